@@ -1,0 +1,122 @@
+import { triangulate, type Region } from './polygon';
+import { cross3, sub3, unit3, type Vec2, type Vec3 } from './vec';
+
+/** Triangles with a normal and a texture coordinate a vertex. Coordinates and texture coordinates are metres. */
+export interface Mesh {
+  positions: Float32Array;
+  normals: Float32Array;
+  uvs: Float32Array;
+  indices: Uint32Array;
+}
+
+/** Column-major 4×4 matrix, as WebGL and glTF write it. */
+export type Matrix = readonly number[];
+
+export const IDENTITY: Matrix = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+
+/** Turn about the z axis, then move. */
+export function placement(x: number, y: number, z: number, rotation: number): Matrix {
+  const c = Math.cos(rotation);
+  const s = Math.sin(rotation);
+  return [c, s, 0, 0, -s, c, 0, 0, 0, 0, 1, 0, x, y, z, 1];
+}
+
+export const transformPoint = (m: Matrix, p: Vec3): Vec3 => ({
+  x: m[0] * p.x + m[4] * p.y + m[8] * p.z + m[12],
+  y: m[1] * p.x + m[5] * p.y + m[9] * p.z + m[13],
+  z: m[2] * p.x + m[6] * p.y + m[10] * p.z + m[14],
+});
+
+export const triangleCount = (mesh: Mesh): number => mesh.indices.length / 3;
+
+/** Collects vertices and triangles; faces are flat unless normals are given. */
+export class MeshBuilder {
+  private readonly p: number[] = [];
+  private readonly n: number[] = [];
+  private readonly t: number[] = [];
+  private readonly i: number[] = [];
+
+  get empty(): boolean {
+    return this.i.length === 0;
+  }
+
+  vertex(p: Vec3, n: Vec3, u: number, v: number): number {
+    this.p.push(p.x, p.y, p.z);
+    this.n.push(n.x, n.y, n.z);
+    this.t.push(u, v);
+    return this.p.length / 3 - 1;
+  }
+
+  triangle(a: number, b: number, c: number): this {
+    this.i.push(a, b, c);
+    return this;
+  }
+
+  /** A flat quadrilateral, counter-clockwise from its front; texture runs along its first edge from `u0`, `v0`. */
+  quad(a: Vec3, b: Vec3, c: Vec3, d: Vec3, u0 = 0, v0 = 0): this {
+    const along = unit3(sub3(b, a));
+    const n = unit3(cross3(sub3(b, a), sub3(d, a)));
+    const up = cross3(n, along);
+    const corners = [a, b, c, d].map((q) => {
+      const r = sub3(q, a);
+      return this.vertex(q, n, u0 + r.x * along.x + r.y * along.y + r.z * along.z, v0 + r.x * up.x + r.y * up.y + r.z * up.z);
+    });
+    return this.triangle(corners[0], corners[1], corners[2]).triangle(corners[0], corners[2], corners[3]);
+  }
+
+  /** A flat region carried into space; `flip` for regions seen from below. Texture coordinates are the plane ones. */
+  region(region: Region, place: (p: Vec2) => Vec3, normal: Vec3, flip = false): this {
+    const { points, indices } = triangulate(region);
+    const base = points.map((q) => this.vertex(place(q), normal, q.x, q.y));
+    for (let k = 0; k < indices.length; k += 3)
+      if (flip) this.triangle(base[indices[k]], base[indices[k + 2]], base[indices[k + 1]]);
+      else this.triangle(base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]);
+    return this;
+  }
+
+  /** A box between two corners, with the texture along each face. */
+  box(x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): this {
+    const v = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
+    this.quad(v(x0, y0, z0), v(x1, y0, z0), v(x1, y0, z1), v(x0, y0, z1), x0, z0);
+    this.quad(v(x1, y0, z0), v(x1, y1, z0), v(x1, y1, z1), v(x1, y0, z1), y0, z0);
+    this.quad(v(x1, y1, z0), v(x0, y1, z0), v(x0, y1, z1), v(x1, y1, z1), -x1, z0);
+    this.quad(v(x0, y1, z0), v(x0, y0, z0), v(x0, y0, z1), v(x0, y1, z1), -y1, z0);
+    this.quad(v(x0, y0, z1), v(x1, y0, z1), v(x1, y1, z1), v(x0, y1, z1), x0, y0);
+    return this.quad(v(x0, y1, z0), v(x1, y1, z0), v(x1, y0, z0), v(x0, y0, z0), x0, -y1);
+  }
+
+  /** Adds a mesh, optionally carried by a rigid or scaling function of points. */
+  add(mesh: Mesh, m: Matrix = IDENTITY): this {
+    const base = this.p.length / 3;
+    for (let k = 0; k < mesh.positions.length; k += 3) {
+      const q = transformPoint(m, { x: mesh.positions[k], y: mesh.positions[k + 1], z: mesh.positions[k + 2] });
+      const [nx, ny, nz] = [mesh.normals[k], mesh.normals[k + 1], mesh.normals[k + 2]];
+      this.p.push(q.x, q.y, q.z);
+      this.n.push(m[0] * nx + m[4] * ny + m[8] * nz, m[1] * nx + m[5] * ny + m[9] * nz, m[2] * nx + m[6] * ny + m[10] * nz);
+    }
+    this.t.push(...mesh.uvs);
+    for (const index of mesh.indices) this.i.push(base + index);
+    return this;
+  }
+
+  build(): Mesh {
+    return {
+      positions: Float32Array.from(this.p),
+      normals: Float32Array.from(this.n),
+      uvs: Float32Array.from(this.t),
+      indices: Uint32Array.from(this.i),
+    };
+  }
+}
+
+/** Area of all triangles, m². */
+export function meshArea(mesh: Mesh): number {
+  let sum = 0;
+  const at = (k: number): Vec3 => ({ x: mesh.positions[k * 3], y: mesh.positions[k * 3 + 1], z: mesh.positions[k * 3 + 2] });
+  for (let k = 0; k < mesh.indices.length; k += 3) {
+    const a = at(mesh.indices[k]);
+    const n = cross3(sub3(at(mesh.indices[k + 1]), a), sub3(at(mesh.indices[k + 2]), a));
+    sum += Math.hypot(n.x, n.y, n.z) / 2;
+  }
+  return sum;
+}

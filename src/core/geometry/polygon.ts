@@ -1,0 +1,137 @@
+import earcut from 'earcut';
+import polylabel from 'polylabel';
+import * as polyclip from 'polyclip-ts';
+import { cross, distance, segmentDistance, sub, type Vec2 } from './vec';
+
+/** A simple polygon, counter-clockwise, without repeating its first point. */
+export type Ring = Vec2[];
+
+/** An outer ring (counter-clockwise) with holes (clockwise). */
+export interface Region {
+  outer: Ring;
+  holes: Ring[];
+}
+
+/** Signed area of a ring in square metres (shoelace formula); positive when counter-clockwise. */
+export function signedArea(ring: readonly Vec2[]): number {
+  let sum = 0;
+  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) sum += cross(ring[j], ring[i]);
+  return sum / 2;
+}
+
+/** Area of a region, holes taken off, in square metres. */
+export const regionArea = (region: Region): number =>
+  Math.abs(signedArea(region.outer)) - region.holes.reduce((sum, hole) => sum + Math.abs(signedArea(hole)), 0);
+
+/** Length of a ring's outline in metres. */
+export const perimeter = (ring: readonly Vec2[]): number =>
+  ring.reduce((sum, p, i) => sum + distance(p, ring[(i + 1) % ring.length]), 0);
+
+/** Whether a point lies inside a ring (even–odd rule; points on the edge may go either way). */
+export function insideRing(p: Vec2, ring: readonly Vec2[]): boolean {
+  let inside = false;
+  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+    const a = ring[i];
+    const b = ring[j];
+    if (a.y > p.y !== b.y > p.y && p.x < ((b.x - a.x) * (p.y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
+  }
+  return inside;
+}
+
+export const insideRegion = (p: Vec2, region: Region): boolean =>
+  insideRing(p, region.outer) && !region.holes.some((hole) => insideRing(p, hole));
+
+/** Least distance of a point from a ring's outline, metres. */
+export function ringDistance(p: Vec2, ring: readonly Vec2[]): number {
+  let best = Infinity;
+  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) best = Math.min(best, segmentDistance(p, ring[j], ring[i]));
+  return best;
+}
+
+/** The point inside a region that is farthest from its edges: where a label stands best. */
+export function labelPoint(region: Region): Vec2 {
+  const close = (ring: Ring): [number, number][] => [...ring, ring[0]].map((p) => [p.x, p.y]);
+  const [x, y] = polylabel([region.outer, ...region.holes].map(close), 0.01);
+  return { x, y };
+}
+
+/** Whether no two edges of a ring cross or touch, apart from neighbours at their common point. */
+export function isSimple(ring: readonly Vec2[]): boolean {
+  const n = ring.length;
+  if (n < 3) return false;
+  for (let i = 0; i < n; i++) {
+    const a = ring[i];
+    const b = ring[(i + 1) % n];
+    for (let j = i + 2; j < n; j++) {
+      if (i === 0 && j === n - 1) continue;
+      const c = ring[j];
+      const d = ring[(j + 1) % n];
+      const d1 = cross(sub(b, a), sub(c, a));
+      const d2 = cross(sub(b, a), sub(d, a));
+      const d3 = cross(sub(d, c), sub(a, c));
+      const d4 = cross(sub(d, c), sub(b, c));
+      if (d1 * d2 < 0 && d3 * d4 < 0) return false;
+    }
+  }
+  return true;
+}
+
+/** Drops points that repeat their predecessor or lie on the straight line of their neighbours. */
+export function tidyRing(ring: readonly Vec2[], tolerance = 1e-7): Ring {
+  const out: Ring = [];
+  for (const p of ring) if (!out.length || distance(out[out.length - 1], p) > tolerance) out.push(p);
+  while (out.length > 1 && distance(out[0], out[out.length - 1]) <= tolerance) out.pop();
+  return out.filter((p, i) => {
+    const a = out[(i + out.length - 1) % out.length];
+    const b = out[(i + 1) % out.length];
+    return Math.abs(cross(sub(p, a), sub(b, p))) > 1e-10;
+  });
+}
+
+const toGeom = (region: Region): [number, number][][] =>
+  [region.outer, ...region.holes].map((ring) => [...ring, ring[0]].map((p): [number, number] => [p.x, p.y]));
+
+function fromGeom(multi: [number, number][][][]): Region[] {
+  return multi.map((polygon) => {
+    const [outer, ...holes] = polygon.map((ring) => ring.slice(0, -1).map(([x, y]) => ({ x, y })));
+    return {
+      outer: signedArea(outer) < 0 ? outer.reverse() : outer,
+      holes: holes.map((hole) => (signedArea(hole) > 0 ? hole.reverse() : hole)),
+    };
+  });
+}
+
+/** Union, intersection or difference of plane regions. */
+export function boolean(op: 'union' | 'intersection' | 'difference', first: Region[], second: Region[]): Region[] {
+  if (!first.length) return op === 'union' ? second : [];
+  if (!second.length) return op === 'intersection' ? [] : op === 'difference' ? first : union(first);
+  return fromGeom(polyclip[op](first.map(toGeom), second.map(toGeom)) as [number, number][][][]);
+}
+
+/** Union of many regions. */
+export function union(regions: Region[]): Region[] {
+  if (regions.length < 2) return regions;
+  return fromGeom(polyclip.union(regions.map(toGeom)) as [number, number][][][]);
+}
+
+export const totalArea = (regions: readonly Region[]): number => regions.reduce((sum, r) => sum + regionArea(r), 0);
+
+/**
+ * Triangles of a region (earcut).
+ *
+ * @returns all points, outer ring first, and three indices a triangle, counter-clockwise
+ */
+export function triangulate(region: Region): { points: Vec2[]; indices: number[] } {
+  const points = [...region.outer];
+  const holeStarts: number[] = [];
+  for (const hole of region.holes) {
+    holeStarts.push(points.length);
+    points.push(...hole);
+  }
+  const indices = earcut(points.flatMap((p) => [p.x, p.y]), holeStarts.length ? holeStarts : undefined, 2);
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a, b, c] = [points[indices[i]], points[indices[i + 1]], points[indices[i + 2]]];
+    if (cross(sub(b, a), sub(c, a)) < 0) [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];
+  }
+  return { points, indices };
+}

@@ -1,0 +1,183 @@
+import { MeshBuilder, type Mesh } from './mesh';
+import { add3, cross3, scale3, sub3, unit3, type Vec3 } from './vec';
+
+/** Rounded solids that furniture is made of. All sizes in metres, z up, texture coordinates in metres. */
+
+interface RoundedBoxOptions {
+  /** Radius of the edges. */
+  radius: number;
+  /** Steps of each rounded edge. */
+  steps?: number;
+  /** How far the faces swell out in their middle, for cushions. */
+  bulge?: number;
+}
+
+/**
+ * A box with rounded edges between two corners; with `bulge` a cushion. Points of a subdivided cube are carried onto
+ * the rounded surface: nearest point of the inner box plus the radius along the direction away from it.
+ */
+export function roundedBox(min: Vec3, max: Vec3, { radius, steps = 2, bulge = 0 }: RoundedBoxOptions): Mesh {
+  const builder = new MeshBuilder();
+  const half = { x: (max.x - min.x) / 2, y: (max.y - min.y) / 2, z: (max.z - min.z) / 2 };
+  const centre = { x: (max.x + min.x) / 2, y: (max.y + min.y) / 2, z: (max.z + min.z) / 2 };
+  const r = Math.max(1e-4, Math.min(radius, half.x * 0.999, half.y * 0.999, half.z * 0.999));
+  const stops = (h: number): number[] => {
+    const edge: number[] = [];
+    for (let k = 0; k <= steps; k++) edge.push(h - r + r * Math.tan((k / steps) * (Math.PI / 4)));
+    const middle = bulge ? [-0.6, -0.2, 0.2, 0.6].map((t) => t * (h - r)) : [];
+    return [...edge.map((e) => -e).reverse(), ...middle, ...edge];
+  };
+  const clamp = (v: number, h: number): number => Math.max(-(h - r), Math.min(h - r, v));
+  const axes = ['x', 'y', 'z'] as const;
+  axes.forEach((w, k) => {
+    const u = axes[(k + 1) % 3];
+    const v = axes[(k + 2) % 3];
+    for (const sign of [-1, 1]) {
+      const us = stops(half[u]);
+      const vs = stops(half[v]);
+      const grid = us.map((a) =>
+        vs.map((b) => {
+          const p = { x: 0, y: 0, z: 0 };
+          p[w] = sign * half[w];
+          p[u] = a;
+          p[v] = b;
+          const inner = { x: clamp(p.x, half.x), y: clamp(p.y, half.y), z: clamp(p.z, half.z) };
+          const n = unit3(sub3(p, inner));
+          const swell = bulge * (1 - (a / half[u]) ** 2) * (1 - (b / half[v]) ** 2);
+          const q = add3(add3(inner, scale3(n, r)), centre);
+          q[w] += sign * swell;
+          const tilt = { ...n };
+          if (bulge) {
+            tilt[u] += (2 * swell * a) / (half[u] ** 2 - a * a + 1e-3) ;
+            tilt[v] += (2 * swell * b) / (half[v] ** 2 - b * b + 1e-3);
+          }
+          return builder.vertex(q, unit3(tilt), q[u], q[v]);
+        }),
+      );
+      for (let a = 0; a + 1 < us.length; a++)
+        for (let b = 0; b + 1 < vs.length; b++) {
+          const [p, q, s, t] = [grid[a][b], grid[a + 1][b], grid[a + 1][b + 1], grid[a][b + 1]];
+          if (sign > 0) builder.triangle(p, q, s).triangle(p, s, t);
+          else builder.triangle(p, s, q).triangle(p, t, s);
+        }
+    }
+  });
+  return builder.build();
+}
+
+/**
+ * A solid of revolution about the z axis through (x, y).
+ *
+ * @param profile points (radius, height) from bottom to top; sharp where two equal points follow each other
+ */
+export function lathe(profile: readonly (readonly [number, number])[], { x = 0, y = 0, segments = 24 } = {}): Mesh {
+  const builder = new MeshBuilder();
+  let along = 0;
+  for (let k = 0; k + 1 < profile.length; k++) {
+    const [r0, z0] = profile[k];
+    const [r1, z1] = profile[k + 1];
+    const l = Math.hypot(r1 - r0, z1 - z0);
+    if (l < 1e-9) continue;
+    const flat = { r: (z1 - z0) / l, z: (r0 - r1) / l };
+    const blend = (a: number): { r: number; z: number } => {
+      const other = profile[a];
+      const beyond = a === k ? profile[k - 1] : profile[k + 2];
+      if (!beyond) return flat;
+      const [p, q] = a === k ? [beyond, other] : [other, beyond];
+      const m = Math.hypot(q[0] - p[0], q[1] - p[1]);
+      if (m < 1e-9) return flat;
+      const n = { r: (q[1] - p[1]) / m, z: (p[0] - q[0]) / m };
+      // Round where the turn is gentle, sharp where it is an edge.
+      return n.r * flat.r + n.z * flat.z > 0.7 ? { r: (n.r + flat.r) / 2, z: (n.z + flat.z) / 2 } : flat;
+    };
+    const n0 = blend(k);
+    const n1 = blend(k + 1);
+    const reach = Math.max(r0, r1);
+    let last: [number, number] | null = null;
+    for (let s = 0; s <= segments; s++) {
+      const a = (s / segments) * 2 * Math.PI;
+      const [c, d] = [Math.cos(a), Math.sin(a)];
+      const make = (r: number, z: number, n: { r: number; z: number }, v: number): number =>
+        builder.vertex({ x: x + r * c, y: y + r * d, z }, unit3({ x: n.r * c, y: n.r * d, z: n.z }), a * reach, v);
+      const pair: [number, number] = [make(r0, z0, n0, along), make(r1, z1, n1, along + l)];
+      if (last) {
+        if (r0 > 1e-9) builder.triangle(last[0], pair[0], pair[1]);
+        if (r1 > 1e-9) builder.triangle(last[0], pair[1], last[1]);
+      }
+      last = pair;
+    }
+    along += l;
+  }
+  return builder.build();
+}
+
+/** An upright cylinder or cone frustum. */
+export const cylinder = (x: number, y: number, z0: number, z1: number, r0: number, r1 = r0, segments = 16): Mesh =>
+  lathe([[0, z0], [r0, z0], [r0, z0], [r1, z1], [r1, z1], [0, z1]], { x, y, segments });
+
+/** A round bar along a path, with flat ends. */
+export function tube(path: readonly Vec3[], radius: number, segments = 10): Mesh {
+  const builder = new MeshBuilder();
+  let reference: Vec3 = { x: 0, y: 0, z: 1 };
+  let last: number[] | null = null;
+  let along = 0;
+  const directions = path.map((p, i) => unit3(sub3(path[Math.min(i + 1, path.length - 1)], path[Math.max(i - 1, 0)])) as Vec3);
+  if (Math.abs(directions[0].z) > 0.9) reference = { x: 1, y: 0, z: 0 };
+  path.forEach((p, i) => {
+    const d = directions[i];
+    const side = unit3(cross3(reference, d));
+    const up = cross3(d, side);
+    reference = up;
+    if (i) along += Math.hypot(p.x - path[i - 1].x, p.y - path[i - 1].y, p.z - path[i - 1].z);
+    const ring: number[] = [];
+    for (let s = 0; s <= segments; s++) {
+      const a = (s / segments) * 2 * Math.PI;
+      const n = add3(scale3(side, Math.cos(a)), scale3(up, Math.sin(a)));
+      ring.push(builder.vertex(add3(p, scale3(n, radius)), n, a * radius, along));
+    }
+    if (last) for (let s = 0; s < segments; s++) builder.triangle(last[s], last[s + 1], ring[s + 1]).triangle(last[s], ring[s + 1], ring[s]);
+    last = ring;
+    if (i === 0 || i === path.length - 1) {
+      const n = scale3(d, i === 0 ? -1 : 1);
+      const hub = builder.vertex(p, n, 0, 0);
+      const rim = Array.from({ length: segments }, (_, s) => {
+        const a = (s / segments) * 2 * Math.PI;
+        return builder.vertex(add3(p, add3(scale3(side, radius * Math.cos(a)), scale3(up, radius * Math.sin(a)))), n, 0, 0);
+      });
+      for (let s = 0; s < segments; s++) {
+        const t = (s + 1) % segments;
+        if (i === 0) builder.triangle(hub, rim[t], rim[s]);
+        else builder.triangle(hub, rim[s], rim[t]);
+      }
+    }
+  });
+  return builder.build();
+}
+
+/** A smooth surface over a grid of points, both faces, for cloth and leaves. */
+export function sheet(point: (u: number, v: number) => Vec3, nu: number, nv: number, width: number, height: number): Mesh {
+  const builder = new MeshBuilder();
+  const e = 1e-3;
+  for (const side of [1, -1]) {
+    const grid: number[][] = [];
+    for (let i = 0; i <= nu; i++) {
+      grid.push([]);
+      for (let j = 0; j <= nv; j++) {
+        const u = i / nu;
+        const v = j / nv;
+        const du = sub3(point(Math.min(1, u + e), v), point(Math.max(0, u - e), v));
+        const dv = sub3(point(u, Math.min(1, v + e)), point(u, Math.max(0, v - e)));
+        const n = scale3(unit3(cross3(du, dv)), side);
+        const p = point(u, v);
+        grid[i].push(builder.vertex(add3(p, scale3(n, 0.0006)), n, u * width, v * height));
+      }
+    }
+    for (let i = 0; i < nu; i++)
+      for (let j = 0; j < nv; j++) {
+        const [a, b, c, d] = [grid[i][j], grid[i + 1][j], grid[i + 1][j + 1], grid[i][j + 1]];
+        if (side > 0) builder.triangle(a, b, c).triangle(a, c, d);
+        else builder.triangle(a, c, b).triangle(a, d, c);
+      }
+  }
+  return builder.build();
+}
