@@ -1,0 +1,97 @@
+import { placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import type { Vec2 } from '../geometry/vec';
+import type { Piece, Project } from '../project/schema';
+import { luminaires } from './luminaires';
+import { seating } from './seating';
+import { storage } from './storage';
+import { tables } from './tables';
+import { rectangle, type PieceSize, type StockItem, type SymbolLine } from './types';
+
+/** Everything that can be placed, in the order of the ledge. */
+export const STOCK: readonly StockItem[] = [...seating, ...tables, ...storage, ...luminaires];
+
+const byId = new Map(STOCK.map((item) => [item.id, item]));
+
+/** The stock item of a maker name, if it is shipped. */
+export const stockItem = (maker: string): StockItem | undefined => byId.get(maker);
+
+/** A size brought within what the item allows. */
+export function clampSize(item: StockItem, size: PieceSize): PieceSize {
+  const clamp = (key: keyof PieceSize): number => Math.min(item.max[key], Math.max(item.min[key], size[key]));
+  return { width: clamp('width'), depth: clamp('depth'), height: clamp('height') };
+}
+
+const made = new Map<string, { part: string; mesh: Mesh }[]>();
+const KEPT = 500;
+
+/** The parts of an item at a size; shared by all pieces of that size. */
+export function makeParts(item: StockItem, size: PieceSize): { part: string; mesh: Mesh }[] {
+  const key = `${item.id} ${size.width} ${size.depth} ${size.height}`;
+  let parts = made.get(key);
+  if (!parts) {
+    parts = item.make(size).filter(({ mesh }) => mesh.indices.length > 0);
+    if (made.size >= KEPT) made.delete(made.keys().next().value!);
+    made.set(key, parts);
+  }
+  return parts;
+}
+
+/** A placed piece with everything that follows from it. */
+export interface DerivedPiece {
+  id: string;
+  piece: Piece;
+  item: StockItem | undefined;
+  matrix: Matrix;
+  /** Meshes in the piece's own axes. */
+  parts: { part: string; mesh: Mesh; finish: string }[];
+  /** Corners of its footprint in the plan. */
+  footprint: Vec2[];
+  symbol: SymbolLine[];
+}
+
+const derived = new WeakMap<Piece, { elevation: number; value: DerivedPiece }>();
+
+/** A piece in the world: where it stands, what it is made of, how it is drawn. Remembered while the piece is unchanged. */
+export function derivePiece(project: Project, piece: Piece): DerivedPiece {
+  const elevation = project.levels[piece.level].elevation;
+  const known = derived.get(piece);
+  if (known && known.elevation === elevation) return known.value;
+  const item = stockItem(piece.maker);
+  const matrix = placement(piece.x, piece.y, elevation + piece.elevation, piece.rotation);
+  const plan = (p: Vec2): Vec2 => {
+    const q = transformPoint(matrix, { ...p, z: 0 });
+    return { x: q.x, y: q.y };
+  };
+  const value: DerivedPiece = {
+    id: piece.id,
+    piece,
+    item,
+    matrix,
+    parts: item ? makeParts(item, piece.size).map((p) => ({ ...p, finish: piece.finishes[p.part] ?? item.parts[p.part] })) : [],
+    footprint: rectangle(piece.size.width, piece.size.depth).map(plan),
+    symbol: (item?.symbol(piece.size) ?? [{ points: rectangle(piece.size.width, piece.size.depth), closed: true }]).map((line) => ({
+      ...line,
+      points: line.points.map(plan),
+    })),
+  };
+  derived.set(piece, { elevation, value });
+  return value;
+}
+
+/** A new piece of a stock item, standing at a point. */
+export function pieceFrom(item: StockItem, id: string, level: Project['levels'][string], at: Vec2, rotation = 0): Piece {
+  const elevation = item.mount === 'ceiling' ? level.height - item.size.height : item.id === 'mirror' ? 1.2 : 0;
+  return {
+    id,
+    name: item.name,
+    maker: item.id,
+    level: level.id,
+    x: at.x,
+    y: at.y,
+    elevation: Math.max(0, elevation),
+    rotation,
+    size: { ...item.size },
+    finishes: {},
+    lamp: item.lamp ? { ...item.lamp } : null,
+  };
+}

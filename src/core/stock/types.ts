@@ -1,0 +1,75 @@
+import type { Mesh } from '../geometry/mesh';
+import type { Vec2, Vec3 } from '../geometry/vec';
+import type { Lamp } from '../project/schema';
+
+export interface PieceSize {
+  width: number;
+  depth: number;
+  height: number;
+}
+
+/** A line of a plan symbol in the piece's own axes, metres. */
+export interface SymbolLine {
+  points: Vec2[];
+  closed: boolean;
+  dashed?: boolean;
+}
+
+export type StockCategory = 'Seating' | 'Tables' | 'Beds & storage' | 'Kitchen & bath' | 'Textiles' | 'Greenery' | 'Luminaires';
+
+/** Where a piece belongs: it says how it is placed and which height it starts at. */
+export type Mount = 'floor' | 'ceiling' | 'wall' | 'window';
+
+/**
+ * A kind of thing that can be placed. Local axes: x to its right seen from the front, y towards its back, z up;
+ * the origin is the middle of its footprint on the floor.
+ */
+export interface StockItem {
+  id: string;
+  name: string;
+  category: StockCategory;
+  size: PieceSize;
+  /** Limits within which it may be resized, metres. */
+  min: PieceSize;
+  max: PieceSize;
+  mount: Mount;
+  /** Named parts with the finish each starts with. */
+  parts: Record<string, string>;
+  lamp?: Lamp;
+  words?: string;
+  make(size: PieceSize): { part: string; mesh: Mesh }[];
+  symbol(size: PieceSize): SymbolLine[];
+}
+
+/** A box of a given size about the origin, for symbols. */
+export function rectangle(width: number, depth: number, x = 0, y = 0): Vec2[] {
+  const [w, d] = [width / 2, depth / 2];
+  return [
+    { x: x - w, y: y - d },
+    { x: x + w, y: y - d },
+    { x: x + w, y: y + d },
+    { x: x - w, y: y + d },
+  ];
+}
+
+/** A rectangle with rounded corners, for symbols. */
+export function rounded(width: number, depth: number, radius: number, x = 0, y = 0): Vec2[] {
+  const r = Math.min(radius, width / 2, depth / 2);
+  return rectangle(width - 2 * r, depth - 2 * r, x, y).flatMap((c, i) =>
+    [0, 1, 2, 3].map((k) => {
+      const a = Math.PI + ((i + k / 3) * Math.PI) / 2;
+      return { x: c.x + r * Math.cos(a), y: c.y + r * Math.sin(a) };
+    }),
+  );
+}
+
+export function circle(radius: number, x = 0, y = 0, steps = 28): Vec2[] {
+  return Array.from({ length: steps }, (_, i) => {
+    const a = (i / steps) * 2 * Math.PI;
+    return { x: x + radius * Math.cos(a), y: y + radius * Math.sin(a) };
+  });
+}
+
+export const outline = (points: Vec2[], dashed = false): SymbolLine => ({ points, closed: true, dashed });
+export const stroke = (...points: [number, number][]): SymbolLine => ({ points: points.map(([x, y]) => ({ x, y })), closed: false });
+export const v3 = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
