@@ -154,30 +154,25 @@ export function tube(path: readonly Vec3[], radius: number, segments = 10): Mesh
   return builder.build();
 }
 
-/** A smooth surface over a grid of points, both faces, for cloth and leaves. */
+/** A smooth surface over a grid of points, seen from both sides, for cloth and leaves. */
 export function sheet(point: (u: number, v: number) => Vec3, nu: number, nv: number, width: number, height: number): Mesh {
   const builder = new MeshBuilder();
   const e = 1e-3;
-  for (const side of [1, -1]) {
-    const grid: number[][] = [];
-    for (let i = 0; i <= nu; i++) {
-      grid.push([]);
-      for (let j = 0; j <= nv; j++) {
-        const u = i / nu;
-        const v = j / nv;
-        const du = sub3(point(Math.min(1, u + e), v), point(Math.max(0, u - e), v));
-        const dv = sub3(point(u, Math.min(1, v + e)), point(u, Math.max(0, v - e)));
-        const n = scale3(unit3(cross3(du, dv)), side);
-        const p = point(u, v);
-        grid[i].push(builder.vertex(add3(p, scale3(n, 0.0006)), n, u * width, v * height));
-      }
+  const grid: number[][] = [];
+  for (let i = 0; i <= nu; i++) {
+    grid.push([]);
+    for (let j = 0; j <= nv; j++) {
+      const u = i / nu;
+      const v = j / nv;
+      const du = sub3(point(Math.min(1, u + e), v), point(Math.max(0, u - e), v));
+      const dv = sub3(point(u, Math.min(1, v + e)), point(u, Math.max(0, v - e)));
+      grid[i].push(builder.vertex(point(u, v), unit3(cross3(du, dv)), u * width, v * height));
     }
-    for (let i = 0; i < nu; i++)
-      for (let j = 0; j < nv; j++) {
-        const [a, b, c, d] = [grid[i][j], grid[i + 1][j], grid[i + 1][j + 1], grid[i][j + 1]];
-        if (side > 0) builder.triangle(a, b, c).triangle(a, c, d);
-        else builder.triangle(a, c, b).triangle(a, d, c);
-      }
   }
+  for (let i = 0; i < nu; i++)
+    for (let j = 0; j < nv; j++) {
+      const [a, b, c, d] = [grid[i][j], grid[i + 1][j], grid[i + 1][j + 1], grid[i][j + 1]];
+      builder.triangle(a, b, c).triangle(a, c, d);
+    }
   return builder.build();
 }

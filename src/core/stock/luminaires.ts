@@ -14,17 +14,8 @@ const bulb = (z: number, r: number, x = 0): ReturnType<typeof lathe> =>
     { x, segments: 14 },
   );
 
-/** A thin shade with an inner and an outer face. */
-function shade(profile: [number, number][], x = 0): ReturnType<typeof lathe> {
-  const builder = new MeshBuilder().add(lathe(profile, { x, segments: 40 }));
-  builder.add(
-    lathe(
-      profile.map(([r, z]) => [Math.max(0, r - 0.002), z] as const).reverse(),
-      { x, segments: 40 },
-    ),
-  );
-  return builder.build();
-}
+/** A thin shade: one sheet, lit from within. */
+const shade = (profile: [number, number][]): ReturnType<typeof lathe> => lathe(profile, { segments: 40 });
 
 const crossed = (r: number) => [outline(circle(r)), stroke([-r * 0.7, -r * 0.7], [r * 0.7, r * 0.7]), stroke([-r * 0.7, r * 0.7], [r * 0.7, -r * 0.7])];
 

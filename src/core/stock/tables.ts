@@ -229,7 +229,7 @@ export const tables: StockItem[] = [
   {
     id: 'mirror',
     name: 'Round mirror',
-    category: 'Textiles',
+    category: 'Kitchen & bath',
     size: { width: 0.7, depth: 0.03, height: 0.7 },
     min: { width: 0.3, depth: 0.02, height: 0.3 },
     max: { width: 1.4, depth: 0.06, height: 1.4 },

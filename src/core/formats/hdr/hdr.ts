@@ -1,0 +1,68 @@
+import { DomainError } from '../../project/errors';
+
+/** Radiance HDR (RGBE) pictures: written flat, read flat or run-length coded. */
+
+/**
+ * @param radiance linear RGB, three values a pixel, top row first
+ */
+export function writeHdr(radiance: Float32Array, width: number, height: number): Uint8Array<ArrayBuffer> {
+  const header = new TextEncoder().encode(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`);
+  const out = new Uint8Array(header.length + width * height * 4);
+  out.set(header);
+  let o = header.length;
+  for (let i = 0; i < width * height; i++, o += 4) {
+    const [r, g, b] = [radiance[i * 3], radiance[i * 3 + 1], radiance[i * 3 + 2]];
+    const peak = Math.max(r, g, b);
+    if (!(peak > 1e-32)) continue;
+    const exponent = Math.ceil(Math.log2(peak));
+    const e = peak >= 2 ** exponent ? exponent + 1 : exponent;
+    const k = 256 / 2 ** e;
+    out[o] = Math.max(0, Math.floor(r * k));
+    out[o + 1] = Math.max(0, Math.floor(g * k));
+    out[o + 2] = Math.max(0, Math.floor(b * k));
+    out[o + 3] = e + 128;
+  }
+  return out;
+}
+
+/**
+ * @throws DomainError `hdr.…` when the bytes are not such a picture
+ */
+export function readHdr(bytes: Uint8Array): { width: number; height: number; radiance: Float32Array } {
+  const head = new TextDecoder().decode(bytes.subarray(0, 512));
+  const match = /^#\?(?:RADIANCE|RGBE)[\s\S]*?\n\n-Y (\d+) \+X (\d+)\n/.exec(head);
+  if (!match) throw new DomainError('hdr.header', 'The file is not a Radiance HDR picture.');
+  const [height, width] = [Number(match[1]), Number(match[2])];
+  if (width * height > 1e8) throw new DomainError('hdr.size', 'The HDR picture is too large.');
+  const radiance = new Float32Array(width * height * 3);
+  const data = bytes.subarray(new TextEncoder().encode(match[0]).length);
+  const put = (i: number, r: number, g: number, b: number, e: number): void => {
+    if (!e) return;
+    const k = 2 ** (e - 136);
+    radiance.set([(r + 0.5) * k, (g + 0.5) * k, (b + 0.5) * k], i * 3);
+  };
+  if (data.length === width * height * 4 && !(data[0] === 2 && data[1] === 2 && width >= 8 && width < 32768 && data[2] * 256 + data[3] === width)) {
+    for (let i = 0; i < width * height; i++) put(i, data[i * 4], data[i * 4 + 1], data[i * 4 + 2], data[i * 4 + 3]);
+    return { width, height, radiance };
+  }
+  let at = 0;
+  const row = new Uint8Array(width * 4);
+  for (let y = 0; y < height; y++) {
+    at += 4;
+    for (let c = 0; c < 4; c++)
+      for (let x = 0; x < width; ) {
+        if (at >= data.length) throw new DomainError('hdr.short', 'The HDR picture ends too early.');
+        const n = data[at++];
+        if (n > 128) {
+          row.fill(data[at++], c * width + x, c * width + x + n - 128);
+          x += n - 128;
+        } else {
+          row.set(data.subarray(at, at + n), c * width + x);
+          at += n;
+          x += n;
+        }
+      }
+    for (let x = 0; x < width; x++) put(y * width + x, row[x], row[width + x], row[2 * width + x], row[3 * width + x]);
+  }
+  return { width, height, radiance };
+}

@@ -1,0 +1,111 @@
+/**
+ * How surfaces scatter light. Pure functions on numbers; directions are unit vectors in a local frame with the
+ * normal along z. Sources: Walter et al. 2007 (GGX), Heitz 2018 (sampling of visible normals), Schlick 1994.
+ */
+
+/** Reflectance of a smooth dielectric boundary (Fresnel), for unpolarised light. */
+export function fresnelDielectric(cosIncident: number, eta: number): number {
+  const c = Math.abs(cosIncident);
+  const s2 = (1 - c * c) / (eta * eta);
+  if (s2 >= 1) return 1;
+  const ct = Math.sqrt(1 - s2);
+  const rs = (c - eta * ct) / (c + eta * ct);
+  const rp = (eta * c - ct) / (eta * c + ct);
+  return (rs * rs + rp * rp) / 2;
+}
+
+/** Schlick's approximation of reflectance from that at normal incidence. */
+export const schlick = (f0: number, cos: number): number => f0 + (1 - f0) * Math.max(0, 1 - cos) ** 5;
+
+/**
+ * Direction after refraction by Snell's law into a medium of relative index `eta`, or null for total reflection.
+ *
+ * @param d direction of travel, towards the surface
+ * @param n unit normal on the side the light comes from
+ */
+export function refract(d: readonly number[], n: readonly number[], eta: number): [number, number, number] | null {
+  const c = -(d[0] * n[0] + d[1] * n[1] + d[2] * n[2]);
+  const s2 = (1 - c * c) / (eta * eta);
+  if (s2 > 1) return null;
+  const k = c / eta - Math.sqrt(1 - s2);
+  return [d[0] / eta + k * n[0], d[1] / eta + k * n[1], d[2] / eta + k * n[2]];
+}
+
+/** Mirror direction of travel `d` at a surface with unit normal `n`. */
+export function reflect(d: readonly number[], n: readonly number[]): [number, number, number] {
+  const k = 2 * (d[0] * n[0] + d[1] * n[1] + d[2] * n[2]);
+  return [d[0] - k * n[0], d[1] - k * n[1], d[2] - k * n[2]];
+}
+
+/** Smith masking of one direction for GGX with width `a`. */
+const lambda = (z: number, a: number): number => {
+  const t2 = (1 - z * z) / (z * z);
+  return (Math.sqrt(1 + a * a * t2) - 1) / 2;
+};
+
+const distribution = (hz: number, a: number): number => {
+  const k = hz * hz * (a * a - 1) + 1;
+  return (a * a) / (Math.PI * k * k);
+};
+
+/** Height-correlated masking and shadowing over the two cosines: D·G/(4·cos·cos) without Fresnel, times cos out. */
+export function ggxValue(vz: number, lz: number, hz: number, a: number): number {
+  if (vz <= 0 || lz <= 0) return 0;
+  return distribution(hz, a) / (4 * vz * (1 + lambda(vz, a) + lambda(lz, a)));
+}
+
+/** Density of `sampleGgx` for a direction, per steradian. */
+export function ggxDensity(vz: number, hz: number, a: number): number {
+  if (vz <= 0) return 0;
+  return distribution(hz, a) / (4 * vz * (1 + lambda(vz, a)));
+}
+
+/** A microfacet normal visible from `v` (Heitz 2018). Writes into `out`. */
+export function sampleGgxNormal(vx: number, vy: number, vz: number, a: number, u1: number, u2: number, out: number[]): void {
+  let [hx, hy, hz] = [a * vx, a * vy, vz];
+  const l = 1 / Math.hypot(hx, hy, hz);
+  hx *= l;
+  hy *= l;
+  hz *= l;
+  const l2 = hx * hx + hy * hy;
+  const [t1x, t1y] = l2 > 0 ? [-hy / Math.sqrt(l2), hx / Math.sqrt(l2)] : [1, 0];
+  const [t2x, t2y, t2z] = [-hz * t1y, hz * t1x, hx * t1y - hy * t1x];
+  const r = Math.sqrt(u1);
+  const phi = 2 * Math.PI * u2;
+  const p1 = r * Math.cos(phi);
+  const s = (1 + hz) / 2;
+  const p2 = (1 - s) * Math.sqrt(1 - p1 * p1) + s * r * Math.sin(phi);
+  const p3 = Math.sqrt(Math.max(0, 1 - p1 * p1 - p2 * p2));
+  const nx = a * (p1 * t1x + p2 * t2x + p3 * hx);
+  const ny = a * (p1 * t1y + p2 * t2y + p3 * hy);
+  const nz = Math.max(1e-6, p2 * t2z + p3 * hz);
+  const k = 1 / Math.hypot(nx, ny, nz);
+  out[0] = nx * k;
+  out[1] = ny * k;
+  out[2] = nz * k;
+}
+
+/** A small fast generator (sfc32, from the PractRand suite) with a seed of its own. */
+export class Random {
+  private a: number;
+  private b: number;
+  private c: number;
+  private d = 1;
+
+  constructor(seed: number) {
+    this.a = Math.imul(seed | 0, 0x9e3779b1);
+    this.b = Math.imul((seed | 0) ^ 0x6a09e667, 0x85ebca77);
+    this.c = 0x243f6a88;
+    for (let i = 0; i < 15; i++) this.next();
+  }
+
+  /** The next number in 0…1 (1 excluded). */
+  next(): number {
+    const t = (((this.a + this.b) | 0) + this.d) | 0;
+    this.d = (this.d + 1) | 0;
+    this.a = this.b ^ (this.b >>> 9);
+    this.b = (this.c + (this.c << 3)) | 0;
+    this.c = ((this.c << 21) | (this.c >>> 11)) + t;
+    return (t >>> 0) / 4294967296;
+  }
+}

@@ -1,0 +1,212 @@
+/**
+ * A bounding volume hierarchy for the ray kernel: built with binned surface-area splits (Wald, "On fast construction
+ * of SAH-based bounding volume hierarchies", 2007), two-wide, then gathered into four-wide nodes whose leaves hold up
+ * to four triangles.
+ */
+export interface Hierarchy {
+  /** 28 words a node; layout in kernel/assembly/index.ts. */
+  nodes: ArrayBuffer;
+  /** 40 words a leaf. */
+  leaves: ArrayBuffer;
+  nodeCount: number;
+  leafCount: number;
+}
+
+const BINS = 16;
+const LEAF = 4;
+const SEE_THROUGH = 0x40000000;
+
+interface Node2 {
+  min: [number, number, number];
+  max: [number, number, number];
+  left: Node2 | null;
+  right: Node2 | null;
+  start: number;
+  count: number;
+}
+
+const area = (min: ArrayLike<number>, max: ArrayLike<number>): number => {
+  const x = max[0] - min[0];
+  const y = max[1] - min[1];
+  const z = max[2] - min[2];
+  return x < 0 ? 0 : x * y + y * z + z * x;
+};
+
+/**
+ * @param positions nine coordinates a triangle, metres
+ * @param seeThrough 1 for triangles that shadow rays pass
+ */
+export function buildHierarchy(positions: Float32Array, seeThrough?: Uint8Array): Hierarchy {
+  const count = positions.length / 9;
+  const order = new Uint32Array(count);
+  const bounds = new Float32Array(count * 6);
+  const centres = new Float32Array(count * 3);
+  for (let i = 0; i < count; i++) {
+    order[i] = i;
+    for (let c = 0; c < 3; c++) {
+      const a = positions[i * 9 + c];
+      const b = positions[i * 9 + 3 + c];
+      const d = positions[i * 9 + 6 + c];
+      bounds[i * 6 + c] = Math.min(a, b, d);
+      bounds[i * 6 + 3 + c] = Math.max(a, b, d);
+      centres[i * 3 + c] = (bounds[i * 6 + c] + bounds[i * 6 + 3 + c]) / 2;
+    }
+  }
+  const root = split(0, count);
+
+  function boxOf(start: number, n: number): { min: [number, number, number]; max: [number, number, number] } {
+    const min: [number, number, number] = [Infinity, Infinity, Infinity];
+    const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+    for (let i = start; i < start + n; i++) {
+      const k = order[i] * 6;
+      for (let c = 0; c < 3; c++) {
+        if (bounds[k + c] < min[c]) min[c] = bounds[k + c];
+        if (bounds[k + 3 + c] > max[c]) max[c] = bounds[k + 3 + c];
+      }
+    }
+    return { min, max };
+  }
+
+  function split(start: number, n: number): Node2 {
+    const box = boxOf(start, n);
+    const node: Node2 = { ...box, left: null, right: null, start, count: n };
+    if (n <= LEAF) return node;
+    const low = [Infinity, Infinity, Infinity];
+    const high = [-Infinity, -Infinity, -Infinity];
+    for (let i = start; i < start + n; i++)
+      for (let c = 0; c < 3; c++) {
+        const v = centres[order[i] * 3 + c];
+        if (v < low[c]) low[c] = v;
+        if (v > high[c]) high[c] = v;
+      }
+    let bestCost = Infinity;
+    let bestAxis = -1;
+    let bestBin = 0;
+    const counts = new Uint32Array(BINS);
+    const mins = new Float32Array(BINS * 3);
+    const maxs = new Float32Array(BINS * 3);
+    const rightArea = new Float64Array(BINS);
+    for (let axis = 0; axis < 3; axis++) {
+      const extent = high[axis] - low[axis];
+      if (extent < 1e-9) continue;
+      counts.fill(0);
+      mins.fill(Infinity);
+      maxs.fill(-Infinity);
+      const k = (BINS * (1 - 1e-6)) / extent;
+      for (let i = start; i < start + n; i++) {
+        const t = order[i];
+        const bin = ((centres[t * 3 + axis] - low[axis]) * k) | 0;
+        counts[bin]++;
+        for (let c = 0; c < 3; c++) {
+          if (bounds[t * 6 + c] < mins[bin * 3 + c]) mins[bin * 3 + c] = bounds[t * 6 + c];
+          if (bounds[t * 6 + 3 + c] > maxs[bin * 3 + c]) maxs[bin * 3 + c] = bounds[t * 6 + 3 + c];
+        }
+      }
+      const min = [Infinity, Infinity, Infinity];
+      const max = [-Infinity, -Infinity, -Infinity];
+      let seen = 0;
+      const grow = (bin: number): void => {
+        for (let c = 0; c < 3; c++) {
+          min[c] = Math.min(min[c], mins[bin * 3 + c]);
+          max[c] = Math.max(max[c], maxs[bin * 3 + c]);
+        }
+        seen += counts[bin];
+      };
+      for (let bin = BINS - 1; bin > 0; bin--) {
+        grow(bin);
+        rightArea[bin] = area(min, max) * seen;
+      }
+      min.fill(Infinity);
+      max.fill(-Infinity);
+      seen = 0;
+      for (let bin = 0; bin < BINS - 1; bin++) {
+        grow(bin);
+        if (seen === 0 || seen === n) continue;
+        const cost = area(min, max) * seen + rightArea[bin + 1];
+        if (cost < bestCost) {
+          bestCost = cost;
+          bestAxis = axis;
+          bestBin = bin;
+        }
+      }
+    }
+    let middle = start + (n >> 1);
+    if (bestAxis >= 0) {
+      const k = (BINS * (1 - 1e-6)) / (high[bestAxis] - low[bestAxis]);
+      let i = start;
+      let j = start + n - 1;
+      while (i <= j) {
+        if ((((centres[order[i] * 3 + bestAxis] - low[bestAxis]) * k) | 0) <= bestBin) i++;
+        else {
+          const t = order[i];
+          order[i] = order[j];
+          order[j] = t;
+          j--;
+        }
+      }
+      if (i > start && i < start + n) middle = i;
+    }
+    node.left = split(start, middle - start);
+    node.right = split(middle, start + n - middle);
+    return node;
+  }
+
+  // Gather: open the child with the largest surface until four are there.
+  const wide: { min: number[]; max: number[]; child: number }[][] = [];
+  const leafList: Node2[] = [];
+  const gather = (node: Node2): number => {
+    const children: Node2[] = node.left ? [node.left, node.right!] : [node];
+    while (children.length < 4) {
+      let pick = -1;
+      children.forEach((c, i) => {
+        if (c.left && (pick < 0 || area(c.min, c.max) > area(children[pick].min, children[pick].max))) pick = i;
+      });
+      if (pick < 0) break;
+      const [open] = children.splice(pick, 1);
+      children.push(open.left!, open.right!);
+    }
+    const index = wide.push([]) - 1;
+    wide[index] = children.map((c) => ({
+      min: c.min,
+      max: c.max,
+      child: c.left ? gather(c) : -leafList.push(c),
+    }));
+    return index;
+  };
+  if (count) gather(root);
+  else wide.push([]);
+
+  const nodes = new ArrayBuffer(wide.length * 112);
+  const f = new Float32Array(nodes);
+  const w = new Int32Array(nodes);
+  wide.forEach((children, i) => {
+    for (let lane = 0; lane < 4; lane++) {
+      const c = children[lane];
+      for (let axis = 0; axis < 3; axis++) {
+        f[i * 28 + axis * 4 + lane] = c ? c.min[axis] : Infinity;
+        f[i * 28 + 12 + axis * 4 + lane] = c ? c.max[axis] : -Infinity;
+      }
+      w[i * 28 + 24 + lane] = c ? c.child : 0;
+    }
+  });
+  const leaves = new ArrayBuffer(leafList.length * 160);
+  const lf = new Float32Array(leaves);
+  const lw = new Int32Array(leaves);
+  leafList.forEach((leaf, i) => {
+    for (let lane = 0; lane < 4; lane++) {
+      const base = i * 40 + lane;
+      if (lane >= leaf.count) {
+        lw[base + 36] = -1;
+        continue;
+      }
+      const t = order[leaf.start + lane];
+      for (let c = 0; c < 3; c++) {
+        lf[base + c * 4] = positions[t * 9 + c];
+        lf[base + 12 + c * 4] = positions[t * 9 + 3 + c] - positions[t * 9 + c];
+        lf[base + 24 + c * 4] = positions[t * 9 + 6 + c] - positions[t * 9 + c];
+      }
+      lw[base + 36] = t | (seeThrough?.[t] ? SEE_THROUGH : 0);
+    }
+  });
+  return { nodes, leaves, nodeCount: wide.length, leafCount: leafList.length };
+}

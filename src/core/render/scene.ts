@@ -1,0 +1,288 @@
+import { blackBody, hexToLinear, toLinear, type Rgb } from '../finishes/colour';
+import type { Finish, Texture } from '../finishes/finish';
+import { normalMap } from '../finishes/texture';
+import { IDENTITY, MeshBuilder, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
+import type { Daylight } from '../light/daylight';
+import type { Project } from '../project/schema';
+import { BARE, type ShellModel } from '../shell/model';
+import { LAMP_PART } from '../stock/luminaires';
+import type { DerivedPiece } from '../stock/stock';
+
+/** A finish as the tracer needs it. Colours are linear. */
+export interface Material {
+  name: string;
+  colour: Rgb;
+  roughness: number;
+  metalness: number;
+  /** Thin clear sheet: light goes straight through, tinted. */
+  pane: boolean;
+  /** Solid glass: light is bent. */
+  solid: boolean;
+  translucency: number;
+  ior: number;
+  /** Luminance it gives off, cd/m²; null for everything that does not glow. */
+  emission: Rgb | null;
+  lamp: number;
+  texture: { width: number; height: number; pixels: Float32Array; normals: Int8Array | null; size: { width: number; height: number } } | null;
+}
+
+/** A luminaire: glowing triangles that can be aimed at. */
+export interface AreaLight {
+  triangles: Uint32Array;
+  /** Cumulative share of area, the last one 1. */
+  cumulative: Float32Array;
+  area: number;
+  centre: Vec3;
+  emission: Rgb;
+  /** Luminous flux, lumen. */
+  flux: number;
+}
+
+/** A rectangle of glass in the outer wall, through which the sky is seen. */
+export interface Portal {
+  corner: Vec3;
+  along: Vec3;
+  up: Vec3;
+  normal: Vec3;
+  area: number;
+  centre: Vec3;
+  /** What the pane lets through at normal incidence. */
+  tint: Rgb;
+  ior: number;
+}
+
+export interface Camera {
+  eye: Vec3;
+  target: Vec3;
+  /** Vertical field of view, radians. */
+  fov: number;
+}
+
+/** Everything the tracer needs, flat. */
+export interface Scene {
+  positions: Float32Array;
+  normals: Float32Array;
+  uvs: Float32Array;
+  material: Uint16Array;
+  seeThrough: Uint8Array;
+  materials: Material[];
+  lights: AreaLight[];
+  portals: Portal[];
+  /** All panes shadow rays pass through, portals or not. */
+  panes: Portal[];
+  daylight: Pick<Daylight, 'sun' | 'sunIlluminance' | 'sky'> | null;
+}
+
+/** Gathers triangles and materials into a scene. */
+export class SceneBuilder {
+  private readonly p: number[] = [];
+  private readonly n: number[] = [];
+  private readonly t: number[] = [];
+  private readonly m: number[] = [];
+  private readonly s: number[] = [];
+  readonly materials: Material[] = [];
+  readonly lights: AreaLight[] = [];
+  readonly portals: Portal[] = [];
+  readonly panes: Portal[] = [];
+
+  material(material: Material): number {
+    return this.materials.push(material) - 1;
+  }
+
+  /** Adds a mesh; panes that belong to the list of panes are passed by shadow rays. */
+  mesh(mesh: Mesh, matrix: Matrix, material: number, seeThrough = false): { first: number; count: number } {
+    const first = this.m.length;
+    for (const index of mesh.indices) {
+      const at = { x: mesh.positions[index * 3], y: mesh.positions[index * 3 + 1], z: mesh.positions[index * 3 + 2] };
+      const q = transformPoint(matrix, at);
+      const [nx, ny, nz] = [mesh.normals[index * 3], mesh.normals[index * 3 + 1], mesh.normals[index * 3 + 2]];
+      this.p.push(q.x, q.y, q.z);
+      this.n.push(
+        matrix[0] * nx + matrix[4] * ny + matrix[8] * nz,
+        matrix[1] * nx + matrix[5] * ny + matrix[9] * nz,
+        matrix[2] * nx + matrix[6] * ny + matrix[10] * nz,
+      );
+      this.t.push(mesh.uvs[index * 2], mesh.uvs[index * 2 + 1]);
+    }
+    for (let k = 0; k < mesh.indices.length; k += 3) {
+      this.m.push(material);
+      this.s.push(seeThrough ? 1 : 0);
+    }
+    return { first, count: this.m.length - first };
+  }
+
+  /** Makes triangles already added into a light that can be aimed at. */
+  light(first: number, count: number, emission: Rgb, flux: number): void {
+    const triangles = Uint32Array.from({ length: count }, (_, i) => first + i);
+    const cumulative = new Float32Array(count);
+    const centre = { x: 0, y: 0, z: 0 };
+    let area = 0;
+    for (let i = 0; i < count; i++) {
+      const at = (c: number): Vec3 => {
+        const k = (first + i) * 9 + c * 3;
+        return { x: this.p[k], y: this.p[k + 1], z: this.p[k + 2] };
+      };
+      const [a, b, c] = [at(0), at(1), at(2)];
+      const n = cross3(sub3(b, a), sub3(c, a));
+      const own = Math.hypot(n.x, n.y, n.z) / 2;
+      area += own;
+      cumulative[i] = area;
+      for (const axis of ['x', 'y', 'z'] as const) centre[axis] += ((a[axis] + b[axis] + c[axis]) / 3) * own;
+    }
+    for (let i = 0; i < count; i++) cumulative[i] /= area;
+    for (const axis of ['x', 'y', 'z'] as const) centre[axis] /= area;
+    this.lights.push({ triangles, cumulative, area, centre, emission, flux });
+  }
+
+  build(daylight: Scene['daylight']): Scene {
+    return {
+      positions: Float32Array.from(this.p),
+      normals: Float32Array.from(this.n),
+      uvs: Float32Array.from(this.t),
+      material: Uint16Array.from(this.m),
+      seeThrough: Uint8Array.from(this.s),
+      materials: this.materials,
+      lights: this.lights,
+      portals: this.portals,
+      panes: this.panes,
+      daylight,
+    };
+  }
+}
+
+/** A plain diffuse material, for tests and helpers. */
+export const diffuse = (colour: Rgb): Material => ({
+  name: 'diffuse',
+  colour,
+  roughness: 1,
+  metalness: 0,
+  pane: false,
+  solid: false,
+  translucency: 0,
+  ior: 1.5,
+  emission: null,
+  lamp: -1,
+  texture: null,
+});
+
+/** A finish with its texture as a material. */
+export function materialOf(finish: Finish, texture: Texture | null): Material {
+  const table = new Float32Array(256).map((_, i) => toLinear(i / 255));
+  let pixels: Float32Array | null = null;
+  let normals: Int8Array | null = null;
+  if (texture && finish.maker.kind !== 'flat') {
+    const count = texture.width * texture.height;
+    pixels = new Float32Array(count * 3);
+    for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) pixels[i * 3 + c] = table[texture.colour[i * 4 + c]];
+    const map = normalMap(texture, finish.size);
+    if (map) {
+      normals = new Int8Array(count * 2);
+      for (let i = 0; i < count; i++) {
+        normals[i * 2] = Math.round(map[i * 4] - 127.5);
+        normals[i * 2 + 1] = Math.round(map[i * 4 + 1] - 127.5);
+      }
+    }
+  }
+  return {
+    name: finish.id,
+    colour: hexToLinear(finish.colour),
+    roughness: finish.roughness,
+    metalness: finish.metalness,
+    pane: finish.transmission > 0 && !finish.solid,
+    solid: finish.transmission > 0 && Boolean(finish.solid),
+    translucency: finish.translucency,
+    ior: finish.ior,
+    emission: null,
+    lamp: -1,
+    texture: pixels ? { width: texture!.width, height: texture!.height, pixels, normals, size: finish.size } : null,
+  };
+}
+
+export interface SceneInput {
+  project: Project;
+  shell: ShellModel;
+  pieces: DerivedPiece[];
+  finish(id: string): Finish;
+  texture(finish: Finish): Texture | null;
+  daylight: Daylight | null;
+}
+
+/** The whole project as the tracer sees it. */
+export function compileScene({ project, shell, pieces, finish, texture, daylight }: SceneInput): Scene {
+  const builder = new SceneBuilder();
+  const known = new Map<string, number>();
+  const use = (id: string): number => {
+    let index = known.get(id);
+    if (index === undefined) {
+      const f = finish(id);
+      known.set(id, (index = builder.material(materialOf(f, texture(f)))));
+    }
+    return index;
+  };
+  for (const level of shell.levels) {
+    for (const surface of level.surfaces) {
+      if (surface.mesh.indices.length === 0) continue;
+      const material = use(surface.finish);
+      builder.mesh(surface.mesh, surface.matrix ?? IDENTITY, material, surface.kind === 'opening' && builder.materials[material].pane);
+    }
+    for (const opening of level.openings) {
+      if (!opening.portal) continue;
+      const glass = opening.parts.find((p) => p.part === 'glass');
+      const material = glass && builder.materials[use(glass.finish)];
+      if (!material?.pane) continue;
+      const portal = portalOf(opening.portal, material.colour, material.ior);
+      builder.portals.push(portal);
+      builder.panes.push(portal);
+    }
+  }
+  for (const piece of pieces)
+    for (const { part, mesh, finish: id } of piece.parts) {
+      const lamp = piece.piece.lamp;
+      if (part === LAMP_PART && lamp) {
+        const glow = finish(id);
+        const area = worldArea(mesh, piece.matrix);
+        const colour = blackBody(lamp.kelvin);
+        const l = lamp.on ? lamp.lumen / (Math.PI * area) : 0;
+        const emission: Rgb = [colour[0] * l, colour[1] * l, colour[2] * l];
+        const index = builder.material({ ...materialOf(glow, null), emission: l > 0 ? emission : null, lamp: l > 0 ? builder.lights.length : -1 });
+        const { first, count } = builder.mesh(mesh, piece.matrix, index);
+        if (l > 0) builder.light(first, count, emission, lamp.lumen);
+      } else builder.mesh(mesh, piece.matrix, use(id));
+    }
+  const lowest = shell.levels[0];
+  if (lowest) {
+    const z = lowest.level.elevation - 0.15;
+    const r = 400;
+    const ground = new MeshBuilder().quad({ x: -r, y: -r, z }, { x: r, y: -r, z }, { x: r, y: r, z }, { x: -r, y: r, z }, -r, -r).build();
+    builder.mesh(ground, IDENTITY, use(project.outside.ground ?? BARE.ground));
+  }
+  return builder.build(daylight);
+}
+
+export function portalOf({ corner, along, up }: { corner: Vec3; along: Vec3; up: Vec3 }, tint: Rgb, ior: number): Portal {
+  const n = cross3(along, up);
+  const area = Math.hypot(n.x, n.y, n.z);
+  return {
+    corner,
+    along,
+    up,
+    normal: { x: n.x / area, y: n.y / area, z: n.z / area },
+    area,
+    centre: { x: corner.x + (along.x + up.x) / 2, y: corner.y + (along.y + up.y) / 2, z: corner.z + (along.z + up.z) / 2 },
+    tint,
+    ior,
+  };
+}
+
+function worldArea(mesh: Mesh, matrix: Matrix): number {
+  const at = (i: number): Vec3 => transformPoint(matrix, { x: mesh.positions[i * 3], y: mesh.positions[i * 3 + 1], z: mesh.positions[i * 3 + 2] });
+  let sum = 0;
+  for (let k = 0; k < mesh.indices.length; k += 3) {
+    const a = at(mesh.indices[k]);
+    const n = cross3(sub3(at(mesh.indices[k + 1]), a), sub3(at(mesh.indices[k + 2]), a));
+    sum += Math.sqrt(dot3(n, n)) / 2;
+  }
+  return sum;
+}
+

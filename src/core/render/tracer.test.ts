@@ -1,0 +1,309 @@
+import { describe, expect, it } from 'vitest';
+import { IDENTITY, MeshBuilder, type Mesh } from '../geometry/mesh';
+import { lathe } from '../geometry/shapes';
+import type { Vec3 } from '../geometry/vec';
+import { fresnelDielectric, ggxDensity, ggxValue, Random, reflect, refract } from './bsdf';
+import { buildHierarchy } from './bvh';
+import { RayKernel } from './kernel/kernel';
+import { diffuse, portalOf, SceneBuilder, type Scene } from './scene';
+import { Tracer } from './tracer';
+
+const v = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
+const camera = { eye: v(0, 0, 0), target: v(1, 0, 0), fov: 1 };
+
+/** A box seen from inside: its triangles face inwards. */
+function inside(size: number): Mesh {
+  const box = new MeshBuilder().box(-size, -size, -size, size, size, size).build();
+  const indices = box.indices.slice();
+  for (let i = 0; i < indices.length; i += 3) [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];
+  return { ...box, indices, normals: box.normals.map((n) => -n) };
+}
+
+const sphere = (radius: number, z: number): Mesh =>
+  lathe(
+    Array.from({ length: 25 }, (_, i) => [radius * Math.sin((i / 24) * Math.PI), z - radius * Math.cos((i / 24) * Math.PI)] as const),
+    { segments: 48 },
+  );
+
+/** Mean radiance (green) over many estimates of one ray. */
+function measure(scene: Scene, ray: { origin: Vec3; direction: Vec3 }, n: number, bounces: number, seed = 1): { mean: number; variance: number } {
+  const tracer = new Tracer(scene, { width: 1, height: 1, camera, seed, bounces });
+  const sum = new Float32Array(n * 3);
+  tracer.radiance(
+    Array.from({ length: n }, () => ray),
+    sum,
+  );
+  let mean = 0;
+  for (let i = 0; i < n; i++) mean += sum[i * 3 + 1] / n;
+  let variance = 0;
+  for (let i = 0; i < n; i++) variance += (sum[i * 3 + 1] - mean) ** 2 / (n - 1);
+  return { mean, variance };
+}
+
+const floor = (z = 0, r = 50): Mesh => new MeshBuilder().quad(v(-r, -r, z), v(r, -r, z), v(r, r, z), v(-r, r, z)).build();
+
+describe('light transport', () => {
+  it('fills a closed furnace of uniform emitter and albedo with the analytic radiance Le / (1 − ρ)', () => {
+    for (const rho of [0.2, 0.5, 0.8]) {
+      const builder = new SceneBuilder();
+      builder.mesh(inside(5), IDENTITY, builder.material({ ...diffuse([rho, rho, rho]), emission: [10, 10, 10] }));
+      const { mean, variance } = measure(builder.build(null), { origin: v(1, 0.1, 0.2), direction: v(-0.6, 0, 0.8) }, 20000, 100);
+      expect(Math.abs(mean - 10 / (1 - rho))).toBeLessThan(5 * Math.sqrt(variance / 20000) + 1e-3);
+    }
+  });
+
+  it('shows a convex body in a uniform field with its albedo times the field', () => {
+    for (const rho of [0.2, 0.5, 0.8]) {
+      const builder = new SceneBuilder();
+      builder.mesh(inside(5), IDENTITY, builder.material({ ...diffuse([0, 0, 0]), emission: [10, 10, 10] }));
+      builder.mesh(sphere(1, 0), IDENTITY, builder.material(diffuse([rho, rho, rho])));
+      expect(measure(builder.build(null), { origin: v(3, 0.1, 0.2), direction: v(-1, 0, 0) }, 4000, 12).mean).toBeCloseTo(10 * rho, 4);
+    }
+  });
+
+  it('shows open ground under a uniform sky with its albedo times the sky', () => {
+    const builder = new SceneBuilder();
+    builder.mesh(floor(0, 200), IDENTITY, builder.material(diffuse([0.6, 0.6, 0.6])));
+    const scene = builder.build({ sun: v(0, 0, 1), sunIlluminance: [0, 0, 0], sky: () => [7, 7, 7] });
+    expect(measure(scene, { origin: v(0, 0, 2), direction: v(0, 0, -1) }, 4000, 12).mean).toBeCloseTo(4.2, 4);
+  });
+
+  it('gives a point source the illuminance Φ / (4π d²)', () => {
+    const flux = 1000;
+    for (const d of [1, 2, 3]) {
+      const builder = new SceneBuilder();
+      const ground = builder.material(diffuse([0.5, 0.5, 0.5]));
+      builder.mesh(floor(), IDENTITY, ground);
+      const bulb = sphere(0.02, d);
+      const area = builderArea(bulb);
+      const l = flux / (Math.PI * area);
+      const lamp = builder.material({ ...diffuse([0, 0, 0]), emission: [l, l, l], lamp: 0 });
+      const { first, count } = builder.mesh(bulb, IDENTITY, lamp);
+      builder.light(first, count, [l, l, l], flux);
+      const { mean } = measure(builder.build(null), { origin: v(0.3, 0, 0.2), direction: v(-0.83205, 0, -0.5547) }, 40000, 1);
+      // Shown radiance ρE/π at the foot of the source.
+      expect((mean * Math.PI) / 0.5 / (flux / (4 * Math.PI * d * d))).toBeCloseTo(1, 1.5);
+    }
+  });
+
+  it('gives a Lambertian rectangle the closed-form illuminance below its corner', () => {
+    // Form factor of a parallel rectangle a × b at height c above a point under its corner.
+    const [a, b, c] = [1.2, 0.8, 1.5];
+    const x = a / c;
+    const y = b / c;
+    const factor =
+      (1 / (2 * Math.PI)) *
+      ((x / Math.sqrt(1 + x * x)) * Math.atan(y / Math.sqrt(1 + x * x)) + (y / Math.sqrt(1 + y * y)) * Math.atan(x / Math.sqrt(1 + y * y)));
+    const l = 500;
+    const builder = new SceneBuilder();
+    builder.mesh(floor(), IDENTITY, builder.material(diffuse([0.4, 0.4, 0.4])));
+    const lamp = builder.material({ ...diffuse([0, 0, 0]), emission: [l, l, l], lamp: 0 });
+    const panel = new MeshBuilder().quad(v(0, b, c), v(a, b, c), v(a, 0, c), v(0, 0, c)).build();
+    const { first, count } = builder.mesh(panel, IDENTITY, lamp);
+    builder.light(first, count, [l, l, l], l * Math.PI * a * b);
+    const { mean } = measure(builder.build(null), { origin: v(-1, -1, 1), direction: v(0.57735, 0.57735, -0.57735) }, 40000, 1);
+    const expected = Math.PI * l * factor;
+    expect((mean * Math.PI) / 0.4 / expected).toBeGreaterThan(0.985);
+    expect((mean * Math.PI) / 0.4 / expected).toBeLessThan(1.015);
+  });
+
+  it('lets the sky through a window the same way whether it is aimed at or found by chance', () => {
+    const room = (aimed: boolean): Scene => {
+      const builder = new SceneBuilder();
+      const wall = builder.material(diffuse([0.5, 0.5, 0.5]));
+      builder.mesh(floor(0, 4), IDENTITY, wall);
+      // A wall with a hole: four slabs round an opening of 1.2 × 1.2, and the other sides closed.
+      for (const q of [
+        [v(2, -4, 0), v(2, 4, 0), v(2, 4, 0.9), v(2, -4, 0.9)],
+        [v(2, -4, 2.1), v(2, 4, 2.1), v(2, 4, 4), v(2, -4, 4)],
+        [v(2, -4, 0.9), v(2, -0.6, 0.9), v(2, -0.6, 2.1), v(2, -4, 2.1)],
+        [v(2, 0.6, 0.9), v(2, 4, 0.9), v(2, 4, 2.1), v(2, 0.6, 2.1)],
+        [v(-4, -4, 4), v(2, -4, 4), v(2, 4, 4), v(-4, 4, 4)],
+        [v(-4, -4, 0), v(-4, 4, 0), v(-4, 4, 4), v(-4, -4, 4)],
+        [v(-4, -4, 0), v(2, -4, 0), v(2, -4, 4), v(-4, -4, 4)],
+        [v(-4, 4, 0), v(2, 4, 0), v(2, 4, 4), v(-4, 4, 4)],
+      ])
+        builder.mesh(new MeshBuilder().quad(q[0], q[1], q[2], q[3]).build(), IDENTITY, wall);
+      if (aimed) builder.portals.push(portalOf({ corner: v(2, -0.6, 0.9), along: v(0, 1.2, 0), up: v(0, 0, 1.2) }, [1, 1, 1], 1));
+      return builder.build({ sun: v(1, 0, 0.5), sunIlluminance: [0, 0, 0], sky: (d) => [1000 + 500 * d.z, 1000 + 500 * d.z, 1000 + 500 * d.z] });
+    };
+    const ray = { origin: v(0, 0, 1), direction: v(0, 0, -1) };
+    const chance = measure(room(false), ray, 120000, 3);
+    const aimed = measure(room(true), ray, 30000, 3);
+    expect(aimed.mean / chance.mean).toBeGreaterThan(0.96);
+    expect(aimed.mean / chance.mean).toBeLessThan(1.04);
+    expect(aimed.variance).toBeLessThan(chance.variance / 4);
+  });
+
+  it('never gains energy, whatever the surface', () => {
+    for (const [roughness, metalness, translucency] of [
+      [0.1, 0, 0],
+      [0.4, 0, 0],
+      [0.75, 0, 0],
+      [0.3, 1, 0],
+      [0.6, 1, 0],
+      [0.95, 0, 0.5],
+      [0.4, 0, 0.3],
+      [0.01, 1, 0],
+    ]) {
+      const builder = new SceneBuilder();
+      builder.mesh(inside(5), IDENTITY, builder.material({ ...diffuse([0, 0, 0]), emission: [1, 1, 1] }));
+      builder.mesh(sphere(1, 0), IDENTITY, builder.material({ ...diffuse([1, 1, 1]), roughness, metalness, translucency }));
+      for (const height of [0, 0.6, 0.93]) {
+        const { mean, variance } = measure(builder.build(null), { origin: v(3, 0, height), direction: v(-1, 0, 0) }, 6000, 40);
+        expect(mean).toBeLessThan(1 + 4 * Math.sqrt(variance / 6000) + 1e-4);
+        expect(mean).toBeGreaterThan(0.6);
+      }
+    }
+  });
+
+  it('halves the error with four times the samples', () => {
+    const builder = new SceneBuilder();
+    builder.mesh(floor(), IDENTITY, builder.material(diffuse([0.5, 0.5, 0.5])));
+    const scene = builder.build({ sun: v(0, 0, 1), sunIlluminance: [0, 0, 0], sky: (d) => [d.x > 0 ? 10 : 0, d.x > 0 ? 10 : 0, 0] });
+    const spread = (n: number): number => {
+      const means = Array.from({ length: 60 }, (_, i) => measure(scene, { origin: v(0, 0, 1), direction: v(0, 0, -1) }, n, 2, i * 77 + 5).mean);
+      const m = means.reduce((s, x) => s + x, 0) / means.length;
+      return means.reduce((s, x) => s + (x - m) ** 2, 0) / (means.length - 1);
+    };
+    const ratio = spread(100) / spread(1600);
+    expect(ratio).toBeGreaterThan(8);
+    expect(ratio).toBeLessThan(32);
+  });
+
+  it('is the same for the same seed', () => {
+    const builder = new SceneBuilder();
+    builder.mesh(floor(), IDENTITY, builder.material(diffuse([0.5, 0.4, 0.3])));
+    const scene = builder.build({ sun: v(0, 0.3, 0.95), sunIlluminance: [1e4, 1e4, 9e3], sky: () => [3000, 3500, 4000] });
+    const run = (): Float32Array => {
+      const sum = new Float32Array(24 * 16 * 3);
+      new Tracer(scene, { width: 24, height: 16, camera: { eye: v(0, -3, 1.6), target: v(0, 0, 0), fov: 1 }, seed: 3 }).pass(sum);
+      return sum;
+    };
+    expect(run()).toEqual(run());
+  });
+});
+
+describe('boundaries', () => {
+  it('refracts by Snell’s law and reflects totally beyond the critical angle', () => {
+    for (const eta of [1.33, 1.5, 2.4])
+      for (const angle of [0, 0.3, 0.8, 1.4]) {
+        const d = [Math.sin(angle), 0, -Math.cos(angle)];
+        const out = refract(d, [0, 0, 1], eta)!;
+        expect(Math.hypot(...out)).toBeCloseTo(1, 12);
+        expect(Math.sin(angle)).toBeCloseTo(eta * out[0], 12);
+      }
+    expect(refract([Math.sin(0.75), 0, -Math.cos(0.75)], [0, 0, 1], 1 / 1.5)).toBeNull();
+    expect(refract([Math.sin(0.72), 0, -Math.cos(0.72)], [0, 0, 1], 1 / 1.5)).not.toBeNull();
+  });
+
+  it('follows Fresnel: 4 % at normal incidence, nothing parallel at Brewster’s angle, all at grazing', () => {
+    expect(fresnelDielectric(1, 1.5)).toBeCloseTo(0.04, 12);
+    const brewster = Math.atan(1.5);
+    // At Brewster's angle only the perpendicular part is left: half of sin²(θi − θt).
+    const t = Math.asin(Math.sin(brewster) / 1.5);
+    expect(fresnelDielectric(Math.cos(brewster), 1.5)).toBeCloseTo(Math.sin(brewster - t) ** 2 / 2, 10);
+    expect(fresnelDielectric(1e-9, 1.5)).toBeCloseTo(1, 6);
+  });
+
+  it('mirrors direction at the normal', () => {
+    expect(reflect([0.6, 0, -0.8], [0, 0, 1])).toEqual([0.6, 0, 0.8]);
+  });
+
+  it('bends a path through a solid ball lens as the lensmaker’s ball formula says', () => {
+    // A paraxial ray through a ball of radius R and index n crosses the axis at EFL = nR / (2(n − 1)) from the centre.
+    const n = 1.5;
+    const h = 0.02;
+    let d: [number, number, number] = [1, 0, 0];
+    let p = [-Math.sqrt(1 - h * h), h, 0];
+    d = refract(d, p, n)!;
+    const b = p[0] * d[0] + p[1] * d[1];
+    p = [p[0] - 2 * b * d[0], p[1] - 2 * b * d[1], 0];
+    d = refract(d, [-p[0], -p[1], 0], 1 / n)!;
+    expect(p[0] - (p[1] / d[1]) * d[0]).toBeCloseTo((n * 1) / (2 * (n - 1)), 2);
+  });
+
+  it('keeps the microfacet lobe normalised: its density integrates to one at most, its weight too', () => {
+    const random = new Random(7);
+    for (const a of [0.1, 0.4, 0.9])
+      for (const vz of [0.3, 0.7, 1]) {
+        const vx = Math.sqrt(1 - vz * vz);
+        let density = 0;
+        let weight = 0;
+        const n = 60000;
+        for (let i = 0; i < n; i++) {
+          const lz = random.next();
+          const phi = 2 * Math.PI * random.next();
+          const s = Math.sqrt(1 - lz * lz);
+          const h = [vx + s * Math.cos(phi), s * Math.sin(phi), vz + lz];
+          const hz = h[2] / Math.hypot(...h);
+          density += (ggxDensity(vz, hz, a) * 2 * Math.PI) / n;
+          weight += (ggxValue(vz, lz, hz, a) * 2 * Math.PI) / n;
+        }
+        expect(density).toBeLessThan(1.06);
+        expect(weight).toBeLessThan(density + 1e-9);
+      }
+  });
+});
+
+describe('ray kernel', () => {
+  it('finds what a search through all triangles finds', () => {
+    const random = new Random(11);
+    const count = 700;
+    const positions = new Float32Array(count * 9);
+    for (let i = 0; i < count; i++) {
+      const c = [random.next() * 10, random.next() * 10, random.next() * 10];
+      for (let k = 0; k < 9; k++) positions[i * 9 + k] = c[k % 3] + (random.next() - 0.5) * 1.5;
+    }
+    const kernel = new RayKernel(buildHierarchy(positions), 512);
+    const dirs: number[][] = [];
+    for (let i = 0; i < 512; i++) {
+      const d = [random.next() - 0.5, random.next() - 0.5, i % 7 === 0 ? 0 : random.next() - 0.5];
+      const l = Math.hypot(...d);
+      dirs.push(d.map((x) => x / l));
+      kernel.rays.set([random.next() * 10, random.next() * 10, random.next() * 10, 0, ...dirs[i], 1e30], i * 8);
+    }
+    const rays = kernel.rays.slice();
+    kernel.closest(512);
+    const hits = kernel.hits.slice();
+    const ids = kernel.hitIds.slice();
+    kernel.occluded(512);
+    for (let i = 0; i < 512; i++) {
+      let best = Infinity;
+      for (let t = 0; t < count; t++) best = Math.min(best, intersect(positions, t, rays.subarray(i * 8, i * 8 + 8)));
+      expect(ids[i * 4 + 3] >= 0).toBe(best < Infinity);
+      expect(kernel.blocked[i]).toBe(best < Infinity ? 1 : 0);
+      if (best < Infinity) expect(hits[i * 4]).toBeCloseTo(best, 3);
+    }
+  });
+});
+
+function intersect(p: Float32Array, t: number, ray: Float32Array): number {
+  const at = (c: number): number[] => [p[t * 9 + c * 3], p[t * 9 + c * 3 + 1], p[t * 9 + c * 3 + 2]];
+  const sub = (a: number[], b: number[]): number[] => a.map((x, i) => x - b[i]);
+  const cross = (a: number[], b: number[]): number[] => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+  const dot = (a: number[], b: number[]): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+  const [a, b, c] = [at(0), at(1), at(2)];
+  const d = [ray[4], ray[5], ray[6]];
+  const [e1, e2] = [sub(b, a), sub(c, a)];
+  const q = cross(d, e2);
+  const det = dot(e1, q);
+  const s = sub([ray[0], ray[1], ray[2]], a);
+  const u = dot(s, q) / det;
+  const w = cross(s, e1);
+  const v2 = dot(d, w) / det;
+  const hit = dot(e2, w) / det;
+  return u >= 0 && v2 >= 0 && u + v2 <= 1 && hit > 0 ? hit : Infinity;
+}
+
+function builderArea(mesh: Mesh): number {
+  let sum = 0;
+  for (let k = 0; k < mesh.indices.length; k += 3) {
+    const at = (i: number): number[] => [...mesh.positions.subarray(mesh.indices[k + i] * 3, mesh.indices[k + i] * 3 + 3)];
+    const [a, b, c] = [at(0), at(1), at(2)];
+    const e1 = b.map((x, i) => x - a[i]);
+    const e2 = c.map((x, i) => x - a[i]);
+    sum += Math.hypot(e1[1] * e2[2] - e1[2] * e2[1], e1[2] * e2[0] - e1[0] * e2[2], e1[0] * e2[1] - e1[1] * e2[0]) / 2;
+  }
+  return sum;
+}
