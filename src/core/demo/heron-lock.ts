@@ -168,7 +168,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   // The outer ring is drawn counter-clockwise: the rooms lie at its left.
   s.do('finish.apply', { targets: [side], finish: 'tile.glazed-green' });
   s.do('finish.apply', { targets: [{ kind: 'walls', room: null }], finish: 'brick.limewashed' });
-  s.do('finish.apply', { targets: [{ kind: 'ground' }], finish: 'ground.grass' });
+  s.do('finish.apply', { targets: [{ kind: 'ground' }], finish: 'ground.gravel' });
 
   s.do('viewpoint.add', { id: 'view-kitchen', name: 'Kitchen from the hall door', eye: { x: 6.4, y: 0.7, z: 1.5 }, target: { x: 8.5, y: 4.4, z: 1.08 }, fov: 1.05 });
   s.do('viewpoint.add', { id: 'view-living', name: 'Living room', eye: { x: 3.9, y: 3.0, z: 1.45 }, target: { x: 1.5, y: 5.6, z: 0.95 }, fov: 1.05 });

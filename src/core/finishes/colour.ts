@@ -5,6 +5,14 @@ export type Rgb = readonly [number, number, number];
 export const toLinear = (c: number): number => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
 export const fromLinear = (c: number): number => (c <= 0.0031308 ? 12.92 * c : 1.055 * c ** (1 / 2.4) - 0.055);
 
+const ENCODED = Uint8Array.from({ length: 8193 }, (_, i) => Math.round(fromLinear(i / 8192) * 255));
+
+/** The nearest 8-bit sRGB value of a linear component in 0…1, from a table fine enough for every step. */
+export function encode8(c: number): number {
+  // Near black the curve is straight and steep: the table would be too coarse there.
+  return c < 0.0625 ? Math.round(fromLinear(c) * 255) : ENCODED[Math.round(c * 8192)];
+}
+
 /** Linear components of `#rrggbb`. */
 export function hexToLinear(hex: string): Rgb {
   const n = parseInt(hex.slice(1), 16);

@@ -1,4 +1,4 @@
-import { fromLinear, hexToLinear, luminance, type Rgb } from './colour';
+import { encode8, hexToLinear, luminance, type Rgb } from './colour';
 import type { Finish, Maker, Texture } from './finish';
 import { cells, fractal, hash, noise } from './noise';
 
@@ -326,7 +326,7 @@ export function makeTexture(finish: Finish, pixels: number, seed = 1): Texture {
     gain = gain.map((g, c) => (sum[c] > 0 ? (g * base[c] * count) / sum[c] : g));
   }
   for (let k = 0; k < count; k++) {
-    for (let c = 0; c < 3; c++) colour[k * 4 + c] = Math.round(fromLinear(Math.min(1, linear[k * 3 + c] * gain[c])) * 255);
+    for (let c = 0; c < 3; c++) colour[k * 4 + c] = encode8(Math.min(1, linear[k * 3 + c] * gain[c]));
     colour[k * 4 + 3] = 255;
   }
   return { width, height, colour, relief };
@@ -354,10 +354,13 @@ export function normalMap(texture: Texture, size: { width: number; height: numbe
   const dy = size.height / height;
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
-      const at = (p: number, q: number): number => relief[((q + height) % height) * width + ((p + width) % width)];
-      const gx = ((at(i + 1, j) - at(i - 1, j)) / (2 * dx)) * strength;
-      const gy = ((at(i, j + 1) - at(i, j - 1)) / (2 * dy)) * strength;
-      const l = Math.hypot(gx, gy, 1);
+      const east = i + 1 === width ? 0 : i + 1;
+      const west = i === 0 ? width - 1 : i - 1;
+      const north = j + 1 === height ? 0 : j + 1;
+      const south = j === 0 ? height - 1 : j - 1;
+      const gx = ((relief[j * width + east] - relief[j * width + west]) / (2 * dx)) * strength;
+      const gy = ((relief[north * width + i] - relief[south * width + i]) / (2 * dy)) * strength;
+      const l = Math.sqrt(gx * gx + gy * gy + 1);
       const k = (j * width + i) * 4;
       out[k] = Math.round((-gx / l) * 127.5 + 127.5);
       out[k + 1] = Math.round((-gy / l) * 127.5 + 127.5);

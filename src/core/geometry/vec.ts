@@ -73,7 +73,7 @@ export const cross3 = (a: Vec3, b: Vec3): Vec3 => ({
   y: a.z * b.x - a.x * b.z,
   z: a.x * b.y - a.y * b.x,
 });
-export const length3 = (a: Vec3): number => Math.hypot(a.x, a.y, a.z);
+export const length3 = (a: Vec3): number => Math.sqrt(a.x * a.x + a.y * a.y + a.z * a.z);
 export function unit3(a: Vec3): Vec3 {
   const l = length3(a);
   return l === 0 ? { x: 0, y: 0, z: 0 } : { x: a.x / l, y: a.y / l, z: a.z / l };

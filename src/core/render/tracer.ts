@@ -1,7 +1,7 @@
 import { SUN_RADIUS } from '../light/daylight';
 import { cross3, dot3, sub3, unit3, type Vec3 } from '../geometry/vec';
 import { buildHierarchy } from './bvh';
-import { fresnelDielectric, ggxDensity, ggxValue, Random, refract, sampleGgxNormal, schlick } from './bsdf';
+import { fifth, fresnelDielectric, ggxDensity, ggxValue, Random, refract, sampleGgxNormal, schlick } from './bsdf';
 import { RayKernel } from './kernel/kernel';
 import type { Camera, Material, Portal, Scene } from './scene';
 
@@ -332,7 +332,7 @@ export class Tracer {
     let gx = e1y * e2z - e1z * e2y;
     let gy = e1z * e2x - e1x * e2z;
     let gz = e1x * e2y - e1y * e2x;
-    const gl = 1 / Math.hypot(gx, gy, gz);
+    const gl = 1 / Math.sqrt(gx * gx + gy * gy + gz * gz);
     gx *= gl;
     gy *= gl;
     gz *= gl;
@@ -351,7 +351,7 @@ export class Tracer {
       ny = -ny;
       nz = -nz;
     }
-    let l = Math.hypot(nx, ny, nz);
+    let l = Math.sqrt(nx * nx + ny * ny + nz * nz);
     if (l < 1e-6) {
       nx = gx;
       ny = gy;
@@ -406,12 +406,12 @@ export class Tracer {
           const mx = texture.normals[(t00 / 3) * 2] / 127.5;
           const my = texture.normals[(t00 / 3) * 2 + 1] / 127.5;
           const mz = Math.sqrt(Math.max(0.05, 1 - mx * mx - my * my));
-          const ul = 1 / Math.hypot(ux, uy, uz);
-          const wl = 1 / Math.hypot(wx, wy, wz);
+          const ul = 1 / Math.sqrt(ux * ux + uy * uy + uz * uz);
+          const wl = 1 / Math.sqrt(wx * wx + wy * wy + wz * wz);
           let bx = nx * mz + ux * ul * mx + wx * wl * my;
           let by = ny * mz + uy * ul * mx + wy * wl * my;
           let bz = nz * mz + uz * ul * mx + wz * wl * my;
-          const bl = 1 / Math.hypot(bx, by, bz);
+          const bl = 1 / Math.sqrt(bx * bx + by * by + bz * bz);
           bx *= bl;
           by *= bl;
           bz *= bl;
@@ -476,13 +476,13 @@ export class Tracer {
       let hx = vx + lx;
       let hy = vy + ly;
       let hz = vz + lz;
-      const l = 1 / Math.hypot(hx, hy, hz);
+      const l = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
       hx *= l;
       hy *= l;
       hz *= l;
       const vh = vx * hx + vy * hy + vz * hz;
       const s = ggxValue(vz, lz, hz, a);
-      const w = Math.max(0, 1 - vh) ** 5;
+      const w = fifth(Math.max(0, 1 - vh));
       const metal = m.metalness;
       const f = f0 * (1 - metal);
       value[0] += s * (f + r * metal + (1 - f - r * metal) * w);
@@ -634,7 +634,7 @@ export class Tracer {
     let dx = p.corner.x + p.along.x * u + p.up.x * v - x;
     let dy = p.corner.y + p.along.y * u + p.up.y * v - y;
     let dz = p.corner.z + p.along.z * u + p.up.z * v - z;
-    const l = 1 / Math.hypot(dx, dy, dz);
+    const l = 1 / Math.sqrt(dx * dx + dy * dy + dz * dz);
     dx *= l;
     dy *= l;
     dz *= l;

@@ -10,7 +10,7 @@ interface Exports {
 }
 
 
-function decode(base64: string): Uint8Array {
+function decode(base64: string): Uint8Array<ArrayBuffer> {
   const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
   const value = new Uint8Array(128);
   for (let i = 0; i < 64; i++) value[alphabet.charCodeAt(i)] = i;

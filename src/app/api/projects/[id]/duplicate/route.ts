@@ -1,0 +1,7 @@
+import { app } from '@/server/app';
+import { respond } from '@/server/http';
+
+export const dynamic = 'force-dynamic';
+
+export const POST = (_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  respond(async () => Response.json({ id: await (await app()).projects.duplicate((await params).id) }, { status: 201 }));

@@ -1,0 +1,11 @@
+import { app } from '@/server/app';
+import { LIMITS } from '@/server/config';
+import { bodyBytes, respond } from '@/server/http';
+
+export const dynamic = 'force-dynamic';
+
+export const POST = (request: Request): Promise<Response> =>
+  respond(async () => {
+    const bytes = await bodyBytes(request, LIMITS.projectFile);
+    return Response.json({ id: await (await app()).projects.import(bytes) }, { status: 201 });
+  });

@@ -1,0 +1,29 @@
+/** The soft shadow of what lies on a page; the light comes from the upper left. Metres. */
+export const SHADOW = { dx: 0.0012, dy: 0.0018, blur: 0.0035, strength: 0.3 } as const;
+
+/** Cumulative of a smooth bump, for the blurred edge of a box. */
+const ramp = (t: number): number => {
+  const c = Math.max(0, Math.min(1, t));
+  return c * c * (3 - 2 * c);
+};
+
+/**
+ * The blurred shadow of a rectangle, larger than it by the blur on every side.
+ *
+ * @param density pixels a metre
+ */
+export function shadowPicture(width: number, height: number, density: number): { width: number; height: number; pixels: Uint8ClampedArray } {
+  const b = SHADOW.blur;
+  const w = Math.max(4, Math.round((width + 2 * b) * density));
+  const h = Math.max(4, Math.round((height + 2 * b) * density));
+  const pixels = new Uint8ClampedArray(w * h * 4);
+  const side = (p: number, n: number, total: number): number => {
+    const at = ((p + 0.5) / n) * total;
+    return ramp(Math.min(at, total - at) / (2 * b));
+  };
+  for (let y = 0; y < h; y++) {
+    const v = side(y, h, height + 2 * b);
+    for (let x = 0; x < w; x++) pixels[(y * w + x) * 4 + 3] = Math.round(255 * SHADOW.strength * v * side(x, w, width + 2 * b));
+  }
+  return { width: w, height: h, pixels };
+}

@@ -1,0 +1,61 @@
+import type { Model } from '../derive';
+import { hasFinish } from '../finishes/library';
+import { insideRegion } from '../geometry/polygon';
+import { clearWidth } from '../shell/openings';
+import { formatLength } from '../units/length';
+
+/** One result of an automatic check: what, where, how much. */
+export interface Finding {
+  code: string;
+  message: string;
+  /** What it concerns, the first one the place to go to. */
+  ids: string[];
+}
+
+/** Everything worth a look in a model, in plain sentences. */
+export function findings(model: Model): Finding[] {
+  const { project, shell, pieces } = model;
+  const out: Finding[] = [];
+  const say = (metres: number): string => formatLength(metres, project.units);
+  for (const room of shell.rooms.values()) {
+    const bare = [room.room.floor ? '' : 'floor', room.room.ceiling ? '' : 'ceiling', room.sides.some((s) => !room.room.walls && !room.room.faces[s.key]) ? 'walls' : ''].filter(Boolean);
+    if (bare.length) out.push({ code: 'finish.bare', message: `${room.room.name}: ${bare.join(', ').replace(/, ([^,]*)$/, ' and $1')} still without a finish.`, ids: [room.id] });
+    if (!room.sides.some((s) => s.openings.some((id) => project.openings[id].kind === 'door')))
+      out.push({ code: 'room.no-door', message: `${room.room.name} has no door.`, ids: [room.id] });
+  }
+  for (const opening of Object.values(project.openings))
+    if (opening.kind === 'door' && clearWidth(opening) < 0.815)
+      out.push({ code: 'door.narrow', message: `${opening.name}: ${say(clearWidth(opening))} clear when open; a wheelchair wants ${say(0.815)}.`, ids: [opening.id] });
+  for (const { piece, item, footprint } of pieces) {
+    if (!item) {
+      out.push({ code: 'piece.unknown', message: `${piece.name}: this stock (${piece.maker}) is not shipped here and shows as an outline only.`, ids: [piece.id] });
+      continue;
+    }
+    const level = shell.levels.find((l) => l.id === piece.level);
+    const centre = { x: piece.x, y: piece.y };
+    if (level?.rooms.length && item.mount === 'floor') {
+      const room = level.rooms.find((r) => insideRegion(centre, r.region));
+      const out2 = room && footprint.filter((p) => !insideRegion(p, { outer: room.region.outer, holes: [] })).length;
+      if (room && out2 && deepest(footprint, room.region.outer) > 0.05) out.push({ code: 'piece.in-wall', message: `${piece.name} stands ${say(deepest(footprint, room.region.outer))} in a wall of ${room.room.name}.`, ids: [piece.id] });
+    }
+  }
+  const used = new Set<string>([...shell.levels.flatMap((l) => l.surfaces.map((s) => s.finish)), ...pieces.flatMap((p) => p.parts.map((q) => q.finish))]);
+  for (const id of used) if (!hasFinish(id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
+  return out;
+}
+
+/** How far the farthest corner of a footprint lies outside a ring, metres. */
+function deepest(footprint: { x: number; y: number }[], ring: { x: number; y: number }[]): number {
+  let most = 0;
+  for (const p of footprint) {
+    if (insideRegion(p, { outer: ring, holes: [] })) continue;
+    let least = Infinity;
+    ring.forEach((a, i) => {
+      const b = ring[(i + 1) % ring.length];
+      const t = Math.max(0, Math.min(1, ((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / ((b.x - a.x) ** 2 + (b.y - a.y) ** 2)));
+      least = Math.min(least, Math.hypot(a.x + (b.x - a.x) * t - p.x, a.y + (b.y - a.y) * t - p.y));
+    });
+    most = Math.max(most, least);
+  }
+  return most;
+}

@@ -1,0 +1,35 @@
+import type { Vec2 } from '../geometry/vec';
+
+/** Pens of a drawing, paper millimetres (ISO 128). */
+export type Pen = 0.13 | 0.18 | 0.25 | 0.35 | 0.5 | 0.7;
+
+/** What a mark means; writers choose its colour. */
+export type Ink = 'cut' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass';
+
+/** One mark of a drawing. Coordinates are model metres, y up; sizes with `mm` are millimetres on paper. */
+export type DisplayItem =
+  | { kind: 'fill'; rings: Vec2[][]; ink: Ink; entity?: string; layer: Layer }
+  | { kind: 'line'; points: Vec2[]; closed: boolean; ink: Ink; pen: Pen; dash?: boolean; entity?: string; layer: Layer }
+  | { kind: 'arc'; centre: Vec2; from: Vec2; to: Vec2; ink: Ink; pen: Pen; entity?: string; layer: Layer }
+  | { kind: 'text'; at: Vec2; text: string; mm: number; ink: Ink; weight: 400 | 600; angle: number; entity?: string; layer: Layer; dy?: number };
+
+export type Layer = 'room' | 'piece' | 'wall' | 'opening' | 'dimension' | 'label';
+
+/** The extent of all marks, metres. */
+export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: Vec2 } | null {
+  let box: { min: Vec2; max: Vec2 } | null = null;
+  const take = (p: Vec2): void => {
+    if (!box) box = { min: { ...p }, max: { ...p } };
+    box.min.x = Math.min(box.min.x, p.x);
+    box.min.y = Math.min(box.min.y, p.y);
+    box.max.x = Math.max(box.max.x, p.x);
+    box.max.y = Math.max(box.max.y, p.y);
+  };
+  for (const item of items) {
+    if (item.kind === 'fill') item.rings.flat().forEach(take);
+    else if (item.kind === 'line') item.points.forEach(take);
+    else if (item.kind === 'arc') [item.centre, item.from, item.to].forEach(take);
+    else take(item.at);
+  }
+  return box;
+}

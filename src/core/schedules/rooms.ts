@@ -1,0 +1,63 @@
+import type { Model } from '../derive';
+import { finishById } from '../finishes/library';
+import type { WallSide } from '../shell/walls';
+
+/** One row of the room schedule. SI units. */
+export interface RoomRow {
+  id: string;
+  level: string;
+  name: string;
+  /** Clear floor area, m². */
+  area: number;
+  perimeter: number;
+  height: number;
+  volume: number;
+  /** Walls without openings, m². */
+  wallArea: number;
+  doors: number;
+  windows: number;
+  floor: string;
+  walls: string;
+  ceiling: string;
+}
+
+/** The room schedule: areas, heights, openings and finishes, by level and name. */
+export function roomSchedule(model: Model): RoomRow[] {
+  const { project } = model;
+  const name = (id: string | null): string => (id ? finishById(id).name : '');
+  return model.shell.levels.flatMap((level) =>
+    level.rooms
+      .map((room): RoomRow => {
+        const openings = new Set(room.sides.flatMap((s) => s.openings));
+        const kinds = [...openings].map((id) => project.openings[id].kind);
+        const own = new Set([room.room.walls, ...room.sides.map((s: WallSide) => room.room.faces[s.key] ?? room.room.walls)]);
+        return {
+          id: room.id,
+          level: level.level.name,
+          name: room.room.name,
+          area: room.area,
+          perimeter: room.perimeter,
+          height: room.height,
+          volume: room.area * room.height,
+          wallArea: room.sides.reduce((sum, s) => sum + s.area, 0),
+          doors: kinds.filter((k) => k === 'door').length,
+          windows: kinds.filter((k) => k === 'window').length,
+          floor: name(room.room.floor),
+          walls: [...own].filter(Boolean).map((id) => name(id)).join(', '),
+          ceiling: name(room.room.ceiling),
+        };
+      })
+      .sort((a, b) => (a.name < b.name ? -1 : 1)),
+  );
+}
+
+/** Rows as CSV (RFC 4180) with a heading line. */
+export function toCsv(rows: readonly object[]): string {
+  if (!rows.length) return '';
+  const keys = Object.keys(rows[0]);
+  const cell = (v: unknown): string => {
+    const text = typeof v === 'number' ? String(Math.round(v * 1e4) / 1e4) : String(v ?? '');
+    return /[",\n\r]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text;
+  };
+  return [keys.join(','), ...rows.map((row) => keys.map((k) => cell((row as Record<string, unknown>)[k])).join(','))].join('\r\n') + '\r\n';
+}
