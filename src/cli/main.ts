@@ -1,0 +1,149 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { Command, InvalidArgumentError } from 'commander';
+import { findings } from '@/core/checks/findings';
+import { deriveModel } from '@/core/derive';
+import { writeHdr } from '@/core/formats/hdr/hdr';
+import { writeGlb } from '@/core/formats/glb/glb';
+import { writePng } from '@/core/formats/png';
+import { projectJsonSchema, readProjectFile, readProjectJson, writeProjectFile, type Asset } from '@/core/formats/project-file/project-file';
+import { DomainError } from '@/core/project/errors';
+import type { Project } from '@/core/project/schema';
+import { denoise } from '@/core/render/denoise';
+import { FIREFLY, pictureScene } from '@/core/render/picture';
+import { develop, meterExposure } from '@/core/render/tone';
+import { Tracer } from '@/core/render/tracer';
+import { roomSchedule, toCsv } from '@/core/schedules/rooms';
+
+/** Reads a project file, or the bare JSON of a project. */
+async function open(file: string): Promise<{ project: Project; assets: Asset[] }> {
+  let bytes: Buffer;
+  try {
+    bytes = await readFile(file);
+  } catch {
+    throw new DomainError('file.read', `The file ${file} can’t be read.`);
+  }
+  if (bytes[0] === 0x7b) return { project: readProjectJson(bytes.toString('utf8')), assets: [] };
+  return readProjectFile(bytes);
+}
+
+const out = (text: string): void => void process.stdout.write(text.endsWith('\n') ? text : `${text}\n`);
+
+async function save(file: string, bytes: Uint8Array): Promise<void> {
+  try {
+    await writeFile(file, bytes);
+  } catch {
+    throw new DomainError('file.write', `The file ${file} can’t be written.`);
+  }
+}
+
+const oneOf =
+  (...values: string[]) =>
+  (value: string): string => {
+    if (!values.includes(value)) throw new InvalidArgumentError(`It is one of ${values.join(', ')}.`);
+    return value;
+  };
+
+const positive = (value: string): number => {
+  const n = Number(value);
+  if (!Number.isInteger(n) || n < 1) throw new InvalidArgumentError('It is a whole number from 1.');
+  return n;
+};
+
+const program = new Command('enstegon').description('Projects without a browser: check, report, export, render.').showHelpAfterError(false);
+program.configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, '')) });
+
+program
+  .command('demo')
+  .description('write the demo project as a file')
+  .requiredOption('--out <file>')
+  .option('--bare', 'without its picture and board')
+  .action(async ({ out: file, bare }: { out: string; bare?: boolean }) => {
+    if (bare) {
+      const { heronLockCottage } = await import('@/core/demo/heron-lock');
+      return save(file, writeProjectFile(heronLockCottage(), []));
+    }
+    const { demoProject } = await import('@/server/seed');
+    const { project, assets } = await demoProject();
+    return save(file, writeProjectFile(project, assets));
+  });
+
+program
+  .command('check')
+  .description('say whether a file is valid, and what is worth a look in it')
+  .argument('<file>')
+  .option('--as <form>', 'text or json', oneOf('text', 'json'), 'text')
+  .action(async (file: string, { as }: { as: string }) => {
+    const { project } = await open(file);
+    const list = findings(deriveModel(project));
+    if (as === 'json') return out(JSON.stringify({ valid: true, name: project.name, findings: list }, null, 2));
+    out([`${project.name}: valid, ${list.length} ${list.length === 1 ? 'finding' : 'findings'}`, ...list.map((f) => `- ${f.message}`)].join('\n'));
+  });
+
+program
+  .command('report')
+  .description('print a schedule')
+  .argument('<file>')
+  .requiredOption('--what <list>', 'rooms', oneOf('rooms'))
+  .option('--as <form>', 'json or csv', oneOf('json', 'csv'), 'json')
+  .action(async (file: string, { as }: { as: string }) => {
+    const rows = roomSchedule(deriveModel((await open(file)).project));
+    out(as === 'csv' ? toCsv(rows) : JSON.stringify(rows, null, 2));
+  });
+
+program
+  .command('export')
+  .description('write the model in another format')
+  .argument('<file>')
+  .requiredOption('--to <format>', 'glb', oneOf('glb'))
+  .requiredOption('--out <file>')
+  .action(async (file: string, { out: target }: { out: string }) => save(target, await writeGlb(deriveModel((await open(file)).project))));
+
+program
+  .command('render')
+  .description('trace a picture from a viewpoint')
+  .argument('<file>')
+  .requiredOption('--view <name>', 'name or id of a viewpoint')
+  .requiredOption('--out <png>')
+  .option('--size <WxH>', 'pixels', '640x400')
+  .option('--samples <n>', 'samples a pixel', positive, 32)
+  .option('--exposure <ev>', 'EV at ISO 100; metered if left out')
+  .option('--hdr <file>', 'keep the radiance too')
+  .option('--grain', 'leave the grain in')
+  .action(async (file: string, o: { view: string; out: string; size: string; samples: number; exposure?: string; hdr?: string; grain?: boolean }) => {
+    const { project } = await open(file);
+    const view = Object.values(project.viewpoints).find((v) => v.id === o.view || v.name === o.view);
+    if (!view) throw new DomainError('view.missing', `There is no viewpoint “${o.view}”; the project has ${Object.values(project.viewpoints).map((v) => v.name).join(', ') || 'none'}.`);
+    const size = /^(\d+)x(\d+)$/.exec(o.size);
+    const [width, height] = size ? [Number(size[1]), Number(size[2])] : [0, 0];
+    if (!size || width < 16 || height < 16 || width > 8192 || height > 8192) throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 8192 pixels a side.`);
+    const ev = o.exposure === undefined ? null : Number(o.exposure);
+    if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
+    const tracer = new Tracer(pictureScene(deriveModel(project)), { width, height, camera: view, seed: 1, clamp: FIREFLY });
+    const sum = new Float32Array(width * height * 3);
+    const guides = new Float32Array(width * height * 6);
+    for (let i = 0; i < o.samples; i++) tracer.pass(sum, guides);
+    const mean = sum.map((v) => v / o.samples);
+    const radiance = o.grain ? mean : denoise(mean, guides.map((v) => v / o.samples), width, height, Math.min(1.2, 6 / Math.sqrt(o.samples)));
+    await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance)), width, height));
+    if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
+  });
+
+program
+  .command('schema')
+  .description('print the JSON Schema of project.json')
+  .action(() => out(JSON.stringify(projectJsonSchema(), null, 2)));
+
+program
+  .command('seed')
+  .description('put the demo on the list of projects, if it was never there')
+  .action(async () => {
+    const { app } = await import('@/server/app');
+    const { seedDemo } = await import('@/server/seed');
+    const made = await seedDemo(await app());
+    process.stderr.write(made ? 'The demo project was put on the list.\n' : 'The demo project was there already; nothing was changed.\n');
+  });
+
+program.parseAsync().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof DomainError ? error.message : `Something unexpected happened: ${String(error)}`}\n`);
+  process.exitCode = 1;
+});

@@ -1,0 +1,84 @@
+import type { Model } from '../derive';
+import { finishById } from '../finishes/library';
+import { meshArea } from '../geometry/mesh';
+import { insideRing } from '../geometry/polygon';
+import type { BoardItem } from '../project/schema';
+import { fit } from './layout';
+import { naturalForm } from './sample';
+
+/** A finish in use with the surface it covers in the project, m², largest first. */
+export function finishesInUse(model: Model, room: string | null = null): { finish: string; area: number }[] {
+  const areas = new Map<string, number>();
+  const take = (finish: string, area: number): void => void areas.set(finish, (areas.get(finish) ?? 0) + area);
+  for (const level of model.shell.levels)
+    for (const surface of level.surfaces) {
+      if (!surface.target || finishById(surface.finish).bare) continue;
+      if (room && !('room' in surface.target && surface.target.room === room)) continue;
+      take(surface.finish, meshArea(surface.mesh));
+    }
+  const inside = room ? model.shell.rooms.get(room) : null;
+  for (const piece of model.pieces) {
+    if (inside && !insideRing(piece.piece, inside.region.outer)) continue;
+    for (const part of piece.parts) if (!finishById(part.finish).bare) take(part.finish, meshArea(part.mesh) / 2);
+  }
+  return [...areas].map(([finish, area]) => ({ finish, area })).sort((a, b) => b.area - a.area || (a.finish < b.finish ? -1 : 1));
+}
+
+type Plain = BoardItem extends infer I ? (I extends BoardItem ? Omit<I, 'id' | 'page'> : never) : never;
+
+/**
+ * A first arrangement of a page: title, the latest picture, and samples of the finishes in use, their size following
+ * the share of surface they cover. All of it can be moved afterwards.
+ *
+ * @param paper page size, metres
+ */
+export function composePage(model: Model, paper: { width: number; height: number }, options: { title: string; line: string; picture: string | null; room: string | null }): Plain[] {
+  const { project } = model;
+  const { width: w, height: h } = paper;
+  const margin = w * 0.045;
+  const items: Plain[] = [];
+  let order = 0;
+  items.push({ kind: 'text', order: order++, x: margin, y: h * 0.045, width: w * 0.6, height: h * 0.07, shadow: false, text: options.title, size: h * 0.048, face: 'serif', align: 'left' });
+  items.push({ kind: 'text', order: order++, x: margin, y: h * 0.115, width: w * 0.6, height: h * 0.03, shadow: false, text: options.line, size: h * 0.0145, face: 'sans', align: 'left' });
+  const top = h * 0.165;
+  const picture = options.picture ? project.pictures[options.picture] : undefined;
+  let left = margin;
+  if (picture) {
+    const box = fit(picture.width / picture.height, w * 0.52, h * 0.56);
+    items.push({ kind: 'picture', order: order++, x: margin, y: top, ...box, shadow: true, picture: picture.id });
+    left = margin + box.width + w * 0.03;
+  }
+  const used = finishesInUse(model, options.room).slice(0, 9);
+  const total = used.reduce((sum, u) => sum + Math.sqrt(u.area), 0) || 1;
+  // The large surfaces beside the picture, the accents in a row along the foot.
+  const large = used.slice(0, picture ? 3 : 4);
+  const column = w - left - margin;
+  let y = top;
+  large.forEach(({ finish, area }, i) => {
+    const share = Math.max(0.3, Math.min(0.46, (Math.sqrt(area) / total) * 1.6));
+    const height = Math.min(h * 0.56 * share, h * 0.24);
+    const own = finishById(finish);
+    items.push({ kind: 'sample', order: order++, x: left + (i % 2 ? column * 0.12 : 0), y, width: column * 0.8, height, shadow: true, finish, form: naturalForm(own), note: `${own.name}, ${where(model, finish)}` });
+    y += height + h * 0.032;
+  });
+  const small = used.slice(large.length);
+  const foot = h * 0.775;
+  const step = (w - 2 * margin) / Math.max(5, small.length);
+  small.forEach(({ finish }, i) => {
+    const own = finishById(finish);
+    const form = naturalForm(own);
+    const side = Math.min(step * 0.82, h * 0.135);
+    items.push({ kind: 'sample', order: order++, x: margin + i * step, y: foot, width: form === 'disc' ? side : step * 0.82, height: side, shadow: true, finish, form, note: own.name });
+  });
+  return items;
+}
+
+/** What a finish is used for, in a word or two. */
+function where(model: Model, finish: string): string {
+  const kinds = new Set<string>();
+  for (const level of model.shell.levels)
+    for (const s of level.surfaces) if (s.finish === finish && s.target) kinds.add(s.kind === 'wall' ? 'walls' : s.kind === 'floor' ? 'floor' : s.kind === 'ceiling' ? 'ceiling' : 'joinery');
+  if (!kinds.size) kinds.add('furniture');
+  return [...kinds].slice(0, 2).join(' and ');
+}
+

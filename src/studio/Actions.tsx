@@ -1,0 +1,96 @@
+'use client';
+import Box from '@mui/material/Box';
+import Dialog from '@mui/material/Dialog';
+import Input from '@mui/material/Input';
+import { useEffect, useMemo, useState } from 'react';
+import { offered } from '@/core/finishes/library';
+import { STOCK } from '@/core/stock/stock';
+import { colours } from './look/theme';
+import { STAGES, useStudio } from './store/studio';
+import { current } from './table/ModelPane';
+import * as tools from './tools/controller';
+
+interface Action {
+  name: string;
+  key?: string;
+  run(): void;
+}
+
+/** Everything one can do, by name. */
+function allActions(): Action[] {
+  const s = useStudio.getState();
+  const thickness = 0.1;
+  return [
+    { name: 'Undo', key: 'Ctrl Z', run: s.undo },
+    { name: 'Redo', key: 'Ctrl Shift Z', run: s.redo },
+    { name: 'Draw a room by its corners', run: () => s.setTool({ kind: 'walls', shape: 'rectangle', thickness: 0.3 }) },
+    { name: 'Draw walls one by one', run: () => s.setTool({ kind: 'walls', shape: 'chain', thickness }) },
+    { name: 'Place a door', run: () => s.setTool({ kind: 'opening', opening: 'door' }) },
+    { name: 'Place a window', run: () => s.setTool({ kind: 'opening', opening: 'window' }) },
+    { name: 'Duplicate what is selected', run: tools.duplicateSelection },
+    { name: 'Delete what is selected', key: 'Delete', run: tools.deleteSelection },
+    { name: 'Turn what is selected a quarter', run: () => tools.turnSelection() },
+    { name: 'Show the whole level', run: () => s.setRoom(null) },
+    { name: 'See the model from above', run: () => current.scene?.top() },
+    { name: 'Stand back from the model', run: () => current.scene?.fit() },
+    { name: 'Show drawing and model', run: () => useStudio.setState({ layout: 'both' }) },
+    { name: 'Show the drawing alone', run: () => useStudio.setState({ layout: 'drawing' }) },
+    { name: 'Show the model alone', run: () => useStudio.setState({ layout: 'model' }) },
+    { name: 'Switch millimetres and feet', run: () => s.run('project.units', { units: s.project.units === 'metric' ? 'imperial' : 'metric' }) },
+    ...STAGES.map((stage) => ({ name: `Go to ${stage}`, run: () => s.setStage(stage) })),
+    ...Object.values(s.project.rooms).map((r) => ({ name: `Take ${r.name} in hand`, run: () => s.setRoom(r.id) })),
+    ...STOCK.map((item) => ({ name: `Place: ${item.name}`, run: () => s.setTool({ kind: 'place', maker: item.id }) })),
+    ...offered.map((f) => ({ name: `Apply: ${f.name}`, run: () => s.setTool({ kind: 'finish', finish: f.id }) })),
+  ];
+}
+
+/** A searchable list of all actions. */
+export function Actions({ open, onClose }: { open: boolean; onClose(): void }) {
+  const [find, setFind] = useState('');
+  const [at, setAt] = useState(0);
+  useEffect(() => {
+    if (open) {
+      setFind('');
+      setAt(0);
+    }
+  }, [open]);
+  const all = useMemo(() => (open ? allActions() : []), [open]);
+  const words = find.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = all.filter((a) => words.every((w) => a.name.toLowerCase().includes(w))).slice(0, 60);
+  const pick = (action: Action | undefined): void => {
+    if (!action) return;
+    onClose();
+    action.run();
+  };
+  return (
+    <Dialog open={open} onClose={onClose} slotProps={{ paper: { sx: { width: 420, alignSelf: 'flex-start', mt: '12vh' } } }}>
+      <Input
+        autoFocus
+        fullWidth
+        value={find}
+        placeholder="What would you like to do?"
+        inputProps={{ 'aria-label': 'Find an action' }}
+        sx={{ p: '10px 14px', fontSize: 15 }}
+        onChange={(e) => {
+          setFind(e.target.value);
+          setAt(0);
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'ArrowDown') setAt(Math.min(shown.length - 1, at + 1));
+          else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1));
+          else if (e.key === 'Enter') pick(shown[at]);
+          else return;
+          e.preventDefault();
+        }}
+      />
+      <Box role="listbox" aria-label="Actions" sx={{ maxHeight: 380, overflow: 'auto', pb: 1 }}>
+        {shown.map((a, i) => (
+          <Box key={a.name} role="option" aria-selected={i === at} onClick={() => pick(a)} sx={{ display: 'flex', cursor: 'pointer', px: 2, py: 0.6, fontSize: 13, bgcolor: i === at ? colours.damsonTint : 'transparent', '&:hover': { bgcolor: colours.strip } }}>
+            <Box sx={{ flex: 1 }}>{a.name}</Box>
+            <Box sx={{ color: colours.third }}>{a.key}</Box>
+          </Box>
+        ))}
+      </Box>
+    </Dialog>
+  );
+}

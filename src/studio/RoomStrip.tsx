@@ -1,0 +1,48 @@
+'use client';
+import Box from '@mui/material/Box';
+import { formatArea } from '@/core/units/length';
+import { colours } from './look/theme';
+import { useStudio } from './store/studio';
+
+/** The level, then its rooms; the one in hand narrows everything else to it. */
+export function RoomStrip() {
+  const model = useStudio((s) => s.model);
+  const level = useStudio((s) => s.level);
+  const room = useStudio((s) => s.room);
+  const { setRoom } = useStudio.getState();
+  const rooms = model.shell.levels.find((l) => l.id === level)?.rooms ?? [];
+  const chip = (on: boolean) => ({
+    all: 'unset',
+    cursor: 'pointer',
+    whiteSpace: 'nowrap',
+    p: '2px 11px',
+    border: `1px solid ${on ? colours.damson : colours.firm}`,
+    borderRadius: '11px',
+    bgcolor: on ? '#FBF4F7' : '#fff',
+    color: on ? colours.damson : '#40413f',
+    fontWeight: on ? 600 : 400,
+    '& em': { fontStyle: 'normal', color: on ? '#8d5470' : colours.third, ml: '5px' },
+    '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+  });
+  return (
+    <Box component="nav" aria-label="Level and rooms" sx={{ display: 'flex', alignItems: 'center', gap: '8px', px: '18px', bgcolor: colours.strip, borderBottom: `1px solid ${colours.hairline}`, fontSize: 12.5, gridColumn: 2, overflowX: 'auto', scrollbarWidth: 'none' }}>
+      <Box sx={{ display: 'flex', mr: 1.25 }}>
+        {model.shell.levels.map((l) => (
+          <Box key={l.id} component="button" aria-current={l.id === level} onClick={() => useStudio.setState({ level: l.id, room: null })} sx={{ all: 'unset', cursor: 'pointer', p: '3px 9px 1px', ...(l.id === level ? { fontWeight: 600, borderBottom: `2px solid ${colours.ink}` } : { color: colours.second }) }}>
+            {l.level.name}
+          </Box>
+        ))}
+      </Box>
+      <Box component="button" aria-pressed={!room} onClick={() => setRoom(null)} sx={chip(!room)}>
+        Whole level
+      </Box>
+      {rooms.map((r) => (
+        <Box key={r.id} component="button" aria-pressed={r.id === room} onClick={() => setRoom(r.id)} sx={chip(r.id === room)}>
+          {r.room.name}
+          <em>{formatArea(r.area, model.project.units)}</em>
+        </Box>
+      ))}
+      {rooms.length ? null : <Box sx={{ color: colours.third }}>Rooms appear here as soon as walls close round them.</Box>}
+    </Box>
+  );
+}

@@ -1,0 +1,170 @@
+'use client';
+import { DndContext, DragOverlay, PointerSensor, useSensor, useSensors, type DragMoveEvent } from '@dnd-kit/core';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import { XIcon } from '@phosphor-icons/react';
+import Link from 'next/link';
+import { useEffect, useRef, useState } from 'react';
+import { Actions } from './Actions';
+import { BoardTable } from './boards/BoardTable';
+import { Docket } from './docket/Docket';
+import { Ledge } from './ledge/Ledge';
+import { colours } from './look/theme';
+import { Warn } from './projects/ProjectsPage';
+import { RoomStrip } from './RoomStrip';
+import { Schedules } from './schedules/Schedules';
+import { Spine } from './spine/Spine';
+import { dismissMessage, openProject, useStudio } from './store/studio';
+import { Table } from './table/Table';
+import * as tools from './tools/controller';
+import { paneAt } from './tools/panes';
+import { TopBar } from './TopBar';
+
+/** The studio of one project. */
+export function Studio({ id }: { id: string }) {
+  const failed = useStudio((s) => s.failed);
+  const ready = useStudio((s) => s.ready);
+  const stage = useStudio((s) => s.stage);
+  const [actions, setActions] = useState(false);
+  useEffect(() => openProject(id), [id]);
+  useKeys(() => setActions(true));
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const last = useRef<ReturnType<typeof paneAt>>(null);
+  const [dragged, setDragged] = useState<string | null>(null);
+
+  if (failed)
+    return (
+      <Box sx={{ display: 'grid', placeItems: 'center', height: '100vh', textAlign: 'center' }}>
+        <div>
+          <Box sx={{ mb: 2 }}>
+            <Warn /> {failed}
+          </Box>
+          <Link href="/">
+            <Button>All projects</Button>
+          </Link>
+        </div>
+      </Box>
+    );
+
+  const under = (e: Pick<DragMoveEvent, 'activatorEvent' | 'delta'>): ReturnType<typeof paneAt> => {
+    const start = e.activatorEvent as PointerEvent;
+    return paneAt(start.clientX + e.delta.x, start.clientY + e.delta.y);
+  };
+  return (
+    <DndContext
+      sensors={sensors}
+      autoScroll={false}
+      onDragStart={(e) => setDragged((e.active.data.current?.maker as string) ?? (e.active.data.current?.finish as string) ?? null)}
+      onDragMove={(e) => {
+        const data = e.active.data.current;
+        const at = under(e);
+        last.current = at;
+        if (!at) return useStudio.getState().endPreview();
+        if (data?.kind === 'stock') tools.showDrop(data.maker as string, at);
+        else if (data?.kind === 'finish') tools.showDropFinish(data.finish as string, at);
+      }}
+      onDragEnd={(e) => {
+        setDragged(null);
+        const data = e.active.data.current;
+        const at = under(e);
+        useStudio.setState({ measure: null });
+        useStudio.getState().endPreview();
+        if (!at || !data) return;
+        if (data.kind === 'stock') tools.dropPiece(data.maker as string, at);
+        else if (data.kind === 'finish') tools.applyFinish(data.finish as string, at);
+      }}
+      onDragCancel={() => {
+        setDragged(null);
+        tools.cancel();
+      }}
+    >
+      <Box sx={{ height: '100vh', display: 'grid', gridTemplate: '44px 38px minmax(0,1fr) 138px / 98px minmax(0,1fr)', overflow: 'hidden', userSelect: 'none' }}>
+        <Spine />
+        <TopBar onActions={() => setActions(true)} />
+        <RoomStrip />
+        <Box component="main" aria-busy={!ready} sx={{ gridColumn: 2, position: 'relative', minHeight: 0, minWidth: 0 }}>
+          {stage === 'Boards' ? (
+            <BoardTable />
+          ) : stage === 'Schedules' ? (
+            <>
+              <Schedules />
+              <Docket />
+            </>
+          ) : null}
+          {/* The table stays mounted, so that view and camera are as they were when one comes back. */}
+          <Box sx={{ position: 'absolute', inset: 0, visibility: stage === 'Boards' || stage === 'Schedules' ? 'hidden' : 'visible' }} inert={stage === 'Boards' || stage === 'Schedules'}>
+            <Table />
+          </Box>
+          <Notice />
+        </Box>
+        <Ledge />
+        <Actions open={actions} onClose={() => setActions(false)} />
+      </Box>
+      <DragOverlay dropAnimation={null}>{dragged ? <Box sx={{ width: 10, height: 10, border: `1.5px solid ${colours.damson}`, borderRadius: '50%', bgcolor: '#fff' }} /> : null}</DragOverlay>
+    </DndContext>
+  );
+}
+
+/** One sentence when something was refused, or when another window was at work too. */
+function Notice() {
+  const notice = useStudio((s) => s.notice);
+  const message = useStudio((s) => s.sync.message);
+  const text = notice ?? message;
+  if (!text) return null;
+  return (
+    <Box role="alert" data-testid="notice" sx={{ position: 'absolute', left: '50%', top: 10, transform: 'translateX(-50%)', zIndex: 20, bgcolor: '#fff', border: `1px solid ${colours.rust}`, borderRadius: '2px', boxShadow: '0 4px 14px #0000001f', p: '6px 6px 6px 12px', display: 'flex', alignItems: 'center', gap: 1, fontSize: 13, maxWidth: 640 }}>
+      <Warn />
+      <span>{text}</span>
+      <IconButton
+        aria-label="Close"
+        onClick={() => {
+          useStudio.getState().say(null);
+          dismissMessage();
+        }}
+      >
+        <XIcon size={13} />
+      </IconButton>
+    </Box>
+  );
+}
+
+/** Keys that work wherever no field has the focus. */
+function useKeys(openActions: () => void): void {
+  useEffect(() => {
+    const key = (e: KeyboardEvent): void => {
+      const target = e.target as HTMLElement;
+      if (target.closest('input, textarea, [contenteditable], [role="dialog"], [role="listbox"], [role="menu"]')) return;
+      const state = useStudio.getState();
+      const command = e.ctrlKey || e.metaKey;
+      if (command && e.key.toLowerCase() === 'z') {
+        e.preventDefault();
+        if (e.shiftKey) state.redo();
+        else state.undo();
+        return;
+      }
+      if (command && e.code === 'Space') {
+        e.preventDefault();
+        openActions();
+        return;
+      }
+      if (command || e.altKey) return;
+      if (state.measure && tools.drawing() && (/^[\d.=('"-]$/.test(e.key) || e.key === ',')) {
+        e.preventDefault();
+        tools.type((state.measure.typed ?? '') + e.key);
+      } else if (e.key === 'Enter' && tools.drawing()) tools.enter();
+      else if (e.key === 'Escape') tools.escape();
+      else if (e.key === 'Delete' || e.key === 'Backspace') tools.deleteSelection();
+      else if (e.key.startsWith('Arrow') && state.selection.some((s) => state.project.pieces[s.entity]) && target.closest('[role="application"]')) {
+        const step = e.shiftKey ? 0.1 : 0.01;
+        const delta = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[e.key];
+        if (delta) {
+          e.preventDefault();
+          tools.nudgeSelection(delta[0], delta[1]);
+        }
+      }
+    };
+    addEventListener('keydown', key);
+    return () => removeEventListener('keydown', key);
+  }, [openActions]);
+}

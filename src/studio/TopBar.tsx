@@ -1,0 +1,123 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import Popover from '@mui/material/Popover';
+import Tooltip from '@mui/material/Tooltip';
+import { ArrowUUpLeftIcon, ArrowUUpRightIcon } from '@phosphor-icons/react';
+import { useMemo, useState } from 'react';
+import { findings } from '@/core/checks/findings';
+import { TextField } from './look/fields';
+import { colours, SERIF } from './look/theme';
+import { Warn } from './projects/ProjectsPage';
+import { useStudio } from './store/studio';
+import { useBoard } from './boards/board';
+
+const time = (date: Date): string => new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(date);
+
+/** Name and state of the project, findings, undo and redo, units, hand-over. */
+export function TopBar({ onActions }: { onActions(): void }) {
+  const name = useStudio((s) => s.project.name);
+  const units = useStudio((s) => s.project.units);
+  const { status, keptAt, undo, redo } = useStudio((s) => s.sync);
+  const { run, undo: back, redo: forward } = useStudio.getState();
+  const id = useStudio((s) => s.id);
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const board = useBoard((s) => s.board);
+  const page = useBoard((s) => s.page);
+  const words = { kept: keptAt ? `kept ${time(keptAt)}` : 'kept', keeping: 'keeping…', offline: 'offline: kept in this browser' }[status];
+  return (
+    <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: '16px', px: '18px', borderBottom: `1px solid ${colours.hairline}`, bgcolor: colours.panel, gridColumn: 2, minWidth: 0 }}>
+      <Box sx={{ minWidth: 0, width: `${Math.max(8, name.length * 0.47)}em`, fontSize: 23, maxWidth: 360, '& input': { font: `23px ${SERIF}`, p: 0 }, '& .MuiInput-root::before': { display: 'none' } }}>
+        <TextField label="Name of the project" value={name} onCommit={(text) => (text.trim() ? run('project.rename', { name: text.trim().slice(0, 120) }) : false)} />
+      </Box>
+      <Box role="status" aria-label="Saving" data-testid="kept" sx={{ color: colours.third, fontSize: 12, whiteSpace: 'nowrap' }}>
+        {words}
+      </Box>
+      <Box sx={{ flex: 1 }} />
+      <Findings />
+      <Box sx={{ display: 'flex' }}>
+        <Tooltip title={undo.length ? `Undo: ${undo.at(-1)!.title}` : 'Nothing to undo'}>
+          <span>
+            <IconButton aria-label="Undo" disabled={!undo.length} onClick={back}>
+              <ArrowUUpLeftIcon size={18} />
+            </IconButton>
+          </span>
+        </Tooltip>
+        <Tooltip title={redo.length ? `Redo: ${redo.at(-1)!.title}` : 'Nothing to redo'}>
+          <span>
+            <IconButton aria-label="Redo" disabled={!redo.length} onClick={forward}>
+              <ArrowUUpRightIcon size={18} />
+            </IconButton>
+          </span>
+        </Tooltip>
+      </Box>
+      <Tooltip title="Millimetres, or feet and inches">
+        <Button onClick={() => run('project.units', { units: units === 'metric' ? 'imperial' : 'metric' })} aria-label={`Units: ${units}`}>
+          {units === 'metric' ? 'mm' : 'ft in'}
+        </Button>
+      </Tooltip>
+      <Button onClick={onActions}>Actions</Button>
+      <Button variant="contained" onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
+        Hand over
+      </Button>
+      <Menu anchorEl={menu} open={Boolean(menu)} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
+        <MenuItem component="a" href={`/api/projects/${id}/export/glb`}>
+          Model as GLB
+        </MenuItem>
+        <MenuItem component="a" href={`/api/projects/${id}/export/file`}>
+          Project file
+        </MenuItem>
+        <MenuItem component="a" href={`/api/projects/${id}/export/pdf${board ? `?board=${board}` : ''}`} disabled={!board}>
+          Board as PDF
+        </MenuItem>
+        <MenuItem component="a" href={`/api/projects/${id}/export/png?board=${board}&page=${page}`} disabled={!board}>
+          Page as PNG
+        </MenuItem>
+      </Menu>
+    </Box>
+  );
+}
+
+function Findings() {
+  const model = useStudio((s) => s.model);
+  const room = useStudio((s) => s.room);
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const list = useMemo(() => {
+    const all = findings(model);
+    return room ? all.filter((f) => !f.ids.length || f.ids.includes(room) || f.ids.some((id) => model.shell.rooms.get(room)?.sides.some((s) => s.openings.includes(id)))) : all;
+  }, [model, room]);
+  return (
+    <>
+      <Button variant="text" onClick={(e) => setAnchor(e.currentTarget)} disabled={!list.length} sx={{ gap: '7px', color: colours.ink }}>
+        {list.length ? <Warn /> : null} {list.length} {list.length === 1 ? 'finding' : 'findings'}
+      </Button>
+      <Popover open={Boolean(anchor)} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }} transformOrigin={{ vertical: 'top', horizontal: 'right' }}>
+        <Box component="ul" aria-label="Findings" sx={{ listStyle: 'none', m: 0, p: 1, width: 380, maxHeight: 420, overflow: 'auto' }}>
+          {list.map((f, i) => (
+            <li key={i}>
+              <Box
+                component="button"
+                onClick={() => {
+                  const { project, setRoom, select } = useStudio.getState();
+                  const first = f.ids[0];
+                  if (project.rooms[first]) setRoom(first);
+                  else if (first) select([{ entity: first, target: null }]);
+                  setAnchor(null);
+                }}
+                sx={{ all: 'unset', cursor: 'pointer', display: 'flex', gap: 1, p: '6px 8px', fontSize: 12.5, width: '100%', boxSizing: 'border-box', '&:hover': { bgcolor: colours.strip }, '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}
+              >
+                <Box sx={{ pt: '3px' }}>
+                  <Warn />
+                </Box>
+                {f.message}
+              </Box>
+            </li>
+          ))}
+        </Box>
+      </Popover>
+    </>
+  );
+}

@@ -1,0 +1,333 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import Switch from '@mui/material/Switch';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { composePage } from '@/core/boards/compose';
+import { itemsOf, layoutText, NOTE, pagesOf, PAPERS } from '@/core/boards/layout';
+import { SHADOW } from '@/core/boards/shadow';
+import { finishById } from '@/core/finishes/library';
+import { finishLrv } from '@/core/finishes/finish';
+import type { Board, BoardItem } from '@/core/project/schema';
+import { LengthField, Row, TextField } from '../look/fields';
+import { colours, SANS, SERIF } from '../look/theme';
+import { newId, useStudio } from '../store/studio';
+import { useSample } from '../table/textures';
+import { Label } from '../docket/Docket';
+import { useBoard } from './board';
+
+/** The boards stage: pages at the left, the page in hand in the middle. */
+export function BoardTable() {
+  const project = useStudio((s) => s.project);
+  const model = useStudio((s) => s.model);
+  const { board: boardId, page: pageId } = useBoard();
+  const board: Board | undefined = (boardId ? project.boards[boardId] : undefined) ?? Object.values(project.boards)[0];
+  const pages = board ? pagesOf(board) : [];
+  const page = pages.find((p) => p.id === pageId) ?? pages[0];
+  useEffect(() => useBoard.setState({ board: board?.id ?? null, page: page?.id ?? null }), [board?.id, page?.id]);
+
+  const start = (): void => {
+    const id = newId('board');
+    const first = newId('page');
+    const { run, room } = useStudio.getState();
+    const paper = PAPERS['A3 landscape'];
+    const latest = Object.values(project.pictures).sort((a, b) => (a.made < b.made ? 1 : -1))[0];
+    const title = room ? project.rooms[room].name : project.name;
+    const items = composePage(model, paper, { title, line: 'Sample sizes follow the surface they cover.', picture: latest?.id ?? null, room });
+    run('board.add', {
+      id,
+      name: 'Client presentation',
+      paper,
+      pages: { [first]: { id: first, name: title, order: 0, ground: '#F4F1EA' } },
+      items: Object.fromEntries(items.map((item) => [item, newId('item')] as const).map(([item, key]) => [key, { ...item, id: key, page: first } as BoardItem])),
+    });
+    useBoard.setState({ board: id, page: first });
+  };
+
+  if (!board || !page)
+    return (
+      <Box sx={{ display: 'grid', placeItems: 'center', height: '100%', color: colours.second, textAlign: 'center', fontSize: 14 }}>
+        <div>
+          There is no board yet. The first page starts with the latest picture and samples of the finishes in use.
+          <Box sx={{ mt: 2 }}>
+            <Button variant="contained" onClick={start}>
+              Start a board
+            </Button>
+          </Box>
+        </div>
+      </Box>
+    );
+
+  const addPage = (): void => {
+    const id = newId('page');
+    useStudio.getState().run('page.put', { board: board.id, page: { id, name: `Page ${pages.length + 1}`, order: pages.length, ground: page.ground } });
+    useBoard.setState({ page: id });
+  };
+  const compose = (): void => {
+    const { run, room } = useStudio.getState();
+    const latest = Object.values(project.pictures).sort((a, b) => (a.made < b.made ? 1 : -1))[0];
+    const title = room ? project.rooms[room].name : project.name;
+    const items = composePage(model, board.paper, { title, line: 'Sample sizes follow the surface they cover.', picture: latest?.id ?? null, room });
+    run('item.add', { board: board.id, items: items.map((item) => ({ ...item, id: newId('item'), page: page.id }) as BoardItem) });
+  };
+
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '92px 1fr', height: '100%', minHeight: 0 }}>
+      <Box component="nav" aria-label="Pages" sx={{ bgcolor: colours.strip, borderRight: `1px solid ${colours.hairline}`, p: '12px', overflow: 'auto' }}>
+        {pages.map((p, i) => (
+          <Box key={p.id} component="button" onClick={() => useBoard.setState({ page: p.id, item: null })} aria-current={p.id === page.id} sx={{ all: 'unset', cursor: 'pointer', display: 'block', mb: 1.5, width: '100%', fontSize: 11, color: colours.second, '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}>
+            <Box sx={{ position: 'relative', aspectRatio: `${board.paper.width} / ${board.paper.height}`, bgcolor: p.ground, border: p.id === page.id ? `2px solid ${colours.damson}` : `1px solid ${colours.firm}`, mb: 0.5, overflow: 'hidden' }}>
+              {itemsOf(board, p.id).map((item) => (
+                <Box
+                  key={item.id}
+                  sx={{
+                    position: 'absolute',
+                    left: `${(100 * item.x) / board.paper.width}%`,
+                    top: `${(100 * item.y) / board.paper.height}%`,
+                    width: `${(100 * item.width) / board.paper.width}%`,
+                    height: `${(100 * item.height) / board.paper.height}%`,
+                    bgcolor: item.kind === 'sample' ? finishById(item.finish).colour : item.kind === 'picture' ? '#8c8c88' : 'transparent',
+                    borderTop: item.kind === 'text' ? `1px solid ${colours.third}` : 0,
+                  }}
+                />
+              ))}
+            </Box>
+            {i + 1} {p.name}
+          </Box>
+        ))}
+        <Button size="small" onClick={addPage} sx={{ fontSize: 11, px: 0.75 }}>
+          Add page
+        </Button>
+      </Box>
+      <Box sx={{ position: 'relative', bgcolor: '#E3E3E0', overflow: 'hidden', minHeight: 0 }}>
+        <Page board={board} pageId={page.id} onCompose={compose} />
+        <ItemDocket board={board} pageName={page.name} />
+      </Box>
+    </Box>
+  );
+}
+
+function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCompose(): void }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 800, height: 500 });
+  useEffect(() => {
+    const observer = new ResizeObserver(() => setSize({ width: frame.current!.clientWidth, height: frame.current!.clientHeight }));
+    observer.observe(frame.current!);
+    return () => observer.disconnect();
+  }, []);
+  const selected = useBoard((s) => s.item);
+  const items = itemsOf(board, pageId);
+  const k = Math.max(50, Math.min((size.width - 280) / board.paper.width, (size.height - 56) / board.paper.height));
+  const page = board.pages[pageId];
+  return (
+    <Box ref={frame} sx={{ position: 'absolute', inset: 0 }} onPointerDown={(e) => e.target === e.currentTarget && useBoard.setState({ item: null })}>
+      <Box
+        data-testid="page"
+        data-scale={k}
+        sx={{ position: 'absolute', left: 22, top: 28, width: board.paper.width * k, height: board.paper.height * k, bgcolor: page.ground, boxShadow: '0 3px 14px #00000024', overflow: 'hidden' }}
+        onPointerDown={(e) => e.target === e.currentTarget && useBoard.setState({ item: null })}
+      >
+        {items.map((item) => (
+          <Item key={item.id} item={item} board={board.id} k={k} selected={item.id === selected} />
+        ))}
+        {!items.length ? (
+          <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center' }}>
+            <Button onClick={onCompose}>Arrange this project’s picture and samples</Button>
+          </Box>
+        ) : null}
+      </Box>
+    </Box>
+  );
+}
+
+function Item({ item, board, k, selected }: { item: BoardItem; board: string; k: number; selected: boolean }) {
+  const [moved, setMoved] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
+  const drag = useRef<{ x: number; y: number; size: boolean } | null>(null);
+  const place = moved ?? item;
+  const { run } = useStudio.getState();
+  const begin = (e: React.PointerEvent, size: boolean): void => {
+    e.stopPropagation();
+    useBoard.setState({ item: item.id });
+    drag.current = { x: e.clientX, y: e.clientY, size };
+    (e.currentTarget as HTMLElement).setPointerCapture(e.pointerId);
+  };
+  const move = (e: React.PointerEvent): void => {
+    if (!drag.current) return;
+    const dx = (e.clientX - drag.current.x) / k;
+    const dy = (e.clientY - drag.current.y) / k;
+    if (!moved && Math.hypot(dx, dy) * k < 3) return;
+    if (drag.current.size) {
+      const width = Math.max(0.008, item.width + dx);
+      // Pictures keep their proportion; everything else goes both ways.
+      const height = item.kind === 'picture' ? (width * item.height) / item.width : Math.max(0.006, item.height + dy);
+      setMoved({ x: item.x, y: item.y, width, height });
+    } else setMoved({ x: item.x + dx, y: item.y + dy, width: item.width, height: item.height });
+  };
+  const finish = (): void => {
+    if (moved && drag.current) run('item.set', { board, item: item.id, set: moved });
+    drag.current = null;
+    setMoved(null);
+  };
+  const shadow = item.shadow && item.kind !== 'text' ? `drop-shadow(${SHADOW.dx * k}px ${SHADOW.dy * k}px ${SHADOW.blur * k * 0.55}px rgba(0,0,0,${SHADOW.strength}))` : undefined;
+  return (
+    <Box
+      data-testid={`item-${item.kind}`}
+      tabIndex={0}
+      role="button"
+      aria-label={item.kind === 'text' ? `Text: ${item.text.slice(0, 40)}` : item.kind === 'sample' ? `Sample: ${finishById(item.finish).name}` : 'Picture'}
+      aria-pressed={selected}
+      onFocus={() => useBoard.setState({ item: item.id })}
+      onPointerDown={(e) => begin(e, false)}
+      onPointerMove={move}
+      onPointerUp={finish}
+      onKeyDown={(e) => {
+        const step = e.shiftKey ? 0.01 : 0.001;
+        const delta = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[e.key];
+        if (delta) {
+          e.preventDefault();
+          run('item.set', { board, item: item.id, set: { x: item.x + delta[0], y: item.y + delta[1] } });
+        } else if (e.key === 'Delete' || e.key === 'Backspace') run('delete', { ids: [item.id] });
+        else return;
+        e.stopPropagation();
+      }}
+      sx={{ position: 'absolute', left: place.x * k, top: place.y * k, width: place.width * k, height: place.height * k, cursor: 'move', outline: selected ? `1.5px solid ${colours.damson}` : 'none', outlineOffset: 2, touchAction: 'none' }}
+    >
+      <Box sx={{ width: '100%', height: '100%', filter: shadow }}>
+        <Content item={{ ...item, ...place } as BoardItem} k={k} />
+      </Box>
+      {selected ? (
+        <Box
+          aria-hidden
+          data-testid="resize"
+          onPointerDown={(e) => begin(e, true)}
+          onPointerMove={move}
+          onPointerUp={finish}
+          sx={{ position: 'absolute', right: -7, bottom: -7, width: 11, height: 11, bgcolor: '#fff', border: `1.5px solid ${colours.damson}`, cursor: 'nwse-resize' }}
+        />
+      ) : null}
+    </Box>
+  );
+}
+
+function Content({ item, k }: { item: BoardItem; k: number }) {
+  const picture = useStudio((s) => (item.kind === 'picture' ? s.project.pictures[item.picture] : undefined));
+  if (item.kind === 'picture') return picture ? <img src={`/api/assets/${picture.image}`} alt={picture.name} draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} /> : null;
+  if (item.kind === 'sample') return <SampleItem item={item} k={k} />;
+  return <TextItem item={item} k={k} />;
+}
+
+function SampleItem({ item, k }: { item: Extract<BoardItem, { kind: 'sample' }>; k: number }) {
+  const w = Math.max(24, Math.min(900, Math.round((item.width * 2400) / 8) * 8));
+  const h = Math.max(12, Math.round((w * item.height) / item.width));
+  const url = useSample(item.finish, item.form, w, Math.max(12, h));
+  return (
+    <>
+      {url ? <img src={url} alt="" draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} /> : <Box sx={{ width: '100%', height: '100%', bgcolor: finishById(item.finish).colour }} />}
+      <Box sx={{ position: 'absolute', left: 0, top: `calc(100% + ${(NOTE.drop - NOTE.size) * k}px)`, fontSize: NOTE.size * k, lineHeight: 1, whiteSpace: 'nowrap', color: colours.second, fontStretch: '100%' }}>{item.note || finishById(item.finish).name}</Box>
+    </>
+  );
+}
+
+let context: CanvasRenderingContext2D | null = null;
+
+/** Width of a text in the page's fonts, metres. */
+function measureText(item: Extract<BoardItem, { kind: 'text' }>, text: string): number {
+  context ??= document.createElement('canvas').getContext('2d');
+  context!.font = `100px ${item.face === 'serif' ? SERIF : SANS}`;
+  return (context!.measureText(text).width / 100) * item.size;
+}
+
+function TextItem({ item, k }: { item: Extract<BoardItem, { kind: 'text' }>; k: number }) {
+  const lines = layoutText(item, (text) => measureText(item, text));
+  return (
+    <svg width="100%" height="100%" style={{ overflow: 'visible', display: 'block' }}>
+      {lines.map((line, i) => (
+        <text key={i} x={(line.x - item.x) * k} y={(line.y - item.y) * k} fontSize={item.size * k} fontFamily={item.face === 'serif' ? SERIF : SANS} style={{ fontStretch: '100%' }} fill={colours.ink}>
+          {line.text}
+        </text>
+      ))}
+    </svg>
+  );
+}
+
+function ItemDocket({ board, pageName }: { board: Board; pageName: string }) {
+  const id = useBoard((s) => s.item);
+  const project = useStudio((s) => s.project);
+  const item = id ? board.items[id] : undefined;
+  const { run, say } = useStudio.getState();
+  const units = project.units;
+  const orders = useMemo(() => Object.values(board.items).map((i) => i.order), [board.items]);
+  if (!item) return null;
+  const set = (values: Record<string, unknown>): boolean => run('item.set', { board: board.id, item: item.id, set: values });
+  const finish = item.kind === 'sample' ? finishById(item.finish) : null;
+  const title = item.kind === 'text' ? 'Text' : finish ? finish.name : (project.pictures[(item as { picture: string }).picture]?.name ?? 'Picture');
+  return (
+    <Label title={title} line={finish ? `${finish.supplier}, ${finish.code}` : pageName}>
+      {item.kind === 'text' ? (
+        <>
+          <Row label="Words">
+            <TextField label="Words" value={item.text} multiline onCommit={(text) => set({ text })} />
+          </Row>
+          <Row label="Type size">
+            <LengthField label="Type size" metres={item.size} units={units} onRefuse={say} onCommit={(size) => set({ size })} />
+          </Row>
+          <Row label="Face">
+            <Select value={item.face} onChange={(e) => set({ face: e.target.value })} disableUnderline fullWidth inputProps={{ 'aria-label': 'Face' }}>
+              <MenuItem value="serif">Instrument Serif</MenuItem>
+              <MenuItem value="sans">Instrument Sans</MenuItem>
+            </Select>
+          </Row>
+          <Row label="Set">
+            <Select value={item.align} onChange={(e) => set({ align: e.target.value })} disableUnderline fullWidth inputProps={{ 'aria-label': 'Set' }}>
+              <MenuItem value="left">left</MenuItem>
+              <MenuItem value="centre">centred</MenuItem>
+              <MenuItem value="right">right</MenuItem>
+            </Select>
+          </Row>
+        </>
+      ) : (
+        <>
+          {item.kind === 'sample' ? (
+            <>
+              <Row label="Shown as">
+                <Select value={item.form} onChange={(e) => set({ form: e.target.value })} disableUnderline fullWidth inputProps={{ 'aria-label': 'Shown as' }}>
+                  <MenuItem value="board">Board</MenuItem>
+                  <MenuItem value="plank">Plank</MenuItem>
+                  <MenuItem value="swatch">Pinked swatch</MenuItem>
+                  <MenuItem value="tiles">Tile field</MenuItem>
+                  <MenuItem value="disc">Disc</MenuItem>
+                </Select>
+              </Row>
+              <Row label="Note">
+                <TextField label="Note" value={item.note} onCommit={(note) => set({ note })} />
+              </Row>
+              <Row label="LRV">{finishLrv(finish!).toFixed(0)}</Row>
+            </>
+          ) : null}
+          <Row label="Shadow">
+            <Switch slotProps={{ input: { 'aria-label': 'Shadow' } }} checked={item.shadow} onChange={(e) => set({ shadow: e.target.checked })} />
+          </Row>
+        </>
+      )}
+      {(['width', 'height'] as const).map((key) => (
+        <Row key={key} label={key[0].toUpperCase() + key.slice(1)}>
+          <LengthField label={key[0].toUpperCase() + key.slice(1)} metres={item[key]} units={units} onRefuse={say} onCommit={(v) => set({ [key]: v })} />
+        </Row>
+      ))}
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, mt: 1.25 }}>
+        <Button onClick={() => set({ order: Math.max(...orders) + 1 })}>To the front</Button>
+        <Button onClick={() => set({ order: Math.min(...orders) - 1 })}>To the back</Button>
+        <Button
+          onClick={() => {
+            run('delete', { ids: [item.id] });
+            useBoard.setState({ item: null });
+          }}
+        >
+          Delete
+        </Button>
+      </Box>
+    </Label>
+  );
+}

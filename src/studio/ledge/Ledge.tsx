@@ -1,0 +1,285 @@
+'use client';
+import { useDraggable } from '@dnd-kit/core';
+import Box from '@mui/material/Box';
+import Input from '@mui/material/Input';
+import { useMemo, useState, type ReactNode } from 'react';
+import { finishesInUse } from '@/core/boards/compose';
+import { naturalForm } from '@/core/boards/sample';
+import { finishLrv, type Category, type Finish } from '@/core/finishes/finish';
+import { finishById, offered } from '@/core/finishes/library';
+import { STOCK } from '@/core/stock/stock';
+import type { StockCategory, StockItem } from '@/core/stock/types';
+import { DEFAULTS } from '@/core/project/schema';
+import { formatArea, formatLength } from '@/core/units/length';
+import { colours } from '../look/theme';
+import { newId, useStudio, type Tool } from '../store/studio';
+import { useBoard } from '../boards/board';
+import { useSample } from '../table/textures';
+import { useStockPicture } from './stockPictures';
+import { LightLedge } from './LightLedge';
+import { ViewsLedge } from './ViewsLedge';
+
+/** What this stage places or applies, as cards with real pictures. */
+export function Ledge() {
+  const stage = useStudio((s) => s.stage);
+  return (
+    <Box component="section" aria-label={`Ledge: ${stage}`} data-testid="ledge" sx={{ bgcolor: colours.panel, borderTop: `1px solid ${colours.firm}`, height: 138, display: 'flex', flexDirection: 'column', p: '8px 0 0 18px', gap: '7px', overflow: 'hidden', gridColumn: 2 }}>
+      {stage === 'Shell' ? <ShellLedge /> : null}
+      {stage === 'Fit-out' ? <StockLedge /> : null}
+      {stage === 'Finishes' ? <FinishLedge /> : null}
+      {stage === 'Light' ? <LightLedge /> : null}
+      {stage === 'Views' ? <ViewsLedge /> : null}
+      {stage === 'Boards' ? <BoardLedge /> : null}
+      {stage === 'Schedules' ? <Box sx={{ color: colours.second, fontSize: 12.5 }}>Press a room to take it in hand; its name and finishes are changed on the docket.</Box> : null}
+    </Box>
+  );
+}
+
+/** Tabs of a ledge with a field to search it. */
+export function Tabs<T extends string>({ tabs, tab, onTab, find, onFind, placeholder, children }: { tabs: readonly T[]; tab: NoInfer<T>; onTab(tab: NoInfer<T>): void; find?: string; onFind?(text: string): void; placeholder?: string; children?: ReactNode }) {
+  return (
+    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', fontSize: 12, color: colours.second, pr: 2, minHeight: 21 }} role="tablist">
+      {tabs.map((t) => (
+        <Box
+          key={t}
+          component="button"
+          role="tab"
+          aria-selected={t === tab}
+          onClick={() => onTab(t)}
+          sx={{ all: 'unset', cursor: 'pointer', whiteSpace: 'nowrap', ...(t === tab ? { color: colours.ink, fontWeight: 600, borderBottom: `2px solid ${colours.damson}` } : { borderBottom: '2px solid transparent' }), '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}
+        >
+          {t}
+        </Box>
+      ))}
+      {children}
+      {onFind ? <Input value={find} onChange={(e) => onFind(e.target.value)} onKeyDown={(e) => e.stopPropagation()} placeholder={placeholder} inputProps={{ 'aria-label': placeholder }} sx={{ ml: 'auto', width: 180 }} /> : null}
+    </Box>
+  );
+}
+
+export const Cards = ({ children }: { children: ReactNode }) => (
+  <Box sx={{ display: 'flex', gap: '9px', overflowX: 'auto', pb: '8px', pr: 2, scrollbarWidth: 'thin' }}>{children}</Box>
+);
+
+interface CardProps {
+  name: string;
+  line: string;
+  on?: boolean;
+  picture: ReactNode;
+  onPress(): void;
+  drag?: { id: string; data: Record<string, string> };
+}
+
+/** A card of the ledge: pressed, or dragged onto the table. */
+export function Card({ name, line, on, picture, onPress, drag }: CardProps) {
+  const draggable = useDraggable({ id: drag?.id ?? `still ${name}`, data: drag?.data, disabled: !drag });
+  return (
+    <Box
+      component="button"
+      type="button"
+      ref={draggable.setNodeRef}
+      {...draggable.listeners}
+      onClick={onPress}
+      aria-pressed={Boolean(on)}
+      aria-label={`${name}, ${line}`}
+      sx={{
+        all: 'unset',
+        boxSizing: 'border-box',
+        cursor: 'pointer',
+        width: 104,
+        flex: 'none',
+        bgcolor: '#fff',
+        border: `1px solid ${colours.hairline}`,
+        fontSize: 11.5,
+        lineHeight: 1.25,
+        pb: '4px',
+        touchAction: 'none',
+        opacity: draggable.isDragging ? 0.5 : 1,
+        outline: on ? `2px solid ${colours.damson}` : 'none',
+        outlineOffset: -1,
+        '&:hover': { borderColor: colours.third },
+        '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+      }}
+    >
+      <Box sx={{ height: 58, mb: '3px', borderBottom: '1px solid #E6E6E3', display: 'grid', placeItems: 'center', overflow: 'hidden' }}>{picture}</Box>
+      <Box sx={{ px: '7px', fontWeight: 550, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>
+      <Box sx={{ px: '7px', color: colours.third, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{line}</Box>
+    </Box>
+  );
+}
+
+const Line = ({ children }: { children: ReactNode }) => (
+  <svg width="60" height="46" viewBox="0 0 60 46" fill="none" stroke={colours.ink} strokeWidth="1.3" aria-hidden="true">
+    {children}
+  </svg>
+);
+
+function ShellLedge() {
+  const tool = useStudio((s) => s.tool);
+  const units = useStudio((s) => s.project.units);
+  const [thickness, setThickness] = useState<number>(DEFAULTS.wall.outside);
+  const choose = (next: Tool): void => useStudio.getState().setTool(next);
+  const sizes = units === 'metric' ? [0.1, 0.14, 0.215, 0.25, 0.3] : [4.5, 6.5, 8, 12].map((i) => i * 0.0254);
+  const walls = (shape: 'chain' | 'rectangle') => () => choose({ kind: 'walls', shape, thickness });
+  const isWalls = (shape: 'chain' | 'rectangle'): boolean => tool.kind === 'walls' && tool.shape === shape;
+  return (
+    <>
+      <Tabs tabs={['Walls and openings']} tab="Walls and openings" onTab={() => undefined}>
+        <Box sx={{ ml: 3, display: 'flex', gap: 0.75, alignItems: 'center' }} role="radiogroup" aria-label="Wall thickness">
+          Wall thickness
+          {sizes.map((t) => (
+            <Box
+              key={t}
+              component="button"
+              role="radio"
+              aria-checked={Math.abs(t - thickness) < 1e-6}
+              onClick={() => {
+                setThickness(t);
+                if (tool.kind === 'walls') choose({ ...tool, thickness: t });
+              }}
+              sx={{ all: 'unset', cursor: 'pointer', px: 1, borderRadius: '2px', border: `1px solid ${Math.abs(t - thickness) < 1e-6 ? colours.ink : colours.hairline}`, bgcolor: '#fff', color: colours.ink, '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}
+            >
+              {formatLength(t, units)}
+            </Box>
+          ))}
+        </Box>
+      </Tabs>
+      <Cards>
+        <Card name="Room, by its corners" line="two presses" on={isWalls('rectangle')} onPress={walls('rectangle')} picture={<Line><path d="M8 8H52V38H8ZM13 13H47V33H13Z" /></Line>} />
+        <Card name="Walls, one by one" line="press, type, press" on={isWalls('chain')} onPress={walls('chain')} picture={<Line><path d="M8 38V10H34L52 30M13 38V15H32L48 33" /></Line>} />
+        <Card name="Door" line={`${formatLength(DEFAULTS.door.width, units)} wide`} on={tool.kind === 'opening' && tool.opening === 'door'} onPress={() => choose({ kind: 'opening', opening: 'door' })} picture={<Line><path d="M4 36H18V41H4ZM42 36H56V41H42ZM18 36V12M18 12A24 24 0 0 1 42 36" /></Line>} />
+        <Card name="Window" line={`${formatLength(DEFAULTS.window.width, units)} wide`} on={tool.kind === 'opening' && tool.opening === 'window'} onPress={() => choose({ kind: 'opening', opening: 'window' })} picture={<Line><path d="M10 7H50V39H10ZM13 10H47V36H13ZM30 10V36M13 23H47" /></Line>} />
+      </Cards>
+    </>
+  );
+}
+
+const matches = (text: string, find: string): boolean => find.trim().toLowerCase().split(/\s+/).every((word) => text.toLowerCase().includes(word));
+
+function StockLedge() {
+  const categories = useMemo(() => [...new Set(STOCK.map((s) => s.category))], []);
+  const [tab, setTab] = useState<StockCategory>(categories[0]);
+  const [find, setFind] = useState('');
+  const shown = find.trim() ? STOCK.filter((s) => matches(`${s.name} ${s.category} ${s.words ?? ''}`, find)) : STOCK.filter((s) => s.category === tab);
+  return (
+    <>
+      <Tabs tabs={categories} tab={tab} onTab={(t) => { setTab(t); setFind(''); }} find={find} onFind={setFind} placeholder="Find in stock…" />
+      <Cards>
+        {shown.map((item) => (
+          <StockCard key={item.id} item={item} />
+        ))}
+        {shown.length ? null : <Box sx={{ color: colours.second, py: 2 }}>Nothing in stock is called that.</Box>}
+      </Cards>
+    </>
+  );
+}
+
+export function StockCard({ item }: { item: StockItem }) {
+  const tool = useStudio((s) => s.tool);
+  const units = useStudio((s) => s.project.units);
+  const url = useStockPicture(item.id);
+  return (
+    <Card
+      name={item.name}
+      line={`${formatLength(item.size.width, units)} × ${formatLength(item.size.depth, units)}`}
+      on={tool.kind === 'place' && tool.maker === item.id}
+      onPress={() => useStudio.getState().setTool({ kind: 'place', maker: item.id })}
+      drag={{ id: `stock ${item.id}`, data: { kind: 'stock', maker: item.id } }}
+      picture={url ? <img src={url} alt="" height={57} draggable={false} /> : null}
+    />
+  );
+}
+
+const FINISH_TABS: (Category | 'In this project')[] = ['Paint', 'Timber', 'Tile & brick', 'Stone & plaster', 'Carpet & cloth', 'Metal', 'Glass', 'Outside & other', 'In this project'];
+
+function FinishLedge() {
+  const [tab, setTab] = useState<(typeof FINISH_TABS)[number]>('Paint');
+  const [find, setFind] = useState('');
+  const model = useStudio((s) => s.model);
+  const room = useStudio((s) => s.room);
+  const shown = useMemo(() => {
+    if (find.trim()) return offered.filter((f) => matches(`${f.name} ${f.category} ${f.roles.join(' ')} ${f.supplier}`, find));
+    if (tab === 'In this project') return finishesInUse(model, room).map((u) => finishById(u.finish));
+    return offered.filter((f) => f.category === tab);
+  }, [tab, find, model, room]);
+  return (
+    <>
+      <Tabs tabs={FINISH_TABS} tab={tab} onTab={(t) => { setTab(t); setFind(''); }} find={find} onFind={setFind} placeholder="Find a finish…" />
+      <Cards>
+        {shown.map((f) => (
+          <FinishCard key={f.id} finish={f} />
+        ))}
+        {shown.length ? null : <Box sx={{ color: colours.second, py: 2 }}>{find ? 'No finish is called that.' : 'No finish has been chosen here yet.'}</Box>}
+      </Cards>
+    </>
+  );
+}
+
+function FinishCard({ finish }: { finish: Finish }) {
+  const tool = useStudio((s) => s.tool);
+  const url = useSample(finish.id, 'tiles', 208, 116);
+  return (
+    <Card
+      name={finish.name}
+      line={`LRV ${finishLrv(finish).toFixed(0)}, ${finish.supplier}`}
+      on={tool.kind === 'finish' && tool.finish === finish.id}
+      onPress={() => useStudio.getState().setTool({ kind: 'finish', finish: finish.id })}
+      drag={{ id: `finish ${finish.id}`, data: { kind: 'finish', finish: finish.id } }}
+      picture={<Box sx={{ width: '100%', height: '100%', bgcolor: finish.colour, backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />}
+    />
+  );
+}
+
+function BoardLedge() {
+  const [tab, setTab] = useState<'Samples in use' | 'Pictures' | 'Text'>('Samples in use');
+  const model = useStudio((s) => s.model);
+  const room = useStudio((s) => s.room);
+  const project = useStudio((s) => s.project);
+  const { board, page } = useBoard();
+  const used = useMemo(() => finishesInUse(model, room), [model, room]);
+  const own = board ? project.boards[board] : undefined;
+  const add = (item: Record<string, unknown>): void => {
+    const { run, say } = useStudio.getState();
+    if (!own || !page) return say('Nothing was placed: start a board first.');
+    const id = newId('item');
+    const order = Math.max(0, ...Object.values(own.items).map((i) => i.order)) + 1;
+    const offset = (Object.keys(own.items).length % 7) * 0.006;
+    if (run('item.add', { board: own.id, items: [{ id, page, order, x: 0.04 + offset, y: 0.06 + offset, shadow: true, ...item } as never] })) useBoard.setState({ item: id });
+  };
+  return (
+    <>
+      <Tabs tabs={['Samples in use', 'Pictures', 'Text'] as const} tab={tab} onTab={setTab} />
+      <Cards>
+        {tab === 'Samples in use'
+          ? used.map(({ finish, area }) => (
+              <SampleCard key={finish} finish={finish} line={formatArea(area, project.units)} onPress={() => add({ kind: 'sample', finish, form: naturalForm(finishById(finish)), note: '', width: 0.07, height: 0.05 })} />
+            ))
+          : null}
+        {tab === 'Pictures'
+          ? Object.values(project.pictures).map((p) => (
+              <Card
+                key={p.id}
+                name={p.name}
+                line={`${p.width} × ${p.height}`}
+                onPress={() => add({ kind: 'picture', picture: p.id, width: 0.18, height: (0.18 * p.height) / p.width })}
+                picture={<img src={`/api/assets/${p.image}`} alt="" height={58} draggable={false} />}
+              />
+            ))
+          : null}
+        {tab === 'Pictures' && !Object.keys(project.pictures).length ? <Box sx={{ color: colours.second, py: 2 }}>No picture yet. Render one in the Views stage.</Box> : null}
+        {tab === 'Text' ? (
+          <>
+            <Card name="Title" line="Instrument Serif" onPress={() => add({ kind: 'text', text: project.name, size: 0.014, face: 'serif', align: 'left', width: 0.2, height: 0.02, shadow: false })} picture={<Box sx={{ font: "28px 'Instrument Serif'" }}>Aa</Box>} />
+            <Card name="Note" line="Instrument Sans" onPress={() => add({ kind: 'text', text: 'A few words about this room.', size: 0.0045, face: 'sans', align: 'left', width: 0.1, height: 0.02, shadow: false })} picture={<Box sx={{ fontSize: 16 }}>Aa</Box>} />
+          </>
+        ) : null}
+      </Cards>
+    </>
+  );
+}
+
+function SampleCard({ finish, line, onPress }: { finish: string; line: string; onPress(): void }) {
+  const own = finishById(finish);
+  const url = useSample(finish, 'tiles', 208, 116);
+  return <Card name={own.name} line={line} onPress={onPress} picture={<Box sx={{ width: '100%', height: '100%', bgcolor: own.colour, backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />} />;
+}

@@ -1,0 +1,109 @@
+'use client';
+import Box from '@mui/material/Box';
+import Slider from '@mui/material/Slider';
+import { useState } from 'react';
+import { sunPosition } from '@/core/light/daylight';
+import { STOCK } from '@/core/stock/stock';
+import { degrees } from '@/core/units/angle';
+import { NumberField, Row, TextField } from '../look/fields';
+import { colours } from '../look/theme';
+import { useStudio } from '../store/studio';
+import { Cards, StockCard, Tabs } from './Ledge';
+
+const clock = (minutes: number): string => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+
+/** Daylight of the place, date and time; the luminaires. */
+export function LightLedge() {
+  const [tab, setTab] = useState<'Daylight' | 'Luminaires'>('Daylight');
+  return (
+    <>
+      <Tabs tabs={['Daylight', 'Luminaires'] as const} tab={tab} onTab={setTab} />
+      {tab === 'Daylight' ? (
+        <Daylight />
+      ) : (
+        <Cards>
+          {STOCK.filter((s) => s.lamp).map((item) => (
+            <StockCard key={item.id} item={item} />
+          ))}
+        </Cards>
+      )}
+    </>
+  );
+}
+
+function Daylight() {
+  const site = useStudio((s) => s.project.site);
+  const { run, say, preview, endPreview } = useStudio.getState();
+  const [date, time] = site.moment.split('T');
+  const [dragged, setDragged] = useState<number | null>(null);
+  const minutes = dragged ?? Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
+  const shown = { ...site, moment: `${date}T${clock(minutes)}` };
+  const { altitude, direction } = sunPosition(shown);
+  const azimuth = (((degrees(site.north - Math.atan2(direction.y, direction.x)) % 360) + 360) % 360).toFixed(0);
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '210px 190px 1fr 150px', columnGap: 4, pr: 3, fontSize: 12.5 }}>
+      <Box>
+        <Row label="Place">
+          <TextField label="Place" value={site.place} onCommit={(place) => run('site.set', { place })} />
+        </Row>
+        <Row label="Latitude">
+          <NumberField label="Latitude" value={site.latitude} min={-90} max={90} onRefuse={say} onCommit={(latitude) => run('site.set', { latitude })} />
+        </Row>
+        <Row label="Longitude">
+          <NumberField label="Longitude" value={site.longitude} min={-180} max={180} onRefuse={say} onCommit={(longitude) => run('site.set', { longitude })} />
+        </Row>
+      </Box>
+      <Box>
+        <Row label="Date">
+          <TextField
+            label="Date"
+            value={date}
+            onCommit={(d) => {
+              if (!/^\d{4}-\d{2}-\d{2}$/.test(d) || Number.isNaN(Date.parse(d))) {
+                say(`“${d}” was not taken: a date is year, month and day, for example 2026-05-12.`);
+                return false;
+              }
+              return run('site.set', { moment: `${d}T${time}` });
+            }}
+          />
+        </Row>
+        <Row label="UTC +, min">
+          <NumberField label="Minutes ahead of UTC" value={site.offset} min={-840} max={840} onRefuse={say} onCommit={(offset) => run('site.set', { offset: Math.round(offset) })} />
+        </Row>
+        <Row label="Haze">
+          <NumberField label="Haze" value={site.turbidity} min={1.8} max={10} onRefuse={say} onCommit={(turbidity) => run('site.set', { turbidity })} />
+        </Row>
+      </Box>
+      <Box sx={{ pt: 0.5 }}>
+        <Box sx={{ display: 'flex', justifyContent: 'space-between', color: colours.second }}>
+          <span>Time of day</span>
+          <b style={{ color: colours.ink, fontWeight: 600 }}>{clock(minutes)}</b>
+        </Box>
+        <Slider
+          aria-label="Time of day"
+          min={0}
+          max={1435}
+          step={5}
+          value={minutes}
+          valueLabelDisplay="off"
+          getAriaValueText={clock}
+          onChange={(_, v) => {
+            setDragged(v as number);
+            preview('site.set', { moment: `${date}T${clock(v as number)}` });
+          }}
+          onChangeCommitted={(_, v) => {
+            setDragged(null);
+            endPreview();
+            run('site.set', { moment: `${date}T${clock(v as number)}` });
+          }}
+        />
+        <Box sx={{ color: colours.third }}>{altitude > 0 ? `The sun stands ${degrees(altitude).toFixed(0)}° high, at ${azimuth}° from north.` : 'The sun is below the horizon.'}</Box>
+      </Box>
+      <Box>
+        <Row label="North, °">
+          <NumberField label="North in the plan" value={degrees(site.north)} min={-360} max={360} onRefuse={say} onCommit={(v) => run('site.set', { north: (v * Math.PI) / 180 })} />
+        </Row>
+      </Box>
+    </Box>
+  );
+}

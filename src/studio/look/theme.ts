@@ -1,0 +1,102 @@
+'use client';
+import { createTheme } from '@mui/material/styles';
+
+/** The colours of the chrome: none of them has chroma but the accent and the measuring ink. */
+export const colours = {
+  page: '#EDEDEB',
+  panel: '#F7F7F5',
+  strip: '#F1F1EF',
+  paper: '#FFFFFF',
+  hairline: '#D5D5D2',
+  firm: '#C6C6C2',
+  ink: '#1D1E1D',
+  second: '#5D5E5B',
+  third: '#6C6D6B',
+  damson: '#7A2E4D',
+  damsonTint: '#F3E9ED',
+  teal: '#0B6468',
+  tealTint: '#E4EFEF',
+  rust: '#A0561B',
+} as const;
+
+export const SANS = "'Instrument Sans Variable', 'Instrument Sans', sans-serif";
+export const SERIF = "'Instrument Serif', serif";
+
+export const theme = createTheme({
+  palette: {
+    mode: 'light',
+    primary: { main: colours.damson, contrastText: '#ffffff' },
+    secondary: { main: colours.teal },
+    warning: { main: colours.rust },
+    text: { primary: colours.ink, secondary: colours.second },
+    background: { default: colours.page, paper: colours.paper },
+    divider: colours.hairline,
+  },
+  shape: { borderRadius: 3 },
+  typography: {
+    fontFamily: SANS,
+    fontSize: 12.5,
+    body1: { fontSize: 13, lineHeight: 1.35 },
+    body2: { fontSize: 12.5, lineHeight: 1.35 },
+    h1: { fontFamily: SERIF, fontSize: 23, fontWeight: 400, letterSpacing: 0.1 },
+    h2: { fontFamily: SERIF, fontSize: 20, fontWeight: 400 },
+    button: { textTransform: 'none', fontSize: 13, fontWeight: 550, letterSpacing: 0 },
+  },
+  transitions: { duration: { shortest: 90, shorter: 120, short: 140, standard: 160, complex: 200, enteringScreen: 160, leavingScreen: 120 } },
+  components: {
+    MuiCssBaseline: {
+      styleOverrides: {
+        html: { height: '100%' },
+        body: { height: '100%', fontStretch: '88%', fontVariantNumeric: 'tabular-nums', overscrollBehavior: 'none' },
+        '*:focus-visible': { outline: `2px solid ${colours.damson}`, outlineOffset: 1 },
+        '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important', animation: 'none !important' } },
+      },
+    },
+    MuiButtonBase: { defaultProps: { disableRipple: true } },
+    MuiButton: {
+      defaultProps: { disableElevation: true, variant: 'outlined', color: 'inherit' },
+      styleOverrides: {
+        root: { minWidth: 0, padding: '3px 12px', lineHeight: 1.4, borderColor: colours.ink, backgroundColor: '#fff', '&:hover': { backgroundColor: colours.strip } },
+      },
+      variants: [
+        {
+          props: { variant: 'contained' },
+          style: { backgroundColor: colours.damson, color: '#fff', border: `1px solid ${colours.damson}`, '&:hover': { backgroundColor: '#651F3D' } },
+        },
+        { props: { variant: 'text' }, style: { borderColor: 'transparent', backgroundColor: 'transparent', color: colours.second, padding: '3px 6px' } },
+      ],
+    },
+    MuiIconButton: { styleOverrides: { root: { borderRadius: 3, padding: 4, color: colours.second } } },
+    MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
+    MuiTooltip: {
+      defaultProps: { enterDelay: 500 },
+      styleOverrides: { tooltip: { backgroundColor: colours.ink, fontSize: 12, borderRadius: 2 } },
+    },
+    MuiInputBase: { styleOverrides: { root: { fontSize: 12.5 }, input: { padding: '1px 2px', height: 'auto' } } },
+    MuiInput: {
+      styleOverrides: {
+        root: { '&::before': { borderBottomColor: colours.hairline }, '&:hover:not(.Mui-disabled)::before': { borderBottom: `1px solid ${colours.third}` }, '&::after': { borderBottomColor: colours.damson, borderBottomWidth: 1 } },
+      },
+    },
+    MuiSelect: { defaultProps: { variant: 'standard' }, styleOverrides: { select: { padding: '1px 20px 1px 2px !important', minHeight: '0 !important', '&:focus': { backgroundColor: 'transparent' } } } },
+    MuiMenuItem: { styleOverrides: { root: { fontSize: 12.5, minHeight: 28, paddingTop: 3, paddingBottom: 3, '&.Mui-selected': { backgroundColor: colours.damsonTint } } } },
+    MuiMenu: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: '0 6px 18px #0000001c' } } },
+    MuiDialog: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: '0 12px 40px #0000002e', borderRadius: 2 } } },
+    MuiSlider: {
+      styleOverrides: {
+        root: { height: 2, padding: '9px 0', color: colours.ink },
+        thumb: { width: 9, height: 15, borderRadius: 2, backgroundColor: '#fff', border: `1px solid ${colours.ink}`, '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: `0 0 0 3px ${colours.damsonTint}` } },
+        rail: { backgroundColor: colours.firm, opacity: 1 },
+      },
+    },
+    MuiSwitch: {
+      styleOverrides: {
+        root: { width: 30, height: 16, padding: 0 },
+        switchBase: { padding: 2, '&.Mui-checked': { transform: 'translateX(14px)', color: '#fff', '& + .MuiSwitch-track': { backgroundColor: colours.damson, opacity: 1 } } },
+        thumb: { width: 12, height: 12, borderRadius: 2, boxShadow: 'none' },
+        track: { borderRadius: 3, backgroundColor: colours.third, opacity: 1 },
+      },
+    },
+    MuiTableCell: { styleOverrides: { root: { padding: '5px 10px', fontSize: 12.5, borderColor: colours.hairline }, head: { color: colours.second, fontWeight: 550 } } },
+  },
+});

@@ -1,0 +1,226 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Dialog from '@mui/material/Dialog';
+import IconButton from '@mui/material/IconButton';
+import Input from '@mui/material/Input';
+import Menu from '@mui/material/Menu';
+import MenuItem from '@mui/material/MenuItem';
+import { DotsThreeIcon } from '@phosphor-icons/react';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { formatArea } from '@/core/units/length';
+import { TextField } from '../look/fields';
+import { Mark } from '../look/Look';
+import { colours, SERIF } from '../look/theme';
+import { api, type Card } from '../store/api';
+import { errorText } from '../store/sync';
+
+/** All projects as cards. */
+export function ProjectsPage() {
+  const router = useRouter();
+  const [cards, setCards] = useState<Card[] | null>(null);
+  const [notice, setNotice] = useState<string | null>(null);
+  const [deleted, setDeleted] = useState<Card | null>(null);
+  const [making, setMaking] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  const refresh = useCallback(
+    () =>
+      api.projects().then(setCards, (error: unknown) => {
+        setCards((old) => old ?? []);
+        setNotice(errorText(error));
+      }),
+    [],
+  );
+  useEffect(() => void refresh(), [refresh]);
+  const attempt = async (work: () => Promise<unknown>): Promise<void> => {
+    setNotice(null);
+    try {
+      await work();
+    } catch (error) {
+      setNotice(errorText(error));
+    }
+    await refresh();
+  };
+  return (
+    <Box sx={{ minHeight: '100vh', display: 'grid', gridTemplateColumns: '98px 1fr' }}>
+      <Box component="nav" sx={{ bgcolor: colours.panel, borderRight: `1px solid ${colours.hairline}`, pt: 2.5, display: 'flex', justifyContent: 'center' }}>
+        <Mark />
+      </Box>
+      <Box component="main" sx={{ p: '26px 34px 40px', maxWidth: 1240 }}>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mb: 0.5 }}>
+          <Box component="h1" sx={{ font: `34px ${SERIF}`, m: 0, flex: 1 }}>
+            Projects
+          </Box>
+          <Button onClick={() => file.current?.click()}>Open a project file</Button>
+          <Button variant="contained" onClick={() => setMaking(true)}>
+            New project
+          </Button>
+          <input
+            ref={file}
+            type="file"
+            accept=".enstegon,application/zip"
+            hidden
+            data-testid="import"
+            onChange={(e) => {
+              const chosen = e.target.files?.[0];
+              e.target.value = '';
+              if (chosen) void attempt(() => api.importFile(chosen));
+            }}
+          />
+        </Box>
+        <Box role="status" sx={{ minHeight: 30, mb: 1, fontSize: 13, color: notice ? colours.rust : colours.second }}>
+          {notice ? (
+            <span>
+              <Warn /> {notice}
+            </span>
+          ) : deleted ? (
+            <span>
+              {deleted.name} was deleted.{' '}
+              <Button
+                variant="text"
+                sx={{ color: colours.damson, textDecoration: 'underline' }}
+                onClick={() => {
+                  const { id } = deleted;
+                  setDeleted(null);
+                  void attempt(() => api.restore(id));
+                }}
+              >
+                Undo
+              </Button>
+            </span>
+          ) : (
+            'Open one to go on with it.'
+          )}
+        </Box>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(270px, 1fr))', gap: 2.5 }}>
+          {(cards ?? []).map((card) => (
+            <ProjectCard
+              key={card.id}
+              card={card}
+              onOpen={() => router.push(`/project/${card.id}`)}
+              onRename={(name) => attempt(() => rename(card, name))}
+              onDuplicate={() => attempt(() => api.duplicate(card.id))}
+              onDelete={() =>
+                attempt(async () => {
+                  await api.remove(card.id);
+                  setDeleted(card);
+                })
+              }
+            />
+          ))}
+        </Box>
+        {cards && !cards.length ? <Box sx={{ color: colours.second, mt: 4 }}>There is no project yet. Start one with “New project”.</Box> : null}
+      </Box>
+      <NewProject
+        open={making}
+        onClose={() => setMaking(false)}
+        onMake={(name, units) =>
+          attempt(async () => {
+            const id = await api.create(name, units);
+            router.push(`/project/${id}`);
+          })
+        }
+      />
+    </Box>
+  );
+}
+
+/** The triangle that goes with every warning. */
+export const Warn = () => (
+  <svg width="11" height="10" viewBox="0 0 11 10" aria-hidden="true">
+    <path d="M5.5 0 11 10H0Z" fill={colours.rust} />
+  </svg>
+);
+
+async function rename(card: Card, name: string): Promise<void> {
+  await api.append(card.id, card.seq, [{ id: crypto.randomUUID().replace(/-/g, '').slice(0, 16), kind: 'do', command: 'project.rename', args: { name } }]);
+}
+
+function ProjectCard({ card, onOpen, onRename, onDuplicate, onDelete }: { card: Card; onOpen(): void; onRename(name: string): void; onDuplicate(): void; onDelete(): void }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [naming, setNaming] = useState(false);
+  const pick = (work: () => void) => () => {
+    setAnchor(null);
+    work();
+  };
+  return (
+    <Box component="article" data-testid="project-card" aria-label={card.name} sx={{ bgcolor: '#fff', border: `1px solid ${colours.hairline}`, '&:hover': { borderColor: colours.third } }}>
+      <Box component="button" onClick={onOpen} aria-label={`Open ${card.name}`} sx={{ all: 'unset', display: 'block', cursor: 'pointer', width: '100%', aspectRatio: '16 / 10', bgcolor: '#fff', borderBottom: `1px solid ${colours.hairline}`, overflow: 'hidden', '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}>
+        <img src={`/api/projects/${card.id}/thumbnail?seq=${card.seq}`} alt="" width="100%" height="100%" style={{ display: 'block', objectFit: 'cover' }} />
+      </Box>
+      <Box sx={{ p: '9px 6px 9px 13px', display: 'flex', alignItems: 'flex-start' }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          {naming ? (
+            <TextField
+              label="Project name"
+              value={card.name}
+              onCommit={(name) => {
+                setNaming(false);
+                if (name.trim()) onRename(name.trim());
+              }}
+            />
+          ) : (
+            <Box component="h2" sx={{ m: 0, font: `19px ${SERIF}`, overflow: 'hidden', textOverflow: 'ellipsis' }}>
+              {card.name}
+            </Box>
+          )}
+          <Box sx={{ fontSize: 12, color: colours.third }}>
+            {card.rooms} {card.rooms === 1 ? 'room' : 'rooms'}, {formatArea(card.area, 'metric')}, {card.pieces} pieces
+          </Box>
+          <Box sx={{ fontSize: 12, color: colours.third }}>
+            changed {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(card.changedAt))}
+          </Box>
+        </Box>
+        <IconButton aria-label={`More for ${card.name}`} onClick={(e) => setAnchor(e.currentTarget)}>
+          <DotsThreeIcon size={18} weight="bold" />
+        </IconButton>
+        <Menu anchorEl={anchor} open={Boolean(anchor)} onClose={() => setAnchor(null)}>
+          <MenuItem onClick={pick(() => setNaming(true))}>Rename</MenuItem>
+          <MenuItem onClick={pick(onDuplicate)}>Duplicate</MenuItem>
+          <MenuItem component="a" href={`/api/projects/${card.id}/export/file`} onClick={() => setAnchor(null)}>
+            Export project file
+          </MenuItem>
+          <MenuItem onClick={pick(onDelete)}>Delete</MenuItem>
+        </Menu>
+      </Box>
+    </Box>
+  );
+}
+
+function NewProject({ open, onClose, onMake }: { open: boolean; onClose(): void; onMake(name: string, units: 'metric' | 'imperial'): void }) {
+  const [name, setName] = useState('');
+  const [units, setUnits] = useState<'metric' | 'imperial'>('metric');
+  return (
+    <Dialog open={open} onClose={onClose}>
+      <Box
+        component="form"
+        sx={{ p: 3, width: 360 }}
+        onSubmit={(e) => {
+          e.preventDefault();
+          onMake(name.trim() || 'Untitled house', units);
+        }}
+      >
+        <Box component="h2" sx={{ font: `24px ${SERIF}`, m: '0 0 12px' }}>
+          A new project
+        </Box>
+        <Input autoFocus fullWidth placeholder="Its name" value={name} onChange={(e) => setName(e.target.value.slice(0, 120))} inputProps={{ 'aria-label': 'Name of the project' }} sx={{ fontSize: 15, mb: 2 }} />
+        <Box role="radiogroup" aria-label="Units" sx={{ display: 'flex', gap: 1, mb: 2.5 }}>
+          {(['metric', 'imperial'] as const).map((u) => (
+            <Button key={u} role="radio" aria-checked={units === u} onClick={() => setUnits(u)} sx={units === u ? { bgcolor: colours.ink, color: '#fff', '&:hover': { bgcolor: colours.ink } } : undefined}>
+              {u === 'metric' ? 'Millimetres' : 'Feet and inches'}
+            </Button>
+          ))}
+        </Box>
+        <Box sx={{ display: 'flex', justifyContent: 'flex-end', gap: 1 }}>
+          <Button variant="text" onClick={onClose}>
+            Cancel
+          </Button>
+          <Button type="submit" variant="contained">
+            Start
+          </Button>
+        </Box>
+      </Box>
+    </Dialog>
+  );
+}

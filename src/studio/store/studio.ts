@@ -1,0 +1,203 @@
+import { create } from 'zustand';
+import { Deriver, type Model } from '@/core/derive';
+import type { CommandArgs, CommandName, FaceTarget } from '@/core/project/commands';
+import { runChange } from '@/core/project/commands';
+import { emptyProject, type Project } from '@/core/project/schema';
+import type { DisplayItem } from '@/core/drawing/display';
+import { errorText, Sync, type SyncState } from './sync';
+
+export const STAGES = ['Shell', 'Fit-out', 'Finishes', 'Light', 'Views', 'Boards', 'Schedules'] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** What a press on the table does. */
+export type Tool =
+  | { kind: 'select' }
+  | { kind: 'walls'; shape: 'chain' | 'rectangle'; thickness: number }
+  | { kind: 'opening'; opening: 'door' | 'window' }
+  | { kind: 'place'; maker: string }
+  | { kind: 'finish'; finish: string };
+
+/** What lies under the pointer, or is selected: an entity and, where it has several, the surface. */
+export interface Spot {
+  entity: string;
+  target: FaceTarget | null;
+}
+
+/** The measuring line: what is being drawn or moved, and typed values for it. */
+export interface Measure {
+  /** Labelled values in metres, in typing order. */
+  fields: { label: string; value: number }[];
+  note: string;
+  /** Typed text of the field being typed; null while the pointer leads. */
+  typed: string | null;
+  field: number;
+}
+
+export interface StudioState {
+  id: string;
+  ready: boolean;
+  failed: string | null;
+  /** The project with everything done in this window. */
+  project: Project;
+  /** What is shown: the project, or a preview of what is being dragged. */
+  model: Model;
+  sync: Omit<SyncState, 'project'>;
+  stage: Stage;
+  level: string;
+  room: string | null;
+  selection: Spot[];
+  hover: Spot | null;
+  tool: Tool;
+  measure: Measure | null;
+  /** Marks the tool shows in the plan while it works. */
+  marks: DisplayItem[];
+  /** Points the tool shows in 3D while it works. */
+  ghost: { x: number; y: number }[];
+  notice: string | null;
+  layout: 'both' | 'drawing' | 'model';
+  rendering: boolean;
+
+  run<N extends CommandName>(command: N, args: CommandArgs<N>): boolean;
+  /** Shows what a command would do, without doing it. Returns its refusal, or null. */
+  preview<N extends CommandName>(command: N, args: CommandArgs<N>): string | null;
+  endPreview(): void;
+  undo(): void;
+  redo(): void;
+  select(spots: Spot[]): void;
+  setHover(spot: Spot | null): void;
+  setTool(tool: Tool): void;
+  setStage(stage: Stage): void;
+  setRoom(room: string | null): void;
+  say(notice: string | null): void;
+}
+
+const deriver = new Deriver();
+let sync: Sync | null = null;
+const blank = emptyProject('none', 'Project');
+
+export const useStudio = create<StudioState>()((set, get) => ({
+  id: '',
+  ready: false,
+  failed: null,
+  project: blank,
+  model: deriver.derive(blank),
+  sync: { status: 'kept', keptAt: null, undo: [], redo: [], message: null },
+  stage: 'Shell',
+  level: 'ground',
+  room: null,
+  selection: [],
+  hover: null,
+  tool: { kind: 'select' },
+  measure: null,
+  marks: [],
+  ghost: [],
+  notice: null,
+  layout: 'both',
+  rendering: false,
+
+  run(command, args) {
+    try {
+      sync?.run(command, args);
+      set({ notice: null });
+      return true;
+    } catch (error) {
+      set({ notice: errorText(error), model: deriver.derive(get().project) });
+      return false;
+    }
+  },
+  preview(command, args) {
+    try {
+      const outcome = runChange(get().project, { id: 'preview', kind: 'do', command, args });
+      set({ model: deriver.derive(outcome.project) });
+      return null;
+    } catch (error) {
+      return errorText(error);
+    }
+  },
+  endPreview() {
+    if (get().model.project !== get().project) set({ model: deriver.derive(get().project) });
+  },
+  undo: () => sync?.undo(),
+  redo: () => sync?.redo(),
+  select: (selection) => set({ selection }),
+  setHover(hover) {
+    const old = get().hover;
+    if (old?.entity !== hover?.entity || JSON.stringify(old?.target) !== JSON.stringify(hover?.target)) set({ hover });
+  },
+  setTool: (tool) => set({ tool, measure: null, marks: [], ghost: [], notice: null }),
+  setStage: (stage) => set({ stage, tool: { kind: 'select' }, measure: null, marks: [], ghost: [] }),
+  setRoom: (room) => set({ room, selection: room ? [{ entity: room, target: { kind: 'floor', room } }] : [] }),
+  say: (notice) => set({ notice }),
+}));
+
+/** Opens a project in this window; returns the way to close it. */
+export function openProject(id: string): () => void {
+  let closed = false;
+  useStudio.setState({ id, ready: false, failed: null, selection: [], room: null, hover: null, tool: { kind: 'select' }, stage: 'Shell' });
+  const publish = ({ project, ...rest }: SyncState): void => {
+    const state = useStudio.getState();
+    const changed = project !== state.project;
+    const exists = (entity: string): boolean =>
+      [project.walls, project.openings, project.rooms, project.pieces, project.viewpoints, project.pictures].some((c) => Object.hasOwn(c, entity)) ||
+      Object.values(project.boards).some((b) => Object.hasOwn(b.items, entity));
+    useStudio.setState({
+      project,
+      sync: rest,
+      ready: true,
+      ...(changed || !state.ready ? { model: deriver.derive(project) } : {}),
+      ...(changed ? { selection: state.selection.filter((s) => exists(s.entity)) } : {}),
+      ...(state.room && !project.rooms[state.room] ? { room: null } : {}),
+      ...(project.levels[state.level] ? {} : { level: Object.keys(project.levels)[0] ?? 'ground' }),
+    });
+  };
+  Sync.open(id, publish).then(
+    (opened) => {
+      if (closed) opened.close();
+      else sync = opened;
+    },
+    (error: unknown) => useStudio.setState({ failed: errorText(error) }),
+  );
+  return () => {
+    closed = true;
+    sync?.close();
+    sync = null;
+  };
+}
+
+export const dismissMessage = (): void => sync?.dismiss();
+
+/** A new id of this window. */
+export const newId = (prefix: string): string => `${prefix}-${crypto.randomUUID().slice(0, 13)}`;
+
+/** "Kitchen, north wall": the name of a surface as people say it. */
+export function surfaceName(project: Project, model: Model, target: FaceTarget): string {
+  const room = 'room' in target && target.room ? (project.rooms[target.room]?.name ?? 'Room') : 'Outside';
+  switch (target.kind) {
+    case 'floor':
+    case 'ceiling':
+      return `${room}, ${target.kind}`;
+    case 'walls':
+      return `${room}, all walls`;
+    case 'wall':
+      return `${room}, ${compass(project, target.wall, target.side)} wall`;
+    case 'piece':
+      return `${project.pieces[target.piece]?.name ?? 'Piece'}, ${target.part}`;
+    case 'opening':
+      return `${project.openings[target.opening]?.name ?? 'Opening'}, ${target.part}`;
+    case 'ground':
+      return 'Ground';
+  }
+  return model.project.name;
+}
+
+/** Which wall of a room it is, by the direction one looks to see it. */
+function compass(project: Project, wallId: string, side: 'left' | 'right'): string {
+  const wall = project.walls[wallId];
+  if (!wall) return '';
+  const a = project.corners[wall.start];
+  const b = project.corners[wall.end];
+  // Looking at the left face means looking to the right of the wall's direction.
+  const angle = Math.atan2(b.y - a.y, b.x - a.x) + (side === 'left' ? -1 : 1) * (Math.PI / 2);
+  const clockwise = (((project.site.north - angle) / (2 * Math.PI)) % 1) + 1;
+  return ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'][Math.round((clockwise % 1) * 8) % 8];
+}

@@ -1,0 +1,269 @@
+import { applyPatches, enablePatches, type Patch } from 'immer';
+import { del, get, set } from 'idb-keyval';
+import { runChange, type Change } from '@/core/project/commands';
+import { DomainError } from '@/core/project/errors';
+import type { Project } from '@/core/project/schema';
+import { api, ApiError, type Kept } from './api';
+
+enablePatches();
+
+/** What an edit left behind, for taking it back. */
+export interface Step {
+  id: string;
+  title: string;
+  patches: Patch[];
+  inverse: Patch[];
+}
+
+interface Pending {
+  change: Change;
+  /** The project after this change. */
+  after: Project;
+}
+
+export interface SyncState {
+  project: Project;
+  status: 'kept' | 'keeping' | 'offline';
+  keptAt: Date | null;
+  undo: Step[];
+  redo: Step[];
+  message: string | null;
+}
+
+const randomId = (): string => crypto.randomUUID().replace(/-/g, '').slice(0, 16);
+
+/** Steps back and forward from a kept history: every change that stands, newest last. */
+export function stacksOf(history: readonly Kept[]): { undo: Step[]; redo: Step[] } {
+  const undo: Step[] = [];
+  const redo: Step[] = [];
+  for (const c of history) {
+    if (c.kind === 'do') {
+      undo.push({ id: c.id, title: c.title, patches: c.patches, inverse: c.inverse });
+      redo.length = 0;
+    } else if (c.kind === 'undo') {
+      const i = undo.findIndex((s) => s.id === c.target);
+      if (i >= 0) redo.push(...undo.splice(i, 1));
+    } else {
+      const i = redo.findIndex((s) => s.id === c.target);
+      if (i >= 0) undo.push(...redo.splice(i, 1));
+    }
+  }
+  return { undo, redo };
+}
+
+/**
+ * Keeps one project in step with the server: edits show at once, travel as changes standing on a sequence number, and
+ * wait in the browser while the server can't be reached. Where another window was first, its changes come in and the
+ * waiting edits are run again on top; one that no longer can be run is named.
+ */
+export class Sync {
+  private confirmed: Project;
+  private seq: number;
+  private pending: Pending[] = [];
+  private sending = false;
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private poll: ReturnType<typeof setInterval> | null = null;
+  private state: SyncState;
+
+  private constructor(
+    private readonly id: string,
+    loaded: { seq: number; project: Project; history: Kept[] },
+    private readonly publish: (state: SyncState) => void,
+  ) {
+    this.confirmed = loaded.project;
+    this.seq = loaded.seq;
+    this.state = { project: loaded.project, status: 'kept', keptAt: null, ...stacksOf(loaded.history), message: null };
+  }
+
+  static async open(id: string, publish: (state: SyncState) => void): Promise<Sync> {
+    const loaded = await api.load(id);
+    const sync = new Sync(id, loaded, publish);
+    const waiting = (await get<Change[]>(sync.key).catch(() => undefined)) ?? [];
+    const known = new Set(loaded.history.map((c) => c.id));
+    for (const change of waiting) if (!known.has(change.id)) sync.take(change);
+    sync.publish(sync.state);
+    if (sync.pending.length) sync.schedule(0);
+    sync.poll = setInterval(() => void sync.fetch(), 2500);
+    addEventListener('online', sync.online);
+    return sync;
+  }
+
+  close(): void {
+    if (this.poll) clearInterval(this.poll);
+    if (this.timer) clearTimeout(this.timer);
+    removeEventListener('online', this.online);
+  }
+
+  private readonly online = (): void => this.schedule(0);
+
+  private get key(): string {
+    return `waiting ${this.id}`;
+  }
+
+  get project(): Project {
+    return this.state.project;
+  }
+
+  /**
+   * Runs an edit.
+   *
+   * @throws DomainError when it can't be run; nothing is changed then
+   */
+  run(command: Change['command'], args: unknown): void {
+    const change: Change = { id: randomId(), kind: 'do', command, args };
+    const outcome = runChange(this.state.project, change);
+    if (!outcome.patches.length) return;
+    const step = { id: change.id, title: outcome.title, patches: outcome.patches, inverse: outcome.inverse };
+    this.accept(change, outcome.project, { undo: [...this.state.undo, step], redo: [] });
+  }
+
+  undo(): void {
+    const step = this.state.undo.at(-1);
+    if (step) this.patch('undo', step, step.inverse, { undo: this.state.undo.slice(0, -1), redo: [...this.state.redo, step] });
+  }
+
+  redo(): void {
+    const step = this.state.redo.at(-1);
+    if (step) this.patch('redo', step, step.patches, { undo: [...this.state.undo, step], redo: this.state.redo.slice(0, -1) });
+  }
+
+  private patch(kind: 'undo' | 'redo', step: Step, patches: Patch[], stacks: Pick<SyncState, 'undo' | 'redo'>): void {
+    const change: Change = { id: randomId(), kind, target: step.id, command: 'history.patch', args: { patches } };
+    try {
+      this.accept(change, runChange(this.state.project, change).project, stacks);
+    } catch (error) {
+      // What it touched is gone: the step leaves the stack so that earlier ones can be reached.
+      this.set({ ...(kind === 'undo' ? { undo: this.state.undo.slice(0, -1) } : { redo: this.state.redo.slice(0, -1) }), message: errorText(error) });
+    }
+  }
+
+  private accept(change: Change, after: Project, stacks: Pick<SyncState, 'undo' | 'redo'>): void {
+    this.pending.push({ change, after });
+    void set(
+      this.key,
+      this.pending.map((p) => p.change),
+    ).catch(() => undefined);
+    this.set({ project: after, ...stacks, status: this.state.status === 'offline' ? 'offline' : 'keeping', message: null });
+    this.schedule(120);
+  }
+
+  /** Takes up a change that waited in the browser. */
+  private take(change: Change): void {
+    try {
+      const outcome = runChange(this.state.project, change);
+      this.pending.push({ change, after: outcome.project });
+      const step = { id: change.id, title: outcome.title, patches: outcome.patches, inverse: outcome.inverse };
+      this.state = { ...this.state, project: outcome.project, status: 'keeping', undo: change.kind === 'do' ? [...this.state.undo, step] : this.state.undo };
+    } catch (error) {
+      this.state = { ...this.state, message: `An edit made while offline could not be kept. ${errorText(error)}` };
+    }
+  }
+
+  private set(next: Partial<SyncState>): void {
+    this.state = { ...this.state, ...next };
+    this.publish(this.state);
+  }
+
+  private schedule(ms: number): void {
+    if (this.timer) clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.flush(), ms);
+  }
+
+  private async flush(): Promise<void> {
+    if (this.sending || !this.pending.length) return;
+    this.sending = true;
+    const batch = this.pending.slice(0, 200);
+    try {
+      const answer = await api.append(
+        this.id,
+        this.seq,
+        batch.map((p) => p.change),
+      );
+      if (answer.ok) {
+        this.confirmed = batch.at(-1)!.after;
+        this.seq = answer.seq;
+        this.pending = this.pending.slice(batch.length);
+        if (this.pending.length)
+          await set(
+            this.key,
+            this.pending.map((p) => p.change),
+          ).catch(() => undefined);
+        else await del(this.key).catch(() => undefined);
+        this.set(this.pending.length ? { keptAt: new Date() } : { status: 'kept', keptAt: new Date() });
+      } else this.rebase(answer.seq, answer.changes);
+    } catch (error) {
+      if (error instanceof ApiError && !error.offline && error.status < 500) {
+        // The server refuses the edit itself: it is taken out, and the sentence says so.
+        const refused = this.pending[0];
+        this.pending = this.pending.slice(1);
+        this.replay(`The last edit was not kept. ${error.message}`, refused.change.id);
+      } else {
+        this.set({ status: 'offline' });
+        this.schedule(3000);
+      }
+    } finally {
+      this.sending = false;
+    }
+    if (this.pending.length && this.state.status !== 'offline') this.schedule(0);
+  }
+
+  /** Brings in what other windows did and runs the waiting edits again on top. */
+  private rebase(seq: number, changes: readonly Kept[]): void {
+    const own = new Set(this.pending.map((p) => p.change.id));
+    for (const c of changes) this.confirmed = applyPatches(this.confirmed, c.patches as Patch[]);
+    this.seq = seq;
+    this.pending = this.pending.filter((p) => !changes.some((c) => c.id === p.change.id));
+    this.replay(changes.some((c) => !own.has(c.id)) && this.pending.length ? 'Another window changed this project too; both sets of edits are kept.' : null);
+  }
+
+  private replay(message: string | null, dropped?: string): void {
+    let project = this.confirmed;
+    const lost: string[] = [];
+    const gone = new Set(dropped ? [dropped] : []);
+    const next: Pending[] = [];
+    for (const { change } of this.pending) {
+      try {
+        project = runChange(project, change).project;
+        next.push({ change, after: project });
+      } catch (error) {
+        lost.push(errorText(error));
+        gone.add(change.id);
+      }
+    }
+    this.pending = next;
+    void (next.length
+      ? set(
+          this.key,
+          next.map((p) => p.change),
+        )
+      : del(this.key)
+    ).catch(() => undefined);
+    this.set({
+      project,
+      undo: this.state.undo.filter((s) => !gone.has(s.id)),
+      redo: this.state.redo.filter((s) => !gone.has(s.id)),
+      status: next.length ? 'keeping' : 'kept',
+      message: lost.length ? `Another window changed this project; ${lost.length === 1 ? 'one edit' : `${lost.length} edits`} of this window could not be kept. ${lost[0]}` : message,
+    });
+  }
+
+  /** Looks for changes of other windows. */
+  private async fetch(): Promise<void> {
+    if (this.sending || document.hidden) return;
+    try {
+      const { seq, changes } = await api.since(this.id, this.seq);
+      if (this.sending) return;
+      if (seq > this.seq && changes.length && changes[0].seq === this.seq + 1) this.rebase(seq, changes);
+      if (this.state.status === 'offline') this.schedule(0);
+    } catch {
+      if (this.pending.length) this.set({ status: 'offline' });
+    }
+  }
+
+  dismiss(): void {
+    this.set({ message: null });
+  }
+}
+
+export const errorText = (error: unknown): string =>
+  error instanceof DomainError || error instanceof ApiError ? error.message : 'Something unexpected happened; nothing was changed.';

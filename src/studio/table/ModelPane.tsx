@@ -1,0 +1,108 @@
+'use client';
+import Box from '@mui/material/Box';
+import { useCallback, useEffect, useRef } from 'react';
+import { useStudio } from '../store/studio';
+import * as tools from '../tools/controller';
+import { registerPane } from '../tools/panes';
+import { ModelScene } from './ModelScene';
+
+/** The scene of this window, for the parts of the studio that set viewpoints. */
+export const current: { scene: ModelScene | null } = { scene: null };
+
+/** The 3D model: the same tools as in the plan, with the pointer carried to the floor. */
+export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const scene = useRef<ModelScene | null>(null);
+  const ready = useStudio((s) => s.ready);
+  const model = useStudio((s) => s.model);
+  const selection = useStudio((s) => s.selection);
+  const hover = useStudio((s) => s.hover);
+  const ghost = useStudio((s) => s.ghost);
+  const room = useStudio((s) => s.room);
+  const tool = useStudio((s) => s.tool);
+  const fitted = useRef('');
+  const busy = useRef(false);
+
+  useEffect(() => {
+    const made = new ModelScene(canvas.current!);
+    scene.current = made;
+    current.scene = made;
+    const observer = new ResizeObserver(() => made.resize(frame.current!.clientWidth, frame.current!.clientHeight));
+    observer.observe(frame.current!);
+    made.resize(frame.current!.clientWidth, frame.current!.clientHeight);
+    return () => {
+      observer.disconnect();
+      made.dispose();
+      current.scene = null;
+    };
+  }, []);
+
+  useEffect(() => {
+    const made = scene.current;
+    if (!made || !ready) return;
+    made.setModel(model);
+    const key = `${model.project.id} ${room ?? ''} ${Object.keys(model.project.walls).length > 0}`;
+    if (fitted.current !== key) {
+      fitted.current = key;
+      made.room = room;
+      const own = room ? model.shell.rooms.get(room) : undefined;
+      made.fit(own?.region.outer);
+    }
+  }, [ready, model, room]);
+
+  useEffect(() => scene.current?.setSpots(selection, hover), [selection, hover, model]);
+  useEffect(() => scene.current?.setGhost(ghost, 0), [ghost]);
+  useEffect(() => {
+    const made = scene.current;
+    if (!made) return;
+    made.cutAway = mode === 'cut';
+    if (ready) made.setModel(useStudio.getState().model);
+  }, [mode, ready]);
+
+  const point = useCallback((e: { clientX: number; clientY: number; shiftKey?: boolean }): tools.TablePoint => {
+    const made = scene.current!;
+    const state = useStudio.getState();
+    const hit = made.pick(e.clientX, e.clientY);
+    const level = state.project.levels[state.level];
+    const floor = made.floorPoint(e.clientX, e.clientY, level?.elevation ?? 0);
+    // While something is placed or moved the floor decides; a surface under the pointer names what is meant.
+    const plan = state.tool.kind === 'opening' && hit ? { x: hit.point.x, y: hit.point.y } : (floor ?? (hit ? { x: hit.point.x, y: hit.point.y } : { x: 0, y: 0 }));
+    return { plan, spot: hit?.spot ?? null, reach: made.pixel * 10, shift: Boolean(e.shiftKey) };
+  }, []);
+
+  useEffect(() => registerPane('model', frame, point), [point]);
+
+  return (
+    <Box
+      ref={frame}
+      data-testid="model"
+      role="application"
+      aria-label="Model"
+      tabIndex={0}
+      sx={{ position: 'absolute', inset: 0, cursor: tool.kind === 'select' ? 'default' : 'crosshair', outline: 'none', touchAction: 'none' }}
+      onPointerDownCapture={(e) => {
+        if (e.button !== 0 || e.altKey) return;
+        const took = tools.down(point(e));
+        const state = useStudio.getState();
+        // A piece or an opening already selected is dragged; anything else lets the view turn.
+        const grip = took && (state.tool.kind !== 'select' || state.selection.some((s) => state.project.pieces[s.entity] || state.project.openings[s.entity] || state.project.walls[s.entity]));
+        busy.current = grip;
+        if (scene.current) scene.current.controls.enabled = !grip;
+      }}
+      onPointerMove={(e) => {
+        if (e.buttons && !busy.current) return;
+        tools.move(point(e));
+      }}
+      onPointerUp={(e) => {
+        if (busy.current) tools.up(point(e));
+        busy.current = false;
+        if (scene.current) scene.current.controls.enabled = true;
+      }}
+      onPointerLeave={() => !busy.current && tools.leave()}
+      onContextMenu={(e) => e.preventDefault()}
+    >
+      <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block', outline: 'none' }} />
+    </Box>
+  );
+}

@@ -1,0 +1,470 @@
+import * as THREE from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
+import type { Model } from '@/core/derive';
+import { blackBody } from '@/core/finishes/colour';
+import { finishById } from '@/core/finishes/library';
+import { insideRegion } from '@/core/geometry/polygon';
+import { IDENTITY, MeshBuilder, type Matrix, type Mesh } from '@/core/geometry/mesh';
+import type { Vec2, Vec3 } from '@/core/geometry/vec';
+import { daylight } from '@/core/light/daylight';
+import type { FaceTarget } from '@/core/project/commands';
+import type { Project } from '@/core/project/schema';
+import { exposureScale } from '@/core/render/tone';
+import { BARE } from '@/core/shell/model';
+import { LAMP_PART } from '@/core/stock/luminaires';
+import type { Spot } from '../store/studio';
+import { loadTexture } from './textures';
+
+THREE.Mesh.prototype.raycast = acceleratedRaycast;
+THREE.BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
+THREE.BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
+
+/** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
+export const EV = { outside: 13.6, inside: 10.2 } as const;
+
+/** Side of the textures in the view, pixels. */
+const TEXTURE = 512;
+const DAMSON = 0x7a2e4d;
+
+interface Entry {
+  object: THREE.Mesh;
+  source: Mesh;
+  finish: string;
+  matrix: Matrix;
+}
+
+export interface EyeState {
+  eye: Vec3;
+  target: Vec3;
+  fov: number;
+}
+
+/** The 3D view of a model: keeps three.js objects in step with derived surfaces and draws only when something changed. */
+export class ModelScene {
+  private readonly renderer: THREE.WebGLRenderer;
+  private readonly scene = new THREE.Scene();
+  private readonly camera = new THREE.PerspectiveCamera(48, 1, 0.05, 600);
+  readonly controls: OrbitControls;
+  private readonly entries = new Map<string, Entry>();
+  private readonly geometries = new WeakMap<Mesh, THREE.BufferGeometry>();
+  private readonly materials = new Map<string, THREE.MeshPhysicalMaterial>();
+  private readonly overlay = new THREE.Group();
+  private readonly ghost = new THREE.Group();
+  private readonly sun = new THREE.DirectionalLight(0xffffff, 1);
+  private readonly sky = new THREE.HemisphereLight(0xffffff, 0x888888, 1);
+  private readonly lamps = new THREE.Group();
+  private readonly ground: THREE.Mesh;
+  private readonly stubs = new THREE.Group();
+  private model: Model | null = null;
+  private site: Project['site'] | null = null;
+  private frame = 0;
+  private highlightMaterial = new THREE.MeshBasicMaterial({ color: DAMSON, transparent: true, opacity: 0.3, depthTest: true, polygonOffset: true, polygonOffsetFactor: -2, polygonOffsetUnits: -2, side: THREE.DoubleSide });
+  private hoverMaterial = new THREE.MeshBasicMaterial({ color: DAMSON, transparent: true, opacity: 0.14, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1, side: THREE.DoubleSide });
+  private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
+  cutAway = true;
+  room: string | null = null;
+  onMove: (() => void) | null = null;
+
+  constructor(private readonly canvas: HTMLCanvasElement) {
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true, powerPreference: 'low-power' });
+    this.renderer.toneMapping = THREE.NeutralToneMapping;
+    this.renderer.shadowMap.enabled = true;
+    this.renderer.shadowMap.type = THREE.PCFShadowMap;
+    this.renderer.shadowMap.autoUpdate = false;
+    this.camera.up.set(0, 0, 1);
+    this.camera.position.set(12, -10, 11);
+    this.controls = new OrbitControls(this.camera, canvas);
+    this.controls.enableDamping = false;
+    this.controls.mouseButtons = { LEFT: THREE.MOUSE.ROTATE, MIDDLE: THREE.MOUSE.PAN, RIGHT: THREE.MOUSE.PAN };
+    this.controls.maxPolarAngle = Math.PI * 0.98;
+    this.controls.addEventListener('change', () => {
+      this.cut();
+      this.light();
+      this.draw();
+      this.onMove?.();
+    });
+    this.scene.background = new THREE.Color(0xe6e6e3);
+    this.sun.castShadow = true;
+    this.sun.shadow.mapSize.set(2048, 2048);
+    this.sun.shadow.normalBias = 0.03;
+    this.sun.shadow.bias = -0.0004;
+    const ground = new THREE.PlaneGeometry(120, 120);
+    this.ground = new THREE.Mesh(ground, new THREE.ShadowMaterial({ opacity: 0.16 }));
+    this.ground.position.z = -0.26;
+    this.ground.receiveShadow = true;
+    this.scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.ground, this.overlay, this.ghost, this.stubs);
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.frame);
+    this.controls.dispose();
+    this.renderer.dispose();
+  }
+
+  resize(width: number, height: number): void {
+    this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
+    this.renderer.setSize(width, height, false);
+    this.camera.aspect = width / Math.max(1, height);
+    this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  /** Asks for one picture in the next frame. */
+  draw(): void {
+    if (this.frame) return;
+    this.frame = requestAnimationFrame(() => {
+      this.frame = 0;
+      this.renderer.render(this.scene, this.camera);
+    });
+  }
+
+  setModel(model: Model): void {
+    const seen = new Set<string>();
+    const put = (key: string, mesh: Mesh, finish: string, matrix: Matrix, target: FaceTarget | null, entity: string, kind: string, lit: number | null): void => {
+      if (!mesh.indices.length) return;
+      seen.add(key);
+      const entry = this.entries.get(key);
+      if (entry && entry.source === mesh && entry.finish === finish && entry.matrix === matrix && lit === null) {
+        entry.object.userData.target = target;
+        return;
+      }
+      const object = entry?.object ?? new THREE.Mesh();
+      object.geometry = this.geometry(mesh);
+      object.material = lit !== null ? this.glow(lit) : this.material(finish);
+      object.matrixAutoUpdate = false;
+      object.matrix.fromArray(matrix as number[]);
+      object.matrixWorldNeedsUpdate = true;
+      object.castShadow = kind !== 'ceiling' && finishById(finish).transmission === 0 && kind !== 'top' && lit === null;
+      object.receiveShadow = lit === null;
+      object.userData = { entity, target, kind };
+      if (!entry) this.scene.add(object);
+      this.entries.set(key, { object, source: mesh, finish, matrix });
+    };
+    for (const level of model.shell.levels)
+      for (const s of level.surfaces) put(s.key, s.mesh, s.finish, s.matrix ?? IDENTITY, s.target, s.entity, s.kind, null);
+    for (const p of model.pieces)
+      for (const { part, mesh, finish } of p.parts) {
+        const lit = part === LAMP_PART && p.piece.lamp?.on ? p.piece.lamp.kelvin : null;
+        put(`${p.id}/${part}`, mesh, finish, p.matrix, { kind: 'piece', piece: p.id, part }, p.id, 'piece', lit);
+      }
+    for (const [key, entry] of this.entries)
+      if (!seen.has(key)) {
+        this.scene.remove(entry.object);
+        this.entries.delete(key);
+      }
+    const siteChanged = this.site !== model.project.site;
+    this.model = model;
+    if (siteChanged) {
+      this.site = model.project.site;
+      this.daylight();
+    }
+    this.setLamps();
+    this.makeStubs();
+    this.cut();
+    this.light();
+    this.highlight();
+    this.renderer.shadowMap.needsUpdate = true;
+    this.draw();
+  }
+
+  private geometry(mesh: Mesh): THREE.BufferGeometry {
+    let geometry = this.geometries.get(mesh);
+    if (!geometry) {
+      geometry = new THREE.BufferGeometry();
+      geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
+      geometry.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
+      geometry.setAttribute('uv', new THREE.BufferAttribute(mesh.uvs, 2));
+      geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1));
+      this.geometries.set(mesh, geometry);
+    }
+    return geometry;
+  }
+
+  private glow(kelvin: number): THREE.MeshPhysicalMaterial {
+    const key = `glow ${kelvin}`;
+    let material = this.materials.get(key);
+    if (!material) {
+      const [r, g, b] = blackBody(kelvin);
+      material = new THREE.MeshPhysicalMaterial({ color: 0x000000, emissive: new THREE.Color(r, g, b), emissiveIntensity: 9000 });
+      this.materials.set(key, material);
+    }
+    return material;
+  }
+
+  private material(id: string): THREE.MeshPhysicalMaterial {
+    let material = this.materials.get(id);
+    if (material) return material;
+    const finish = finishById(id);
+    material = new THREE.MeshPhysicalMaterial({
+      color: new THREE.Color(finish.colour),
+      roughness: Math.max(0.04, finish.roughness),
+      metalness: finish.metalness > 0.5 ? 0.75 : finish.metalness,
+      side: id.startsWith('bare.') || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
+    });
+    if (finish.translucency > 0) material.side = THREE.DoubleSide;
+    if (finish.translucency > 0.5) Object.assign(material, { transparent: true, opacity: 0.8, depthWrite: false });
+    if (finish.transmission > 0) Object.assign(material, { transparent: true, opacity: 0.16, depthWrite: false, roughness: 0.05 });
+    this.materials.set(id, material);
+    const made = material;
+    if (finish.maker.kind !== 'flat')
+      void loadTexture(id, TEXTURE).then(({ width, height, colour, normals }) => {
+        const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
+          const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
+          t.colorSpace = space;
+          t.wrapS = t.wrapT = THREE.RepeatWrapping;
+          t.repeat.set(1 / finish.size.width, 1 / finish.size.height);
+          t.magFilter = THREE.LinearFilter;
+          t.minFilter = THREE.LinearMipmapLinearFilter;
+          t.generateMipmaps = true;
+          t.anisotropy = 4;
+          t.needsUpdate = true;
+          return t;
+        };
+        made.map = texture(colour, THREE.SRGBColorSpace);
+        made.color.set(0xffffff);
+        if (normals) made.normalMap = texture(normals, THREE.NoColorSpace);
+        made.needsUpdate = true;
+        this.draw();
+      });
+    return material;
+  }
+
+  private daylight(): void {
+    const d = daylight(this.site!);
+    const up = Math.max(0.12, d.sun.z);
+    const luminance = (c: readonly number[]): number => 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
+    const e = luminance(d.sunIlluminance);
+    this.sun.intensity = e;
+    if (e > 0) this.sun.color.setRGB(d.sunIlluminance[0] / e, d.sunIlluminance[1] / e, d.sunIlluminance[2] / e);
+    const box = this.bounds();
+    const centre = box.getCenter(new THREE.Vector3());
+    const r = Math.max(4, box.getSize(new THREE.Vector3()).length() / 2 + 0.5);
+    this.sun.target.position.copy(centre);
+    this.sun.position.set(centre.x + d.sun.x * r * 2, centre.y + d.sun.y * r * 2, centre.z + up * r * 2);
+    const camera = this.sun.shadow.camera;
+    Object.assign(camera, { left: -r, right: r, top: r, bottom: -r, near: 0.1, far: r * 4.5 });
+    camera.updateProjectionMatrix();
+    const s = Math.max(200, luminance(d.skyIlluminance));
+    this.sky.color.setRGB(d.skyIlluminance[0] / s, d.skyIlluminance[1] / s, d.skyIlluminance[2] / s).lerp(new THREE.Color(1, 1, 1), 0.65);
+    this.sky.groundColor.setRGB(0.52, 0.5, 0.47);
+    this.sky.userData.lux = s;
+  }
+
+  private bounds(): THREE.Box3 {
+    const box = new THREE.Box3();
+    for (const level of this.model?.shell.levels ?? [])
+      for (const wall of level.walls)
+        for (const ring of wall.rings)
+          for (const p of ring) {
+            box.expandByPoint(new THREE.Vector3(p.x, p.y, level.level.elevation));
+            box.expandByPoint(new THREE.Vector3(p.x, p.y, level.level.elevation + wall.height));
+          }
+    if (box.isEmpty()) box.set(new THREE.Vector3(-2, -2, 0), new THREE.Vector3(4, 4, 2.5));
+    return box;
+  }
+
+  private setLamps(): void {
+    this.lamps.clear();
+    const lit = this.model!.pieces.filter((p) => p.piece.lamp?.on).sort((a, b) => b.piece.lamp!.lumen - a.piece.lamp!.lumen);
+    for (const p of lit.slice(0, 10)) {
+      const { lumen, kelvin } = p.piece.lamp!;
+      const [r, g, b] = blackBody(kelvin);
+      const light = new THREE.PointLight(new THREE.Color(r, g, b), lumen / (4 * Math.PI), 0, 2);
+      const low = p.item?.mount === 'ceiling' ? -0.05 : p.piece.size.height * 0.75;
+      light.position.set(p.matrix[12], p.matrix[13], p.matrix[14] + low);
+      this.lamps.add(light);
+    }
+  }
+
+  /** Whether the eye is inside a room, below its ceiling. */
+  get inside(): boolean {
+    const { x, y, z } = this.camera.position;
+    return (this.model?.shell.levels ?? []).some((l) => z > l.level.elevation && z < l.level.elevation + l.level.height && l.rooms.some((r) => insideRegion({ x, y }, r.region)));
+  }
+
+  /** One light model for both cases: only the exposure differs, and how much of the sky a room gets. */
+  private light(): void {
+    const inside = this.inside;
+    this.renderer.toneMappingExposure = exposureScale(inside ? EV.inside : EV.outside);
+    const lux = (this.sky.userData.lux as number | undefined) ?? 10000;
+    this.sky.intensity = inside ? Math.max(250, lux * 0.06) : lux * 2.2;
+    let changed = false;
+    for (const { object } of this.entries.values())
+      if (object.userData.kind === 'ceiling' && object.castShadow !== inside) {
+        object.castShadow = inside;
+        changed = true;
+      }
+    this.sun.castShadow = true;
+    if (changed) this.renderer.shadowMap.needsUpdate = true;
+  }
+
+  /** Low remains of walls that are cut away. */
+  private makeStubs(): void {
+    this.stubs.clear();
+    for (const wall of this.model!.shell.walls.values()) {
+      const z = this.model!.project.levels[wall.wall.level].elevation;
+      const builder = new MeshBuilder();
+      for (const ring of wall.rings) {
+        if (ring.length < 3) continue;
+        ring.forEach((p, i) => {
+          const q = ring[(i + 1) % ring.length];
+          builder.quad({ ...p, z }, { ...q, z }, { ...q, z: z + 0.1 }, { ...p, z: z + 0.1 });
+        });
+        builder.region({ outer: ring, holes: [] }, (p) => ({ ...p, z: z + 0.1 }), { x: 0, y: 0, z: 1 });
+      }
+      if (builder.empty) continue;
+      const stub = new THREE.Mesh(this.geometry(builder.build()), this.material(BARE.outside));
+      stub.userData = { entity: wall.id };
+      stub.visible = false;
+      this.stubs.add(stub);
+    }
+  }
+
+  /** Takes away the walls that stand between the eye and the rooms. */
+  private cut(): void {
+    if (!this.model) return;
+    const hidden = new Set<string>();
+    const eye = this.camera.position;
+    if (this.cutAway && !this.inside)
+      for (const wall of this.model.shell.walls.values()) {
+        for (const side of wall.sides) {
+          const outside = side.room === null;
+          const ofRoom = this.room !== null && side.room === this.room;
+          if (!outside && !ofRoom) continue;
+          const d = { x: side.to.x - side.from.x, y: side.to.y - side.from.y };
+          const n = side.side === 'left' ? { x: -d.y, y: d.x } : { x: d.y, y: -d.x };
+          const facing = (eye.x - side.from.x) * n.x + (eye.y - side.from.y) * n.y;
+          if (outside ? facing > 0 : facing < 0) hidden.add(wall.id);
+        }
+      }
+    for (const { object } of this.entries.values()) {
+      const { entity, kind } = object.userData as { entity: string; kind: string };
+      const host = kind === 'wall' || kind === 'top' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : null;
+      object.visible = !(host && hidden.has(host));
+    }
+    for (const stub of this.stubs.children) stub.visible = hidden.has(stub.userData.entity as string);
+  }
+
+  setSpots(selection: Spot[], hover: Spot | null): void {
+    this.spots = { selection, hover };
+    this.highlight();
+    this.draw();
+  }
+
+  private highlight(): void {
+    this.overlay.clear();
+    const show = (spot: Spot, material: THREE.Material, exact: boolean): void => {
+      for (const entry of this.entries.values()) {
+        const { entity, target } = entry.object.userData as { entity: string; target: FaceTarget | null };
+        if (entity !== spot.entity || !entry.object.visible) continue;
+        if (exact && spot.target && JSON.stringify(target) !== JSON.stringify(spot.target)) continue;
+        const copy = new THREE.Mesh(entry.object.geometry, material);
+        copy.matrixAutoUpdate = false;
+        copy.matrix.copy(entry.object.matrix);
+        copy.raycast = () => undefined;
+        this.overlay.add(copy);
+      }
+    };
+    for (const spot of this.spots.selection) show(spot, this.highlightMaterial, spot.target?.kind === 'wall' || spot.target?.kind === 'floor' || spot.target?.kind === 'ceiling');
+    if (this.spots.hover && !this.spots.selection.some((s) => s.entity === this.spots.hover!.entity)) show(this.spots.hover, this.hoverMaterial, true);
+  }
+
+  /** Lines on the floor that a tool draws. */
+  setGhost(points: readonly Vec2[], z: number): void {
+    this.ghost.clear();
+    if (points.length > 1) {
+      const geometry = new THREE.BufferGeometry().setFromPoints(points.map((p) => new THREE.Vector3(p.x, p.y, z + 0.02)));
+      this.ghost.add(new THREE.Line(geometry, new THREE.LineBasicMaterial({ color: 0x0b6468, depthTest: false })));
+    }
+    this.draw();
+  }
+
+  private ray(x: number, y: number): THREE.Raycaster {
+    const box = this.canvas.getBoundingClientRect();
+    const caster = new THREE.Raycaster();
+    (caster as THREE.Raycaster & { firstHitOnly: boolean }).firstHitOnly = true;
+    caster.setFromCamera(new THREE.Vector2(((x - box.left) / box.width) * 2 - 1, 1 - ((y - box.top) / box.height) * 2), this.camera);
+    return caster;
+  }
+
+  /** What lies under a point of the canvas. */
+  pick(x: number, y: number): { spot: Spot; point: Vec3 } | null {
+    const caster = this.ray(x, y);
+    let best: { spot: Spot; point: Vec3; distance: number } | null = null;
+    for (const { object, source } of this.entries.values()) {
+      if (!object.visible) continue;
+      if (!object.geometry.boundsTree && source.indices.length > 300) object.geometry.computeBoundsTree();
+      for (const hit of caster.intersectObject(object, false)) {
+        // Faces turned away are not drawn, so they are not met either.
+        const material = object.material as THREE.Material;
+        if (material.side === THREE.FrontSide && hit.face && hit.face.normal.clone().transformDirection(object.matrixWorld).dot(caster.ray.direction) > 0) continue;
+        if (!best || hit.distance < best.distance) {
+          const { entity, target } = object.userData as { entity: string; target: FaceTarget | null };
+          if (!target && !this.model?.project.walls[entity]) continue;
+          best = { spot: { entity, target }, point: hit.point, distance: hit.distance };
+        }
+      }
+    }
+    return best;
+  }
+
+  /** Where the line of sight through a point of the canvas meets a horizontal plane. */
+  floorPoint(x: number, y: number, z: number): Vec2 | null {
+    const { origin, direction } = this.ray(x, y).ray;
+    const t = (z - origin.z) / direction.z;
+    return t > 0 && t < 500 ? { x: origin.x + direction.x * t, y: origin.y + direction.y * t } : null;
+  }
+
+  /** Metres that one pixel covers at the distance of the target. */
+  get pixel(): number {
+    const d = this.camera.position.distanceTo(this.controls.target);
+    return (2 * d * Math.tan((this.camera.fov * Math.PI) / 360)) / Math.max(1, this.canvas.clientHeight);
+  }
+
+  eye(): EyeState {
+    const { position: e } = this.camera;
+    const t = this.controls.target;
+    return { eye: { x: e.x, y: e.y, z: e.z }, target: { x: t.x, y: t.y, z: t.z }, fov: (this.camera.fov * Math.PI) / 180 };
+  }
+
+  setEye({ eye, target, fov }: EyeState): void {
+    this.camera.position.set(eye.x, eye.y, eye.z);
+    this.camera.fov = (fov * 180) / Math.PI;
+    this.camera.updateProjectionMatrix();
+    this.controls.target.set(target.x, target.y, target.z);
+    this.controls.update();
+    this.cut();
+    this.light();
+    this.highlight();
+    this.draw();
+  }
+
+  /** Stands back so that everything, or one room, is in view from the south-east above. */
+  fit(region?: readonly Vec2[]): void {
+    const box = region ? new THREE.Box3() : this.bounds();
+    if (region) for (const p of region) box.expandByPoint(new THREE.Vector3(p.x, p.y, 0)).expandByPoint(new THREE.Vector3(p.x, p.y, 2));
+    const centre = box.getCenter(new THREE.Vector3());
+    const r = box.getSize(new THREE.Vector3()).length() / 2;
+    const fov = (44 * Math.PI) / 180;
+    const across = Math.min(fov, 2 * Math.atan(Math.tan(fov / 2) * this.camera.aspect));
+    const d = (r / Math.sin(across / 2)) * (region ? 0.95 : 0.92);
+    const view = new THREE.Vector3(0.42, -0.72, 0.72).normalize();
+    this.setEye({
+      eye: { x: centre.x + view.x * d, y: centre.y + view.y * d, z: centre.z + view.z * d },
+      target: { x: centre.x, y: centre.y, z: Math.max(0, centre.z - 0.6) },
+      fov,
+    });
+    this.daylight();
+    this.renderer.shadowMap.needsUpdate = true;
+  }
+
+  top(): void {
+    const box = this.bounds();
+    const c = box.getCenter(new THREE.Vector3());
+    const s = box.getSize(new THREE.Vector3());
+    const fov = 0.5;
+    const h = Math.max(s.y, s.x / this.camera.aspect) / 2 / Math.tan(fov / 2);
+    this.setEye({ eye: { x: c.x, y: c.y - 0.01, z: h * 1.15 + s.z }, target: { x: c.x, y: c.y, z: 0 }, fov });
+  }
+}

@@ -1,0 +1,54 @@
+import { wrap, type Remote } from 'comlink';
+import { useEffect, useState } from 'react';
+import type { SampleForm } from '@/core/project/schema';
+import type { TextureService } from '@/workers/textures.worker';
+
+let remote: Remote<TextureService> | null = null;
+
+const service = (): Remote<TextureService> =>
+  (remote ??= wrap<TextureService>(new Worker(new URL('../../workers/textures.worker.ts', import.meta.url), { type: 'module' })));
+
+export interface TexturePixels {
+  width: number;
+  height: number;
+  colour: Uint8Array;
+  normals: Uint8Array | null;
+}
+
+/** Pixels of a finish, from the texture worker. */
+export const loadTexture = (finish: string, pixels: number): Promise<TexturePixels> => service().texture(finish, pixels) as Promise<TexturePixels>;
+
+const samples = new Map<string, Promise<string>>();
+
+/** A sample as a picture address. */
+export function sampleUrl(finish: string, form: SampleForm, width: number, height: number): Promise<string> {
+  const key = `${finish} ${form} ${width} ${height}`;
+  let made = samples.get(key);
+  if (!made) {
+    made = service()
+      .sample(finish, form, width, height)
+      .then(async ({ pixels }) => {
+        const canvas = document.createElement('canvas');
+        canvas.width = width;
+        canvas.height = height;
+        canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(pixels), width, height), 0, 0);
+        const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done));
+        return URL.createObjectURL(blob!);
+      });
+    samples.set(key, made);
+  }
+  return made;
+}
+
+/** A sample as a picture address, empty until it is made. */
+export function useSample(finish: string, form: SampleForm, width: number, height: number): string {
+  const [url, setUrl] = useState('');
+  useEffect(() => {
+    let alive = true;
+    void sampleUrl(finish, form, width, height).then((made) => alive && setUrl(made));
+    return () => {
+      alive = false;
+    };
+  }, [finish, form, width, height]);
+  return url;
+}

@@ -1,0 +1,78 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Slider from '@mui/material/Slider';
+import { useEffect, useRef, useState } from 'react';
+import { readHdr } from '@/core/formats/hdr/hdr';
+import { develop } from '@/core/render/tone';
+import { TextField } from '../look/fields';
+import { colours } from '../look/theme';
+import { api } from '../store/api';
+import { useStudio } from '../store/studio';
+import { errorText } from '../store/sync';
+import { developPng } from './render';
+import { useViews } from './views';
+
+/** A kept picture, whose exposure can be set again at any time: its radiance is kept with it. */
+export function PicturePanel() {
+  const id = useViews((s) => s.picture);
+  const picture = useStudio((s) => (id ? s.project.pictures[id] : undefined));
+  const [radiance, setRadiance] = useState<{ hash: string; data: Float32Array } | null>(null);
+  const [exposure, setExposure] = useState(10);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const hash = picture?.radiance;
+  const kept = picture?.exposure;
+  useEffect(() => {
+    if (!hash) return;
+    let alive = true;
+    api
+      .file(hash)
+      .then((bytes) => alive && setRadiance({ hash, data: readHdr(bytes).radiance }))
+      .catch((error: unknown) => useStudio.getState().say(errorText(error)));
+    return () => {
+      alive = false;
+    };
+  }, [hash]);
+  useEffect(() => {
+    if (kept !== undefined) setExposure(kept);
+  }, [kept]);
+  useEffect(() => {
+    if (!picture || !radiance || radiance.hash !== picture.radiance || !canvas.current) return;
+    canvas.current.getContext('2d')!.putImageData(new ImageData(develop(radiance.data, exposure) as Uint8ClampedArray<ArrayBuffer>, picture.width, picture.height), 0, 0);
+  }, [radiance, exposure, picture]);
+  if (!picture) return null;
+  const commit = async (ev: number): Promise<void> => {
+    if (!radiance || ev === picture.exposure) return;
+    try {
+      const image = await api.keepFile(new Blob([developPng(radiance.data, picture.width, picture.height, ev)]));
+      useStudio.getState().run('picture.set', { picture: picture.id, set: { exposure: ev, image } });
+    } catch (error) {
+      useStudio.getState().say(errorText(error));
+    }
+  };
+  const { run } = useStudio.getState();
+  return (
+    <Box component="section" data-testid="picture-panel" aria-label="Kept picture" sx={{ position: 'absolute', inset: '34px 14px 14px 14px', zIndex: 7, bgcolor: '#fff', border: `1px solid ${colours.firm}`, boxShadow: '0 6px 18px #0000001c', p: 1.25, display: 'flex', flexDirection: 'column', minHeight: 0 }}>
+      <Box sx={{ flex: 1, minHeight: 0, display: 'grid', placeItems: 'center', bgcolor: colours.strip }}>
+        <canvas ref={canvas} width={picture.width} height={picture.height} style={{ maxWidth: '100%', maxHeight: '100%', display: 'block' }} aria-label={picture.name} />
+      </Box>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 1, fontSize: 12.5, color: colours.second }}>
+        <Box sx={{ flex: 1 }}>
+          <TextField label="Picture name" value={picture.name} onCommit={(name) => run('picture.set', { picture: picture.id, set: { name } })} />
+        </Box>
+        Exposure
+        <Slider size="small" min={4} max={17} step={0.1} value={exposure} track={false} aria-label="Exposure of the picture" onChange={(_, v) => setExposure(v as number)} onChangeCommitted={(_, v) => void commit(v as number)} sx={{ width: 140 }} />
+        <Box sx={{ width: 48 }}>EV {exposure.toFixed(1)}</Box>
+        <Button
+          onClick={() => {
+            useViews.setState({ picture: null });
+            run('delete', { ids: [picture.id] });
+          }}
+        >
+          Delete
+        </Button>
+        <Button onClick={() => useViews.setState({ picture: null })}>Close</Button>
+      </Box>
+    </Box>
+  );
+}

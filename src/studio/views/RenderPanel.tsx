@@ -1,0 +1,58 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import LinearProgress from '@mui/material/LinearProgress';
+import Slider from '@mui/material/Slider';
+import { useEffect, useRef } from 'react';
+import { develop } from '@/core/render/tone';
+import { colours, SERIF } from '../look/theme';
+import { useRender } from './render';
+
+const minutes = (seconds: number): string => (seconds < 60 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`);
+
+/** The picture as it refines: progress, time left, exposure, and the way to stop it. */
+export function RenderPanel() {
+  const { phase, name, width, height, samples, target, left, exposure, radiance, version, message, cancel, setExposure, close } = useRender();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    if (!radiance || !canvas.current) return;
+    canvas.current.getContext('2d')!.putImageData(new ImageData(develop(radiance, exposure) as Uint8ClampedArray<ArrayBuffer>, width, height), 0, 0);
+  }, [radiance, exposure, version, width, height]);
+  if (phase === 'idle') return null;
+  const words = {
+    preparing: 'preparing the scene',
+    tracing: `${samples} of ${target} samples${left !== null ? `, about ${minutes(left)} left` : ''}`,
+    filtering: 'smoothing the last grain',
+    keeping: 'keeping the picture',
+    done: 'kept with the project',
+    failed: message ?? 'not finished',
+  }[phase];
+  const busy = phase !== 'done' && phase !== 'failed';
+  return (
+    <Box
+      component="section"
+      data-testid="render-panel"
+      aria-label="Picture"
+      sx={{ position: 'absolute', left: 14, right: 14, bottom: 14, maxWidth: 640, zIndex: 7, bgcolor: '#fff', border: `1px solid ${colours.firm}`, boxShadow: '0 6px 18px #0000001c', p: 1.25 }}
+    >
+      <Box sx={{ bgcolor: '#dcdcd9', aspectRatio: `${width} / ${height}`, width: '100%' }}>
+        <canvas ref={canvas} width={width} height={height} style={{ width: '100%', height: '100%', display: 'block' }} aria-label={`Picture of ${name}`} />
+      </Box>
+      {busy ? <LinearProgress variant={phase === 'tracing' ? 'determinate' : 'indeterminate'} value={(100 * samples) / Math.max(1, target)} aria-label="Progress" sx={{ height: 3, bgcolor: colours.hairline }} /> : <Box sx={{ height: 3 }} />}
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 1, fontSize: 12.5 }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          <Box sx={{ font: `17px ${SERIF}`, lineHeight: 1.1 }}>{name}</Box>
+          <Box role="status" sx={{ color: colours.third }}>
+            {words}
+          </Box>
+        </Box>
+        <Box sx={{ width: 150, display: 'flex', alignItems: 'center', gap: 1, color: colours.second }}>
+          Exposure
+          <Slider size="small" min={4} max={17} step={0.1} value={exposure} aria-label="Exposure" onChange={(_, v) => setExposure(v as number)} sx={{ direction: 'ltr' }} track={false} />
+        </Box>
+        <Box sx={{ color: colours.second, width: 44 }}>EV {exposure.toFixed(1)}</Box>
+        {busy ? <Button onClick={cancel}>Stop</Button> : <Button onClick={close}>Close</Button>}
+      </Box>
+    </Box>
+  );
+}
