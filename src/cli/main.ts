@@ -8,6 +8,7 @@ import { writePng } from '@/core/formats/png';
 import { projectJsonSchema, readProjectFile, readProjectJson, writeProjectFile, type Asset } from '@/core/formats/project-file/project-file';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
+import { Accumulator } from '@/core/render/accumulator';
 import { denoise } from '@/core/render/denoise';
 import { FIREFLY, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
@@ -119,11 +120,16 @@ program
     const ev = o.exposure === undefined ? null : Number(o.exposure);
     if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
     const tracer = new Tracer(pictureScene(deriveModel(project)), { width, height, camera: view, seed: 1, clamp: FIREFLY });
+    const picture = new Accumulator(width, height);
     const sum = new Float32Array(width * height * 3);
     const guides = new Float32Array(width * height * 6);
-    for (let i = 0; i < o.samples; i++) tracer.pass(sum, guides);
-    const mean = sum.map((v) => v / o.samples);
-    const radiance = o.grain ? mean : denoise(mean, guides.map((v) => v / o.samples), width, height, Math.min(1.2, 6 / Math.sqrt(o.samples)));
+    for (let i = 0; i < o.samples; i++) {
+      sum.fill(0);
+      guides.fill(0);
+      tracer.pass(sum, guides);
+      picture.add(sum, guides);
+    }
+    const radiance = o.grain ? picture.mean() : denoise(picture.mean(), picture.guides(), picture.variance(), width, height);
     await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance)), width, height));
     if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
   });

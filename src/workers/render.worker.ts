@@ -34,8 +34,8 @@ const service = {
     tracer!.pass(sum, guides);
     return transfer({ sum, guides }, [sum.buffer, guides.buffer]);
   },
-  filter(radiance: Float32Array, guides: Float32Array, width: number, height: number, strength: number): Float32Array {
-    const out = denoise(radiance, guides, width, height, strength);
+  filter(radiance: Float32Array, guides: Float32Array, variance: Float32Array, width: number, height: number): Float32Array {
+    const out = denoise(radiance, guides, variance, width, height);
     return transfer(out, [out.buffer]);
   },
 };

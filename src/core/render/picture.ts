@@ -31,6 +31,6 @@ export function pictureScene(model: Model, pixels = PICTURE_TEXTURE): Scene {
 }
 
 /** The cut-off for indirect fireflies, cd/m²: far above what a lit room shows, well below a bulb or the sun. */
-export const FIREFLY = 12000;
+export const FIREFLY = 4000;
 
 export type { Camera };

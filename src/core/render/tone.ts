@@ -3,34 +3,26 @@ import { fromLinear, luminance } from '../finishes/colour';
 /** Scale from luminance in cd/m² to display value at an exposure: 1 is what saturates a sensor at ISO 100 (1.2 · 2^EV). */
 export const exposureScale = (ev: number): number => 1 / (1.2 * 2 ** ev);
 
+/** Display value from which the shoulder of the tone curve bends; below it colours are shown as they are. */
+export const SHOULDER = 0.6;
+
+/** How fast colours brighter than the display lose their chroma. */
+export const BLEACH = 0.25;
+
 /**
- * The Khronos PBR neutral tone curve: keeps base colours as they are and rolls off only highlights. Input and output
- * linear sRGB; changes `rgb` in place.
+ * The tone curve of pictures and of the view alike: straight up to the shoulder, so that finishes keep their measured
+ * colour and darks their depth; above it the brightest channel approaches 1 along a hyperbola and the others follow in
+ * proportion, bleaching towards white the farther it had to be brought down. Input and output linear sRGB; changes
+ * `rgb` in place.
  */
-export function neutralTone(rgb: Float32Array | number[], at = 0): void {
-  const start = 0.8 - 0.04;
-  const desaturation = 0.15;
-  let r = rgb[at];
-  let g = rgb[at + 1];
-  let b = rgb[at + 2];
-  const x = Math.min(r, g, b);
-  const offset = x < 0.08 ? x - 6.25 * x * x : 0.04;
-  r -= offset;
-  g -= offset;
-  b -= offset;
-  const peak = Math.max(r, g, b);
-  if (peak >= start) {
-    const d = 1 - start;
-    const next = 1 - (d * d) / (peak + d - start);
-    const k = next / peak;
-    const f = 1 - 1 / (desaturation * (peak - next) + 1);
-    r = r * k * (1 - f) + next * f;
-    g = g * k * (1 - f) + next * f;
-    b = b * k * (1 - f) + next * f;
-  }
-  rgb[at] = r;
-  rgb[at + 1] = g;
-  rgb[at + 2] = b;
+export function toneCurve(rgb: Float32Array | number[], at = 0): void {
+  const peak = Math.max(rgb[at], rgb[at + 1], rgb[at + 2]);
+  if (peak <= SHOULDER) return;
+  const d = 1 - SHOULDER;
+  const next = 1 - (d * d) / (peak + d - SHOULDER);
+  const keep = 1 / (BLEACH * (peak - next) + 1);
+  const k = (next / peak) * keep;
+  for (let c = 0; c < 3; c++) rgb[at + c] = rgb[at + c] * k + next * (1 - keep);
 }
 
 const TABLE_SIZE = 4096;
@@ -51,12 +43,15 @@ export function develop(radiance: Float32Array, ev: number, out = new Uint8Clamp
     pixel[0] = Math.max(0, radiance[i] * k);
     pixel[1] = Math.max(0, radiance[i + 1] * k);
     pixel[2] = Math.max(0, radiance[i + 2] * k);
-    neutralTone(pixel);
+    toneCurve(pixel);
     for (let c = 0; c < 3; c++) out[o + c] = table[Math.round(Math.min(1, Math.max(0, pixel[c])) * TABLE_SIZE)];
     out[o + 3] = 255;
   }
   return out;
 }
+
+/** Rooms are shown this much brighter than the meter says, EV: pale walls are meant to look pale. */
+const ROOM_BIAS = 1.4;
 
 /** The exposure a camera's averaging meter would choose (ISO 2720, K = 12.5): from the log-mean luminance. */
 export function meterExposure(radiance: Float32Array): number {
@@ -69,5 +64,5 @@ export function meterExposure(radiance: Float32Array): number {
       count++;
     }
   }
-  return count ? sum / count + Math.log2(100 / 12.5) - 1 : 0;
+  return count ? sum / count + Math.log2(100 / 12.5) - ROOM_BIAS : 0;
 }

@@ -1,5 +1,5 @@
 import { SUN_RADIUS } from '../light/daylight';
-import { cross3, dot3, sub3, unit3, type Vec3 } from '../geometry/vec';
+import { cross3, sub3, unit3, type Vec3 } from '../geometry/vec';
 import { buildHierarchy } from './bvh';
 import { fifth, fresnelDielectric, ggxDensity, ggxValue, Random, refract, sampleGgxNormal, schlick } from './bsdf';
 import { RayKernel } from './kernel/kernel';
@@ -18,6 +18,15 @@ export interface TraceOptions {
 
 const BATCH = 4096;
 const EPS = 1e-4;
+
+/**
+ * How a ray left the surface before: scattered, where lights have been aimed at already; by mirrors and glass alone since
+ * the eye; by a mirror or glass after it was scattered. The last kind sees luminaires and sky but not the sun's disc:
+ * the sun's caustics, which hardly a path finds, are left out rather than shown as specks.
+ */
+const SCATTERED = 0;
+const FROM_EYE = 1;
+const MIRRORED = 2;
 
 /**
  * A wavefront path tracer: whole batches of rays go through the kernel, then all their hits are shaded. Next-event
@@ -43,11 +52,15 @@ export class Tracer {
   private shadowCount = 0;
 
   // What the shading of one hit passes between its steps.
-  private readonly n = [0, 0, 0];
-  private readonly tx = [0, 0, 0];
-  private readonly ty = [0, 0, 0];
-  private readonly base = [0, 0, 0];
+  private readonly n = new Float64Array(3);
+  private readonly tx = new Float64Array(3);
+  private readonly ty = new Float64Array(3);
+  private readonly base = new Float64Array(3);
+  /** The normal before the relief of the finish bends it: what the noise filter goes by. */
+  private readonly smooth = new Float64Array(3);
   private readonly half = [0, 0, 0];
+  /** Two directions across the sun's disc. */
+  private readonly sunFrame: { along: Vec3; across: Vec3 };
   private readonly weights: Float64Array;
   private readonly portalWeights: Float64Array;
 
@@ -59,6 +72,9 @@ export class Tracer {
     this.random = new Random(options.seed);
     this.bounces = options.bounces ?? 10;
     this.clamp = options.clamp ?? Infinity;
+    const sun = scene.daylight?.sun ?? { x: 0, y: 0, z: 1 };
+    const along = unit3(Math.abs(sun.z) < 0.9 ? cross3(sun, { x: 0, y: 0, z: 1 }) : cross3(sun, { x: 1, y: 0, z: 0 }));
+    this.sunFrame = { along, across: cross3(sun, along) };
     this.weights = new Float64Array(scene.lights.length);
     this.portalWeights = new Float64Array(scene.portals.length);
   }
@@ -88,7 +104,11 @@ export class Tracer {
         const x = (((p % width) + this.random.next()) / width) * 2 - 1;
         const y = 1 - ((Math.floor(p / width) + this.random.next()) / height) * 2;
         const [sx, sy] = [x * tan * aspect, y * tan];
-        const d = unit3({ x: forward.x + right.x * sx + up.x * sy, y: forward.y + right.y * sx + up.y * sy, z: forward.z + right.z * sx + up.z * sy });
+        const d = unit3({
+          x: forward.x + right.x * sx + up.x * sy,
+          y: forward.y + right.y * sx + up.y * sy,
+          z: forward.z + right.z * sx + up.z * sy,
+        });
         setRay(rays, i, camera.eye.x, camera.eye.y, camera.eye.z, 1e-4, d.x, d.y, d.z, 1e30);
         this.start(i, p);
       }
@@ -113,7 +133,7 @@ export class Tracer {
   private start(i: number, pixel: number): void {
     this.throughput.fill(1, i * 3, i * 3 + 3);
     this.pixel[i] = pixel;
-    this.specular[i] = 1;
+    this.specular[i] = FROM_EYE;
     this.density[i] = 0;
   }
 
@@ -137,7 +157,14 @@ export class Tracer {
     const limit = depth === 0 ? Infinity : this.clamp;
     for (let i = 0; i < n; i++) {
       if (blocked[i]) continue;
-      this.deposit(sum, this.shadowPixel[i], this.shadowLight[i * 3], this.shadowLight[i * 3 + 1], this.shadowLight[i * 3 + 2], limit);
+      this.deposit(
+        sum,
+        this.shadowPixel[i],
+        this.shadowLight[i * 3],
+        this.shadowLight[i * 3 + 1],
+        this.shadowLight[i * 3 + 2],
+        limit,
+      );
     }
   }
 
@@ -154,7 +181,7 @@ export class Tracer {
   private shade(count: number, depth: number, sum: Float32Array, guides?: Float32Array): number {
     const { scene, random, throughput, pixel, specular, density, origin } = this;
     const { rays, hits, hitIds } = this.kernel;
-    const limit = depth <= 1 ? Infinity : this.clamp;
+    const limit = depth === 0 ? Infinity : this.clamp;
     let alive = 0;
     for (let i = 0; i < count; i++) {
       const px = pixel[i];
@@ -166,6 +193,7 @@ export class Tracer {
       const dz = rays[i * 8 + 6];
       const id = hitIds[i * 4 + 3];
       const wasSpecular = specular[i];
+      const mirrored = wasSpecular === FROM_EYE ? FROM_EYE : MIRRORED;
       const wasDensity = density[i];
       if (id < 0) {
         this.miss(i, px, tr, tg, tb, dx, dy, dz, sum, limit, guides);
@@ -178,24 +206,37 @@ export class Tracer {
       const z = rays[i * 8 + 2] + dz * t;
       // The plane of the triangle, facing the ray.
       const front = this.frame(id, hits[i * 4 + 1], hits[i * 4 + 2], material, dx, dy, dz);
-      const [gx, gy, gz] = this.geometric;
-      const [r, g, b] = this.base;
+      const gx = this.geometric[0];
+      const gy = this.geometric[1];
+      const gz = this.geometric[2];
+      const r = this.base[0];
+      const g = this.base[1];
+      const b = this.base[2];
       if (guides) {
         guides[px * 6] += r;
         guides[px * 6 + 1] += g;
         guides[px * 6 + 2] += b;
-        guides[px * 6 + 3] += this.n[0];
-        guides[px * 6 + 4] += this.n[1];
-        guides[px * 6 + 5] += this.n[2];
+        guides[px * 6 + 3] += this.smooth[0];
+        guides[px * 6 + 4] += this.smooth[1];
+        guides[px * 6 + 5] += this.smooth[2];
       }
       if (material.emission && front) {
         const e = material.emission;
         let w = 1;
         if (!wasSpecular && material.lamp >= 0) {
-          const other = this.lightDensity(origin[i * 3], origin[i * 3 + 1], origin[i * 3 + 2], x, y, z, -(dx * gx + dy * gy + dz * gz), material.lamp);
+          const other = this.lightDensity(
+            origin[i * 3],
+            origin[i * 3 + 1],
+            origin[i * 3 + 2],
+            x,
+            y,
+            z,
+            -(dx * gx + dy * gy + dz * gz),
+            material.lamp,
+          );
           w = (wasDensity * wasDensity) / (wasDensity * wasDensity + other * other);
         }
-        this.deposit(sum, px, tr * e[0] * w, tg * e[1] * w, tb * e[2] * w, wasSpecular ? Infinity : limit);
+        this.deposit(sum, px, tr * e[0] * w, tg * e[1] * w, tb * e[2] * w, wasSpecular === FROM_EYE ? Infinity : limit);
         if (r + g + b === 0) continue;
       }
       if (depth >= this.bounces) continue;
@@ -205,13 +246,41 @@ export class Tracer {
         const out = alive++;
         if (random.next() < f) {
           const k = 2 * (dx * gx + dy * gy + dz * gz);
-          this.go(out, px, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr, tg, tb, 1, 0);
+          this.go(
+            out,
+            px,
+            x + gx * EPS,
+            y + gy * EPS,
+            z + gz * EPS,
+            dx - k * gx,
+            dy - k * gy,
+            dz - k * gz,
+            tr,
+            tg,
+            tb,
+            1,
+            0,
+          );
         } else {
           // Straight through: the path keeps the density it was scattered with, so that the light behind is weighed right.
           const px0 = origin[i * 3];
           const py0 = origin[i * 3 + 1];
           const pz0 = origin[i * 3 + 2];
-          this.go(out, px, x - gx * EPS, y - gy * EPS, z - gz * EPS, dx, dy, dz, tr * Math.sqrt(r), tg * Math.sqrt(g), tb * Math.sqrt(b), wasSpecular, wasDensity);
+          this.go(
+            out,
+            px,
+            x - gx * EPS,
+            y - gy * EPS,
+            z - gz * EPS,
+            dx,
+            dy,
+            dz,
+            tr * Math.sqrt(r),
+            tg * Math.sqrt(g),
+            tb * Math.sqrt(b),
+            wasSpecular,
+            wasDensity,
+          );
           origin[out * 3] = px0;
           origin[out * 3 + 1] = py0;
           origin[out * 3 + 2] = pz0;
@@ -225,16 +294,44 @@ export class Tracer {
         const out = alive++;
         if (bent) {
           const k = front ? 1 : 0;
-          this.go(out, px, x - gx * EPS, y - gy * EPS, z - gz * EPS, bent[0], bent[1], bent[2], tr * (k ? r : 1), tg * (k ? g : 1), tb * (k ? b : 1), 1, 0);
+          this.go(
+            out,
+            px,
+            x - gx * EPS,
+            y - gy * EPS,
+            z - gz * EPS,
+            bent[0],
+            bent[1],
+            bent[2],
+            tr * (k ? r : 1),
+            tg * (k ? g : 1),
+            tb * (k ? b : 1),
+            1,
+            0,
+          );
         } else {
           const k = 2 * (dx * gx + dy * gy + dz * gz);
-          this.go(out, px, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr, tg, tb, 1, 0);
+          this.go(
+            out,
+            px,
+            x + gx * EPS,
+            y + gy * EPS,
+            z + gz * EPS,
+            dx - k * gx,
+            dy - k * gy,
+            dz - k * gz,
+            tr,
+            tg,
+            tb,
+            1,
+            0,
+          );
         }
         continue;
       }
 
       // Opaque and translucent surfaces: diffuse below a dielectric coat, or metal.
-      const [n, tx, ty] = [this.n, this.tx, this.ty];
+      const { n, tx, ty } = this;
       const vx = -(dx * tx[0] + dy * tx[1] + dz * tx[2]);
       const vy = -(dx * ty[0] + dy * ty[1] + dz * ty[2]);
       const vz = Math.max(1e-4, -(dx * n[0] + dy * n[1] + dz * n[2]));
@@ -245,13 +342,31 @@ export class Tracer {
       const mirror = metal > 0.5 && material.roughness < 0.05;
       const coat = matt ? 0 : schlick(f0, vz);
       const bright = Math.max(r, g, b);
-      const pSpecular = matt ? 0 : metal >= 1 ? 1 : Math.min(0.9, Math.max(0.15, metal + (1 - metal) * (coat / (coat + (1 - coat) * bright + 1e-6))));
+      const pSpecular = matt
+        ? 0
+        : metal >= 1
+          ? 1
+          : Math.min(0.9, Math.max(0.15, metal + (1 - metal) * (coat / (coat + (1 - coat) * bright + 1e-6))));
       const through = material.translucency;
 
       if (mirror) {
         const out = alive++;
         const k = 2 * (dx * n[0] + dy * n[1] + dz * n[2]);
-        this.go(out, px, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * n[0], dy - k * n[1], dz - k * n[2], tr * r, tg * g, tb * b, 1, 0);
+        this.go(
+          out,
+          px,
+          x + gx * EPS,
+          y + gy * EPS,
+          z + gz * EPS,
+          dx - k * n[0],
+          dy - k * n[1],
+          dz - k * n[2],
+          tr * r,
+          tg * g,
+          tb * b,
+          1,
+          0,
+        );
         continue;
       }
 
@@ -272,7 +387,9 @@ export class Tracer {
       const choose = random.next();
       if (choose < pSpecular) {
         sampleGgxNormal(vx, vy, vz, a, random.next(), random.next(), this.half);
-        const [hx, hy, hz] = this.half;
+        const hx = this.half[0];
+        const hy = this.half[1];
+        const hz = this.half[2];
         const vh = vx * hx + vy * hy + vz * hz;
         lx = 2 * vh * hx - vx;
         ly = 2 * vh * hy - vy;
@@ -294,7 +411,9 @@ export class Tracer {
       if (side * lz <= 0) continue;
       const p = this.evaluate(lx, ly, lz);
       if (p <= 0) continue;
-      const [fr, fg, fb] = this.value;
+      const fr = this.value[0];
+      const fg = this.value[1];
+      const fb = this.value[2];
       tr *= fr / p;
       tg *= fg / p;
       tb *= fb / p;
@@ -307,7 +426,7 @@ export class Tracer {
       }
       const out = alive++;
       const e = side > 0 ? EPS : -EPS;
-      this.go(out, px, x + gx * e, y + gy * e, z + gz * e, wx, wy, wz, tr, tg, tb, 0, p);
+      this.go(out, px, x + gx * e, y + gy * e, z + gz * e, wx, wy, wz, tr, tg, tb, SCATTERED, p);
       origin[out * 3] = x;
       origin[out * 3 + 1] = y;
       origin[out * 3 + 2] = z;
@@ -315,9 +434,18 @@ export class Tracer {
     return alive;
   }
 
-  private readonly geometric = [0, 0, 0];
-  private readonly value = [0, 0, 0];
-  private readonly current = { material: null as Material | null, vx: 0, vy: 0, vz: 0, a: 0, f0: 0, matt: false, pSpecular: 0 };
+  private readonly geometric = new Float64Array(3);
+  private readonly value = new Float64Array(3);
+  private readonly current = {
+    material: null as Material | null,
+    vx: 0,
+    vy: 0,
+    vz: 0,
+    a: 0,
+    f0: 0,
+    matt: false,
+    pSpecular: 0,
+  };
 
   /** Sets up normal, tangents and base colour at a hit. Returns whether the triangle's front faces the ray. */
   private frame(id: number, u: number, v: number, material: Material, dx: number, dy: number, dz: number): boolean {
@@ -361,6 +489,9 @@ export class Tracer {
     nx /= l;
     ny /= l;
     nz /= l;
+    this.smooth[0] = nx;
+    this.smooth[1] = ny;
+    this.smooth[2] = nz;
     const base = this.base;
     const texture = material.texture;
     if (texture) {
@@ -454,7 +585,9 @@ export class Tracer {
   /** Scattering times cosine towards a local direction, in `value`; returns the density of scattering there. */
   private evaluate(lx: number, ly: number, lz: number): number {
     const { material, vx, vy, vz, a, f0, matt, pSpecular } = this.current;
-    const [r, g, b] = this.base;
+    const r = this.base[0];
+    const g = this.base[1];
+    const b = this.base[2];
     const m = material!;
     const through = m.translucency;
     const value = this.value;
@@ -493,7 +626,21 @@ export class Tracer {
     return density;
   }
 
-  private go(out: number, px: number, x: number, y: number, z: number, dx: number, dy: number, dz: number, tr: number, tg: number, tb: number, specular: number, density: number): void {
+  private go(
+    out: number,
+    px: number,
+    x: number,
+    y: number,
+    z: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    tr: number,
+    tg: number,
+    tb: number,
+    specular: number,
+    density: number,
+  ): void {
     setRay(this.nextRays, out, x, y, z, 0, dx, dy, dz, 1e30);
     this.throughput[out * 3] = tr;
     this.throughput[out * 3 + 1] = tg;
@@ -503,7 +650,19 @@ export class Tracer {
     this.density[out] = density;
   }
 
-  private miss(i: number, px: number, tr: number, tg: number, tb: number, dx: number, dy: number, dz: number, sum: Float32Array, limit: number, guides?: Float32Array): void {
+  private miss(
+    i: number,
+    px: number,
+    tr: number,
+    tg: number,
+    tb: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    sum: Float32Array,
+    limit: number,
+    guides?: Float32Array,
+  ): void {
     if (guides) {
       guides[px * 6] += 1;
       guides[px * 6 + 1] += 1;
@@ -519,7 +678,7 @@ export class Tracer {
       w = (own * own) / (own * own + other * other);
     }
     let [r, g, b] = [l[0] * w, l[1] * w, l[2] * w];
-    if (this.specular[i]) {
+    if (this.specular[i] === FROM_EYE) {
       const { sun, sunIlluminance: e } = daylight;
       if (dx * sun.x + dy * sun.y + dz * sun.z > Math.cos(SUN_RADIUS)) {
         const k = 1 / (Math.PI * SUN_RADIUS * SUN_RADIUS);
@@ -528,11 +687,23 @@ export class Tracer {
         b += e[2] * k;
       }
     }
-    this.deposit(sum, px, tr * r, tg * g, tb * b, this.specular[i] ? Infinity : limit);
+    this.deposit(sum, px, tr * r, tg * g, tb * b, this.specular[i] === FROM_EYE ? Infinity : limit);
   }
 
   /** Sends shadow rays towards sun, sky through a window, and a luminaire: all at the first hit, one of them later. */
-  private aim(depth: number, px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, tr: number, tg: number, tb: number): void {
+  private aim(
+    depth: number,
+    px: number,
+    x: number,
+    y: number,
+    z: number,
+    gx: number,
+    gy: number,
+    gz: number,
+    tr: number,
+    tg: number,
+    tb: number,
+  ): void {
     const { scene, random } = this;
     const sun = scene.daylight && scene.daylight.sunIlluminance[1] > 0 ? 1 : 0;
     const sky = scene.daylight && scene.portals.length ? 1 : 0;
@@ -553,19 +724,38 @@ export class Tracer {
 
   /** Puts a shadow ray on the list if the surface scatters towards it. Returns the scattering density, or 0. */
   private local(dx: number, dy: number, dz: number, gx: number, gy: number, gz: number): number {
-    const [n, tx, ty] = [this.n, this.tx, this.ty];
+    const { n, tx, ty } = this;
     const lz = dx * n[0] + dy * n[1] + dz * n[2];
     const side = dx * gx + dy * gy + dz * gz;
     if (side * lz <= 0) return 0;
     return this.evaluate(dx * tx[0] + dy * tx[1] + dz * tx[2], dx * ty[0] + dy * ty[1] + dz * ty[2], lz);
   }
 
-  private shadow(px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, dx: number, dy: number, dz: number, far: number, r: number, g: number, b: number): void {
+  private shadow(
+    px: number,
+    x: number,
+    y: number,
+    z: number,
+    gx: number,
+    gy: number,
+    gz: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    far: number,
+    r: number,
+    g: number,
+    b: number,
+  ): void {
     const e = dx * gx + dy * gy + dz * gz > 0 ? EPS : -EPS;
     const i = this.shadowCount++;
-    const [ox, oy, oz] = [x + gx * e, y + gy * e, z + gz * e];
+    const ox = x + gx * e;
+    const oy = y + gy * e;
+    const oz = z + gz * e;
     setRay(this.shadowRays, i, ox, oy, oz, 0, dx, dy, dz, far);
-    for (const pane of this.scene.panes) {
+    const { panes } = this.scene;
+    for (let k = 0; k < panes.length; k++) {
+      const pane = panes[k];
       const c = dx * pane.normal.x + dy * pane.normal.y + dz * pane.normal.z;
       if (!crosses(pane, ox, oy, oz, dx, dy, dz, c, far)) continue;
       const f = 1 - fresnelDielectric(c, pane.ior);
@@ -579,18 +769,37 @@ export class Tracer {
     this.shadowPixel[i] = px;
   }
 
-  private aimSun(px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, tr: number, tg: number, tb: number): void {
+  private aimSun(
+    px: number,
+    x: number,
+    y: number,
+    z: number,
+    gx: number,
+    gy: number,
+    gz: number,
+    tr: number,
+    tg: number,
+    tb: number,
+  ): void {
     const { sun, sunIlluminance: e } = this.scene.daylight!;
     // A point on the sun's disc.
     const r = SUN_RADIUS * Math.sqrt(this.random.next());
     const phi = 2 * Math.PI * this.random.next();
-    const t = unit3(Math.abs(sun.z) < 0.9 ? cross3(sun, { x: 0, y: 0, z: 1 }) : cross3(sun, { x: 1, y: 0, z: 0 }));
-    const s = cross3(sun, t);
-    const [c, d] = [r * Math.cos(phi), r * Math.sin(phi)];
-    const w = unit3({ x: sun.x + t.x * c + s.x * d, y: sun.y + t.y * c + s.y * d, z: sun.z + t.z * c + s.z * d });
-    if (this.local(w.x, w.y, w.z, gx, gy, gz) <= 0) return;
-    const [fr, fg, fb] = this.value;
-    this.shadow(px, x, y, z, gx, gy, gz, w.x, w.y, w.z, 1e30, tr * fr * e[0], tg * fg * e[1], tb * fb * e[2]);
+    const { along: t, across: s } = this.sunFrame;
+    const c = r * Math.cos(phi);
+    const d = r * Math.sin(phi);
+    let wx = sun.x + t.x * c + s.x * d;
+    let wy = sun.y + t.y * c + s.y * d;
+    let wz = sun.z + t.z * c + s.z * d;
+    const l = 1 / Math.sqrt(wx * wx + wy * wy + wz * wz);
+    wx *= l;
+    wy *= l;
+    wz *= l;
+    if (this.local(wx, wy, wz, gx, gy, gz) <= 0) return;
+    const fr = this.value[0];
+    const fg = this.value[1];
+    const fb = this.value[2];
+    this.shadow(px, x, y, z, gx, gy, gz, wx, wy, wz, 1e30, tr * fr * e[0], tg * fg * e[1], tb * fb * e[2]);
   }
 
   private weighPortals(x: number, y: number, z: number): number {
@@ -617,12 +826,24 @@ export class Tracer {
       const p = portals[k];
       const c = dx * p.normal.x + dy * p.normal.y + dz * p.normal.z;
       const t = crossing(p, x, y, z, c);
-      if (t > 0 && crosses(p, x, y, z, dx, dy, dz, c, 1e30)) sum += (this.portalWeights[k] / total) * ((t * t) / (p.area * Math.abs(c)));
+      if (t > 0 && crosses(p, x, y, z, dx, dy, dz, c, 1e30))
+        sum += (this.portalWeights[k] / total) * ((t * t) / (p.area * Math.abs(c)));
     }
     return sum;
   }
 
-  private aimSky(px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, tr: number, tg: number, tb: number): void {
+  private aimSky(
+    px: number,
+    x: number,
+    y: number,
+    z: number,
+    gx: number,
+    gy: number,
+    gz: number,
+    tr: number,
+    tg: number,
+    tb: number,
+  ): void {
     const { random, scene } = this;
     const total = this.weighPortals(x, y, z);
     let pick = random.next() * total;
@@ -641,31 +862,72 @@ export class Tracer {
     if (dz <= 0) return;
     const scatter = this.local(dx, dy, dz, gx, gy, gz);
     if (scatter <= 0) return;
-    const [fr, fg, fb] = this.value;
+    const fr = this.value[0];
+    const fg = this.value[1];
+    const fb = this.value[2];
     const own = this.portalDensity(x, y, z, dx, dy, dz);
     if (own <= 0) return;
     const w = (own * own) / (own * own + scatter * scatter) / own;
     const sky = scene.daylight!.sky({ x: dx, y: dy, z: dz });
-    this.shadow(px, x, y, z, gx, gy, gz, dx, dy, dz, 1e30, tr * fr * sky[0] * w, tg * fg * sky[1] * w, tb * fb * sky[2] * w);
+    this.shadow(
+      px,
+      x,
+      y,
+      z,
+      gx,
+      gy,
+      gz,
+      dx,
+      dy,
+      dz,
+      1e30,
+      tr * fr * sky[0] * w,
+      tg * fg * sky[1] * w,
+      tb * fb * sky[2] * w,
+    );
   }
 
   private weighLamps(x: number, y: number, z: number): number {
+    const { lights } = this.scene;
     let total = 0;
-    this.scene.lights.forEach((light, k) => {
-      const d2 = (light.centre.x - x) ** 2 + (light.centre.y - y) ** 2 + (light.centre.z - z) ** 2;
-      this.weights[k] = light.flux / (d2 + 0.01);
+    for (let k = 0; k < lights.length; k++) {
+      const { centre, flux } = lights[k];
+      const dx = centre.x - x;
+      const dy = centre.y - y;
+      const dz = centre.z - z;
+      this.weights[k] = flux / (dx * dx + dy * dy + dz * dz + 0.01);
       total += this.weights[k];
-    });
+    }
     return total;
   }
 
-  private lightDensity(x: number, y: number, z: number, lx: number, ly: number, lz: number, cos: number, lamp: number): number {
+  private lightDensity(
+    x: number,
+    y: number,
+    z: number,
+    lx: number,
+    ly: number,
+    lz: number,
+    cos: number,
+    lamp: number,
+  ): number {
     const total = this.weighLamps(x, y, z);
     const d2 = (lx - x) ** 2 + (ly - y) ** 2 + (lz - z) ** 2;
     return ((this.weights[lamp] / total) * d2) / (this.scene.lights[lamp].area * Math.max(1e-6, Math.abs(cos)));
   }
 
-  private aimLamp(px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, tr: number, tg: number, tb: number): void {
+  private aimLamp(
+    px: number,
+    x: number,
+    y: number,
+    z: number,
+    gx: number,
+    gy: number,
+    gz: number,
+    tr: number,
+    tg: number,
+    tb: number,
+  ): void {
     const { random, scene } = this;
     const total = this.weighLamps(x, y, z);
     let pick = random.next() * total;
@@ -696,22 +958,56 @@ export class Tracer {
     dx /= d;
     dy /= d;
     dz /= d;
-    const e1: Vec3 = { x: p[c + 3] - p[c], y: p[c + 4] - p[c + 1], z: p[c + 5] - p[c + 2] };
-    const e2: Vec3 = { x: p[c + 6] - p[c], y: p[c + 7] - p[c + 1], z: p[c + 8] - p[c + 2] };
-    const n = unit3(cross3(e1, e2));
-    const cos = -dot3(n, { x: dx, y: dy, z: dz });
+    const e1x = p[c + 3] - p[c];
+    const e1y = p[c + 4] - p[c + 1];
+    const e1z = p[c + 5] - p[c + 2];
+    const e2x = p[c + 6] - p[c];
+    const e2y = p[c + 7] - p[c + 1];
+    const e2z = p[c + 8] - p[c + 2];
+    const nx = e1y * e2z - e1z * e2y;
+    const ny = e1z * e2x - e1x * e2z;
+    const nz = e1x * e2y - e1y * e2x;
+    const cos = -(nx * dx + ny * dy + nz * dz) / Math.sqrt(nx * nx + ny * ny + nz * nz);
     if (cos <= 1e-6) return;
     const scatter = this.local(dx, dy, dz, gx, gy, gz);
     if (scatter <= 0) return;
-    const [fr, fg, fb] = this.value;
+    const fr = this.value[0];
+    const fg = this.value[1];
+    const fb = this.value[2];
     const own = ((this.weights[k] / total) * d2) / (light.area * cos);
     const w = (own * own) / (own * own + scatter * scatter) / own;
     const e = light.emission;
-    this.shadow(px, x, y, z, gx, gy, gz, dx, dy, dz, d - 2 * EPS, tr * fr * e[0] * w, tg * fg * e[1] * w, tb * fb * e[2] * w);
+    this.shadow(
+      px,
+      x,
+      y,
+      z,
+      gx,
+      gy,
+      gz,
+      dx,
+      dy,
+      dz,
+      d - 2 * EPS,
+      tr * fr * e[0] * w,
+      tg * fg * e[1] * w,
+      tb * fb * e[2] * w,
+    );
   }
 }
 
-function setRay(rays: Float32Array, i: number, ox: number, oy: number, oz: number, tmin: number, dx: number, dy: number, dz: number, tmax: number): void {
+function setRay(
+  rays: Float32Array,
+  i: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  tmin: number,
+  dx: number,
+  dy: number,
+  dz: number,
+  tmax: number,
+): void {
   const k = i * 8;
   rays[k] = ox;
   rays[k + 1] = oy;
@@ -725,10 +1021,22 @@ function setRay(rays: Float32Array, i: number, ox: number, oy: number, oz: numbe
 
 /** Distance along a ray of direction cosine `c` to the plane of a rectangle. */
 const crossing = (p: Portal, x: number, y: number, z: number, c: number): number =>
-  Math.abs(c) < 1e-9 ? -1 : ((p.corner.x - x) * p.normal.x + (p.corner.y - y) * p.normal.y + (p.corner.z - z) * p.normal.z) / c;
+  Math.abs(c) < 1e-9
+    ? -1
+    : ((p.corner.x - x) * p.normal.x + (p.corner.y - y) * p.normal.y + (p.corner.z - z) * p.normal.z) / c;
 
 /** Whether a ray passes through a rectangle before `far`. */
-function crosses(p: Portal, x: number, y: number, z: number, dx: number, dy: number, dz: number, c: number, far: number): boolean {
+function crosses(
+  p: Portal,
+  x: number,
+  y: number,
+  z: number,
+  dx: number,
+  dy: number,
+  dz: number,
+  c: number,
+  far: number,
+): boolean {
   const t = crossing(p, x, y, z, c);
   if (t <= 0 || t >= far) return false;
   const qx = x + dx * t - p.corner.x;

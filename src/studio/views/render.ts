@@ -2,6 +2,7 @@ import { wrap, type Remote } from 'comlink';
 import { create } from 'zustand';
 import { writeHdr } from '@/core/formats/hdr/hdr';
 import { writePng } from '@/core/formats/png';
+import { Accumulator } from '@/core/render/accumulator';
 import { develop, meterExposure } from '@/core/render/tone';
 import type { Project } from '@/core/project/schema';
 import type { RenderService } from '@/workers/render.worker';
@@ -73,14 +74,12 @@ export const useRender = create<RenderState>()((set, get) => ({
     const [width, height] = SIZES[size];
     const target = QUALITIES[quality];
     set({ phase: 'preparing', name, viewpoint, width, height, samples: 0, target, started: performance.now(), left: null, radiance: null, metered: false, message: null });
-    const sum = new Float32Array(width * height * 3);
-    const guides = new Float32Array(width * height * 6);
-    let samples = 0;
+    const picture = new Accumulator(width, height);
     let asked = 0;
     let tracingSince = 0;
     const show = (): void => {
-      const mean = new Float32Array(sum.length);
-      for (let i = 0; i < sum.length; i++) mean[i] = sum[i] / samples;
+      const mean = picture.mean();
+      const { samples } = picture;
       const seconds = (performance.now() - tracingSince) / 1000;
       const exposure = get().metered ? get().exposure : Math.round(meterExposure(mean) * 10) / 10;
       set((s) => ({ phase: 'tracing', samples, radiance: mean, left: samples >= 2 ? (seconds / samples) * (target - samples) : null, exposure, version: s.version + 1 }));
@@ -92,9 +91,7 @@ export const useRender = create<RenderState>()((set, get) => ({
         asked++;
         const pass = await remote.pass();
         if (own !== job) return;
-        for (let i = 0; i < sum.length; i++) sum[i] += pass.sum[i];
-        for (let i = 0; i < guides.length; i++) guides[i] += pass.guides[i];
-        samples++;
+        picture.add(pass.sum, pass.guides);
         show();
       }
     };
@@ -104,12 +101,10 @@ export const useRender = create<RenderState>()((set, get) => ({
       .then(async () => {
         if (own !== job) return;
         set({ phase: 'filtering', left: null });
-        const mean = get().radiance!;
-        const own6 = guides.map((v) => v / samples);
-        const clean = await remotes[0].filter(mean, own6, width, height, Math.min(1.2, 6 / Math.sqrt(samples)));
+        const clean = await remotes[0].filter(picture.mean(), picture.guides(), picture.variance(), width, height);
         if (own !== job) return;
         set((s) => ({ phase: 'keeping', radiance: clean, version: s.version + 1 }));
-        await keep(clean, width, height, samples);
+        await keep(clean, width, height, picture.samples);
         if (own === job) set({ phase: 'done' });
         stop();
       })

@@ -1,0 +1,55 @@
+import { luminance } from '../finishes/colour';
+
+/** The passes of a picture added up: mean radiance, mean guides and how uncertain each pixel still is. */
+export class Accumulator {
+  samples = 0;
+  private readonly sum: Float32Array;
+  private readonly guideSum: Float32Array;
+  private readonly squares: Float32Array;
+
+  constructor(
+    readonly width: number,
+    readonly height: number,
+  ) {
+    const n = width * height;
+    this.sum = new Float32Array(n * 3);
+    this.guideSum = new Float32Array(n * 6);
+    this.squares = new Float32Array(n);
+  }
+
+  /**
+   * Adds one pass of one sample a pixel, as `Tracer.pass` makes it in empty buffers.
+   *
+   * @param pass linear RGB, cd/m²
+   * @param guides first-hit colour and normal
+   */
+  add(pass: Float32Array, guides: Float32Array): void {
+    for (let i = 0; i < this.sum.length; i++) this.sum[i] += pass[i];
+    for (let i = 0; i < this.guideSum.length; i++) this.guideSum[i] += guides[i];
+    for (let i = 0, k = 0; i < this.squares.length; i++, k += 3) {
+      const l = luminance([pass[k], pass[k + 1], pass[k + 2]]);
+      this.squares[i] += l * l;
+    }
+    this.samples++;
+  }
+
+  /** Mean radiance, three values a pixel. */
+  mean(): Float32Array<ArrayBuffer> {
+    return new Float32Array(this.sum.map((v) => v / this.samples));
+  }
+
+  guides(): Float32Array<ArrayBuffer> {
+    return new Float32Array(this.guideSum.map((v) => v / this.samples));
+  }
+
+  /** Variance of the mean luminance of each pixel (unbiased; very large after a single pass). */
+  variance(): Float32Array<ArrayBuffer> {
+    const n = this.samples;
+    return new Float32Array(
+      this.squares.map((square, i) => {
+        const mean = luminance([this.sum[i * 3], this.sum[i * 3 + 1], this.sum[i * 3 + 2]]) / n;
+        return n < 2 ? mean * mean : Math.max(0, square / n - mean * mean) / (n - 1);
+      }),
+    );
+  }
+}
