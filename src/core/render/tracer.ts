@@ -258,7 +258,7 @@ export class Tracer {
             tr,
             tg,
             tb,
-            1,
+            mirrored,
             0,
           );
         } else {
@@ -306,7 +306,7 @@ export class Tracer {
             tr * (k ? r : 1),
             tg * (k ? g : 1),
             tb * (k ? b : 1),
-            1,
+            mirrored,
             0,
           );
         } else {
@@ -323,7 +323,7 @@ export class Tracer {
             tr,
             tg,
             tb,
-            1,
+            mirrored,
             0,
           );
         }
@@ -364,7 +364,7 @@ export class Tracer {
           tr * r,
           tg * g,
           tb * b,
-          1,
+          mirrored,
           0,
         );
         continue;
