@@ -116,21 +116,22 @@ export async function openDatabase(folder: string): Promise<Database> {
 
   const define = <R extends object>(name: string, columns: Record<string, object>): Table<R> =>
     sequelize.define(name, columns as never, { tableName: name }) as unknown as Table<R>;
-  const key = { ...id, primaryKey: true };
-  const seq = { type: DataTypes.INTEGER, allowNull: false };
+  // The library writes into the column objects it is given: each model gets its own.
+  const key = (): object => ({ ...id, primaryKey: true });
+  const number = (): object => ({ type: DataTypes.INTEGER, allowNull: false });
   return {
     sequelize,
     projects: define<ProjectRow>('projects', {
-      id: key,
+      id: key(),
       name: DataTypes.STRING(120) as never,
-      seq,
+      seq: number(),
       createdAt: DataTypes.DATE as never,
       changedAt: DataTypes.DATE as never,
       deletedAt: DataTypes.DATE as never,
     }),
     changes: define<ChangeRow>('changes', {
-      projectId: key,
-      seq: { ...seq, primaryKey: true },
+      projectId: key(),
+      seq: { ...number(), primaryKey: true },
       changeId: DataTypes.STRING(40) as never,
       kind: DataTypes.STRING(8) as never,
       target: DataTypes.STRING(40) as never,
@@ -141,7 +142,7 @@ export async function openDatabase(folder: string): Promise<Database> {
       inverse: DataTypes.TEXT as never,
       at: DataTypes.DATE as never,
     }),
-    snapshots: define<SnapshotRow>('snapshots', { projectId: key, seq: { ...seq, primaryKey: true }, json: DataTypes.TEXT as never }),
+    snapshots: define<SnapshotRow>('snapshots', { projectId: key(), seq: { ...number(), primaryKey: true }, json: DataTypes.TEXT as never }),
     assets: define<AssetRow>('assets', {
       hash: { type: DataTypes.STRING(64), primaryKey: true },
       mime: DataTypes.STRING(60) as never,

@@ -30,7 +30,7 @@ export function TopBar({ onActions }: { onActions(): void }) {
   const words = { kept: keptAt ? `kept ${time(keptAt)}` : 'kept', keeping: 'keeping…', offline: 'offline: kept in this browser' }[status];
   return (
     <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: '16px', px: '18px', borderBottom: `1px solid ${colours.hairline}`, bgcolor: colours.panel, gridColumn: 2, minWidth: 0 }}>
-      <Box sx={{ minWidth: 0, width: `${Math.max(8, name.length * 0.47)}em`, fontSize: 23, maxWidth: 360, '& input': { font: `23px ${SERIF}`, p: 0 }, '& .MuiInput-root::before': { display: 'none' } }}>
+      <Box sx={{ minWidth: 0, fontSize: 23, '& input': { font: `23px ${SERIF}`, p: 0, fieldSizing: 'content', minWidth: 60, maxWidth: 340 }, '& .MuiInput-root::before': { display: 'none' } }}>
         <TextField label="Name of the project" value={name} onCommit={(text) => (text.trim() ? run('project.rename', { name: text.trim().slice(0, 120) }) : false)} />
       </Box>
       <Box role="status" aria-label="Saving" data-testid="kept" sx={{ color: colours.third, fontSize: 12, whiteSpace: 'nowrap' }}>

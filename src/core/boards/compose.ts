@@ -3,7 +3,7 @@ import { finishById } from '../finishes/library';
 import { meshArea } from '../geometry/mesh';
 import { insideRing } from '../geometry/polygon';
 import type { BoardItem } from '../project/schema';
-import { fit } from './layout';
+import { fit, NOTE } from './layout';
 import { naturalForm } from './sample';
 
 /** A finish in use with the surface it covers in the project, m², largest first. */
@@ -41,34 +41,41 @@ export function composePage(model: Model, paper: { width: number; height: number
   items.push({ kind: 'text', order: order++, x: margin, y: h * 0.045, width: w * 0.6, height: h * 0.07, shadow: false, text: options.title, size: h * 0.048, face: 'serif', align: 'left' });
   items.push({ kind: 'text', order: order++, x: margin, y: h * 0.115, width: w * 0.6, height: h * 0.03, shadow: false, text: options.line, size: h * 0.0145, face: 'sans', align: 'left' });
   const top = h * 0.165;
+  const gap = w * 0.028;
+  const note = NOTE.drop + NOTE.size;
   const picture = options.picture ? project.pictures[options.picture] : undefined;
   let left = margin;
+  let bottom = h * 0.67;
   if (picture) {
-    const box = fit(picture.width / picture.height, w * 0.52, h * 0.56);
+    const box = fit(picture.width / picture.height, w * 0.57, h * 0.51);
     items.push({ kind: 'picture', order: order++, x: margin, y: top, ...box, shadow: true, picture: picture.id });
-    left = margin + box.width + w * 0.03;
+    left = margin + box.width + gap;
+    bottom = top + box.height;
   }
   const used = finishesInUse(model, options.room).slice(0, 9);
-  const total = used.reduce((sum, u) => sum + Math.sqrt(u.area), 0) || 1;
-  // The large surfaces beside the picture, the accents in a row along the foot.
-  const large = used.slice(0, picture ? 3 : 4);
+  // The large surfaces beside the picture, down to its foot; the accents in a row along the foot of the page.
+  const large = used.slice(0, 3);
   const column = w - left - margin;
+  const shares = large.map(({ area }) => Math.max(0.55, Math.min(1, Math.sqrt(area / large[0].area))));
+  const total = shares.reduce((sum, share) => sum + share, 0);
+  const free = bottom - top - (large.length - 1) * gap * 0.9 - note;
   let y = top;
-  large.forEach(({ finish, area }, i) => {
-    const share = Math.max(0.3, Math.min(0.46, (Math.sqrt(area) / total) * 1.6));
-    const height = Math.min(h * 0.56 * share, h * 0.24);
+  large.forEach(({ finish }, i) => {
+    const height = (free * shares[i]) / total - (i < large.length - 1 ? note / 2 : 0);
     const own = finishById(finish);
-    items.push({ kind: 'sample', order: order++, x: left + (i % 2 ? column * 0.12 : 0), y, width: column * 0.8, height, shadow: true, finish, form: naturalForm(own), note: `${own.name}, ${where(model, finish)}` });
-    y += height + h * 0.032;
+    const width = column * (i === 1 ? 0.82 : 1);
+    items.push({ kind: 'sample', order: order++, x: left + column - width, y, width, height, shadow: true, finish, form: naturalForm(own), note: `${own.name}, ${where(model, finish)}` });
+    y += height + note / 2 + gap * 0.9;
   });
   const small = used.slice(large.length);
-  const foot = h * 0.775;
-  const step = (w - 2 * margin) / Math.max(5, small.length);
+  const across = Math.max(5, small.length);
+  const width = (w - 2 * margin - (across - 1) * gap) / across;
+  const foot = bottom + h * 0.065;
   small.forEach(({ finish }, i) => {
     const own = finishById(finish);
     const form = naturalForm(own);
-    const side = Math.min(step * 0.82, h * 0.135);
-    items.push({ kind: 'sample', order: order++, x: margin + i * step, y: foot, width: form === 'disc' ? side : step * 0.82, height: side, shadow: true, finish, form, note: own.name });
+    const side = Math.min(width, h - foot - margin - note);
+    items.push({ kind: 'sample', order: order++, x: margin + i * (width + gap), y: foot, width: form === 'disc' ? side : width, height: side, shadow: true, finish, form, note: own.name });
   });
   return items;
 }

@@ -10,7 +10,7 @@ export const itemsOf = (board: Board, page: string): BoardItem[] =>
     .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 
 /** Height of the note under a sample, metres: its type size and the distance of its baseline below the sample. */
-export const NOTE = { size: 0.0026, drop: 0.0042 } as const;
+export const NOTE = { size: 0.0032, drop: 0.0054 } as const;
 
 /** Distance between lines of text, in type sizes. */
 export const LEADING = 1.32;

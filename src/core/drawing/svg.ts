@@ -44,7 +44,7 @@ export function displaySvg(items: readonly DisplayItem[], width: number, height:
   const tx = width / 2 - ((box.min.x + box.max.x) / 2) * k;
   const ty = height / 2 + ((box.min.y + box.max.y) / 2) * k;
   const body = items.map((item) => {
-    if (item.kind === 'fill') return `<path d="${ringPath(item.rings)}" fill="${INKS[item.ink]}" fill-rule="evenodd"/>`;
+    if (item.kind === 'fill') return `<path d="${ringPath(item.rings)}" fill="${INKS[item.ink]}" stroke="${item.ink === 'cut' ? INKS.cut : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
     if (item.kind === 'text') return '';
     const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
     const dash = item.kind === 'line' && item.dash ? ` stroke-dasharray="${n(5 / k)} ${n(3 / k)}"` : '';

@@ -76,16 +76,21 @@ export function isSimple(ring: readonly Vec2[]): boolean {
   return true;
 }
 
-/** Drops points that repeat their predecessor or lie on the straight line of their neighbours. */
+/** Drops points that repeat their predecessor, lie on the straight line of their neighbours or stick out as a spike. */
 export function tidyRing(ring: readonly Vec2[], tolerance = 1e-7): Ring {
-  const out: Ring = [];
-  for (const p of ring) if (!out.length || distance(out[out.length - 1], p) > tolerance) out.push(p);
-  while (out.length > 1 && distance(out[0], out[out.length - 1]) <= tolerance) out.pop();
-  return out.filter((p, i) => {
-    const a = out[(i + out.length - 1) % out.length];
-    const b = out[(i + 1) % out.length];
-    return Math.abs(cross(sub(p, a), sub(b, p))) > 1e-10;
-  });
+  let out: Ring = [...ring];
+  for (;;) {
+    const kept: Ring = [];
+    for (const p of out) if (!kept.length || distance(kept[kept.length - 1], p) > tolerance) kept.push(p);
+    while (kept.length > 1 && distance(kept[0], kept[kept.length - 1]) <= tolerance) kept.pop();
+    const straight = kept.filter((p, i) => {
+      const a = kept[(i + kept.length - 1) % kept.length];
+      const b = kept[(i + 1) % kept.length];
+      return Math.abs(cross(sub(p, a), sub(b, p))) > 1e-10;
+    });
+    if (straight.length === out.length || straight.length < 3) return straight;
+    out = straight;
+  }
 }
 
 const toGeom = (region: Region): [number, number][][] =>

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { arrange, type ArrangedLine } from '../geometry/arrangement';
-import { boolean, isSimple, regionArea, signedArea, totalArea } from '../geometry/polygon';
+import { boolean, insideRing, isSimple, regionArea, signedArea, totalArea, union } from '../geometry/polygon';
 import { joinWalls } from './junctions';
 
 const line = (id: string, ax: number, ay: number, bx: number, by: number, thickness: number): ArrangedLine => ({
@@ -123,6 +123,27 @@ describe('junctions of random plans', () => {
         expect(sum + faces.reduce((total, f) => total + regionArea(f), 0)).toBeCloseTo(totalArea(outline), 6);
       }),
       { numRuns: 300 },
+    );
+  });
+
+  it('keeps its corners where two partitions meet a wall nearer to one another than they are thick', () => {
+    fc.assert(
+      fc.property(fc.double({ min: -0.3, max: 0.3, noNaN: true }), fc.double({ min: 0.05, max: 0.4, noNaN: true }), fc.boolean(), (apart, thickness, same) => {
+        const lines = [
+          ...[[0, 0, 6, 0], [6, 0, 6, 4], [6, 4, 0, 4], [0, 4, 0, 0]].map(([a, b, c, d], i) => line(`w${i}`, a, b, c, d, 0.3)),
+          line('p', 3, 0, 3, 4, 0.1),
+          line('q', 3 + apart, 4, 3 + apart, same ? 2 : 7, thickness),
+        ];
+        const { pieces, faces, outline } = join(lines);
+        const rings = pieces.flatMap((p) => [p.ring, ...(p.rest ?? [])]).filter((r) => r.length > 2);
+        for (const ring of rings) expect(isSimple(ring)).toBe(true);
+        const sum = rings.reduce((total, r) => total + signedArea(r), 0);
+        expect(totalArea(union(rings.map((outer) => ({ outer, holes: [] }))))).toBeCloseTo(sum, 5);
+        expect(sum + faces.reduce((total, f) => total + regionArea(f), 0)).toBeCloseTo(totalArea(outline), 4);
+        // No corner of the house is missing.
+        for (const [x, y] of [[-0.14, -0.14], [6.14, -0.14], [6.14, 4.14], [-0.14, 4.14]]) expect(rings.some((r) => insideRing({ x, y }, r))).toBe(true);
+      }),
+      { numRuns: 200 },
     );
   });
 

@@ -1,6 +1,6 @@
-import { edgeDirection, tail, type Arrangement, type Cycle, type HalfEdge } from '../geometry/arrangement';
-import { boolean, signedArea, tidyRing, type Region, type Ring } from '../geometry/polygon';
-import { add, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { cycleRing, edgeDirection, type Arrangement, type Cycle, type HalfEdge } from '../geometry/arrangement';
+import { boolean, signedArea, tidyRing, union, type Region, type Ring } from '../geometry/polygon';
+import { add, COINCIDENT, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
 
 /** The corner points between two neighbouring walls of a junction: one where they mitre, two where they step. */
 type Wedge = [Vec2, Vec2];
@@ -12,6 +12,8 @@ export interface PieceFootprint {
   /** The ends of its two sides, from the start towards the end of the wall. */
   left: [Vec2, Vec2];
   right: [Vec2, Vec2];
+  /** Further parts, where a crowded junction has cut the footprint apart. */
+  rest?: Ring[];
 }
 
 export interface JoinedPlan {
@@ -69,7 +71,8 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
     });
   });
 
-  let regular = true;
+  /** Pieces shorter than the junctions at their ends. */
+  const crowded = new Set<number>();
   const footprints: PieceFootprint[] = pieces.map((piece) => {
     const out: HalfEdge = { piece: piece.index, forward: true };
     const back: HalfEdge = { piece: piece.index, forward: false };
@@ -90,7 +93,8 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
       ...(free(piece.from) ? [] : cut(startLeft, a)),
     ]);
     const d = sub(b, a);
-    if (dot(sub(endRight[0], startRight[1]), d) <= 0 || dot(sub(endLeft[1], startLeft[0]), d) <= 0) regular = false;
+    const most = -COINCIDENT * Math.hypot(d.x, d.y);
+    if (dot(sub(endRight[0], startRight[1]), d) < most || dot(sub(endLeft[1], startLeft[0]), d) < most) crowded.add(piece.index);
     return { wall: piece.line, ring, left: [startLeft[0], endLeft[1]], right: [startRight[1], endRight[0]] };
   });
 
@@ -104,51 +108,60 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
     return tidyRing(ring);
   };
 
-  if (regular) {
-    const faces = arrangement.faces.map((face) => ({
-      outer: walk(face.outer),
-      holes: face.inner.map(walk).filter((ring) => ring.length > 2),
-    }));
-    const outline = arrangement.outside.map((cycle): Region => ({ outer: walk(cycle).reverse(), holes: [] }));
-    if (faces.every((f) => f.outer.length > 2 && signedArea(f.outer) > 0)) return { pieces: footprints, faces, outline };
-  }
-  return joinByClipping(arrangement, footprints, half);
+  if (crowded.size) clipCrowded(arrangement, footprints, crowded, h, after);
+  const solid = (p: PieceFootprint): Region[] => [p.ring, ...(p.rest ?? [])].filter((ring) => ring.length > 2).map((outer) => ({ outer, holes: [] }));
+  // A piece that was clipped bounds its faces with more than its two sides: they are what the footprints leave over.
+  const leaveOver = (cycle: Cycle): boolean => cycle.edges.some((e) => crowded.has(e.piece));
+  const largest = (regions: Region[]): Region => regions.sort((p, q) => signedArea(q.outer) - signedArea(p.outer))[0] ?? { outer: [], holes: [] };
+  const faces = arrangement.faces.map((face): Region => {
+    const cycles = [face.outer, ...face.inner];
+    if (cycles.some(leaveOver)) {
+      const around = new Set(cycles.flatMap((c) => c.edges.flatMap((e) => [...fans[pieces[e.piece].from], ...fans[pieces[e.piece].to]].map((o) => o.piece))));
+      const axes = { outer: cycleRing(arrangement, face.outer), holes: [] };
+      return largest(boolean('difference', [axes], [...around].flatMap((i) => solid(footprints[i]))));
+    }
+    return { outer: walk(face.outer), holes: face.inner.map(walk).filter((ring) => ring.length > 2) };
+  });
+  const outline = arrangement.outside.map((cycle): Region => {
+    if (!leaveOver(cycle)) return { outer: walk(cycle).reverse(), holes: [] };
+    const around = new Set(cycle.edges.flatMap((e) => [...fans[pieces[e.piece].from], ...fans[pieces[e.piece].to]].map((o) => o.piece)));
+    const inside = arrangement.faces.filter((f) => f.outer.edges.some((e) => around.has(e.piece))).map((f) => ({ outer: cycleRing(arrangement, f.outer), holes: [] }));
+    return { outer: largest(union([...inside, ...[...around].flatMap((i) => solid(footprints[i]))])).outer, holes: [] };
+  });
+  return { pieces: footprints, faces, outline };
 }
 
 /** The second corner of a cut-off wedge: it bounds a triangle beside the junction that belongs to one wall. */
 const cut = (w: Wedge, node: Vec2): Vec2[] => (cross(sub(w[0], node), sub(w[1], node)) > 1e-10 ? [w[1]] : []);
 
 /**
- * The rare plans where walls are shorter than their own junctions: the footprints are clipped against one another,
- * earlier walls first.
+ * Junctions nearer to one another than their walls are thick: the pieces that meet there are taken as rectangles with
+ * their mitred corners and clipped against one another, earlier walls first, so that nothing overlaps and no corner is
+ * missing. Changes the footprints of these pieces in place; all others keep theirs.
  */
-function joinByClipping(arrangement: Arrangement, footprints: PieceFootprint[], half: (wall: string) => number): JoinedPlan {
-  const { nodes, pieces } = arrangement;
+function clipCrowded(arrangement: Arrangement, footprints: PieceFootprint[], crowded: ReadonlySet<number>, half: (e: HalfEdge) => number, after: readonly Wedge[]): void {
+  const { nodes, pieces, fans } = arrangement;
+  const at = (nodesOf: Iterable<number>): Set<number> => new Set([...nodesOf].flatMap((n) => fans[n].map((e) => e.piece)));
+  const ends = (list: Iterable<number>): number[] => [...list].flatMap((i) => [pieces[i].from, pieces[i].to]);
+  const group = at(ends(crowded));
   let covered: Region[] = [];
-  const clipped = footprints.map((footprint, i): PieceFootprint => {
-    const a = nodes[pieces[i].from];
-    const b = nodes[pieces[i].to];
-    const d = unit(sub(b, a));
-    const n = scale(left(d), half(pieces[i].line));
-    const rectangle = { outer: [sub(a, n), sub(b, n), add(b, n), add(a, n)], holes: [] };
-    const rest = boolean('difference', [rectangle], covered);
-    covered = boolean('union', covered, [rectangle]);
-    const largest = rest.sort((p, q) => signedArea(q.outer) - signedArea(p.outer))[0];
-    return {
-      wall: footprint.wall,
-      ring: largest ? largest.outer : [],
-      left: [add(a, n), add(b, n)],
-      right: [sub(a, n), sub(b, n)],
-    };
-  });
-  const ringOf = (c: Cycle): Ring => c.edges.map((e) => nodes[tail(pieces, e)]);
-  const faces = arrangement.faces.map((face): Region => {
-    const rest = boolean('difference', [{ outer: ringOf(face.outer), holes: [] }], covered);
-    return rest.sort((p, q) => signedArea(q.outer) - signedArea(p.outer))[0] ?? { outer: [], holes: [] };
-  });
-  const outline = boolean('union', covered, arrangement.faces.map((f) => ({ outer: ringOf(f.outer), holes: [] }))).map((r) => ({
-    outer: r.outer,
-    holes: [],
-  }));
-  return { pieces: clipped, faces, outline };
+  for (const i of at(ends(group))) if (!group.has(i)) covered.push({ outer: footprints[i].ring, holes: [] });
+  for (const i of [...group].sort((p, q) => p - q)) {
+    const { from, to } = pieces[i];
+    const parts: Region[] = [];
+    const n = scale(left(unit(sub(nodes[to], nodes[from]))), half({ piece: i, forward: true }));
+    parts.push({ outer: [sub(nodes[from], n), sub(nodes[to], n), add(nodes[to], n), add(nodes[from], n)], holes: [] });
+    for (const node of [from, to])
+      for (const [k, e] of fans[node].entries()) {
+        const next = fans[node][(k + 1) % fans[node].length];
+        if (fans[node].length < 2 || (e.piece !== i && next.piece !== i)) continue;
+        // The corner outside the two rectangles, where the turn is wider than half a circle.
+        const [p, q] = after[e.piece * 2 + (e.forward ? 0 : 1)];
+        const kite = tidyRing([nodes[node], add(nodes[node], scale(left(edgeDirection(arrangement, e)), half(e))), p, q, sub(nodes[node], scale(left(edgeDirection(arrangement, next)), half(next)))]);
+        if (kite.length > 2 && signedArea(kite) > 1e-9 && cross(edgeDirection(arrangement, e), edgeDirection(arrangement, next)) < 0) parts.push({ outer: kite, holes: [] });
+      }
+    const rest = boolean('difference', union(parts), covered).sort((p, q) => signedArea(q.outer) - signedArea(p.outer));
+    covered = [...covered, ...parts];
+    footprints[i] = { ...footprints[i], ring: rest[0]?.outer ?? [], rest: rest.slice(1).map((r) => r.outer) };
+  }
 }

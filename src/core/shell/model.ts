@@ -131,7 +131,7 @@ export class ShellDeriver {
     const surfaces: Surface[] = [];
 
     const rings = new Map<string, Vec2[][]>();
-    for (const piece of joined.pieces) rings.set(piece.wall, [...(rings.get(piece.wall) ?? []), piece.ring]);
+    for (const piece of joined.pieces) rings.set(piece.wall, [...(rings.get(piece.wall) ?? []), piece.ring, ...(piece.rest ?? [])]);
     const walls: DerivedWall[] = [];
     for (const wall of Object.values(project.walls)) {
       if (wall.level !== level.id) continue;

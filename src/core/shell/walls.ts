@@ -84,12 +84,16 @@ export function wallSides(
       byWall.set(wall.id, [...(byWall.get(wall.id) ?? []), next]);
     }
   }
-  for (const [wall, sides] of byWall)
+  for (const [wall, stretches] of byWall) {
+    // Between crowded junctions nothing may be left of a side.
+    const sides = stretches.filter((side) => side.s1 - side.s0 > COINCIDENT);
+    byWall.set(wall, sides);
     for (const side of sides) {
       const standing = (openingsOf.get(wall) ?? []).filter((o) => o.at > side.s0 && o.at < side.s1);
       side.openings = standing.map((o) => o.id);
       side.area = (side.s1 - side.s0) * side.height - standing.reduce((sum, o) => sum + o.width * o.height, 0);
     }
+  }
   return byWall;
 }
 

@@ -7,7 +7,7 @@ import Select from '@mui/material/Select';
 import Switch from '@mui/material/Switch';
 import Tooltip from '@mui/material/Tooltip';
 import { CaretDownIcon, CaretUpIcon } from '@phosphor-icons/react';
-import { useState, type ReactNode } from 'react';
+import { useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { finishById } from '@/core/finishes/library';
 import { finishLrv } from '@/core/finishes/finish';
 import type { FaceTarget } from '@/core/project/commands';
@@ -21,6 +21,7 @@ import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { colours, SERIF } from '../look/theme';
 import { surfaceName, useStudio } from '../store/studio';
 import { useSample } from '../table/textures';
+import { current } from '../table/ModelPane';
 import * as tools from '../tools/controller';
 import { Diagram } from './Diagram';
 
@@ -58,20 +59,23 @@ export function Docket() {
   }
   if (!body) return null;
   return (
-    <Label title={title} line={line} folded={folded} onFold={() => setFolded(!folded)}>
+    <Label title={title} line={line} folded={folded} onFold={() => setFolded(!folded)} about={many ? null : entity}>
       {body}
     </Label>
   );
 }
 
 /** The label itself: a cut corner, an eyelet, a title in the book face. */
-export function Label({ title, line, children, folded, onFold }: { title: string; line: string; children: ReactNode; folded?: boolean; onFold?(): void }) {
+export function Label({ title, line, children, folded, onFold, about = null }: { title: string; line: string; children: ReactNode; folded?: boolean; onFold?(): void; about?: string | null }) {
+  const own = useRef<HTMLElement>(null);
+  const aside = useAside(own, about);
   return (
     <Box
       component="aside"
+      ref={own}
       data-testid="docket"
       aria-label={`Docket: ${title}`}
-      sx={{ position: 'absolute', right: 14, top: 34, width: 236, maxHeight: 'calc(100% - 48px)', zIndex: 6, filter: 'drop-shadow(0 6px 9px #0000001c)', display: 'flex' }}
+      sx={{ position: 'absolute', ...(aside === null ? { right: 14 } : { left: aside }), top: 34, width: 236, maxHeight: 'calc(100% - 48px)', zIndex: 6, filter: 'drop-shadow(0 6px 9px #0000001c)', display: 'flex' }}
     >
       <Box
         sx={{
@@ -100,6 +104,34 @@ export function Label({ title, line, children, folded, onFold }: { title: string
   );
 }
 
+/**
+ * Where the docket hangs so that it does not cover what it is about: at the table's right edge (null), or at the left
+ * edge of the model, in pixels from the left of the table.
+ */
+function useAside(own: { current: HTMLElement | null }, about: string | null): number | null {
+  const rests = useStudio((s) => s.rests);
+  const moving = useStudio((s) => (about && (s.model.project.pieces[about] ?? s.model.project.openings[about])) || null);
+  const layout = useStudio((s) => s.layout);
+  const [aside, setAside] = useState<number | null>(null);
+  useLayoutEffect(() => {
+    const table = own.current?.offsetParent?.getBoundingClientRect();
+    const pane = document.querySelector('[data-testid="model"]')?.getBoundingClientRect();
+    const seen = moving && layout !== 'drawing' ? current.scene?.frameOf(about!) : null;
+    if (!table || !pane || !seen || !own.current) return setAside(null);
+    const { offsetWidth: width, offsetHeight: height } = own.current;
+    const covered = (left: number): number => {
+      const top = table.top + 34;
+      const x = Math.min(seen.right, left + width) - Math.max(seen.left, left);
+      const y = Math.min(seen.bottom, top + height) - Math.max(seen.top, top);
+      return x > 0 && y > 0 ? x * y : 0;
+    };
+    const atLeft = Math.max(0, pane.left - table.left) + 14;
+    const atRight = table.width - width - 14;
+    setAside(covered(table.left + atRight) > covered(table.left + atLeft) ? atLeft : null);
+  }, [own, about, moving, rests, layout]);
+  return aside;
+}
+
 const useEdit = () => {
   const units = useStudio((s) => s.project.units);
   const { run, say } = useStudio.getState();
@@ -122,7 +154,7 @@ function Many() {
   return <Actions>{pieces ? <Button onClick={tools.duplicateSelection}>Duplicate</Button> : null}</Actions>;
 }
 
-/** Chips of finishes by part; pressing one picks its finish up for applying elsewhere. */
+/** Chips of finishes by part; pressing one picks its finish up, or takes the finish in hand. */
 function Swatches({ items }: { items: { label: string; finish: string; target: FaceTarget }[] }) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4,1fr)', gap: '6px', mt: 1.25 }}>
@@ -133,15 +165,17 @@ function Swatches({ items }: { items: { label: string; finish: string; target: F
   );
 }
 
-function Swatch({ label, finish }: { label: string; finish: string; target: FaceTarget }) {
+function Swatch({ label, finish, target }: { label: string; finish: string; target: FaceTarget }) {
+  const inHand = useStudio((s) => (s.tool.kind === 'finish' ? s.tool.finish : null));
   const own = finishById(finish);
   const url = useSample(finish, 'board', 96, 56);
   return (
-    <Tooltip title={`${label}: ${own.name}, LRV ${finishLrv(own).toFixed(0)}. Press to apply it elsewhere.`}>
+    <Tooltip title={`${label}: ${own.name}, LRV ${finishLrv(own).toFixed(0)}. ${inHand ? `Press to put ${finishById(inHand).name} here.` : 'Press to apply it elsewhere.'}`}>
       <Box
         component="button"
         onClick={() => {
           const state = useStudio.getState();
+          if (inHand) return void state.run('finish.apply', { targets: [target], finish: inHand });
           state.setStage('Finishes');
           state.setTool({ kind: 'finish', finish });
         }}

@@ -145,8 +145,8 @@ function ShellLedge() {
         </Box>
       </Tabs>
       <Cards>
-        <Card name="Room, by its corners" line="two presses" on={isWalls('rectangle')} onPress={walls('rectangle')} picture={<Line><path d="M8 8H52V38H8ZM13 13H47V33H13Z" /></Line>} />
-        <Card name="Walls, one by one" line="press, type, press" on={isWalls('chain')} onPress={walls('chain')} picture={<Line><path d="M8 38V10H34L52 30M13 38V15H32L48 33" /></Line>} />
+        <Card name="Room by corners" line="two presses" on={isWalls('rectangle')} onPress={walls('rectangle')} picture={<Line><path d="M8 8H52V38H8ZM13 13H47V33H13Z" /></Line>} />
+        <Card name="Walls in a chain" line="press, type, press" on={isWalls('chain')} onPress={walls('chain')} picture={<Line><path d="M8 38V10H34L52 30M13 38V15H32L48 33" /></Line>} />
         <Card name="Door" line={`${formatLength(DEFAULTS.door.width, units)} wide`} on={tool.kind === 'opening' && tool.opening === 'door'} onPress={() => choose({ kind: 'opening', opening: 'door' })} picture={<Line><path d="M4 36H18V41H4ZM42 36H56V41H42ZM18 36V12M18 12A24 24 0 0 1 42 36" /></Line>} />
         <Card name="Window" line={`${formatLength(DEFAULTS.window.width, units)} wide`} on={tool.kind === 'opening' && tool.opening === 'window'} onPress={() => choose({ kind: 'opening', opening: 'window' })} picture={<Line><path d="M10 7H50V39H10ZM13 10H47V36H13ZM30 10V36M13 23H47" /></Line>} />
       </Cards>

@@ -55,7 +55,8 @@ export interface StudioState {
   ghost: { x: number; y: number }[];
   notice: string | null;
   layout: 'both' | 'drawing' | 'model';
-  rendering: boolean;
+  /** How often the view of the model has come to rest; what depends on where things show looks again. */
+  rests: number;
 
   run<N extends CommandName>(command: N, args: CommandArgs<N>): boolean;
   /** Shows what a command would do, without doing it. Returns its refusal, or null. */
@@ -93,7 +94,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
   ghost: [],
   notice: null,
   layout: 'both',
-  rendering: false,
+  rests: 0,
 
   run(command, args) {
     try {

@@ -10,7 +10,7 @@ import type { Vec2, Vec3 } from '@/core/geometry/vec';
 import { daylight } from '@/core/light/daylight';
 import type { FaceTarget } from '@/core/project/commands';
 import type { Project } from '@/core/project/schema';
-import { exposureScale } from '@/core/render/tone';
+import { BLEACH, exposureScale, SHOULDER } from '@/core/render/tone';
 import { BARE } from '@/core/shell/model';
 import { LAMP_PART } from '@/core/stock/luminaires';
 import type { Spot } from '../store/studio';
@@ -21,7 +21,21 @@ THREE.BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
 THREE.BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
 
 /** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
-export const EV = { outside: 13.6, inside: 10.2 } as const;
+export const EV = { outside: 14.35, inside: 8.5 } as const;
+
+// The tone curve of pictures, so that view and picture show a colour alike.
+THREE.ShaderChunk.tonemapping_pars_fragment = THREE.ShaderChunk.tonemapping_pars_fragment.replace(
+  'vec3 CustomToneMapping( vec3 color ) { return color; }',
+  `vec3 CustomToneMapping( vec3 color ) {
+  color *= toneMappingExposure;
+  float peak = max( color.r, max( color.g, color.b ) );
+  if ( peak <= ${SHOULDER.toFixed(3)} ) return color;
+  float d = 1.0 - ${SHOULDER.toFixed(3)};
+  float next = 1.0 - d * d / ( peak + d - ${SHOULDER.toFixed(3)} );
+  float keep = 1.0 / ( ${BLEACH.toFixed(3)} * ( peak - next ) + 1.0 );
+  return mix( vec3( next ), color * next / peak, keep );
+}`,
+);
 
 /** Side of the textures in the view, pixels. */
 const TEXTURE = 512;
@@ -64,11 +78,12 @@ export class ModelScene {
   private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
   cutAway = true;
   room: string | null = null;
-  onMove: (() => void) | null = null;
+  /** Called when the view has come to rest after it was turned or moved. */
+  onRest: (() => void) | null = null;
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true, powerPreference: 'low-power' });
-    this.renderer.toneMapping = THREE.NeutralToneMapping;
+    this.renderer.toneMapping = THREE.CustomToneMapping;
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = THREE.PCFShadowMap;
     this.renderer.shadowMap.autoUpdate = false;
@@ -82,8 +97,8 @@ export class ModelScene {
       this.cut();
       this.light();
       this.draw();
-      this.onMove?.();
     });
+    this.controls.addEventListener('end', () => this.onRest?.());
     this.scene.background = new THREE.Color(0xe6e6e3);
     this.sun.castShadow = true;
     this.sun.shadow.mapSize.set(2048, 2048);
@@ -135,7 +150,7 @@ export class ModelScene {
       object.matrixAutoUpdate = false;
       object.matrix.fromArray(matrix as number[]);
       object.matrixWorldNeedsUpdate = true;
-      object.castShadow = kind !== 'ceiling' && finishById(finish).transmission === 0 && kind !== 'top' && lit === null;
+      object.castShadow = kind !== 'ceiling' && finishById(finish).transmission === 0 && lit === null;
       object.receiveShadow = lit === null;
       object.userData = { entity, target, kind };
       if (!entry) this.scene.add(object);
@@ -200,6 +215,8 @@ export class ModelScene {
       color: new THREE.Color(finish.colour),
       roughness: Math.max(0.04, finish.roughness),
       metalness: finish.metalness > 0.5 ? 0.75 : finish.metalness,
+      // Both sides of a wall throw its shadow; the far one alone leaves light along its edges.
+      shadowSide: THREE.DoubleSide,
       side: id.startsWith('bare.') || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
     });
     if (finish.translucency > 0) material.side = THREE.DoubleSide;
@@ -288,7 +305,7 @@ export class ModelScene {
     const inside = this.inside;
     this.renderer.toneMappingExposure = exposureScale(inside ? EV.inside : EV.outside);
     const lux = (this.sky.userData.lux as number | undefined) ?? 10000;
-    this.sky.intensity = inside ? Math.max(250, lux * 0.06) : lux * 2.2;
+    this.sky.intensity = inside ? Math.max(150, lux * 0.045) : lux * 2.6;
     let changed = false;
     for (const { object } of this.entries.values())
       if (object.userData.kind === 'ceiling' && object.castShadow !== inside) {
@@ -409,6 +426,27 @@ export class ModelScene {
     return best;
   }
 
+  /** The frame round an entity as it is seen, in pixels of the window; null where it does not show. */
+  frameOf(entity: string): { left: number; top: number; right: number; bottom: number } | null {
+    const box = this.canvas.getBoundingClientRect();
+    let frame: { left: number; top: number; right: number; bottom: number } | null = null;
+    const corner = new THREE.Vector3();
+    for (const { object } of this.entries.values()) {
+      if (object.userData.entity !== entity || !object.visible) continue;
+      object.geometry.computeBoundingBox();
+      const { min, max } = object.geometry.boundingBox!;
+      for (let i = 0; i < 8; i++) {
+        corner.set(i & 1 ? max.x : min.x, i & 2 ? max.y : min.y, i & 4 ? max.z : min.z).applyMatrix4(object.matrix).project(this.camera);
+        if (corner.z > 1) continue;
+        const x = box.left + ((corner.x + 1) / 2) * box.width;
+        const y = box.top + ((1 - corner.y) / 2) * box.height;
+        frame ??= { left: x, right: x, top: y, bottom: y };
+        frame = { left: Math.min(frame.left, x), right: Math.max(frame.right, x), top: Math.min(frame.top, y), bottom: Math.max(frame.bottom, y) };
+      }
+    }
+    return frame;
+  }
+
   /** Where the line of sight through a point of the canvas meets a horizontal plane. */
   floorPoint(x: number, y: number, z: number): Vec2 | null {
     const { origin, direction } = this.ray(x, y).ray;
@@ -438,6 +476,7 @@ export class ModelScene {
     this.light();
     this.highlight();
     this.draw();
+    this.onRest?.();
   }
 
   /** Stands back so that everything, or one room, is in view from the south-east above. */

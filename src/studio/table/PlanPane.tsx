@@ -158,13 +158,13 @@ export function PlanPane() {
         {showGaps ? <GapFields id={opening.id} view={view} /> : null}
         {piece ? <TurnHandle view={view} piece={piece} /> : null}
       </svg>
-      <Box sx={{ position: 'absolute', right: 12, top: 9, fontSize: 12, color: colours.second, pointerEvents: 'none' }}>1 : {Math.max(1, Math.round((PX_PER_MM * 1000) / view.k))}</Box>
+      <Box sx={{ position: 'absolute', right: 8, top: 6, px: 0.75, py: '1px', bgcolor: '#FFFFFFD9', fontSize: 12, color: colours.second, pointerEvents: 'none' }}>1 : {Math.max(1, Math.round((PX_PER_MM * 1000) / view.k))}</Box>
       {ready && items.length === 0 && tool.kind === 'select' ? (
         <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', pointerEvents: 'none', color: colours.second, fontSize: 14, textAlign: 'center' }}>
           <span>
             Nothing is drawn yet.
             <br />
-            Choose “Room, by its corners” on the ledge below and press twice on this paper.
+            Choose “Room by corners” on the ledge below and press twice on this paper.
           </span>
         </Box>
       ) : null}
@@ -209,7 +209,9 @@ const Marks = memo(function Marks({ items, selected, hover, room, still }: { ite
           else if (item.layer === 'piece') fill = on ? '#EBD9E0' : over ? '#F5F3F3' : '#ffffff';
           else if (item.layer === 'opening' && item.ink === 'paper') fill = on ? '#EBD9E0' : over ? '#F5F3F3' : '#ffffff';
           const opacity = item.layer === 'piece' && !on && !over ? 0 : 1;
-          return <path key={i} d={ringPath(item.rings)} fill={fill} fillOpacity={opacity} fillRule="evenodd" {...common} />;
+          // A hairline in the same ink closes the seams between the pieces of a wall.
+          const seam = item.ink === 'cut' ? { stroke: fill, strokeWidth: 0.7, vectorEffect: 'non-scaling-stroke' as const } : {};
+          return <path key={i} d={ringPath(item.rings)} fill={fill} fillOpacity={opacity} fillRule="evenodd" {...seam} {...common} />;
         }
         const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
         return (

@@ -80,7 +80,7 @@ export function Table() {
 }
 
 const PaneHead = ({ children }: { children: React.ReactNode }) => (
-  <Box sx={{ position: 'absolute', left: 14, top: 7, display: 'flex', gap: '14px', alignItems: 'baseline', fontSize: 12, zIndex: 3 }}>{children}</Box>
+  <Box sx={{ position: 'absolute', left: 6, top: 5, px: 1, py: '2px', display: 'flex', gap: '14px', alignItems: 'baseline', fontSize: 12, zIndex: 3, bgcolor: '#F7F7F5E0', borderRadius: '2px' }}>{children}</Box>
 );
 
 function Word({ children, on, onPress, title }: { children: React.ReactNode; on?: boolean; onPress(): void; title: string }) {

@@ -1,6 +1,6 @@
 import fontkit from '@pdf-lib/fontkit';
 import { PDFDocument, rgb, type PDFFont, type PDFImage } from 'pdf-lib';
-import { itemsOf, layoutText, pagesOf, type TextMeasure } from '../../boards/layout';
+import { itemsOf, layoutText, NOTE, pagesOf, type TextMeasure } from '../../boards/layout';
 import { makeSample } from '../../boards/sample';
 import { shadowPicture, SHADOW } from '../../boards/shadow';
 import { finishById } from '../../finishes/library';
@@ -86,6 +86,5 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
 }
 
 function drawNote(sheet: ReturnType<PDFDocument['addPage']>, fonts: { bold: PDFFont; sans: PDFFont }, note: string, x: number, y: number): void {
-  const size = 0.0026 * POINTS_PER_METRE;
-  sheet.drawText(note, { x, y: y - size * 1.6, size, font: fonts.sans, color: rgb(0.365, 0.369, 0.357) });
+  sheet.drawText(note, { x, y: y - NOTE.drop * POINTS_PER_METRE, size: NOTE.size * POINTS_PER_METRE, font: fonts.sans, color: rgb(0.365, 0.369, 0.357) });
 }
