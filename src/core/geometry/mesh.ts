@@ -85,14 +85,16 @@ export class MeshBuilder {
     return this.quad(v(x0, y1, z0), v(x1, y1, z0), v(x1, y0, z0), v(x0, y0, z0), x0, -y1);
   }
 
-  /** Adds a mesh, optionally carried by a rigid or scaling function of points. */
+  /** Adds a mesh, carried by a matrix; normals go by its cofactors, so that they stay square to what is stretched. */
   add(mesh: Mesh, m: Matrix = IDENTITY): this {
     const base = this.p.length / 3;
+    const c = cofactors(m);
     for (let k = 0; k < mesh.positions.length; k += 3) {
       const q = transformPoint(m, { x: mesh.positions[k], y: mesh.positions[k + 1], z: mesh.positions[k + 2] });
       const [nx, ny, nz] = [mesh.normals[k], mesh.normals[k + 1], mesh.normals[k + 2]];
       this.p.push(q.x, q.y, q.z);
-      this.n.push(m[0] * nx + m[4] * ny + m[8] * nz, m[1] * nx + m[5] * ny + m[9] * nz, m[2] * nx + m[6] * ny + m[10] * nz);
+      const n = unit3({ x: c[0] * nx + c[3] * ny + c[6] * nz, y: c[1] * nx + c[4] * ny + c[7] * nz, z: c[2] * nx + c[5] * ny + c[8] * nz });
+      this.n.push(n.x, n.y, n.z);
     }
     this.t.push(...mesh.uvs);
     for (const index of mesh.indices) this.i.push(base + index);
@@ -107,6 +109,15 @@ export class MeshBuilder {
       indices: Uint32Array.from(this.i),
     };
   }
+}
+
+/** Cofactors of the upper left 3 × 3 of a matrix, column-major. */
+function cofactors(m: Matrix): number[] {
+  const at = (row: number, column: number): number => m[(column % 3) * 4 + (row % 3)];
+  const out: number[] = [];
+  for (let column = 0; column < 3; column++)
+    for (let row = 0; row < 3; row++) out.push(at(row + 1, column + 1) * at(row + 2, column + 2) - at(row + 1, column + 2) * at(row + 2, column + 1));
+  return out;
 }
 
 /** Area of all triangles, m². */

@@ -30,6 +30,8 @@ export function makeParts(item: StockItem, size: PieceSize): { part: string; mes
   let parts = made.get(key);
   if (!parts) {
     parts = item.make(size).filter(({ mesh }) => mesh.indices.length > 0);
+    // Splayed legs are cut level with the floor.
+    for (const { mesh } of parts) for (let k = 2; k < mesh.positions.length; k += 3) mesh.positions[k] = Math.max(0, mesh.positions[k]);
     if (made.size >= KEPT) made.delete(made.keys().next().value!);
     made.set(key, parts);
   }

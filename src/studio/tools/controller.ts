@@ -141,7 +141,7 @@ function snapped(at: TablePoint): ReturnType<typeof snapPoint> {
 }
 
 function showWalls(at: TablePoint): void {
-  const { tool, project, measure } = get();
+  const { tool, measure } = get();
   if (tool.kind !== 'walls') return;
   const { point, note, guides } = snapped(at);
   end = point;

@@ -1,0 +1,88 @@
+import { describe, expect, it } from 'vitest';
+import { hasFinish } from '../finishes/library';
+import { emptyProject } from '../project/schema';
+import { clampSize, derivePiece, makeParts, pieceFrom, STOCK } from './stock';
+import { LAMP_PART } from './luminaires';
+
+describe('the stock', () => {
+  it('ships at least a dozen pieces of the named kinds', () => {
+    const ids = STOCK.map((s) => s.id);
+    for (const id of ['sofa', 'armchair', 'table', 'chair', 'bed', 'wardrobe', 'bookcase', 'rug', 'plant', 'floor-lamp', 'pendant', 'curtain']) expect(ids).toContain(id);
+    expect(new Set(ids).size).toBe(ids.length);
+  });
+});
+
+describe.each(STOCK.map((item) => [item.id, item] as const))('%s', (_, item) => {
+  const sizes = [item.min, item.size, item.max];
+
+  it.each(sizes.map((size, i) => [['least', 'usual', 'largest'][i], size] as const))('stays within its %s size and stands on the floor', (__, size) => {
+    const low = [Infinity, Infinity, Infinity];
+    const high = [-Infinity, -Infinity, -Infinity];
+    for (const { mesh } of makeParts(item, size))
+      for (let k = 0; k < mesh.positions.length; k++) {
+        low[k % 3] = Math.min(low[k % 3], mesh.positions[k]);
+        high[k % 3] = Math.max(high[k % 3], mesh.positions[k]);
+      }
+    // Handles stand out a little; the height of a counter or a basin is that of its top, and a tap stands on it.
+    const slack = 0.075;
+    const tap = Object.keys(item.parts).some((part) => /tap/.test(part)) ? 0.28 : 0;
+    expect(high[0]).toBeLessThanOrEqual(size.width / 2 + slack);
+    expect(low[0]).toBeGreaterThanOrEqual(-size.width / 2 - slack);
+    expect(high[1]).toBeLessThanOrEqual(size.depth / 2 + slack);
+    expect(low[1]).toBeGreaterThanOrEqual(-size.depth / 2 - slack);
+    expect(low[2]).toBeGreaterThanOrEqual(-1e-6);
+    expect(high[2]).toBeLessThanOrEqual(size.height + slack + tap);
+    // It fills its size: a resized piece really is that large.
+    expect(high[2] - low[2]).toBeGreaterThan(size.height * 0.6);
+    expect(high[0] - low[0]).toBeGreaterThan(size.width * 0.6);
+  });
+
+  it('has named parts with finishes, finite coordinates and whole normals', () => {
+    const parts = makeParts(item, item.size);
+    expect(parts.length).toBeGreaterThan(0);
+    for (const { part, mesh } of parts) {
+      expect(Object.keys(item.parts)).toContain(part);
+      expect(hasFinish(item.parts[part])).toBe(true);
+      expect(mesh.indices.length % 3).toBe(0);
+      expect(Math.max(...mesh.indices)).toBeLessThan(mesh.positions.length / 3);
+      for (const array of [mesh.positions, mesh.normals, mesh.uvs]) expect(array.every(Number.isFinite)).toBe(true);
+      for (let k = 0; k < mesh.normals.length; k += 3) expect(Math.hypot(mesh.normals[k], mesh.normals[k + 1], mesh.normals[k + 2])).toBeLessThan(1.01);
+    }
+    expect(Boolean(item.lamp)).toBe(parts.some((p) => p.part === LAMP_PART));
+  });
+
+  it('has a symbol within its footprint', () => {
+    const points = item.symbol(item.size).flatMap((line) => line.points);
+    expect(points.length).toBeGreaterThan(1);
+    for (const p of points) {
+      expect(Math.abs(p.x)).toBeLessThanOrEqual(item.size.width / 2 + 0.03);
+      expect(Math.abs(p.y)).toBeLessThanOrEqual(item.size.depth / 2 + 0.03);
+    }
+  });
+
+  it('is brought back within its limits', () => {
+    expect(clampSize(item, { width: 1000, depth: 0, height: item.size.height })).toEqual({ width: item.max.width, depth: item.min.depth, height: item.size.height });
+  });
+});
+
+describe('a placed piece', () => {
+  it('turns about its middle and stands at its height', () => {
+    const project = emptyProject('p', 'P');
+    const item = STOCK.find((s) => s.id === 'sofa')!;
+    const piece = { ...pieceFrom(item, 'a', project.levels.ground, { x: 2, y: 1 }, Math.PI / 2), elevation: 0.3 };
+    const { footprint, matrix } = derivePiece(project, piece);
+    const xs = footprint.map((p) => p.x);
+    const ys = footprint.map((p) => p.y);
+    expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(item.size.depth, 9);
+    expect(Math.max(...ys) - Math.min(...ys)).toBeCloseTo(item.size.width, 9);
+    expect(matrix[14]).toBeCloseTo(0.3, 9);
+  });
+
+  it('hangs luminaires for the ceiling from the ceiling', () => {
+    const project = emptyProject('p', 'P');
+    const pendant = STOCK.find((s) => s.id === 'pendant')!;
+    const piece = pieceFrom(pendant, 'a', project.levels.ground, { x: 0, y: 0 });
+    expect(piece.elevation + piece.size.height).toBeCloseTo(project.levels.ground.height, 9);
+    expect(piece.lamp).toEqual(pendant.lamp);
+  });
+});
