@@ -1,0 +1,246 @@
+import { readFile } from 'node:fs/promises';
+import path from 'node:path';
+import { WebIO } from '@gltf-transform/core';
+import fc from 'fast-check';
+import { strToU8, zipSync } from 'fflate';
+import { validateBytes } from 'gltf-validator';
+import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import sharp from 'sharp';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { heronLockCottage } from '../demo/heron-lock';
+import { deriveModel } from '../derive';
+import { DomainError } from '../project/errors';
+import { emptyProject, type BoardItem, type Project } from '../project/schema';
+import { writeGlb } from './glb/glb';
+import { readHdr, writeHdr } from './hdr/hdr';
+import { POINTS_PER_METRE, writeBoardPdf } from './pdf/board-pdf';
+import { readPng, writePng } from './png';
+import { contentHash, projectJson, projectJsonSchema, readProjectFile, readProjectJson, writeProjectFile } from './project-file/project-file';
+
+const refusal = (work: () => unknown): string => {
+  try {
+    work();
+  } catch (error) {
+    expect(error).toBeInstanceOf(DomainError);
+    return (error as DomainError).message;
+  }
+  throw new Error('It was not refused.');
+};
+
+describe('the project file', () => {
+  it('comes back as it was, with the same bytes for the same project', () => {
+    const project = heronLockCottage();
+    const bytes = writeProjectFile(project, []);
+    const back = readProjectFile(bytes);
+    expect(back.project).toEqual(project);
+    expect(writeProjectFile(back.project, [])).toEqual(bytes);
+  });
+
+  it('carries its pictures and notices a damaged one', () => {
+    const png = writePng(new Uint8Array([255, 0, 0, 255]), 1, 1);
+    const hdr = writeHdr(new Float32Array([1, 2, 3]), 1, 1);
+    const project: Project = {
+      ...emptyProject('p', 'P'),
+      pictures: {
+        a: { id: 'a', name: 'A', viewpoint: null, width: 16, height: 16, samples: 1, exposure: 0, radiance: contentHash(hdr), image: contentHash(png), made: '2026-01-01T00:00:00Z' },
+      },
+    };
+    const assets = [png, hdr].map((bytes) => ({ hash: contentHash(bytes), bytes }));
+    expect(readProjectFile(writeProjectFile(project, assets)).assets).toHaveLength(2);
+    const damaged = zipSync({ 'project.json': strToU8(projectJson(project)), [`assets/${assets[0].hash}`]: hdr, [`assets/${assets[1].hash}`]: hdr });
+    expect(refusal(() => readProjectFile(damaged))).toMatch(/damaged/);
+    expect(refusal(() => readProjectFile(writeProjectFile(project, assets.slice(0, 1))))).toMatch(/missing/);
+  });
+
+  it.each([
+    ['no zip', () => readProjectFile(strToU8('not a zip'))],
+    ['a zip without project.json', () => readProjectFile(zipSync({ 'other.txt': strToU8('x') }))],
+    ['broken JSON', () => readProjectFile(zipSync({ 'project.json': strToU8('{"format":') }))],
+    ['another format', () => readProjectJson('{"hello":1}')],
+    ['a later version', () => readProjectJson('{"format":"enstegon","version":99}')],
+    ['a field of the wrong kind', () => readProjectJson(JSON.stringify({ ...emptyProject('p', 'P'), name: 5 }))],
+    ['a wall without its corner', () => readProjectJson(JSON.stringify({ ...emptyProject('p', 'P'), walls: { w: { id: 'w', level: 'ground', start: 'a', end: 'b', thickness: 0.1, height: null } } }))],
+    ['an entry under another id', () => readProjectJson(JSON.stringify({ ...emptyProject('p', 'P'), corners: { a: { id: 'b', level: 'ground', x: 0, y: 0 } } }))],
+  ])('refuses %s with one sentence', (_, work) => {
+    expect(refusal(work)).toMatch(/^The (file|project) [^.]+.*\.$/);
+  });
+
+  it('never throws anything but a refusal, whatever is in it', () => {
+    const json = JSON.stringify(emptyProject('p', 'P'));
+    fc.assert(
+      fc.property(fc.nat(json.length - 1), fc.string({ maxLength: 4 }), (at, put) => {
+        try {
+          readProjectJson(json.slice(0, at) + put + json.slice(at + 1));
+        } catch (error) {
+          expect(error).toBeInstanceOf(DomainError);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('opens the file written by hand in docs/project-file.md', async () => {
+    const text = await readFile('docs/project-file.md', 'utf8');
+    const json = /```json\n([\s\S]*?)```/.exec(text)![1];
+    const model = deriveModel(readProjectJson(json));
+    const rooms = [...model.shell.rooms.values()];
+    expect(rooms.map((r) => [r.room.name, Math.round(r.area * 100) / 100])).toEqual([['Garden room', 11.4]]);
+  });
+
+  it('has a schema that names every collection', () => {
+    const schema = projectJsonSchema() as { properties: Record<string, unknown>; required: string[] };
+    expect(Object.keys(schema.properties)).toEqual(Object.keys(emptyProject('p', 'P')));
+    expect(schema.required).toContain('walls');
+  });
+});
+
+describe('the GLB', () => {
+  const project = heronLockCottage();
+  const model = deriveModel(project);
+  let bytes: Uint8Array;
+  beforeAll(async () => {
+    bytes = await writeGlb(model);
+  });
+
+  it('passes the Khronos validator without an error or a warning', async () => {
+    const report = await validateBytes(bytes);
+    expect(report.issues.numErrors).toBe(0);
+    expect(report.issues.messages.filter((m: { severity: number }) => m.severity <= 1)).toEqual([]);
+  });
+
+  it('has true measurements when it is read back: metres, y up', async () => {
+    const document = await new WebIO().readBinary(bytes);
+    const low = [Infinity, Infinity, Infinity];
+    const high = [-Infinity, -Infinity, -Infinity];
+    const walls = new Set(Object.keys(project.walls));
+    const root = document.getRoot().listNodes().find((n) => n.listChildren().length > 1)!;
+    for (const node of root.listChildren()) {
+      if (!walls.has(node.getExtras().id as string)) continue;
+      const m = node.getWorldMatrix();
+      for (const primitive of node.getMesh()!.listPrimitives()) {
+        const position = primitive.getAttribute('POSITION')!;
+        const p = [0, 0, 0];
+        for (let i = 0; i < position.getCount(); i++) {
+          position.getElement(i, p);
+          for (let c = 0; c < 3; c++) {
+            const v = m[c] * p[0] + m[4 + c] * p[1] + m[8 + c] * p[2] + m[12 + c];
+            low[c] = Math.min(low[c], v);
+            high[c] = Math.max(high[c], v);
+          }
+        }
+      }
+    }
+    // The house is 10.4 wide, 2.5 high and 8.25 deep over its porch; y is up, the plan's y goes to −z.
+    expect(high[0] - low[0]).toBeCloseTo(10.4, 4);
+    expect(high[1] - low[1]).toBeCloseTo(2.5, 4);
+    expect(high[2] - low[2]).toBeCloseTo(8.25, 4);
+    expect(low[1]).toBeCloseTo(0, 5);
+  });
+
+  it('names its nodes and carries the finishes at real size', async () => {
+    const document = await new WebIO().readBinary(bytes);
+    const names = document.getRoot().listNodes().map((n) => n.getName());
+    for (const name of ['Kitchen & dining', 'Front door', 'Sofa']) expect(names).toContain(name);
+    const oak = document.getRoot().listMaterials().find((m) => m.getName() === 'Oak plank, brushed')!;
+    expect(oak.getBaseColorTexture()!.getMimeType()).toBe('image/png');
+    const kitchen = document.getRoot().listNodes().find((n) => n.getName() === 'Kitchen & dining')!;
+    const floor = kitchen.getMesh()!.listPrimitives().find((p) => p.getMaterial() === oak)!;
+    // Texture coordinates run once over 3.6 × 1.44 m: compare with the positions.
+    const [a, b] = [[0, 0, 0], [0, 0, 0]];
+    const [s, t] = [[0, 0], [0, 0]];
+    const position = floor.getAttribute('POSITION')!;
+    const uv = floor.getAttribute('TEXCOORD_0')!;
+    position.getElement(0, a);
+    uv.getElement(0, s);
+    for (let i = 1; i < position.getCount(); i++) {
+      position.getElement(i, b);
+      uv.getElement(i, t);
+      expect(Math.abs(t[0] - s[0]) * 3.6).toBeCloseTo(Math.abs(b[0] - a[0]), 4);
+      expect(Math.abs(t[1] - s[1]) * 1.44).toBeCloseTo(Math.abs(b[1] - a[1]), 4);
+    }
+  });
+});
+
+describe('pictures', () => {
+  it('writes PNG that another reader understands', async () => {
+    const pixels = Uint8Array.from({ length: 4 * 6 }, (_, i) => (i * 37) % 256);
+    const { data, info } = await sharp(Buffer.from(writePng(pixels, 3, 2))).raw().toBuffer({ resolveWithObject: true });
+    expect([info.width, info.height, info.channels]).toEqual([3, 2, 4]);
+    expect(new Uint8Array(data)).toEqual(pixels);
+    expect(new Uint8Array(readPng(writePng(pixels, 3, 2)).data)).toEqual(pixels);
+    expect(refusal(() => readPng(new Uint8Array([1, 2, 3])))).toMatch(/PNG/);
+  });
+
+  it('keeps radiance to within the precision of RGBE', () => {
+    fc.assert(
+      fc.property(fc.array(fc.double({ min: 1e-3, max: 1e6, noNaN: true }), { minLength: 12, maxLength: 12 }), (values) => {
+        const { width, height, radiance } = readHdr(writeHdr(Float32Array.from(values), 2, 2));
+        expect([width, height]).toEqual([2, 2]);
+        for (let p = 0; p < 4; p++) {
+          const peak = Math.max(...values.slice(p * 3, p * 3 + 3));
+          for (let c = 0; c < 3; c++) expect(Math.abs(radiance[p * 3 + c] - values[p * 3 + c])).toBeLessThanOrEqual(peak / 128);
+        }
+      }),
+    );
+  });
+
+  it('reads the run-length coded form too', () => {
+    // One row of eight pixels, each channel one run: red 128, green 64, blue 32, exponent 129.
+    const rows = [2, 2, 0, 8, ...[128, 64, 32, 129].flatMap((v) => [136, v])];
+    const bytes = new Uint8Array([...strToU8('#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 1 +X 8\n'), ...rows]);
+    const { radiance } = readHdr(bytes);
+    expect(radiance[0]).toBeCloseTo(1.0, 1);
+    expect(radiance[21]).toBeCloseTo(1.0, 1);
+    expect(refusal(() => readHdr(strToU8('hello')))).toMatch(/HDR/);
+  });
+});
+
+describe('the PDF of a board', () => {
+  const fonts = async () => {
+    const font = async (name: string) => new Uint8Array(await readFile(path.join('node_modules/@fontsource', name)));
+    return {
+      sans: await font('instrument-sans/files/instrument-sans-latin-400-normal.woff'),
+      bold: await font('instrument-sans/files/instrument-sans-latin-600-normal.woff'),
+      serif: await font('instrument-serif/files/instrument-serif-latin-400-normal.woff'),
+    };
+  };
+  const item = (id: string, rest: object): BoardItem => ({ id, page: 'one', order: 0, x: 0.05, y: 0.08, width: 0.1, height: 0.05, shadow: false, ...rest }) as BoardItem;
+
+  it('has the page’s true size, text as text, and a sample of the length it was given', async () => {
+    const project: Project = { ...emptyProject('p', 'P') };
+    const board = {
+      id: 'b',
+      name: 'Board',
+      paper: { width: 0.42, height: 0.297 },
+      pages: { one: { id: 'one', name: 'One', order: 0, ground: '#ffffff' } },
+      items: {
+        s: item('s', { kind: 'sample', finish: 'paint.reed', form: 'board', note: 'A note' }),
+        t: item('t', { kind: 'text', y: 0.02, text: 'Kitchen & dining', size: 0.012, face: 'serif', align: 'left' }),
+      },
+    };
+    const bytes = await writeBoardPdf(project, board, { fonts: await fonts(), asset: () => Promise.reject(new Error('none')) });
+    expect(await writeBoardPdf(project, board, { fonts: await fonts(), asset: () => Promise.reject(new Error('none')) })).toEqual(bytes);
+    const pdf = await getDocument({ data: bytes.slice(), verbosity: 0 }).promise;
+    const page = await pdf.getPage(1);
+    const { width, height } = page.getViewport({ scale: 1 });
+    expect((width / 72) * 25.4).toBeCloseTo(420, 3);
+    expect((height / 72) * 25.4).toBeCloseTo(297, 3);
+    const texts = (await page.getTextContent()).items.map((i) => ('str' in i ? i.str : ''));
+    expect(texts.join(' ')).toContain('Kitchen & dining');
+    expect(texts.join(' ')).toContain('A note');
+    // The sample is an image placed by a matrix: its scale is its size on paper.
+    const list = await page.getOperatorList();
+    const stack: number[][] = [];
+    let m = [1, 0, 0, 1, 0, 0];
+    const sizes: number[][] = [];
+    list.fnArray.forEach((fn, i) => {
+      if (fn === OPS.save) stack.push(m);
+      else if (fn === OPS.restore) m = stack.pop()!;
+      else if (fn === OPS.transform) {
+        const [a, b, c, d, e, f] = list.argsArray[i] as number[];
+        m = [m[0] * a + m[2] * b, m[1] * a + m[3] * b, m[0] * c + m[2] * d, m[1] * c + m[3] * d, m[0] * e + m[2] * f + m[4], m[1] * e + m[3] * f + m[5]];
+      } else if (fn === OPS.paintImageXObject) sizes.push([m[0] / POINTS_PER_METRE, m[3] / POINTS_PER_METRE, m[4] / POINTS_PER_METRE]);
+    });
+    expect(sizes).toEqual([[expect.closeTo(0.1, 6), expect.closeTo(0.05, 6), expect.closeTo(0.05, 6)]]);
+  });
+});
