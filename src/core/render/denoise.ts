@@ -1,5 +1,5 @@
 const KERNEL = [1 / 16, 1 / 4, 3 / 8, 1 / 4, 1 / 16];
-const LEVELS = 5;
+const LEVELS = 6;
 
 /** Colours below this are not divided out: nothing would be left of the light. */
 const DARKEST = 0.02;

@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import { heronLockCottage } from '../demo/heron-lock';
+import { deriveModel } from '../derive';
+import { distance } from '../geometry/vec';
+import { displayBounds } from './display';
+import { drawDimension, drawPlan } from './plan';
+import { arcPath, displaySvg } from './svg';
+
+const model = deriveModel(heronLockCottage());
+const items = drawPlan(model, 'ground');
+
+describe('the plan', () => {
+  it('is drawn from the floor up: rooms, pieces, walls, openings, dimensions, labels', () => {
+    const order = ['room', 'piece', 'wall', 'opening', 'dimension', 'label'];
+    const seen = items.map((i) => order.indexOf(i.layer));
+    expect(seen).toEqual([...seen].sort((a, b) => a - b));
+  });
+
+  it('cuts walls in solid ink and draws furniture thin', () => {
+    expect(items.filter((i) => i.layer === 'wall').every((i) => i.ink === 'cut')).toBe(true);
+    expect(items.some((i) => i.layer === 'piece' && i.kind === 'line' && i.pen === 0.18)).toBe(true);
+  });
+
+  it('writes every room with its area and the overall size of the house', () => {
+    const texts = items.flatMap((i) => (i.kind === 'text' ? [i.text] : []));
+    expect(texts).toEqual(expect.arrayContaining(['Living', '15.2 m²', 'Kitchen & dining', '10400', '8250']));
+    const imperial = drawPlan(deriveModel({ ...heronLockCottage(), units: 'imperial' }), 'ground').flatMap((i) => (i.kind === 'text' ? [i.text] : []));
+    expect(imperial).toEqual(expect.arrayContaining([`34'1 7/16"`, '164 sq ft']));
+  });
+
+  it('swings a door through a quarter turn of its own leaf', () => {
+    for (const arc of items.filter((i) => i.kind === 'arc')) {
+      const radius = distance(arc.centre, arc.from);
+      expect(distance(arc.centre, arc.to)).toBeCloseTo(radius, 6);
+      expect(distance(arc.from, arc.to)).toBeCloseTo(radius * Math.SQRT2, 6);
+      expect(arcPath(arc)).toMatch(/^M\S+ \S+A/);
+    }
+  });
+
+  it('is empty for a level that is not there', () => {
+    expect(drawPlan(model, 'attic')).toEqual([]);
+    expect(displayBounds([])).toBeNull();
+  });
+});
+
+describe('a dimension', () => {
+  it('keeps its figure upright whichever way it runs', () => {
+    for (let k = 0; k < 16; k++) {
+      const a = (k / 16) * 2 * Math.PI;
+      const text = drawDimension({ x: 0, y: 0 }, { x: Math.cos(a), y: Math.sin(a) }, '1000').find((i) => i.kind === 'text')!;
+      expect(Math.cos(text.angle)).toBeGreaterThanOrEqual(-1e-9);
+    }
+  });
+});
+
+describe('the drawing as SVG', () => {
+  it('fits its frame', () => {
+    const svg = displaySvg(items, 560, 350);
+    expect(svg).toMatch(/^<svg [^>]*width="560" height="350"/);
+    expect(svg).not.toMatch(/NaN|Infinity/);
+  });
+});

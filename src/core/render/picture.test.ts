@@ -1,0 +1,108 @@
+import { describe, expect, it } from 'vitest';
+import { luminance } from '../finishes/colour';
+import { Accumulator } from './accumulator';
+import { Random } from './bsdf';
+import { denoise } from './denoise';
+import { develop, exposureScale, meterExposure, SHOULDER, toneCurve } from './tone';
+
+const [W, H] = [48, 32];
+
+/** A wall lit at the left half only, with grain of a known spread, seen in passes. */
+function grainy(passes: number, spread: number): { picture: Accumulator; truth: Float32Array } {
+  const random = new Random(7);
+  const truth = new Float32Array(W * H * 3).map((_, i) => (Math.floor(i / 3) % W < W / 2 ? 80 : 8));
+  const guides = new Float32Array(W * H * 6).map((_, i) => [0.5, 0.5, 0.5, 0, 1, 0][i % 6]);
+  const picture = new Accumulator(W, H);
+  for (let p = 0; p < passes; p++) {
+    const pass = new Float32Array(W * H * 3);
+    for (let i = 0; i < W * H; i++) {
+      // Exponentially distributed: many dark samples, few bright ones, as in path tracing.
+      const k = 1 - spread + spread * -Math.log(1 - random.next());
+      for (let c = 0; c < 3; c++) pass[i * 3 + c] = truth[i * 3 + c] * k;
+    }
+    picture.add(pass, guides);
+  }
+  return { picture, truth };
+}
+
+const error = (a: Float32Array, b: Float32Array): number => Math.sqrt(a.reduce((sum, v, i) => sum + (v - b[i]) ** 2, 0) / a.length);
+const total = (a: Float32Array): number => a.reduce((sum, v) => sum + v, 0);
+
+describe('the accumulator', () => {
+  it('tells the variance of the mean as it is: σ² / n', () => {
+    const { picture } = grainy(64, 0.6);
+    const variance = picture.variance();
+    let left = 0;
+    for (let y = 0; y < H; y++) for (let x = 0; x < W / 2; x++) left += variance[y * W + x] / ((H * W) / 2);
+    expect(left / ((80 * 0.6) ** 2 / 64)).toBeCloseTo(1, 0);
+    expect(Math.abs(left / ((80 * 0.6) ** 2 / 64) - 1)).toBeLessThan(0.1);
+  });
+});
+
+describe('the noise filter', () => {
+  it('takes most of the error away, keeps the light and the edge of the shadow', () => {
+    const { picture, truth } = grainy(16, 0.8);
+    const before = picture.mean();
+    const after = denoise(before, picture.guides(), picture.variance(), W, H);
+    expect(error(after, truth)).toBeLessThan(error(before, truth) * 0.45);
+    expect(total(after) / total(before)).toBeCloseTo(1, 1);
+    const column = (x: number): number => Array.from({ length: H }, (_, y) => after[(y * W + x) * 3]).reduce((s, v) => s + v, 0) / H;
+    expect(column(W / 2 - 2)).toBeGreaterThan(60);
+    expect(column(W / 2 + 1)).toBeLessThan(20);
+  });
+
+  it('leaves a picture without grain alone', () => {
+    const { picture, truth } = grainy(4, 0);
+    expect(error(denoise(picture.mean(), picture.guides(), picture.variance(), W, H), truth)).toBeLessThan(0.05);
+  });
+
+  it('does not carry light from one surface to another', () => {
+    const { picture } = grainy(8, 0.7);
+    const guides = picture.guides();
+    for (let i = 0; i < W * H; i++) if (i % W >= W / 2) guides.set([0.5, 0.5, 0.5, 1, 0, 0], i * 6);
+    const after = denoise(picture.mean(), guides, picture.variance(), W, H);
+    for (let y = 0; y < H; y++) expect(after[(y * W + W / 2) * 3]).toBeLessThan(30);
+  });
+});
+
+describe('exposure', () => {
+  it('saturates at the luminance of ISO 2720: 1.2 · 2^EV', () => {
+    expect(exposureScale(10)).toBeCloseTo(1 / (1.2 * 1024), 12);
+    const white = develop(new Float32Array([600, 600, 600]), 8.5);
+    expect(white[0]).toBeGreaterThan(235);
+  });
+
+  it('shows a colour below the shoulder as it is', () => {
+    const rgb = [0.4, 0.2, 0.05];
+    toneCurve(rgb);
+    expect(rgb).toEqual([0.4, 0.2, 0.05]);
+  });
+
+  it('rises steadily, never reaches past white, and bleaches what is far too bright', () => {
+    let last = 0;
+    for (let l = 0.01; l < 1000; l *= 1.3) {
+      const rgb = [l, l * 0.6, l * 0.2];
+      toneCurve(rgb);
+      expect(rgb[0]).toBeGreaterThan(last);
+      expect(rgb[0]).toBeLessThan(1);
+      if (l < SHOULDER) expect(rgb[2] / rgb[0]).toBeCloseTo(0.2, 9);
+      last = rgb[0];
+    }
+    const sun = [1000, 600, 200];
+    toneCurve(sun);
+    expect(sun[2] / sun[0]).toBeGreaterThan(0.95);
+  });
+
+  it('one step more is half the light, without rendering again', () => {
+    const radiance = new Float32Array([100, 80, 60]);
+    const linear = (v: number): number => (v / 255 <= 0.04045 ? v / 255 / 12.92 : ((v / 255 + 0.055) / 1.055) ** 2.4);
+    const [a, b] = [develop(radiance, 8), develop(radiance, 9)];
+    expect(linear(a[0]) / linear(b[0])).toBeCloseTo(2, 1);
+  });
+
+  it('meters the same scene a step brighter when it has twice the light', () => {
+    const scene = Float32Array.from({ length: 300 }, (_, i) => 10 + (i % 50));
+    expect(meterExposure(scene.map((v) => v * 2)) - meterExposure(scene)).toBeCloseTo(1, 5);
+    expect(luminance([1, 1, 1])).toBeCloseTo(1, 9);
+  });
+});
