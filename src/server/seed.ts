@@ -5,26 +5,28 @@ import { PAPERS } from '@/core/boards/layout';
 import { heronLockCottage } from '@/core/demo/heron-lock';
 import { deriveModel } from '@/core/derive';
 import { readHdr } from '@/core/formats/hdr/hdr';
+import { writePng } from '@/core/formats/png';
 import { contentHash, type Asset } from '@/core/formats/project-file/project-file';
+import { develop, meterExposure } from '@/core/render/tone';
 import { runChange } from '@/core/project/commands';
 import type { BoardItem, Project } from '@/core/project/schema';
 import type { App } from './app';
 
 /** The picture that ships with the demo, rendered from its own viewpoint by `enstegon render`. */
-const PICTURE = { id: 'picture-kitchen', viewpoint: 'view-kitchen', name: 'Kitchen from the hall door', samples: 90, exposure: 9.2, made: '2026-11-24T05:00:00.000Z' };
+const PICTURE = { id: 'picture-kitchen', viewpoint: 'view-kitchen', name: 'Kitchen from the hall door', samples: 90, made: '2026-11-24T05:00:00.000Z' };
 
 /** The demo project with its picture and its board, and the files they need. */
 export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project: Project; assets: Asset[] }> {
   let project = heronLockCottage(id);
-  const folder = path.join(process.cwd(), 'assets', 'demo');
-  const [radiance, image] = await Promise.all(['kitchen.hdr', 'kitchen.png'].map(async (name) => new Uint8Array(await readFile(path.join(folder, name)))));
-  const { width, height } = readHdr(radiance);
-  const assets = [radiance, image].map((bytes) => ({ hash: contentHash(bytes), bytes }));
+  const hdr = new Uint8Array(await readFile(path.join(process.cwd(), 'assets', 'demo', 'kitchen.hdr')));
+  const { width, height, radiance } = readHdr(hdr);
+  const exposure = Math.round(meterExposure(radiance) * 10) / 10;
+  const assets = [hdr, writePng(develop(radiance, exposure), width, height)].map((bytes) => ({ hash: contentHash(bytes), bytes }));
   let step = 0;
   const run = (command: Parameters<typeof runChange>[1]['command'], args: unknown): void => {
     project = runChange(project, { id: `demoboard${step++}`, kind: 'do', command, args }).project;
   };
-  run('picture.add', { ...PICTURE, width, height, radiance: assets[0].hash, image: assets[1].hash });
+  run('picture.add', { ...PICTURE, width, height, exposure, radiance: assets[0].hash, image: assets[1].hash });
   const kitchen = Object.values(project.rooms).find((r) => r.name.startsWith('Kitchen'))!;
   const paper = PAPERS['A3 landscape'];
   const items = composePage(deriveModel(project), paper, { title: kitchen.name, line: 'Heron Lock Cottage. Sample sizes follow the surface they cover.', picture: PICTURE.id, room: kitchen.id });

@@ -1,0 +1,64 @@
+import { execFile } from 'node:child_process';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import { promisify } from 'node:util';
+import { WebIO } from '@gltf-transform/core';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+
+const run = promisify(execFile);
+let folder: string;
+let file: string;
+
+/** The command line as a person calls it. */
+const enstegon = async (...args: string[]): Promise<{ code: number; stdout: string; stderr: string }> => {
+  try {
+    return { code: 0, ...(await run('npx', ['tsx', 'src/cli/main.ts', ...args], { maxBuffer: 1e8, env: { ...process.env, npm_config_loglevel: 'silent' } })) };
+  } catch (error) {
+    const { code, stdout, stderr } = error as { code: number; stdout: string; stderr: string };
+    return { code, stdout, stderr };
+  }
+};
+
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(os.tmpdir(), 'enstegon-cli-'));
+  file = path.join(folder, 'demo.enstegon');
+  expect(await enstegon('demo', '--out', file)).toMatchObject({ code: 0, stdout: '' });
+});
+afterAll(() => rm(folder, { recursive: true, force: true }));
+
+describe('the command line', () => {
+  it('checks a file: valid with its findings, or one sentence and exit 1', async () => {
+    const good = await enstegon('check', file, '--as', 'json');
+    expect(good.code).toBe(0);
+    expect(JSON.parse(good.stdout)).toMatchObject({ valid: true, name: 'Heron Lock Cottage', findings: [{ code: 'door.narrow' }, { code: 'door.narrow' }] });
+    const bad = path.join(folder, 'bad.enstegon');
+    await writeFile(bad, 'nothing');
+    const refused = await enstegon('check', bad);
+    expect(refused.code).toBe(1);
+    expect(refused.stdout).toBe('');
+    expect(refused.stderr.trim()).toMatch(/^The file was not opened: [^\n]*\.$/);
+    expect(await enstegon('check', path.join(folder, 'none'))).toMatchObject({ code: 1, stderr: expect.stringMatching(/can’t be read\.\n$/) });
+  });
+
+  it('reports rooms as CSV and JSON', async () => {
+    const csv = await enstegon('report', file, '--what', 'rooms', '--as', 'csv');
+    expect(csv.stdout.split('\r\n')).toHaveLength(8);
+    const rooms = JSON.parse((await enstegon('report', file, '--what', 'rooms')).stdout) as { name: string; area: number }[];
+    expect(rooms.find((r) => r.name === 'Kitchen & dining')!.area).toBeCloseTo(25.92, 6);
+    expect((await enstegon('report', file, '--what', 'moons')).code).not.toBe(0);
+  });
+
+  it('exports a GLB and renders a picture', async () => {
+    const glb = path.join(folder, 'demo.glb');
+    expect((await enstegon('export', file, '--to', 'glb', '--out', glb)).code).toBe(0);
+    expect((await new WebIO().readBinary(new Uint8Array(await readFile(glb)))).getRoot().listMeshes().length).toBeGreaterThan(50);
+    const png = path.join(folder, 'view.png');
+    expect((await enstegon('render', file, '--view', 'Living room', '--size', '64x40', '--samples', '1', '--out', png)).code).toBe(0);
+    const { width, height } = await sharp(png).metadata();
+    expect([width, height]).toEqual([64, 40]);
+    const refused = await enstegon('render', file, '--view', 'Attic', '--size', '64x40', '--samples', '1', '--out', png);
+    expect(refused).toMatchObject({ code: 1, stdout: '', stderr: expect.stringMatching(/^There is no viewpoint “Attic”.*\.\n$/) });
+  });
+});
