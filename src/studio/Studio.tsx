@@ -153,6 +153,11 @@ function useKeys(openActions: () => void): void {
         e.preventDefault();
         tools.type((state.measure.typed ?? '') + e.key);
       } else if (e.key === 'Enter' && tools.drawing()) tools.enter();
+      else if (e.key === 'Enter' && target.closest('[role="application"]')) tools.actByKey();
+      else if (e.key.startsWith('Arrow') && tools.drawing()) {
+        e.preventDefault();
+        tools.steer(e.key);
+      }
       else if (e.key === 'Escape') tools.escape();
       else if (e.key === 'Delete' || e.key === 'Backspace') tools.deleteSelection();
       else if (e.key.startsWith('Arrow') && state.selection.some((s) => state.project.pieces[s.entity]) && target.closest('[role="application"]')) {

@@ -267,6 +267,13 @@ describe('history', () => {
 });
 
 describe('every command', () => {
+  it('says limits in words', () => {
+    const project = house();
+    const wall = south(project);
+    expect(() => edit(project, 'wall.set', { wall, set: { thickness: 5 } })).toThrow('Nothing was changed: thickness goes up to 2 m.');
+    expect(() => edit(project, 'level.set', { id: 'ground', set: { height: 0.1 } })).toThrow('Nothing was changed: height goes from 0.5 m upwards.');
+  });
+
   it('refuses arguments that are not its own', () => {
     for (const command of commandNames)
       for (const args of [null, 7, 'x', { nonsense: true }, []])

@@ -378,9 +378,17 @@ export interface Outcome {
   title: string;
 }
 
+/** Fields whose limits are lengths. */
+const METRES = new Set(['thickness', 'height', 'width', 'depth', 'sill', 'elevation', 'slab', 'length', 'at', 'offset', 'x', 'y', 'z', 'size']);
+
 /** One sentence from the first thing Zod found wrong. */
 export function sentence(error: z.ZodError): string {
   const issue = error.issues[0];
+  const field = String(issue.path.at(-1) ?? 'value');
+  if ((issue.code === 'too_big' || issue.code === 'too_small') && (issue.origin === 'number' || issue.origin === 'int')) {
+    const limit = issue.code === 'too_big' ? issue.maximum : issue.minimum;
+    return `${field} goes ${issue.code === 'too_big' ? 'up to' : 'from'} ${String(limit)}${METRES.has(field) ? ' m' : ''}${issue.code === 'too_big' ? '' : ' upwards'}.`;
+  }
   const where = issue.path.length ? `${issue.path.join('.')}: ` : '';
   const text = issue.message.replace(/^Invalid input: /, '').replace(/\.$/, '');
   return `${where}${text}.`;

@@ -70,6 +70,17 @@ describe('junctions by hand', () => {
     expect(totalArea(outline)).toBeCloseTo(sum, 9);
   });
 
+  it('keeps the corner of thick walls whole where a thin one runs on from it', () => {
+    const lines = [line('south', 0, 0, 4, 0, 0.3), line('east', 4, 0, 4, 3, 0.3), line('thin', 4, 0, 7, 0, 0.1)];
+    const { pieces, outline } = join(lines);
+    const sum = pieces.reduce((total, p) => total + signedArea(p.ring), 0);
+    expect(pieces.some((p) => insideRing({ x: 4.14, y: -0.14 }, p.ring))).toBe(true);
+    expect(pieces.every((p) => isSimple(p.ring))).toBe(true);
+    // South 4.15 × 0.3, east above it 2.85 × 0.3, thin beyond the corner 2.85 × 0.1.
+    expect(sum).toBeCloseTo(4.15 * 0.3 + 2.85 * 0.3 + 2.85 * 0.1, 9);
+    expect(totalArea(outline)).toBeCloseTo(sum, 9);
+  });
+
   it('cuts a very acute outer corner off square', () => {
     const { pieces, outline } = join([line('a', 0, 0, 6, 0, 0.2), line('b', 0, 0, 6 * Math.cos(0.2), 6 * Math.sin(0.2), 0.2)]);
     const sum = pieces.reduce((total, p) => total + signedArea(p.ring), 0);

@@ -29,10 +29,13 @@ const MITRE_LIMIT = 4;
 
 /**
  * The corner between half-edge `a` and its counter-clockwise neighbour `b` at a junction: where the left side of
- * `a` meets the right side of `b`. Collinear walls of unequal thickness step along the bisector; very acute
- * outer corners are cut off.
+ * `a` meets the right side of `b`. Collinear walls of unequal thickness step along the bisector, beyond the walls that
+ * meet them there, so that a corner of thick walls stays whole where a thin one runs on from it; very acute outer
+ * corners are cut off.
+ *
+ * @param reach how far the other walls of the junction stand out from the node, along the thinner of the two
  */
-function wedge(node: Vec2, da: Vec2, ha: number, db: Vec2, hb: number): Wedge {
+function wedge(node: Vec2, da: Vec2, ha: number, db: Vec2, hb: number, reach: (thin: Vec2) => number): Wedge {
   const footA = add(node, scale(left(da), ha));
   const footB = add(node, scale(left(db), -hb));
   let turn = Math.atan2(cross(da, db), dot(da, db));
@@ -43,7 +46,10 @@ function wedge(node: Vec2, da: Vec2, ha: number, db: Vec2, hb: number): Wedge {
   if (turn > Math.PI * 1.1) return [footA, footB];
   // Nearly straight: both sides end on the bisector of the wedge.
   const bisector = { x: Math.cos(turn / 2) * da.x - Math.sin(turn / 2) * da.y, y: Math.sin(turn / 2) * da.x + Math.cos(turn / 2) * da.y };
-  return [meet(footA, da, node, bisector) ?? footA, meet(footB, db, node, bisector) ?? footB];
+  if (Math.abs(ha - hb) <= COINCIDENT) return [meet(footA, da, node, bisector) ?? footA, meet(footB, db, node, bisector) ?? footB];
+  const thin = ha < hb ? da : db;
+  const step = add(node, scale(thin, reach(thin)));
+  return [meet(footA, da, step, bisector) ?? footA, meet(footB, db, step, bisector) ?? footB];
 }
 
 /**
@@ -65,7 +71,9 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
       const w: Wedge =
         fan.length === 1
           ? [add(nodes[n], scale(left(edgeDirection(arrangement, e)), h(e))), add(nodes[n], scale(left(edgeDirection(arrangement, e)), -h(e)))]
-          : wedge(nodes[n], edgeDirection(arrangement, e), h(e), edgeDirection(arrangement, f), h(f));
+          : wedge(nodes[n], edgeDirection(arrangement, e), h(e), edgeDirection(arrangement, f), h(f), (thin) =>
+              Math.max(0, ...fan.map((o) => (o === e || o === f ? 0 : h(o) * Math.abs(cross(edgeDirection(arrangement, o), thin)))))
+            );
       after[key(e)] = w;
       before[key(f)] = w;
     });

@@ -82,7 +82,11 @@ export function PlanPane() {
   const point = useCallback(
     (e: { clientX: number; clientY: number; shiftKey?: boolean }): tools.TablePoint => {
       const plan = toModel(e.clientX, e.clientY);
-      const under = document.elementFromPoint(e.clientX, e.clientY)?.closest('[data-entity]');
+      // What is dragged from the ledge lies over the paper: look through it.
+      const under = document
+        .elementsFromPoint(e.clientX, e.clientY)
+        .find((element) => frame.current?.contains(element))
+        ?.closest('[data-entity]');
       const entity = under?.getAttribute('data-entity') ?? null;
       return { plan, spot: entity ? planSpot(entity, plan) : null, reach: 10 / viewRef.current.k, shift: Boolean(e.shiftKey) };
     },
@@ -116,6 +120,7 @@ export function PlanPane() {
     <Box
       ref={frame}
       data-testid="plan"
+      data-view={`${view.k} ${view.x} ${view.y}`}
       role="application"
       aria-label="Plan"
       tabIndex={0}
@@ -210,7 +215,7 @@ const Marks = memo(function Marks({ items, selected, hover, room, still }: { ite
           else if (item.layer === 'opening' && item.ink === 'paper') fill = on ? '#EBD9E0' : over ? '#F5F3F3' : '#ffffff';
           const opacity = item.layer === 'piece' && !on && !over ? 0 : 1;
           // A hairline in the same ink closes the seams between the pieces of a wall.
-          const seam = item.ink === 'cut' ? { stroke: fill, strokeWidth: 0.7, vectorEffect: 'non-scaling-stroke' as const } : {};
+          const seam = item.ink === 'cut' ? { stroke: fill, strokeWidth: 1.2, vectorEffect: 'non-scaling-stroke' as const } : {};
           return <path key={i} d={ringPath(item.rings)} fill={fill} fillOpacity={opacity} fillRule="evenodd" {...seam} {...common} />;
         }
         const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);

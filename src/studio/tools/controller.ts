@@ -254,7 +254,8 @@ function meetsWall(p: Vec2): boolean {
   return Object.values(project.walls).some((wall) => {
     if (wall.level !== level) return false;
     const [a, b] = wallEnds(project, wall);
-    if ([a, b].some((q) => own.has(`${q.x.toFixed(6)} ${q.y.toFixed(6)}`))) return false;
+    // The walls of the chain itself don't end it.
+    if ([a, b].every((q) => own.has(`${q.x.toFixed(6)} ${q.y.toFixed(6)}`))) return false;
     const d = sub(b, a);
     const t = dot(sub(p, a), d) / dot(d, d);
     return t >= -1e-9 && t <= 1 + 1e-9 && distance(add(a, scale(d, t)), p) < 1e-5;
@@ -599,4 +600,54 @@ export function showDropFinish(finish: string, at: TablePoint): void {
   state.setHover(at.spot);
   state.preview('finish.apply', { targets: [at.spot.target], finish });
   set({ measure: { fields: [], note: surfaceName(state.project, state.model, at.spot.target), typed: null, field: 0 } });
+}
+
+// By keyboard -----------------------------------------------------------------------------------------------------------
+
+/** Enter in a pane does what a press would: at the room in hand, the selected wall, or the selected surface. */
+export function actByKey(): void {
+  const state = get();
+  const { tool, model, room, level, selection, project } = state;
+  const rooms = model.shell.levels.find((l) => l.id === level)?.rooms ?? [];
+  const at = (plan: Vec2, spot: Spot | null): TablePoint => ({ plan, spot, reach: 0.05, shift: false });
+  switch (tool.kind) {
+    case 'walls': {
+      // Beside what stands already, so that the first corner is free.
+      const corners = Object.values(project.corners).filter((c) => c.level === level);
+      const start = at({ x: corners.length ? Math.max(...corners.map((c) => c.x)) + 1 : 0, y: corners.length ? Math.min(...corners.map((c) => c.y)) : 0 }, null);
+      pressWalls(start);
+      pointer = at({ x: start.plan.x + 3, y: start.plan.y + 2 }, null);
+      return showWalls(pointer);
+    }
+    case 'place': {
+      const own = rooms.find((r) => r.id === room) ?? rooms[0];
+      return dropPiece(tool.maker, at(own?.label ?? { x: 0, y: 0 }, null));
+    }
+    case 'opening': {
+      const wall = selection.find((s) => project.walls[s.entity]);
+      if (!wall) return state.say(`No ${tool.opening} was placed: select a wall first.`);
+      const [a, b] = wallEnds(project, project.walls[wall.entity]);
+      return pressOpening(at({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, wall));
+    }
+    case 'finish': {
+      const spot = selection.at(-1) ?? null;
+      return applyFinish(tool.finish, at({ x: 0, y: 0 }, spot));
+    }
+  }
+}
+
+/** Arrow keys give the wall being drawn its direction; a typed length does the rest. */
+export function steer(key: string): void {
+  const last = chain.at(-1);
+  const { tool } = get();
+  if (!last || tool.kind !== 'walls') return;
+  const d = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: 1 }, ArrowDown: { x: 0, y: -1 } }[key];
+  if (!d) return;
+  const now = pointer?.plan ?? last;
+  const plan =
+    tool.shape === 'rectangle'
+      ? { x: d.x ? last.x + d.x * Math.max(0.5, Math.abs(now.x - last.x)) : now.x, y: d.y ? last.y + d.y * Math.max(0.5, Math.abs(now.y - last.y)) : now.y }
+      : add(last, d);
+  pointer = { plan, spot: null, reach: 0.02, shift: false };
+  showWalls(pointer);
 }

@@ -1,0 +1,131 @@
+import { expect, test } from '@playwright/test';
+import { Studio } from './studio';
+
+test('bad input gets one clear sentence and changes nothing', async ({ page, request }) => {
+  const studio = new Studio(page);
+
+  await test.step('a file that is no project', async () => {
+    await page.goto('/');
+    const before = ((await (await request.get('/api/projects')).json()) as unknown[]).length;
+    for (const [name, content, sentence] of [
+      ['notes.enstegon', 'these are notes', /it is not a project file/],
+      ['empty.enstegon', '', /not opened/],
+    ] as const) {
+      await page.getByTestId('import').setInputFiles({ name, mimeType: 'application/zip', buffer: Buffer.from(content) });
+      await expect(page.getByRole('status').first()).toContainText(sentence);
+    }
+    expect(((await (await request.get('/api/projects')).json()) as unknown[]).length).toBe(before);
+  });
+
+  await test.step('an upload of the wrong kind, a body that is too large or not JSON', async () => {
+    const wrong = await request.post('/api/assets', { data: Buffer.from('<svg/>') });
+    expect(wrong.status()).toBe(415);
+    expect(((await wrong.json()) as { message: string }).message).toMatch(/only PNG, JPEG and Radiance HDR/);
+    const large = await request.post('/api/projects', { data: { name: 'x'.repeat(70_000), units: 'metric' } });
+    expect(large.status()).toBe(413);
+    const broken = await request.post('/api/projects', { data: Buffer.from('{'), headers: { 'content-type': 'application/json' } });
+    expect(broken.status()).toBe(422);
+    expect((await request.get('/api/projects/none')).status()).toBe(404);
+    expect((await request.get('/api/assets/..%2F..%2Fpackage.json')).status()).toBe(404);
+  });
+
+  await test.step('an impossible length', async () => {
+    await studio.start('Refusals');
+    await studio.card('Walls in a chain').click();
+    await studio.press(0, 0);
+    await studio.moveTo(2, 0);
+    for (const [typed, sentence] of [
+      ['1e', /is not a length/],
+      ['0', /can’t be 0 long/],
+      ['999 m', /can’t be 999 m long/],
+    ] as const) {
+      await studio.type(typed);
+      await page.keyboard.press('Enter');
+      await expect(studio.notice).toContainText(sentence);
+      await studio.page.getByLabel('length on the centre line').fill('');
+    }
+    expect((await studio.project()).walls).toEqual({});
+    await studio.type('2400');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    await expect.poll(async () => Object.keys((await studio.project()).walls).length).toBe(1);
+  });
+
+  await test.step('an opening that does not fit', async () => {
+    await studio.card('Door').click();
+    await studio.press(1.2, 0);
+    await studio.set('Width', '4 m');
+    await expect(studio.notice).toContainText('was not changed');
+    await expect(studio.docket.getByLabel('Width', { exact: true })).toHaveValue('926');
+    await studio.set('Height', 'tall');
+    await expect(studio.notice).toContainText('“tall” is not a length');
+    await expect(studio.docket.getByLabel('Height', { exact: true })).toHaveValue('2100');
+  });
+});
+
+test('answers carry strict headers', async ({ request }) => {
+  for (const path of ['/', '/api/projects']) {
+    const headers = (await request.get(path)).headers();
+    expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+    expect(headers['content-security-policy']).toMatch(/frame-ancestors 'none'/);
+    expect(headers['x-content-type-options']).toBe('nosniff');
+    expect(headers['referrer-policy']).toBe('no-referrer');
+    expect(headers['x-powered-by']).toBeUndefined();
+  }
+});
+
+test('projects are renamed, duplicated, deleted and brought back', async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.start('Card house');
+  await page.goto('/');
+  const card = page.getByRole('article', { name: 'Card house' });
+  const more = (name: string): Promise<void> => page.getByRole('button', { name: `More for ${name}` }).click();
+  await more('Card house');
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByLabel('Project name').fill('Paper house');
+  await page.getByLabel('Project name').press('Enter');
+  await expect(page.getByRole('article', { name: 'Paper house' })).toBeVisible();
+  await expect(card).toHaveCount(0);
+  await more('Paper house');
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect(page.getByRole('article', { name: 'Paper house, copy' })).toBeVisible();
+  await more('Paper house, copy');
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByRole('article', { name: 'Paper house, copy' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('article', { name: 'Paper house, copy' })).toBeVisible();
+  // The demo's card shows a real picture.
+  const thumbnail = page.getByRole('article', { name: 'Heron Lock Cottage' }).locator('img');
+  await expect.poll(() => thumbnail.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(560);
+});
+
+test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.start('Keyboard house', 'Feet and inches');
+  await studio.card('Room by corners').press('Enter');
+  await page.getByTestId('plan').focus();
+  await page.keyboard.press('Enter');
+  await studio.type(`11'4 1/2"`);
+  await page.keyboard.press('Tab');
+  await studio.type(`10'`);
+  await page.keyboard.press('Enter');
+  await expect(studio.room('Room 1')).toContainText('114 sq ft');
+  // The searchable list of everything one can do.
+  await page.getByTestId('plan').focus();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+Space');
+  await studio.type('place wardrobe');
+  await page.keyboard.press('Enter');
+  await page.getByTestId('plan').focus();
+  await page.keyboard.press('Enter');
+  await expect(studio.docket).toContainText('Wardrobe');
+  const before = Object.values((await studio.project()).pieces)[0].x;
+  await page.getByTestId('plan').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => Object.values((await studio.project()).pieces)[0].x - before).toBeCloseTo(0.01, 9);
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(0);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(1);
+});

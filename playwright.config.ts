@@ -1,0 +1,41 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = 3217;
+
+/** The interface in Chromium, against the production build with a database of its own. */
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: 'test-results',
+  fullyParallel: false,
+  workers: 1,
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    screenshot: 'only-on-failure',
+    actionTimeout: 30_000,
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--ignore-gpu-blocklist',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run',
+        '--disable-quic',
+      ],
+    },
+  },
+  webServer: {
+    command: `rm -rf tmp/e2e-data && mkdir -p tmp/e2e-data && npx tsx src/cli/main.ts seed && npx next start --hostname 127.0.0.1 --port ${PORT}`,
+    url: `http://127.0.0.1:${PORT}`,
+    env: { ENSTEGON_DATA: 'tmp/e2e-data', NEXT_TELEMETRY_DISABLED: '1' },
+    timeout: 120_000,
+    reuseExistingServer: false,
+  },
+});
