@@ -2,17 +2,26 @@ import tseslint from 'typescript-eslint';
 
 /** Forbids imports into the given parts of `src`, by alias and by relative path. */
 const without = (parts, why) => ({
-  'no-restricted-imports': [
-    'error',
-    { patterns: parts.map((part) => ({ regex: `^(@/|(\\.\\./)+)${part}(/|$)`, message: why })) },
-  ],
+  'no-restricted-imports': ['error', { patterns: parts.map((part) => ({ regex: `^(@/|(\\.\\./)+)${part}(/|$)`, message: why })) }],
 });
 
 const down = 'Imports run downward only: app → studio → workers → core; app → server → core; cli → server, core.';
 const apart = 'Inside the core a folder reads only what lies below it; see docs/decisions/0002-one-direction-of-flow.md.';
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'node_modules/**', 'data/**', 'tmp/**', '**/*.generated.ts', 'src/core/render/kernel/assembly/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      '.next/**',
+      'node_modules/**',
+      'data/**',
+      'tmp/**',
+      '**/*.generated.ts',
+      'src/core/render/kernel/assembly/**',
+      'next-env.d.ts',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   ...tseslint.configs.recommended,
   {
     rules: {
@@ -32,14 +41,51 @@ export default tseslint.config(
   {
     files: ['src/core/units/**', 'src/core/geometry/**'],
     rules: without(
-      ['app', 'studio', 'workers', 'server', 'cli', 'project', 'shell', 'stock', 'finishes', 'light', 'render', 'drawing', 'boards', 'schedules', 'checks', 'formats', 'demo', 'derive'],
+      [
+        'app',
+        'studio',
+        'workers',
+        'server',
+        'cli',
+        'project',
+        'shell',
+        'stock',
+        'finishes',
+        'light',
+        'render',
+        'drawing',
+        'boards',
+        'schedules',
+        'checks',
+        'formats',
+        'demo',
+        'derive',
+      ],
       apart,
     ),
   },
   {
     files: ['src/core/project/**'],
     rules: without(
-      ['app', 'studio', 'workers', 'server', 'cli', 'shell', 'stock', 'finishes', 'light', 'render', 'drawing', 'boards', 'schedules', 'checks', 'formats', 'demo', 'derive'],
+      [
+        'app',
+        'studio',
+        'workers',
+        'server',
+        'cli',
+        'shell',
+        'stock',
+        'finishes',
+        'light',
+        'render',
+        'drawing',
+        'boards',
+        'schedules',
+        'checks',
+        'formats',
+        'demo',
+        'derive',
+      ],
       apart,
     ),
   },

@@ -120,7 +120,11 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await studio.docket.getByRole('button', { name: 'Turn' }).click();
     await studio.docket.getByRole('button', { name: 'Duplicate' }).click();
     const project = await studio.project();
-    expect(Object.values(project.pieces).map((p) => p.maker).sort()).toEqual(['armchair', 'armchair', 'pendant', 'sofa']);
+    expect(
+      Object.values(project.pieces)
+        .map((p) => p.maker)
+        .sort(),
+    ).toEqual(['armchair', 'armchair', 'pendant', 'sofa']);
     expect(Object.values(project.pieces).find((p) => p.maker === 'pendant')!.lamp).toEqual({ lumen: 1400, kelvin: 3000, on: true });
     expect(Object.values(project.pieces).find((p) => p.maker === 'sofa')!.size.width).toBe(1.8);
   });
@@ -181,7 +185,9 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await studio.card(picture.name).click();
     const kept = page.getByTestId('picture-panel');
     const mean = async (hash: string): Promise<number> => {
-      const { channels } = await sharp(await (await page.request.get(`/api/assets/${hash}`)).body()).greyscale().stats();
+      const { channels } = await sharp(await (await page.request.get(`/api/assets/${hash}`)).body())
+        .greyscale()
+        .stats();
       return channels[0].mean;
     };
     for (let i = 0; i < 10; i++) await kept.getByLabel('Exposure of the picture').press('ArrowLeft');
@@ -207,7 +213,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await page.mouse.down();
     await page.mouse.move(box.x + 140, box.y + 48, { steps: 5 });
     await page.mouse.up();
-    await page.getByTestId('item-picture').click();
+    await page.getByTestId('item-picture').click({ position: { x: 12, y: 220 } });
     const before = Object.values(only((await studio.project()).boards).items).find((i) => i.kind === 'picture')!;
     const handle = (await page.getByTestId('resize').boundingBox())!;
     await page.mouse.move(handle.x + 5, handle.y + 5);

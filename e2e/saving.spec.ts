@@ -36,12 +36,19 @@ test('two windows on one project end up equal', async ({ browser }) => {
   await two.page.unroute('**/changes');
 
   // An edit on what the other window deletes is named, not swallowed.
-  await two.page.route('**/changes*', (route) => (route.request().method() === 'POST' ? new Promise((done) => setTimeout(done, 4000)).then(() => route.continue()) : route.abort()));
+  await two.page.route('**/changes*', (route) =>
+    route.request().method() === 'POST' ? new Promise((done) => setTimeout(done, 4000)).then(() => route.continue()) : route.abort(),
+  );
   const wall = only((await one.project()).walls).id;
   await two.page.bringToFront();
   await two.press(2.15, 0);
   await two.set('Thickness', '250 mm');
-  await one.page.request.post(`/api/projects/${one.id}/changes`, { data: { base: ((await (await one.page.request.get(`/api/projects/${one.id}`)).json()) as { seq: number }).seq, changes: [{ id: 'deleteall01', kind: 'do', command: 'delete', args: { ids: Object.keys((await one.project()).walls) } }] } });
+  await one.page.request.post(`/api/projects/${one.id}/changes`, {
+    data: {
+      base: ((await (await one.page.request.get(`/api/projects/${one.id}`)).json()) as { seq: number }).seq,
+      changes: [{ id: 'deleteall01', kind: 'do', command: 'delete', args: { ids: Object.keys((await one.project()).walls) } }],
+    },
+  });
   await expect(two.notice).toContainText('could not be kept', { timeout: 60_000 });
   await two.page.unroute('**/changes*');
   await expect.poll(async () => JSON.stringify(await one.project()) === JSON.stringify(await two.project())).toBe(true);
@@ -73,9 +80,18 @@ test('killing the server in the middle of edits loses nothing that was acknowled
   const base = `http://127.0.0.1:${port}`;
   let server: ChildProcess;
   const start = async (): Promise<void> => {
-    server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)], { env: { ...process.env, ENSTEGON_DATA: folder }, stdio: 'ignore' });
+    server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)], {
+      env: { ...process.env, ENSTEGON_DATA: folder },
+      stdio: 'ignore',
+    });
     for (let i = 0; i < 120; i++) {
-      if (await fetch(`${base}/api/projects`).then((r) => r.ok, () => false)) return;
+      if (
+        await fetch(`${base}/api/projects`).then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        return;
       await new Promise((done) => setTimeout(done, 250));
     }
     throw new Error('The server did not start.');
@@ -87,7 +103,13 @@ test('killing the server in the middle of edits loses nothing that was acknowled
     });
   try {
     await start();
-    const { id } = (await (await fetch(`${base}/api/projects`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ name: 'Kill', units: 'metric' }) })).json()) as { id: string };
+    const { id } = (await (
+      await fetch(`${base}/api/projects`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ name: 'Kill', units: 'metric' }),
+      })
+    ).json()) as { id: string };
     let acknowledged: Project = { ...emptyProject(id, 'Kill') };
     let seq = 0;
     for (let round = 0; round < 3; round++) {
@@ -101,9 +123,24 @@ test('killing the server in the middle of edits loses nothing that was acknowled
           id: `kill${round}x${String(n).padStart(5, '0')}`,
           kind: 'do',
           command: 'wall.draw',
-          args: { level: 'ground', points: [{ x, y: 0 }, { x: x + 1, y: 0 }, { x: x + 1, y: 1 }, { x, y: 1 }], closed: true, thickness: 0.1, height: null },
+          args: {
+            level: 'ground',
+            points: [
+              { x, y: 0 },
+              { x: x + 1, y: 0 },
+              { x: x + 1, y: 1 },
+              { x, y: 1 },
+            ],
+            closed: true,
+            thickness: 0.1,
+            height: null,
+          },
         };
-        const answer = await fetch(`${base}/api/projects/${id}/changes`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ base: seq, changes: [sent] }) })
+        const answer = await fetch(`${base}/api/projects/${id}/changes`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ base: seq, changes: [sent] }),
+        })
           .then((r) => r.json() as Promise<{ ok: boolean; seq: number }>)
           .catch(() => null);
         if (!answer) break;

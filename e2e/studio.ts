@@ -132,4 +132,4 @@ export class Studio {
   }
 }
 
-export const only = <T,>(record: Record<string, T>): T => Object.values(record)[0];
+export const only = <T>(record: Record<string, T>): T => Object.values(record)[0];

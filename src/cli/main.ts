@@ -113,10 +113,19 @@ program
   .action(async (file: string, o: { view: string; out: string; size: string; samples: number; exposure?: string; hdr?: string; grain?: boolean }) => {
     const { project } = await open(file);
     const view = Object.values(project.viewpoints).find((v) => v.id === o.view || v.name === o.view);
-    if (!view) throw new DomainError('view.missing', `There is no viewpoint “${o.view}”; the project has ${Object.values(project.viewpoints).map((v) => v.name).join(', ') || 'none'}.`);
+    if (!view)
+      throw new DomainError(
+        'view.missing',
+        `There is no viewpoint “${o.view}”; the project has ${
+          Object.values(project.viewpoints)
+            .map((v) => v.name)
+            .join(', ') || 'none'
+        }.`,
+      );
     const size = /^(\d+)x(\d+)$/.exec(o.size);
     const [width, height] = size ? [Number(size[1]), Number(size[2])] : [0, 0];
-    if (!size || width < 16 || height < 16 || width > 8192 || height > 8192) throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 8192 pixels a side.`);
+    if (!size || width < 16 || height < 16 || width > 8192 || height > 8192)
+      throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 8192 pixels a side.`);
     const ev = o.exposure === undefined ? null : Number(o.exposure);
     if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
     const tracer = new Tracer(pictureScene(deriveModel(project)), { width, height, camera: view, seed: 1, clamp: FIREFLY });

@@ -66,7 +66,10 @@ export async function exportPng(project: Project, board: Board, pageId: string |
     }
     const input =
       item.kind === 'picture'
-        ? await sharp((await files.read(project.pictures[item.picture].image)).bytes).resize(w, h, { fit: 'fill' }).png().toBuffer()
+        ? await sharp((await files.read(project.pictures[item.picture].image)).bytes)
+            .resize(w, h, { fit: 'fill' })
+            .png()
+            .toBuffer()
         : await raw(makeSample(finishById(item.finish), item.form, w, h, 512));
     layers.push({ input, left: Math.round(item.x * k), top: Math.round(item.y * k) });
     if (item.kind === 'sample') write(item.note || finishById(item.finish).name, faces.sans, NOTE.size * k, item.x * k, (item.y + item.height + NOTE.drop) * k);

@@ -180,7 +180,8 @@ export class Projects {
         });
       }
       for (const hash of assetsOf(project))
-        if (!before.has(hash) && !(await this.files.has(hash))) throw new DomainError('asset.missing', 'The picture was not kept: its file has not arrived; try again.', []);
+        if (!before.has(hash) && !(await this.files.has(hash)))
+          throw new DomainError('asset.missing', 'The picture was not kept: its file has not arrived; try again.', []);
       await this.db.sequelize.transaction(async (transaction) => {
         await this.db.changes.bulkCreate(rows, { transaction });
         await this.db.projects.update({ seq, name: project.name, changedAt: at }, { where: { id }, transaction });

@@ -29,7 +29,12 @@ export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project:
   run('picture.add', { ...PICTURE, width, height, exposure, radiance: assets[0].hash, image: assets[1].hash });
   const kitchen = Object.values(project.rooms).find((r) => r.name.startsWith('Kitchen'))!;
   const paper = PAPERS['A3 landscape'];
-  const items = composePage(deriveModel(project), paper, { title: kitchen.name, line: 'Heron Lock Cottage. Sample sizes follow the surface they cover.', picture: PICTURE.id, room: kitchen.id });
+  const items = composePage(deriveModel(project), paper, {
+    title: kitchen.name,
+    line: 'Heron Lock Cottage. Sample sizes follow the surface they cover.',
+    picture: PICTURE.id,
+    room: kitchen.id,
+  });
   run('board.add', {
     id: 'board-client',
     name: 'Client presentation',

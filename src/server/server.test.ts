@@ -103,7 +103,18 @@ describe('the log of changes', () => {
 
   it('refuses a picture whose file has not arrived', async () => {
     const id = await app.projects.createEmpty('P', 'metric');
-    const args = { id: 'x', name: 'X', viewpoint: null, width: 16, height: 16, samples: 1, exposure: 9, radiance: 'a'.repeat(64), image: 'b'.repeat(64), made: 'now' };
+    const args = {
+      id: 'x',
+      name: 'X',
+      viewpoint: null,
+      width: 16,
+      height: 16,
+      samples: 1,
+      exposure: 9,
+      radiance: 'a'.repeat(64),
+      image: 'b'.repeat(64),
+      made: 'now',
+    };
     expect((await refusal(app.projects.append(id, 0, [change('picture.add', args)]))).code).toBe('asset.missing');
   });
 
@@ -112,7 +123,21 @@ describe('the log of changes', () => {
     expect(await pragma('journal_mode')).toBe('wal');
     expect(await pragma('synchronous')).toBe(2);
     expect(await pragma('foreign_keys')).toBe(1);
-    await expect(app.db.changes.create({ projectId: 'none', seq: 1, changeId: 'x', kind: 'do', target: null, command: 'x', title: 'x', args: '', patches: '', inverse: '', at: new Date() })).rejects.toThrow();
+    await expect(
+      app.db.changes.create({
+        projectId: 'none',
+        seq: 1,
+        changeId: 'x',
+        kind: 'do',
+        target: null,
+        command: 'x',
+        title: 'x',
+        args: '',
+        patches: '',
+        inverse: '',
+        at: new Date(),
+      }),
+    ).rejects.toThrow();
   });
 });
 
@@ -181,7 +206,9 @@ describe('exports', () => {
     const { model } = await modelOf(app.projects, project.id);
     expect((await sharp(await thumbnail(model, app.files)).metadata()).width).toBe(560);
     // A project without a picture shows its plan: dark walls on white.
-    const plain = await sharp(await thumbnail({ ...model, project: { ...project, pictures: {} } }, app.files)).greyscale().stats();
+    const plain = await sharp(await thumbnail({ ...model, project: { ...project, pictures: {} } }, app.files))
+      .greyscale()
+      .stats();
     expect(plain.channels[0].min).toBeLessThan(80);
     expect(plain.channels[0].mean).toBeGreaterThan(200);
   });
@@ -204,7 +231,9 @@ describe('requests', () => {
 
   it('answer refusals with a sentence and a fitting status, and hide what went wrong inside', async () => {
     const status = async (code: string) => (await respond(() => Promise.reject(new DomainError(code, 'No.')))).status;
-    expect([await status('project.missing'), await status('file.large'), await status('asset.kind'), await status('opening.overlap')]).toEqual([404, 413, 415, 422]);
+    expect([await status('project.missing'), await status('file.large'), await status('asset.kind'), await status('opening.overlap')]).toEqual([
+      404, 413, 415, 422,
+    ]);
     const log = console.error;
     console.error = () => undefined;
     const inside = await respond(() => Promise.reject(new Error('secret path')));

@@ -85,7 +85,21 @@ export function Actions({ open, onClose }: { open: boolean; onClose(): void }) {
       />
       <Box role="listbox" aria-label="Actions" sx={{ maxHeight: 380, overflow: 'auto', pb: 1 }}>
         {shown.map((a, i) => (
-          <Box key={a.name} role="option" aria-selected={i === at} onClick={() => pick(a)} sx={{ display: 'flex', cursor: 'pointer', px: 2, py: 0.6, fontSize: 13, bgcolor: i === at ? colours.damsonTint : 'transparent', '&:hover': { bgcolor: colours.strip } }}>
+          <Box
+            key={a.name}
+            role="option"
+            aria-selected={i === at}
+            onClick={() => pick(a)}
+            sx={{
+              display: 'flex',
+              cursor: 'pointer',
+              px: 2,
+              py: 0.6,
+              fontSize: 13,
+              bgcolor: i === at ? colours.damsonTint : 'transparent',
+              '&:hover': { bgcolor: colours.strip },
+            }}
+          >
             <Box sx={{ flex: 1 }}>{a.name}</Box>
             <Box sx={{ color: colours.third }}>{a.key}</Box>
           </Box>

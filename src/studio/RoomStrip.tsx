@@ -25,10 +25,36 @@ export function RoomStrip() {
     '&:focus-visible': { outline: `2px solid ${colours.damson}` },
   });
   return (
-    <Box component="nav" aria-label="Level and rooms" sx={{ display: 'flex', alignItems: 'center', gap: '8px', px: '18px', bgcolor: colours.strip, borderBottom: `1px solid ${colours.hairline}`, fontSize: 12.5, gridColumn: 2, overflowX: 'auto', scrollbarWidth: 'none' }}>
+    <Box
+      component="nav"
+      aria-label="Level and rooms"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: '8px',
+        px: '18px',
+        bgcolor: colours.strip,
+        borderBottom: `1px solid ${colours.hairline}`,
+        fontSize: 12.5,
+        gridColumn: 2,
+        overflowX: 'auto',
+        scrollbarWidth: 'none',
+      }}
+    >
       <Box sx={{ display: 'flex', mr: 1.25 }}>
         {model.shell.levels.map((l) => (
-          <Box key={l.id} component="button" aria-current={l.id === level} onClick={() => useStudio.setState({ level: l.id, room: null })} sx={{ all: 'unset', cursor: 'pointer', p: '3px 9px 1px', ...(l.id === level ? { fontWeight: 600, borderBottom: `2px solid ${colours.ink}` } : { color: colours.second }) }}>
+          <Box
+            key={l.id}
+            component="button"
+            aria-current={l.id === level}
+            onClick={() => useStudio.setState({ level: l.id, room: null })}
+            sx={{
+              all: 'unset',
+              cursor: 'pointer',
+              p: '3px 9px 1px',
+              ...(l.id === level ? { fontWeight: 600, borderBottom: `2px solid ${colours.ink}` } : { color: colours.second }),
+            }}
+          >
             {l.level.name}
           </Box>
         ))}

@@ -79,7 +79,9 @@ export function Studio({ id }: { id: string }) {
         tools.cancel();
       }}
     >
-      <Box sx={{ height: '100vh', display: 'grid', gridTemplate: '44px 38px minmax(0,1fr) 138px / 98px minmax(0,1fr)', overflow: 'hidden', userSelect: 'none' }}>
+      <Box
+        sx={{ height: '100vh', display: 'grid', gridTemplate: '44px 38px minmax(0,1fr) 138px / 98px minmax(0,1fr)', overflow: 'hidden', userSelect: 'none' }}
+      >
         <Spine />
         <TopBar onActions={() => setActions(true)} />
         <RoomStrip />
@@ -93,7 +95,10 @@ export function Studio({ id }: { id: string }) {
             </>
           ) : null}
           {/* The table stays mounted, so that view and camera are as they were when one comes back. */}
-          <Box sx={{ position: 'absolute', inset: 0, visibility: stage === 'Boards' || stage === 'Schedules' ? 'hidden' : 'visible' }} inert={stage === 'Boards' || stage === 'Schedules'}>
+          <Box
+            sx={{ position: 'absolute', inset: 0, visibility: stage === 'Boards' || stage === 'Schedules' ? 'hidden' : 'visible' }}
+            inert={stage === 'Boards' || stage === 'Schedules'}
+          >
             <Table />
           </Box>
           <Notice />
@@ -101,7 +106,9 @@ export function Studio({ id }: { id: string }) {
         <Ledge />
         <Actions open={actions} onClose={() => setActions(false)} />
       </Box>
-      <DragOverlay dropAnimation={null}>{dragged ? <Box sx={{ width: 10, height: 10, border: `1.5px solid ${colours.damson}`, borderRadius: '50%', bgcolor: '#fff' }} /> : null}</DragOverlay>
+      <DragOverlay dropAnimation={null}>
+        {dragged ? <Box sx={{ width: 10, height: 10, border: `1.5px solid ${colours.damson}`, borderRadius: '50%', bgcolor: '#fff' }} /> : null}
+      </DragOverlay>
     </DndContext>
   );
 }
@@ -113,7 +120,27 @@ function Notice() {
   const text = notice ?? message;
   if (!text) return null;
   return (
-    <Box role="alert" data-testid="notice" sx={{ position: 'absolute', left: '50%', top: 10, transform: 'translateX(-50%)', zIndex: 20, bgcolor: '#fff', border: `1px solid ${colours.rust}`, borderRadius: '2px', boxShadow: '0 4px 14px #0000001f', p: '6px 6px 6px 12px', display: 'flex', alignItems: 'center', gap: 1, fontSize: 13, maxWidth: 640 }}>
+    <Box
+      role="alert"
+      data-testid="notice"
+      sx={{
+        position: 'absolute',
+        left: '50%',
+        top: 10,
+        transform: 'translateX(-50%)',
+        zIndex: 20,
+        bgcolor: '#fff',
+        border: `1px solid ${colours.rust}`,
+        borderRadius: '2px',
+        boxShadow: '0 4px 14px #0000001f',
+        p: '6px 6px 6px 12px',
+        display: 'flex',
+        alignItems: 'center',
+        gap: 1,
+        fontSize: 13,
+        maxWidth: 640,
+      }}
+    >
       <Warn />
       <span>{text}</span>
       <IconButton
@@ -157,8 +184,7 @@ function useKeys(openActions: () => void): void {
       else if (e.key.startsWith('Arrow') && tools.drawing()) {
         e.preventDefault();
         tools.steer(e.key);
-      }
-      else if (e.key === 'Escape') tools.escape();
+      } else if (e.key === 'Escape') tools.escape();
       else if (e.key === 'Delete' || e.key === 'Backspace') tools.deleteSelection();
       else if (e.key.startsWith('Arrow') && state.selection.some((s) => state.project.pieces[s.entity]) && target.closest('[role="application"]')) {
         const step = e.shiftKey ? 0.1 : 0.01;

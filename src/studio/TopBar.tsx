@@ -29,9 +29,32 @@ export function TopBar({ onActions }: { onActions(): void }) {
   const page = useBoard((s) => s.page);
   const words = { kept: keptAt ? `kept ${time(keptAt)}` : 'kept', keeping: 'keeping…', offline: 'offline: kept in this browser' }[status];
   return (
-    <Box component="header" sx={{ display: 'flex', alignItems: 'center', gap: '16px', px: '18px', borderBottom: `1px solid ${colours.hairline}`, bgcolor: colours.panel, gridColumn: 2, minWidth: 0 }}>
-      <Box sx={{ minWidth: 0, fontSize: 23, '& input': { font: `23px ${SERIF}`, p: 0, fieldSizing: 'content', minWidth: 60, maxWidth: 340 }, '& .MuiInput-root::before': { display: 'none' } }}>
-        <TextField label="Name of the project" value={name} onCommit={(text) => (text.trim() ? run('project.rename', { name: text.trim().slice(0, 120) }) : false)} />
+    <Box
+      component="header"
+      sx={{
+        display: 'flex',
+        alignItems: 'center',
+        gap: '16px',
+        px: '18px',
+        borderBottom: `1px solid ${colours.hairline}`,
+        bgcolor: colours.panel,
+        gridColumn: 2,
+        minWidth: 0,
+      }}
+    >
+      <Box
+        sx={{
+          minWidth: 0,
+          fontSize: 23,
+          '& input': { font: `23px ${SERIF}`, p: 0, fieldSizing: 'content', minWidth: 60, maxWidth: 340 },
+          '& .MuiInput-root::before': { display: 'none' },
+        }}
+      >
+        <TextField
+          label="Name of the project"
+          value={name}
+          onCommit={(text) => (text.trim() ? run('project.rename', { name: text.trim().slice(0, 120) }) : false)}
+        />
       </Box>
       <Box role="status" aria-label="Saving" data-testid="kept" sx={{ color: colours.third, fontSize: 12, whiteSpace: 'nowrap' }}>
         {words}
@@ -87,14 +110,22 @@ function Findings() {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const list = useMemo(() => {
     const all = findings(model);
-    return room ? all.filter((f) => !f.ids.length || f.ids.includes(room) || f.ids.some((id) => model.shell.rooms.get(room)?.sides.some((s) => s.openings.includes(id)))) : all;
+    return room
+      ? all.filter((f) => !f.ids.length || f.ids.includes(room) || f.ids.some((id) => model.shell.rooms.get(room)?.sides.some((s) => s.openings.includes(id))))
+      : all;
   }, [model, room]);
   return (
     <>
       <Button variant="text" onClick={(e) => setAnchor(e.currentTarget)} disabled={!list.length} sx={{ gap: '7px', color: colours.ink }}>
         {list.length ? <Warn /> : null} {list.length} {list.length === 1 ? 'finding' : 'findings'}
       </Button>
-      <Popover open={Boolean(anchor)} anchorEl={anchor} onClose={() => setAnchor(null)} anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }} transformOrigin={{ vertical: 'top', horizontal: 'right' }}>
+      <Popover
+        open={Boolean(anchor)}
+        anchorEl={anchor}
+        onClose={() => setAnchor(null)}
+        anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
+        transformOrigin={{ vertical: 'top', horizontal: 'right' }}
+      >
         <Box component="ul" aria-label="Findings" sx={{ listStyle: 'none', m: 0, p: 1, width: 380, maxHeight: 420, overflow: 'auto' }}>
           {list.map((f, i) => (
             <li key={i}>
@@ -107,7 +138,18 @@ function Findings() {
                   else if (first) select([{ entity: first, target: null }]);
                   setAnchor(null);
                 }}
-                sx={{ all: 'unset', cursor: 'pointer', display: 'flex', gap: 1, p: '6px 8px', fontSize: 12.5, width: '100%', boxSizing: 'border-box', '&:hover': { bgcolor: colours.strip }, '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}
+                sx={{
+                  all: 'unset',
+                  cursor: 'pointer',
+                  display: 'flex',
+                  gap: 1,
+                  p: '6px 8px',
+                  fontSize: 12.5,
+                  width: '100%',
+                  boxSizing: 'border-box',
+                  '&:hover': { bgcolor: colours.strip },
+                  '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+                }}
               >
                 <Box sx={{ pt: '3px' }}>
                   <Warn />

@@ -36,12 +36,29 @@ describe('a composed page', () => {
     const samples = items.filter((i) => i.kind === 'sample');
     for (const a of samples)
       for (const b of samples)
-        if (a !== b) expect(Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x) > 1e-6 && Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y) > 1e-6).toBe(false);
+        if (a !== b)
+          expect(
+            Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x) > 1e-6 && Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y) > 1e-6,
+          ).toBe(false);
   });
 });
 
 describe('text on a page', () => {
-  const item = { id: 't', page: 'p', order: 0, x: 0.1, y: 0.2, width: 0.05, height: 0.1, shadow: false, kind: 'text', text: 'one two three\nfour', size: 0.01, face: 'sans', align: 'left' } as const;
+  const item = {
+    id: 't',
+    page: 'p',
+    order: 0,
+    x: 0.1,
+    y: 0.2,
+    width: 0.05,
+    height: 0.1,
+    shadow: false,
+    kind: 'text',
+    text: 'one two three\nfour',
+    size: 0.01,
+    face: 'sans',
+    align: 'left',
+  } as const;
   const measure = (text: string): number => text.length * 0.005;
 
   it('breaks where it must and where it is told', () => {

@@ -32,14 +32,42 @@ type Plain = BoardItem extends infer I ? (I extends BoardItem ? Omit<I, 'id' | '
  *
  * @param paper page size, metres
  */
-export function composePage(model: Model, paper: { width: number; height: number }, options: { title: string; line: string; picture: string | null; room: string | null }): Plain[] {
+export function composePage(
+  model: Model,
+  paper: { width: number; height: number },
+  options: { title: string; line: string; picture: string | null; room: string | null },
+): Plain[] {
   const { project } = model;
   const { width: w, height: h } = paper;
   const margin = w * 0.045;
   const items: Plain[] = [];
   let order = 0;
-  items.push({ kind: 'text', order: order++, x: margin, y: h * 0.045, width: w * 0.6, height: h * 0.07, shadow: false, text: options.title, size: h * 0.048, face: 'serif', align: 'left' });
-  items.push({ kind: 'text', order: order++, x: margin, y: h * 0.115, width: w * 0.6, height: h * 0.03, shadow: false, text: options.line, size: h * 0.0145, face: 'sans', align: 'left' });
+  items.push({
+    kind: 'text',
+    order: order++,
+    x: margin,
+    y: h * 0.045,
+    width: w * 0.6,
+    height: h * 0.07,
+    shadow: false,
+    text: options.title,
+    size: h * 0.048,
+    face: 'serif',
+    align: 'left',
+  });
+  items.push({
+    kind: 'text',
+    order: order++,
+    x: margin,
+    y: h * 0.115,
+    width: w * 0.6,
+    height: h * 0.03,
+    shadow: false,
+    text: options.line,
+    size: h * 0.0145,
+    face: 'sans',
+    align: 'left',
+  });
   const top = h * 0.165;
   const gap = w * 0.028;
   const note = NOTE.drop + NOTE.size;
@@ -64,7 +92,18 @@ export function composePage(model: Model, paper: { width: number; height: number
     const height = (free * shares[i]) / total - (i < large.length - 1 ? note / 2 : 0);
     const own = finishById(finish);
     const width = column * (i === 1 ? 0.82 : 1);
-    items.push({ kind: 'sample', order: order++, x: left + column - width, y, width, height, shadow: true, finish, form: naturalForm(own), note: `${own.name}, ${where(model, finish)}` });
+    items.push({
+      kind: 'sample',
+      order: order++,
+      x: left + column - width,
+      y,
+      width,
+      height,
+      shadow: true,
+      finish,
+      form: naturalForm(own),
+      note: `${own.name}, ${where(model, finish)}`,
+    });
     y += height + note / 2 + gap * 0.9;
   });
   const small = used.slice(large.length);
@@ -75,7 +114,18 @@ export function composePage(model: Model, paper: { width: number; height: number
     const own = finishById(finish);
     const form = naturalForm(own);
     const side = Math.min(width, h - foot - margin - note);
-    items.push({ kind: 'sample', order: order++, x: margin + i * (width + gap), y: foot, width: form === 'disc' ? side : width, height: side, shadow: true, finish, form, note: own.name });
+    items.push({
+      kind: 'sample',
+      order: order++,
+      x: margin + i * (width + gap),
+      y: foot,
+      width: form === 'disc' ? side : width,
+      height: side,
+      shadow: true,
+      finish,
+      form,
+      note: own.name,
+    });
   });
   return items;
 }
@@ -84,8 +134,8 @@ export function composePage(model: Model, paper: { width: number; height: number
 function where(model: Model, finish: string): string {
   const kinds = new Set<string>();
   for (const level of model.shell.levels)
-    for (const s of level.surfaces) if (s.finish === finish && s.target) kinds.add(s.kind === 'wall' ? 'walls' : s.kind === 'floor' ? 'floor' : s.kind === 'ceiling' ? 'ceiling' : 'joinery');
+    for (const s of level.surfaces)
+      if (s.finish === finish && s.target) kinds.add(s.kind === 'wall' ? 'walls' : s.kind === 'floor' ? 'floor' : s.kind === 'ceiling' ? 'ceiling' : 'joinery');
   if (!kinds.size) kinds.add('furniture');
   return [...kinds].slice(0, 2).join(' and ');
 }
-

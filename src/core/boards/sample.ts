@@ -121,7 +121,7 @@ function coverage(form: SampleForm, x: number, y: number, w: number, h: number, 
   }
   if (form === 'swatch') {
     // Pinked edges: a row of teeth along each side.
-    const tooth = (t: number): number => Math.abs((t / pitch) % 1 - 0.5) * pitch;
+    const tooth = (t: number): number => Math.abs(((t / pitch) % 1) - 0.5) * pitch;
     const d = Math.min(x - tooth(y) - 0.5, w - x - tooth(y) - 0.5, y - tooth(x) - 0.5, h - y - tooth(x) - 0.5);
     return soft(d);
   }

@@ -18,17 +18,34 @@ export function findings(model: Model): Finding[] {
   const out: Finding[] = [];
   const say = (metres: number): string => formatLength(metres, project.units);
   for (const room of shell.rooms.values()) {
-    const bare = [room.room.floor ? '' : 'floor', room.room.ceiling ? '' : 'ceiling', room.sides.some((s) => !room.room.walls && !room.room.faces[s.key]) ? 'walls' : ''].filter(Boolean);
-    if (bare.length) out.push({ code: 'finish.bare', message: `${room.room.name}: ${bare.join(', ').replace(/, ([^,]*)$/, ' and $1')} still without a finish.`, ids: [room.id] });
+    const bare = [
+      room.room.floor ? '' : 'floor',
+      room.room.ceiling ? '' : 'ceiling',
+      room.sides.some((s) => !room.room.walls && !room.room.faces[s.key]) ? 'walls' : '',
+    ].filter(Boolean);
+    if (bare.length)
+      out.push({
+        code: 'finish.bare',
+        message: `${room.room.name}: ${bare.join(', ').replace(/, ([^,]*)$/, ' and $1')} still without a finish.`,
+        ids: [room.id],
+      });
     if (!room.sides.some((s) => s.openings.some((id) => project.openings[id].kind === 'door')))
       out.push({ code: 'room.no-door', message: `${room.room.name} has no door.`, ids: [room.id] });
   }
   for (const opening of Object.values(project.openings))
     if (opening.kind === 'door' && clearWidth(opening) < 0.815)
-      out.push({ code: 'door.narrow', message: `${opening.name}: ${say(clearWidth(opening))} clear when open; a wheelchair wants ${say(0.815)}.`, ids: [opening.id] });
+      out.push({
+        code: 'door.narrow',
+        message: `${opening.name}: ${say(clearWidth(opening))} clear when open; a wheelchair wants ${say(0.815)}.`,
+        ids: [opening.id],
+      });
   for (const { piece, item, footprint } of pieces) {
     if (!item) {
-      out.push({ code: 'piece.unknown', message: `${piece.name}: this stock (${piece.maker}) is not shipped here and shows as an outline only.`, ids: [piece.id] });
+      out.push({
+        code: 'piece.unknown',
+        message: `${piece.name}: this stock (${piece.maker}) is not shipped here and shows as an outline only.`,
+        ids: [piece.id],
+      });
       continue;
     }
     const level = shell.levels.find((l) => l.id === piece.level);
@@ -36,11 +53,17 @@ export function findings(model: Model): Finding[] {
     if (level?.rooms.length && item.mount === 'floor') {
       const room = level.rooms.find((r) => insideRegion(centre, r.region));
       const out2 = room && footprint.filter((p) => !insideRegion(p, { outer: room.region.outer, holes: [] })).length;
-      if (room && out2 && deepest(footprint, room.region.outer) > 0.05) out.push({ code: 'piece.in-wall', message: `${piece.name} stands ${say(deepest(footprint, room.region.outer))} in a wall of ${room.room.name}.`, ids: [piece.id] });
+      if (room && out2 && deepest(footprint, room.region.outer) > 0.05)
+        out.push({
+          code: 'piece.in-wall',
+          message: `${piece.name} stands ${say(deepest(footprint, room.region.outer))} in a wall of ${room.room.name}.`,
+          ids: [piece.id],
+        });
     }
   }
   const used = new Set<string>([...shell.levels.flatMap((l) => l.surfaces.map((s) => s.finish)), ...pieces.flatMap((p) => p.parts.map((q) => q.finish))]);
-  for (const id of used) if (!hasFinish(id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
+  for (const id of used)
+    if (!hasFinish(id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
   return out;
 }
 

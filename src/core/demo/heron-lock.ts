@@ -44,12 +44,53 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.do('site.set', { place: 'Heron Lock, Lower Marren', latitude: 52.2, longitude: -1.4, moment: '2026-05-12T10:40', offset: 60, turbidity: 3 });
   const draw = (points: [number, number][], thickness: number, closed = false): void =>
     void s.do('wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness, height: null });
-  draw([[0.15, 0.15], [10.25, 0.15], [10.25, 6.85], [0.15, 6.85]], 0.3, true);
-  draw([[6.0, 6.85], [6.0, 0.15]], 0.1);
-  draw([[0.15, 2.75], [6.0, 2.75]], 0.1);
-  draw([[4.25, 6.85], [4.25, 2.75]], 0.1);
-  draw([[3.6, 2.75], [3.6, 0.15]], 0.1);
-  draw([[4.3, 6.85], [4.3, 8.2], [5.9, 8.2], [5.9, 6.85]], 0.1);
+  draw(
+    [
+      [0.15, 0.15],
+      [10.25, 0.15],
+      [10.25, 6.85],
+      [0.15, 6.85],
+    ],
+    0.3,
+    true,
+  );
+  draw(
+    [
+      [6.0, 6.85],
+      [6.0, 0.15],
+    ],
+    0.1,
+  );
+  draw(
+    [
+      [0.15, 2.75],
+      [6.0, 2.75],
+    ],
+    0.1,
+  );
+  draw(
+    [
+      [4.25, 6.85],
+      [4.25, 2.75],
+    ],
+    0.1,
+  );
+  draw(
+    [
+      [3.6, 2.75],
+      [3.6, 0.15],
+    ],
+    0.1,
+  );
+  draw(
+    [
+      [4.3, 6.85],
+      [4.3, 8.2],
+      [5.9, 8.2],
+      [5.9, 6.85],
+    ],
+    0.1,
+  );
 
   const names: [number, number, string][] = [
     [2, 5, 'Living'],
@@ -62,7 +103,16 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   for (const [x, y, name] of names) s.do('room.set', { room: s.room(x, y).id, set: { name } });
 
   let opening = 0;
-  const open = (kind: 'door' | 'window', name: string, x: number, y: number, width: number, height: number, sill: number, extra: { hinge?: 'start' | 'end'; swing?: 'left' | 'right'; up?: number; across?: number } = {}): string => {
+  const open = (
+    kind: 'door' | 'window',
+    name: string,
+    x: number,
+    y: number,
+    width: number,
+    height: number,
+    sill: number,
+    extra: { hinge?: 'start' | 'end'; swing?: 'left' | 'right'; up?: number; across?: number } = {},
+  ): string => {
     const wall = s.wall(x, y);
     const w = s.project.walls[wall];
     const a = s.project.corners[w.start];
@@ -101,10 +151,21 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   open('window', 'W7 Shower south', 4.9, 0.15, 0.6, 0.6, 1.5, { up: 1, across: 1 });
 
   let number = 0;
-  const place = (maker: string, x: number, y: number, turn: number, options: { width?: number; depth?: number; height?: number; elevation?: number; finishes?: Record<string, string>; lumen?: number; name?: string } = {}): void => {
+  const place = (
+    maker: string,
+    x: number,
+    y: number,
+    turn: number,
+    options: { width?: number; depth?: number; height?: number; elevation?: number; finishes?: Record<string, string>; lumen?: number; name?: string } = {},
+  ): void => {
     const item = stockItem(maker)!;
     const piece = pieceFrom(item, `piece-${++number}`, s.project.levels.ground, { x, y }, (turn * Math.PI) / 180);
-    piece.size = clampSize(item, { ...piece.size, ...(options.width ? { width: options.width } : {}), ...(options.depth ? { depth: options.depth } : {}), ...(options.height ? { height: options.height } : {}) });
+    piece.size = clampSize(item, {
+      ...piece.size,
+      ...(options.width ? { width: options.width } : {}),
+      ...(options.depth ? { depth: options.depth } : {}),
+      ...(options.height ? { height: options.height } : {}),
+    });
     if (item.mount === 'ceiling') piece.elevation = 2.5 - piece.size.height;
     if (options.elevation !== undefined) piece.elevation = options.elevation;
     if (options.finishes) piece.finishes = options.finishes;
@@ -115,7 +176,13 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   // Kitchen and dining.
   place('counter', 8.075, 6.38, 0, { width: 3.9 });
   place('table', 8.1, 3.0, 90, { width: 2.0, depth: 0.95 });
-  for (const [x, y, turn] of [[7.45, 3.45, 90], [7.45, 2.55, 90], [8.75, 3.45, -90], [8.75, 2.55, -90]] as const) place('chair', x, y, turn);
+  for (const [x, y, turn] of [
+    [7.45, 3.45, 90],
+    [7.45, 2.55, 90],
+    [8.75, 3.45, -90],
+    [8.75, 2.55, -90],
+  ] as const)
+    place('chair', x, y, turn);
   place('pendant', 8.1, 3.5, 0, { height: 1.05, lumen: 900 });
   place('pendant', 8.1, 2.5, 0, { height: 1.05, lumen: 900 });
   place('plant', 9.6, 0.95, 20, { height: 1.5 });
@@ -170,7 +237,13 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.do('finish.apply', { targets: [{ kind: 'walls', room: null }], finish: 'brick.limewashed' });
   s.do('finish.apply', { targets: [{ kind: 'ground' }], finish: 'ground.gravel' });
 
-  s.do('viewpoint.add', { id: 'view-kitchen', name: 'Kitchen from the hall door', eye: { x: 6.4, y: 0.7, z: 1.5 }, target: { x: 8.5, y: 4.4, z: 1.08 }, fov: 1.05 });
+  s.do('viewpoint.add', {
+    id: 'view-kitchen',
+    name: 'Kitchen from the hall door',
+    eye: { x: 6.4, y: 0.7, z: 1.5 },
+    target: { x: 8.5, y: 4.4, z: 1.08 },
+    fov: 1.05,
+  });
   s.do('viewpoint.add', { id: 'view-living', name: 'Living room', eye: { x: 3.9, y: 3.0, z: 1.45 }, target: { x: 1.5, y: 5.6, z: 0.95 }, fov: 1.05 });
   s.do('viewpoint.add', { id: 'view-workshop', name: 'Workshop', eye: { x: 3.3, y: 2.5, z: 1.5 }, target: { x: 1.2, y: 0.6, z: 1.0 }, fov: 1.05 });
   return s.project;

@@ -18,20 +18,53 @@ export function drawPlan(model: Model, levelId: string, options: PlanOptions = {
   if (!level) return [];
   const items: DisplayItem[] = [];
   for (const room of level.rooms) items.push({ kind: 'fill', rings: [room.region.outer, ...room.region.holes], ink: 'room', entity: room.id, layer: 'room' });
-  const pieces = model.pieces.filter((p) => p.piece.level === levelId).sort((a, b) => a.piece.elevation + a.piece.size.height - b.piece.elevation - b.piece.size.height);
+  const pieces = model.pieces
+    .filter((p) => p.piece.level === levelId)
+    .sort((a, b) => a.piece.elevation + a.piece.size.height - b.piece.elevation - b.piece.size.height);
   for (const piece of pieces) {
     const overhead = piece.item?.mount === 'ceiling';
     items.push({ kind: 'fill', rings: [piece.footprint], ink: 'paper', entity: piece.id, layer: 'piece' });
     for (const line of piece.symbol)
-      items.push({ kind: 'line', points: line.points, closed: line.closed, ink: 'thin', pen: 0.18, dash: overhead || line.dashed, entity: piece.id, layer: 'piece' });
+      items.push({
+        kind: 'line',
+        points: line.points,
+        closed: line.closed,
+        ink: 'thin',
+        pen: 0.18,
+        dash: overhead || line.dashed,
+        entity: piece.id,
+        layer: 'piece',
+      });
   }
   for (const wall of level.walls) items.push({ kind: 'fill', rings: wall.rings, ink: 'cut', entity: wall.id, layer: 'wall' });
   for (const opening of level.openings) items.push(...drawOpening(opening));
   if (options.dimensions) items.push(...overall(level, model.project.units));
   if (options.labels)
     for (const room of level.rooms) {
-      items.push({ kind: 'text', at: room.label, text: room.room.name, mm: 2.9, ink: 'line', weight: 600, angle: 0, entity: room.id, layer: 'label', dy: -1.1 });
-      items.push({ kind: 'text', at: room.label, text: formatArea(room.area, model.project.units), mm: 2.7, ink: 'thin', weight: 400, angle: 0, entity: room.id, layer: 'label', dy: 2.4 });
+      items.push({
+        kind: 'text',
+        at: room.label,
+        text: room.room.name,
+        mm: 2.9,
+        ink: 'line',
+        weight: 600,
+        angle: 0,
+        entity: room.id,
+        layer: 'label',
+        dy: -1.1,
+      });
+      items.push({
+        kind: 'text',
+        at: room.label,
+        text: formatArea(room.area, model.project.units),
+        mm: 2.7,
+        ink: 'thin',
+        weight: 400,
+        angle: 0,
+        entity: room.id,
+        layer: 'label',
+        dy: 2.4,
+      });
     }
   return items;
 }
@@ -45,7 +78,15 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
   const h = o.thickness / 2;
   const entity = o.id;
   const layer = 'opening' as const;
-  const line = (points: Vec2[], pen: 0.13 | 0.25 | 0.35, ink: 'line' | 'thin' = 'line', closed = false): DisplayItem => ({ kind: 'line', points, closed, ink, pen, entity, layer });
+  const line = (points: Vec2[], pen: 0.13 | 0.25 | 0.35, ink: 'line' | 'thin' = 'line', closed = false): DisplayItem => ({
+    kind: 'line',
+    points,
+    closed,
+    ink,
+    pen,
+    entity,
+    layer,
+  });
   const items: DisplayItem[] = [{ kind: 'fill', rings: [[at(-w, -h), at(w, -h), at(w, h), at(-w, h)]], ink: 'paper', entity, layer }];
   if (o.opening.kind === 'window') {
     items.push(line([at(-w, -h), at(w, -h)], 0.25), line([at(-w, h), at(w, h)], 0.25), line([at(-w, -h), at(-w, h)], 0.25), line([at(w, -h), at(w, h)], 0.25));
@@ -65,7 +106,13 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
   const open = at(-hand * (w - l), side * (h + leaf));
   const shut = at(hand * (w - l), side * h);
   const t = JOINERY.leaf;
-  items.push({ kind: 'fill', rings: [[hinge, open, at(-hand * (w - l) + hand * t, side * (h + leaf)), at(-hand * (w - l) + hand * t, side * h)]], ink: 'paper', entity, layer });
+  items.push({
+    kind: 'fill',
+    rings: [[hinge, open, at(-hand * (w - l) + hand * t, side * (h + leaf)), at(-hand * (w - l) + hand * t, side * h)]],
+    ink: 'paper',
+    entity,
+    layer,
+  });
   items.push(line([hinge, open, at(-hand * (w - l) + hand * t, side * (h + leaf)), at(-hand * (w - l) + hand * t, side * h)], 0.25, 'line', true));
   items.push({ kind: 'arc', centre: hinge, from: open, to: shut, ink: 'thin', pen: 0.13, entity, layer });
   return items;
@@ -99,7 +146,15 @@ function overall(level: DerivedLevel, units: UnitSystem): DisplayItem[] {
   const run = (a: Vec2, b: Vec2, toward: Vec2): void => {
     const push = scale(unit(toward), off);
     items.push(...drawDimension(add(a, push), add(b, push), formatLength(distance(a, b), units)));
-    for (const p of [a, b]) items.push({ kind: 'line', points: [add(p, scale(push, 0.35)), add(p, scale(push, 1.15))], closed: false, ink: 'measure', pen: 0.13, layer: 'dimension' });
+    for (const p of [a, b])
+      items.push({
+        kind: 'line',
+        points: [add(p, scale(push, 0.35)), add(p, scale(push, 1.15))],
+        closed: false,
+        ink: 'measure',
+        pen: 0.13,
+        layer: 'dimension',
+      });
   };
   run({ x: x0, y: y0 }, { x: x1, y: y0 }, { x: 0, y: -1 });
   run({ x: x0, y: y0 }, { x: x0, y: y1 }, { x: -1, y: 0 });

@@ -16,8 +16,7 @@ export const INKS: Record<Ink, string> = {
 const n = (v: number): string => String(Math.round(v * 1e4) / 1e4);
 
 /** An SVG path of rings in screen axes (y down). */
-export const ringPath = (rings: readonly (readonly Vec2[])[]): string =>
-  rings.map((ring) => `M${ring.map((p) => `${n(p.x)} ${n(-p.y)}`).join('L')}Z`).join('');
+export const ringPath = (rings: readonly (readonly Vec2[])[]): string => rings.map((ring) => `M${ring.map((p) => `${n(p.x)} ${n(-p.y)}`).join('L')}Z`).join('');
 
 /** An SVG path of an open or closed line. */
 export const linePath = (points: readonly Vec2[], closed: boolean): string => `M${points.map((p) => `${n(p.x)} ${n(-p.y)}`).join('L')}${closed ? 'Z' : ''}`;
@@ -44,7 +43,8 @@ export function displaySvg(items: readonly DisplayItem[], width: number, height:
   const tx = width / 2 - ((box.min.x + box.max.x) / 2) * k;
   const ty = height / 2 + ((box.min.y + box.max.y) / 2) * k;
   const body = items.map((item) => {
-    if (item.kind === 'fill') return `<path d="${ringPath(item.rings)}" fill="${INKS[item.ink]}" stroke="${item.ink === 'cut' ? INKS.cut : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
+    if (item.kind === 'fill')
+      return `<path d="${ringPath(item.rings)}" fill="${INKS[item.ink]}" stroke="${item.ink === 'cut' ? INKS.cut : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
     if (item.kind === 'text') return '';
     const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
     const dash = item.kind === 'line' && item.dash ? ` stroke-dasharray="${n(5 / k)} ${n(3 / k)}"` : '';

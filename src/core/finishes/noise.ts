@@ -9,7 +9,7 @@ export function hash(x: number, y: number, seed: number): number {
 }
 
 const wrap = (v: number, n: number): number => {
-  const r = v % n | 0;
+  const r = (v % n) | 0;
   return r < 0 ? r + n : r;
 };
 const smooth = (t: number): number => t * t * t * (t * (t * 6 - 15) + 10);

@@ -9,7 +9,8 @@ const textured = FINISHES.filter((f) => f.maker.kind !== 'flat');
 describe('the library', () => {
   it('offers at least thirty samples over all the kinds, with names and codes of their own', () => {
     expect(offered.length).toBeGreaterThanOrEqual(30);
-    for (const category of ['Paint', 'Timber', 'Tile & brick', 'Stone & plaster', 'Carpet & cloth', 'Metal', 'Glass']) expect(offered.filter((f) => f.category === category).length).toBeGreaterThanOrEqual(4);
+    for (const category of ['Paint', 'Timber', 'Tile & brick', 'Stone & plaster', 'Carpet & cloth', 'Metal', 'Glass'])
+      expect(offered.filter((f) => f.category === category).length).toBeGreaterThanOrEqual(4);
     for (const key of ['id', 'name', 'code'] as const) expect(new Set(FINISHES.map((f) => f[key])).size).toBe(FINISHES.length);
   });
 

@@ -60,7 +60,7 @@ const builders: { [K in Maker['kind']]: (maker: Extract<Maker, { kind: K }>, fin
       const m = (((i - j) % (2 * n)) + 2 * n) % (2 * n);
       const lying = m < n;
       // Start of the block along its length and the fractions inside it.
-      const a = lying ? m + (p - i) : ((2 * n - 1 - m) + (q - j));
+      const a = lying ? m + (p - i) : 2 * n - 1 - m + (q - j);
       const b = lying ? q - j : p - i;
       const first = lying ? i - m : j - (2 * n - 1 - m);
       const second = lying ? j : i;
@@ -93,7 +93,12 @@ const builders: { [K in Maker['kind']]: (maker: Extract<Maker, { kind: K }>, fin
       const along = (x + offset * w * row + (surface === 'brick' ? 0 : 0)) % size.width;
       const column = Math.floor(along / w) % columns;
       const [p, q] = [along - column * w, y - row * h];
-      const rough = surface === 'brick' ? 0.0016 * noise(x / size.width, y / size.height, 90, 60, seed + 3) : surface === 'stone' ? 0.0008 * noise(x / size.width, y / size.height, 60, 60, seed + 3) : 0;
+      const rough =
+        surface === 'brick'
+          ? 0.0016 * noise(x / size.width, y / size.height, 90, 60, seed + 3)
+          : surface === 'stone'
+            ? 0.0008 * noise(x / size.width, y / size.height, 60, 60, seed + 3)
+            : 0;
       const edge = Math.min(p, w - p, q, h - q) - joint / 2 + rough;
       if (edge < 0) {
         const sand = 1 + 0.12 * noise(x / size.width, y / size.height, 220, 220, seed + 4);
@@ -105,11 +110,17 @@ const builders: { [K in Maker['kind']]: (maker: Extract<Maker, { kind: K }>, fin
       if (surface === 'glazed') {
         const pool = fractal(s, t, columns * 2, rows * 2, seed + id, 3);
         const rim = 1 - bevel(edge, 0.004);
-        return { shade: 1 + tone + variation * 0.4 * pool + 0.18 * rim * (variation > 0.04 ? 1 : 0), height: 0.0012 * Math.sqrt(bevel(edge, 0.003)) + 0.00025 * fractal(s, t, columns, rows * 2, seed + 9, 2) };
+        return {
+          shade: 1 + tone + variation * 0.4 * pool + 0.18 * rim * (variation > 0.04 ? 1 : 0),
+          height: 0.0012 * Math.sqrt(bevel(edge, 0.003)) + 0.00025 * fractal(s, t, columns, rows * 2, seed + 9, 2),
+        };
       }
       const face = fractal(s, t, surface === 'brick' ? 46 : 14, surface === 'brick' ? 60 : 14, seed + id, 4);
       const fleck = surface === 'brick' ? Math.max(0, noise(s, t, 260, 260, seed + 12) - 0.4) * 0.5 : 0;
-      return { shade: 1 + tone + face * (surface === 'brick' ? 0.22 : 0.28) * (variation + 0.35) - fleck * variation * 2, height: 0.002 * bevel(edge, 0.005) + 0.0012 * face };
+      return {
+        shade: 1 + tone + face * (surface === 'brick' ? 0.22 : 0.28) * (variation + 0.35) - fleck * variation * 2,
+        height: 0.002 * bevel(edge, 0.005) + 0.0012 * face,
+      };
     };
   },
 
@@ -191,7 +202,11 @@ const builders: { [K in Maker['kind']]: (maker: Extract<Maker, { kind: K }>, fin
       const strength = Math.min(1, ridge ** 16 * 0.85 + fine ** 26 * 0.4);
       const cloud = 1 + 0.06 * fractal(s, t, nx * 2, ny * 2, seed + 120, 4);
       const base = 1 - strength;
-      return { shade: cloud, height: 0, colour: strength > 0.02 ? [base * 0.76 + strength * line[0], base * 0.74 + strength * line[1], base * 0.69 + strength * line[2]] : undefined };
+      return {
+        shade: cloud,
+        height: 0,
+        colour: strength > 0.02 ? [base * 0.76 + strength * line[0], base * 0.74 + strength * line[1], base * 0.69 + strength * line[2]] : undefined,
+      };
     };
   },
 
@@ -226,7 +241,7 @@ const builders: { [K in Maker['kind']]: (maker: Extract<Maker, { kind: K }>, fin
       const i = Math.floor(p) % nx;
       const j = Math.floor(q) % ny;
       const turn = pattern === 'herringbone' ? (Math.floor(i / 8) % 2 ? -i : i) : i;
-      const over = pattern === 'plain' ? (i + j) % 2 === 0 : ((((turn + j) % 4) + 4) % 4) < 2;
+      const over = pattern === 'plain' ? (i + j) % 2 === 0 : (((turn + j) % 4) + 4) % 4 < 2;
       const [a, b] = over ? [p - Math.floor(p), q - Math.floor(q)] : [q - Math.floor(q), p - Math.floor(p)];
       const across = 1 - (2 * a - 1) ** 2;
       const crown = pattern === 'plain' ? Math.sin(Math.PI * b) : 0.75 + 0.25 * Math.sin(Math.PI * b);
@@ -235,7 +250,9 @@ const builders: { [K in Maker['kind']]: (maker: Extract<Maker, { kind: K }>, fin
       const threadColour = other && !over ? other : null;
       return {
         shade,
-        colour: threadColour ? [threadColour[0] * shade, threadColour[1] * shade, threadColour[2] * shade] : [base[0] * shade, base[1] * shade, base[2] * shade],
+        colour: threadColour
+          ? [threadColour[0] * shade, threadColour[1] * shade, threadColour[2] * shade]
+          : [base[0] * shade, base[1] * shade, base[2] * shade],
         height: thread * 0.35 * across * crown,
       };
     };
@@ -244,7 +261,10 @@ const builders: { [K in Maker['kind']]: (maker: Extract<Maker, { kind: K }>, fin
   nap({ contrast }, { size }, seed) {
     return (x, y) => {
       const [s, t] = [x / size.width, y / size.height];
-      return { shade: 1 + contrast * (fractal(s, t, 5, 4, seed, 3) * 1.1 + noise(s, t, 220, 220, seed + 9) * 0.35), height: 0.0001 * noise(s, t, 200, 200, seed + 3) };
+      return {
+        shade: 1 + contrast * (fractal(s, t, 5, 4, seed, 3) * 1.1 + noise(s, t, 220, 220, seed + 9) * 0.35),
+        height: 0.0001 * noise(s, t, 200, 200, seed + 3),
+      };
     };
   },
 

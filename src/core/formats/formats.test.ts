@@ -42,7 +42,18 @@ describe('the project file', () => {
     const project: Project = {
       ...emptyProject('p', 'P'),
       pictures: {
-        a: { id: 'a', name: 'A', viewpoint: null, width: 16, height: 16, samples: 1, exposure: 0, radiance: contentHash(hdr), image: contentHash(png), made: '2026-01-01T00:00:00Z' },
+        a: {
+          id: 'a',
+          name: 'A',
+          viewpoint: null,
+          width: 16,
+          height: 16,
+          samples: 1,
+          exposure: 0,
+          radiance: contentHash(hdr),
+          image: contentHash(png),
+          made: '2026-01-01T00:00:00Z',
+        },
       },
     };
     const assets = [png, hdr].map((bytes) => ({ hash: contentHash(bytes), bytes }));
@@ -59,8 +70,17 @@ describe('the project file', () => {
     ['another format', () => readProjectJson('{"hello":1}')],
     ['a later version', () => readProjectJson('{"format":"enstegon","version":99}')],
     ['a field of the wrong kind', () => readProjectJson(JSON.stringify({ ...emptyProject('p', 'P'), name: 5 }))],
-    ['a wall without its corner', () => readProjectJson(JSON.stringify({ ...emptyProject('p', 'P'), walls: { w: { id: 'w', level: 'ground', start: 'a', end: 'b', thickness: 0.1, height: null } } }))],
-    ['an entry under another id', () => readProjectJson(JSON.stringify({ ...emptyProject('p', 'P'), corners: { a: { id: 'b', level: 'ground', x: 0, y: 0 } } }))],
+    [
+      'a wall without its corner',
+      () =>
+        readProjectJson(
+          JSON.stringify({ ...emptyProject('p', 'P'), walls: { w: { id: 'w', level: 'ground', start: 'a', end: 'b', thickness: 0.1, height: null } } }),
+        ),
+    ],
+    [
+      'an entry under another id',
+      () => readProjectJson(JSON.stringify({ ...emptyProject('p', 'P'), corners: { a: { id: 'b', level: 'ground', x: 0, y: 0 } } })),
+    ],
   ])('refuses %s with one sentence', (_, work) => {
     expect(refusal(work)).toMatch(/^The (file|project) [^.]+.*\.$/);
   });
@@ -113,7 +133,10 @@ describe('the GLB', () => {
     const low = [Infinity, Infinity, Infinity];
     const high = [-Infinity, -Infinity, -Infinity];
     const walls = new Set(Object.keys(project.walls));
-    const root = document.getRoot().listNodes().find((n) => n.listChildren().length > 1)!;
+    const root = document
+      .getRoot()
+      .listNodes()
+      .find((n) => n.listChildren().length > 1)!;
     for (const node of root.listChildren()) {
       if (!walls.has(node.getExtras().id as string)) continue;
       const m = node.getWorldMatrix();
@@ -139,15 +162,33 @@ describe('the GLB', () => {
 
   it('names its nodes and carries the finishes at real size', async () => {
     const document = await new WebIO().readBinary(bytes);
-    const names = document.getRoot().listNodes().map((n) => n.getName());
+    const names = document
+      .getRoot()
+      .listNodes()
+      .map((n) => n.getName());
     for (const name of ['Kitchen & dining', 'Front door', 'Sofa']) expect(names).toContain(name);
-    const oak = document.getRoot().listMaterials().find((m) => m.getName() === 'Oak plank, brushed')!;
+    const oak = document
+      .getRoot()
+      .listMaterials()
+      .find((m) => m.getName() === 'Oak plank, brushed')!;
     expect(oak.getBaseColorTexture()!.getMimeType()).toBe('image/png');
-    const kitchen = document.getRoot().listNodes().find((n) => n.getName() === 'Kitchen & dining')!;
-    const floor = kitchen.getMesh()!.listPrimitives().find((p) => p.getMaterial() === oak)!;
+    const kitchen = document
+      .getRoot()
+      .listNodes()
+      .find((n) => n.getName() === 'Kitchen & dining')!;
+    const floor = kitchen
+      .getMesh()!
+      .listPrimitives()
+      .find((p) => p.getMaterial() === oak)!;
     // Texture coordinates run once over 3.6 × 1.44 m: compare with the positions.
-    const [a, b] = [[0, 0, 0], [0, 0, 0]];
-    const [s, t] = [[0, 0], [0, 0]];
+    const [a, b] = [
+      [0, 0, 0],
+      [0, 0, 0],
+    ];
+    const [s, t] = [
+      [0, 0],
+      [0, 0],
+    ];
     const position = floor.getAttribute('POSITION')!;
     const uv = floor.getAttribute('TEXCOORD_0')!;
     position.getElement(0, a);
@@ -164,7 +205,9 @@ describe('the GLB', () => {
 describe('pictures', () => {
   it('writes PNG that another reader understands', async () => {
     const pixels = Uint8Array.from({ length: 4 * 6 }, (_, i) => (i * 37) % 256);
-    const { data, info } = await sharp(Buffer.from(writePng(pixels, 3, 2))).raw().toBuffer({ resolveWithObject: true });
+    const { data, info } = await sharp(Buffer.from(writePng(pixels, 3, 2)))
+      .raw()
+      .toBuffer({ resolveWithObject: true });
     expect([info.width, info.height, info.channels]).toEqual([3, 2, 4]);
     expect(new Uint8Array(data)).toEqual(pixels);
     expect(new Uint8Array(readPng(writePng(pixels, 3, 2)).data)).toEqual(pixels);
@@ -204,7 +247,8 @@ describe('the PDF of a board', () => {
       serif: await font('instrument-serif/files/instrument-serif-latin-400-normal.woff'),
     };
   };
-  const item = (id: string, rest: object): BoardItem => ({ id, page: 'one', order: 0, x: 0.05, y: 0.08, width: 0.1, height: 0.05, shadow: false, ...rest }) as BoardItem;
+  const item = (id: string, rest: object): BoardItem =>
+    ({ id, page: 'one', order: 0, x: 0.05, y: 0.08, width: 0.1, height: 0.05, shadow: false, ...rest }) as BoardItem;
 
   it('has the page’s true size, text as text, and a sample of the length it was given', async () => {
     const project: Project = { ...emptyProject('p', 'P') };

@@ -3,7 +3,15 @@ import { DomainError } from '../project/errors';
 
 /** PNG of RGBA pixels, 8 bits. */
 export const writePng = (pixels: Uint8Array | Uint8ClampedArray, width: number, height: number): Uint8Array<ArrayBuffer> =>
-  new Uint8Array(encode({ data: pixels instanceof Uint8Array ? pixels : new Uint8Array(pixels.buffer, pixels.byteOffset, pixels.length), width, height, channels: 4, depth: 8 }));
+  new Uint8Array(
+    encode({
+      data: pixels instanceof Uint8Array ? pixels : new Uint8Array(pixels.buffer, pixels.byteOffset, pixels.length),
+      width,
+      height,
+      channels: 4,
+      depth: 8,
+    }),
+  );
 
 /**
  * Pixels of a PNG.

@@ -65,9 +65,7 @@ class NodeTable {
     const cx = Math.floor(p.x / size);
     const cy = Math.floor(p.y / size);
     for (let i = -1; i <= 1; i++)
-      for (let j = -1; j <= 1; j++)
-        for (const n of this.cells.get(`${cx + i},${cy + j}`) ?? [])
-          if (distance(this.nodes[n], p) <= COINCIDENT * 2) return n;
+      for (let j = -1; j <= 1; j++) for (const n of this.cells.get(`${cx + i},${cy + j}`) ?? []) if (distance(this.nodes[n], p) <= COINCIDENT * 2) return n;
     const key = `${cx},${cy}`;
     const index = this.nodes.push(p) - 1;
     this.cells.set(key, [...(this.cells.get(key) ?? []), index]);
@@ -196,12 +194,10 @@ export function arrange(lines: readonly ArrangedLine[]): Arrangement {
 }
 
 /** The node a half-edge leaves. */
-export const tail = (pieces: LinePiece[], edge: HalfEdge): number =>
-  edge.forward ? pieces[edge.piece].from : pieces[edge.piece].to;
+export const tail = (pieces: LinePiece[], edge: HalfEdge): number => (edge.forward ? pieces[edge.piece].from : pieces[edge.piece].to);
 
 /** The node a half-edge arrives at. */
-export const head = (pieces: LinePiece[], edge: HalfEdge): number =>
-  edge.forward ? pieces[edge.piece].to : pieces[edge.piece].from;
+export const head = (pieces: LinePiece[], edge: HalfEdge): number => (edge.forward ? pieces[edge.piece].to : pieces[edge.piece].from);
 
 function findFaces(nodes: Vec2[], pieces: LinePiece[], fans: HalfEdge[][]): { faces: Face[]; outside: Cycle[] } {
   const id = (e: HalfEdge): number => e.piece * 2 + (e.forward ? 0 : 1);
@@ -257,8 +253,7 @@ function components(count: number, pieces: LinePiece[]): number[] {
 }
 
 /** The ring of a cycle along the axes. */
-export const cycleRing = (arrangement: Arrangement, cycle: Cycle): Vec2[] =>
-  cycle.edges.map((e) => arrangement.nodes[tail(arrangement.pieces, e)]);
+export const cycleRing = (arrangement: Arrangement, cycle: Cycle): Vec2[] => cycle.edges.map((e) => arrangement.nodes[tail(arrangement.pieces, e)]);
 
 /** Unit direction of a half-edge. */
 export function edgeDirection(arrangement: Arrangement, edge: HalfEdge): Vec2 {

@@ -24,8 +24,7 @@ export const regionArea = (region: Region): number =>
   Math.abs(signedArea(region.outer)) - region.holes.reduce((sum, hole) => sum + Math.abs(signedArea(hole)), 0);
 
 /** Length of a ring's outline in metres. */
-export const perimeter = (ring: readonly Vec2[]): number =>
-  ring.reduce((sum, p, i) => sum + distance(p, ring[(i + 1) % ring.length]), 0);
+export const perimeter = (ring: readonly Vec2[]): number => ring.reduce((sum, p, i) => sum + distance(p, ring[(i + 1) % ring.length]), 0);
 
 /** Whether a point lies inside a ring (even–odd rule; points on the edge may go either way). */
 export function insideRing(p: Vec2, ring: readonly Vec2[]): boolean {
@@ -38,8 +37,7 @@ export function insideRing(p: Vec2, ring: readonly Vec2[]): boolean {
   return inside;
 }
 
-export const insideRegion = (p: Vec2, region: Region): boolean =>
-  insideRing(p, region.outer) && !region.holes.some((hole) => insideRing(p, hole));
+export const insideRegion = (p: Vec2, region: Region): boolean => insideRing(p, region.outer) && !region.holes.some((hole) => insideRing(p, hole));
 
 /** Least distance of a point from a ring's outline, metres. */
 export function ringDistance(p: Vec2, ring: readonly Vec2[]): number {
@@ -133,7 +131,11 @@ export function triangulate(region: Region): { points: Vec2[]; indices: number[]
     holeStarts.push(points.length);
     points.push(...hole);
   }
-  const indices = earcut(points.flatMap((p) => [p.x, p.y]), holeStarts.length ? holeStarts : undefined, 2);
+  const indices = earcut(
+    points.flatMap((p) => [p.x, p.y]),
+    holeStarts.length ? holeStarts : undefined,
+    2,
+  );
   for (let i = 0; i < indices.length; i += 3) {
     const [a, b, c] = [points[indices[i]], points[indices[i + 1]], points[indices[i + 2]]];
     if (cross(sub(b, a), sub(c, a)) < 0) [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];

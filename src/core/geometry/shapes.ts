@@ -48,7 +48,7 @@ export function roundedBox(min: Vec3, max: Vec3, { radius, steps = 2, bulge = 0 
           q[w] += sign * swell;
           const tilt = { ...n };
           if (bulge) {
-            tilt[u] += (2 * swell * a) / (half[u] ** 2 - a * a + 1e-3) ;
+            tilt[u] += (2 * swell * a) / (half[u] ** 2 - a * a + 1e-3);
             tilt[v] += (2 * swell * b) / (half[v] ** 2 - b * b + 1e-3);
           }
           return builder.vertex(q, unit3(tilt), q[u], q[v]);
@@ -113,7 +113,17 @@ export function lathe(profile: readonly (readonly [number, number])[], { x = 0, 
 
 /** An upright cylinder or cone frustum. */
 export const cylinder = (x: number, y: number, z0: number, z1: number, r0: number, r1 = r0, segments = 16): Mesh =>
-  lathe([[0, z0], [r0, z0], [r0, z0], [r1, z1], [r1, z1], [0, z1]], { x, y, segments });
+  lathe(
+    [
+      [0, z0],
+      [r0, z0],
+      [r0, z0],
+      [r1, z1],
+      [r1, z1],
+      [0, z1],
+    ],
+    { x, y, segments },
+  );
 
 /** A round bar along a path, with flat ends. */
 export function tube(path: readonly Vec3[], radius: number, segments = 10): Mesh {

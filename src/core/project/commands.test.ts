@@ -48,7 +48,7 @@ const door = (wall: string, at: number, extra: Partial<Opening> = {}): Opening =
   ...extra,
 });
 
-const only = <T,>(record: Record<string, T>): T => Object.values(record)[0];
+const only = <T>(record: Record<string, T>): T => Object.values(record)[0];
 
 describe('walls and rooms', () => {
   it('finds a room in a closed ring and measures it inside', () => {
@@ -76,7 +76,16 @@ describe('walls and rooms', () => {
     let project = house();
     const first = only(project.rooms).id;
     project = edit(project, 'finish.apply', { targets: [{ kind: 'walls', room: first }], finish: 'paint.reed' });
-    project = edit(project, 'wall.draw', { level: 'ground', points: [{ x: 3.5, y: 0 }, { x: 3.5, y: 4 }], closed: false, thickness: 0.1, height: null });
+    project = edit(project, 'wall.draw', {
+      level: 'ground',
+      points: [
+        { x: 3.5, y: 0 },
+        { x: 3.5, y: 4 },
+      ],
+      closed: false,
+      thickness: 0.1,
+      height: null,
+    });
     expect(Object.keys(project.rooms)).toHaveLength(2);
     expect(project.rooms[first]).toBeDefined();
     const rooms = deriveModel(project).shell.rooms;
@@ -98,10 +107,36 @@ describe('walls and rooms', () => {
   });
 
   it.each([
-    ['a wall of no length', (p: Project) => run(p, 'wall.draw', { level: 'ground', points: [{ x: 1, y: 1 }, { x: 1.004, y: 1 }], closed: false, thickness: 0.1, height: null })],
+    [
+      'a wall of no length',
+      (p: Project) =>
+        run(p, 'wall.draw', {
+          level: 'ground',
+          points: [
+            { x: 1, y: 1 },
+            { x: 1.004, y: 1 },
+          ],
+          closed: false,
+          thickness: 0.1,
+          height: null,
+        }),
+    ],
     ['a length below the least', (p: Project) => run(p, 'wall.length', { wall: south(p), length: 0.001, keep: 'start' })],
     ['a wall moved onto its opposite', (p: Project) => run(p, 'wall.move', { wall: south(p), offset: 4 })],
-    ['a level that is not there', (p: Project) => run(p, 'wall.draw', { level: 'attic', points: [{ x: 0, y: 0 }, { x: 1, y: 0 }], closed: false, thickness: 0.1, height: null })],
+    [
+      'a level that is not there',
+      (p: Project) =>
+        run(p, 'wall.draw', {
+          level: 'attic',
+          points: [
+            { x: 0, y: 0 },
+            { x: 1, y: 0 },
+          ],
+          closed: false,
+          thickness: 0.1,
+          height: null,
+        }),
+    ],
     ['a door wider than its wall', (p: Project) => run(p, 'opening.add', door(south(p), 2.5, { width: 6 }))],
     ['a door beyond the corner', (p: Project) => run(p, 'opening.add', door(south(p), 4.9))],
     ['a window above the wall', (p: Project) => run(p, 'opening.add', door(south(p), 2.5, { kind: 'window', sill: 1, height: 2 }))],
@@ -171,7 +206,16 @@ describe('history', () => {
     const level = project.levels.ground;
     switch (kind) {
       case 0:
-        return run(project, 'wall.draw', { level: 'ground', points: [{ x: a, y: b }, { x: b, y: -a }], closed: false, thickness: 0.1 + (n % 3) / 10, height: null });
+        return run(project, 'wall.draw', {
+          level: 'ground',
+          points: [
+            { x: a, y: b },
+            { x: b, y: -a },
+          ],
+          closed: false,
+          thickness: 0.1 + (n % 3) / 10,
+          height: null,
+        });
       case 1:
         return run(project, 'wall.move', { wall: pick(project.walls), offset: a / 4 });
       case 2:
@@ -212,7 +256,8 @@ describe('history', () => {
           project = runChange(project, { id: `undo${i}xx`, kind: 'undo', command: 'history.patch', args: { patches: outcomes[i].inverse } }).project;
           expect(project).toEqual(states[i]);
         }
-        for (const outcome of outcomes) project = runChange(project, { id: 'redoxxx', kind: 'redo', command: 'history.patch', args: { patches: outcome.patches } }).project;
+        for (const outcome of outcomes)
+          project = runChange(project, { id: 'redoxxx', kind: 'redo', command: 'history.patch', args: { patches: outcome.patches } }).project;
         expect(project).toEqual(states.at(-1));
       }),
       { numRuns: 80 },
@@ -277,7 +322,8 @@ describe('every command', () => {
   it('refuses arguments that are not its own', () => {
     for (const command of commandNames)
       for (const args of [null, 7, 'x', { nonsense: true }, []])
-        if (!(command === 'site.set' && JSON.stringify(args) === '{}')) expect(() => runChange(house(), { id: 'badargs', kind: 'do', command, args })).toThrow(DomainError);
+        if (!(command === 'site.set' && JSON.stringify(args) === '{}'))
+          expect(() => runChange(house(), { id: 'badargs', kind: 'do', command, args })).toThrow(DomainError);
   });
 
   it('moves a corner, and refuses a place that is taken', () => {

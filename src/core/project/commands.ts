@@ -6,6 +6,7 @@ import { checkOpening } from './openings';
 import {
   Board,
   BoardItem,
+  Coordinate,
   Id,
   Level,
   Opening,
@@ -250,6 +251,23 @@ const commands = {
     },
   }),
 
+  'pieces.move': define({
+    title: 'Move pieces',
+    args: z.object({
+      pieces: z.array(Id).min(1).max(500),
+      by: z.object({ x: Coordinate, y: Coordinate }),
+      turn: Piece.shape.rotation.describe('radians each turns about its own middle'),
+    }),
+    apply(draft, { pieces, by, turn }) {
+      for (const id of pieces) {
+        const piece = need(draft.pieces, id, 'piece');
+        piece.x += by.x;
+        piece.y += by.y;
+        piece.rotation += turn;
+      }
+    },
+  }),
+
   'viewpoint.add': define({
     title: 'Keep viewpoint',
     args: Viewpoint,
@@ -447,7 +465,8 @@ export function validateProject(value: unknown): Project {
   for (const collection of ['levels', 'corners', 'walls', 'openings', 'rooms', 'pieces', 'viewpoints', 'pictures', 'boards'] as const)
     for (const [key, entity] of Object.entries(project[collection])) if (entity.id !== key) fail(`${collection}.${key} carries another id (${entity.id})`, key);
   const known = (collection: Record<string, unknown>, id: string): boolean => Object.hasOwn(collection, id);
-  for (const c of Object.values(project.corners)) if (!known(project.levels, c.level)) fail(`corner ${c.id} stands on a level that is not there (${c.level})`, c.id);
+  for (const c of Object.values(project.corners))
+    if (!known(project.levels, c.level)) fail(`corner ${c.id} stands on a level that is not there (${c.level})`, c.id);
   for (const w of Object.values(project.walls)) {
     if (!known(project.levels, w.level)) fail(`wall ${w.id} stands on a level that is not there (${w.level})`, w.id);
     for (const end of [w.start, w.end]) if (!known(project.corners, end)) fail(`wall ${w.id} ends at a corner that is not there (${end})`, w.id);
@@ -458,7 +477,8 @@ export function validateProject(value: unknown): Project {
     checkOpening(project, o);
   }
   for (const r of Object.values(project.rooms)) if (!known(project.levels, r.level)) fail(`room ${r.id} is on a level that is not there (${r.level})`, r.id);
-  for (const p of Object.values(project.pieces)) if (!known(project.levels, p.level)) fail(`piece ${p.id} stands on a level that is not there (${p.level})`, p.id);
+  for (const p of Object.values(project.pieces))
+    if (!known(project.levels, p.level)) fail(`piece ${p.id} stands on a level that is not there (${p.level})`, p.id);
   for (const p of Object.values(project.pictures))
     if (p.viewpoint !== null && !known(project.viewpoints, p.viewpoint)) fail(`picture ${p.id} belongs to a viewpoint that is not there`, p.id);
   for (const b of Object.values(project.boards))

@@ -121,11 +121,10 @@ export function checkOpening(project: Project, opening: Opening): void {
     );
   }
   if (Math.abs(fit.at - opening.at) > 1e-6)
-    throw new DomainError(
-      'opening.off-wall',
-      `${what} was not changed: there it would leave its wall or run into a junction; keep it between the corners.`,
-      [opening.id, wall.id],
-    );
+    throw new DomainError('opening.off-wall', `${what} was not changed: there it would leave its wall or run into a junction; keep it between the corners.`, [
+      opening.id,
+      wall.id,
+    ]);
   const height = wallHeight(project, wall);
   if (opening.sill + opening.height > height + 1e-6)
     throw new DomainError(
@@ -138,11 +137,6 @@ export function checkOpening(project: Project, opening: Opening): void {
     const apart = Math.abs(other.at - opening.at) - (other.width + opening.width) / 2;
     const above = Math.max(other.sill - opening.sill - opening.height, opening.sill - other.sill - other.height);
     if (apart < -1e-6 && above < -1e-6)
-      throw new DomainError(
-        'opening.overlap',
-        `${what} was not changed: there it would overlap ${other.name}; move one of them.`,
-        [opening.id, other.id],
-      );
+      throw new DomainError('opening.overlap', `${what} was not changed: there it would overlap ${other.name}; move one of them.`, [opening.id, other.id]);
   }
 }
-

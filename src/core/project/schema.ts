@@ -8,7 +8,7 @@ export const Id = z
   .regex(/^[A-Za-z0-9_.:-]{1,80}$/, 'an id has 1 to 80 letters, digits or _ . : -')
   .describe('Stable identity, unique in its collection');
 const Name = z.string().min(1).max(120);
-const Coordinate = z.number().min(-10000).max(10000).describe('metres');
+export const Coordinate = z.number().min(-10000).max(10000).describe('metres');
 const Size = z.number().min(0.001).max(500).describe('metres');
 const Angle = z.number().min(-1000).max(1000).describe('radians, counter-clockwise');
 const FinishRef = z.string().min(1).max(80).describe('id of a finish in the library');

@@ -156,4 +156,3 @@ function reconcileLevel(before: Project, after: Project, level: string, newId: (
   });
   for (const key of Object.keys(after.outside.faces)) if (!after.walls[key.split('/')[0]]) delete after.outside.faces[key];
 }
-

@@ -285,4 +285,3 @@ function worldArea(mesh: Mesh, matrix: Matrix): number {
   }
   return sum;
 }
-

@@ -157,14 +157,7 @@ export class Tracer {
     const limit = depth === 0 ? Infinity : this.clamp;
     for (let i = 0; i < n; i++) {
       if (blocked[i]) continue;
-      this.deposit(
-        sum,
-        this.shadowPixel[i],
-        this.shadowLight[i * 3],
-        this.shadowLight[i * 3 + 1],
-        this.shadowLight[i * 3 + 2],
-        limit,
-      );
+      this.deposit(sum, this.shadowPixel[i], this.shadowLight[i * 3], this.shadowLight[i * 3 + 1], this.shadowLight[i * 3 + 2], limit);
     }
   }
 
@@ -224,16 +217,7 @@ export class Tracer {
         const e = material.emission;
         let w = 1;
         if (!wasSpecular && material.lamp >= 0) {
-          const other = this.lightDensity(
-            origin[i * 3],
-            origin[i * 3 + 1],
-            origin[i * 3 + 2],
-            x,
-            y,
-            z,
-            -(dx * gx + dy * gy + dz * gz),
-            material.lamp,
-          );
+          const other = this.lightDensity(origin[i * 3], origin[i * 3 + 1], origin[i * 3 + 2], x, y, z, -(dx * gx + dy * gy + dz * gz), material.lamp);
           w = (wasDensity * wasDensity) / (wasDensity * wasDensity + other * other);
         }
         this.deposit(sum, px, tr * e[0] * w, tg * e[1] * w, tb * e[2] * w, wasSpecular === FROM_EYE ? Infinity : limit);
@@ -246,21 +230,7 @@ export class Tracer {
         const out = alive++;
         if (random.next() < f) {
           const k = 2 * (dx * gx + dy * gy + dz * gz);
-          this.go(
-            out,
-            px,
-            x + gx * EPS,
-            y + gy * EPS,
-            z + gz * EPS,
-            dx - k * gx,
-            dy - k * gy,
-            dz - k * gz,
-            tr,
-            tg,
-            tb,
-            mirrored,
-            0,
-          );
+          this.go(out, px, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr, tg, tb, mirrored, 0);
         } else {
           // Straight through: the path keeps the density it was scattered with, so that the light behind is weighed right.
           const px0 = origin[i * 3];
@@ -311,21 +281,7 @@ export class Tracer {
           );
         } else {
           const k = 2 * (dx * gx + dy * gy + dz * gz);
-          this.go(
-            out,
-            px,
-            x + gx * EPS,
-            y + gy * EPS,
-            z + gz * EPS,
-            dx - k * gx,
-            dy - k * gy,
-            dz - k * gz,
-            tr,
-            tg,
-            tb,
-            mirrored,
-            0,
-          );
+          this.go(out, px, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr, tg, tb, mirrored, 0);
         }
         continue;
       }
@@ -342,31 +298,13 @@ export class Tracer {
       const mirror = metal > 0.5 && material.roughness < 0.05;
       const coat = matt ? 0 : schlick(f0, vz);
       const bright = Math.max(r, g, b);
-      const pSpecular = matt
-        ? 0
-        : metal >= 1
-          ? 1
-          : Math.min(0.9, Math.max(0.15, metal + (1 - metal) * (coat / (coat + (1 - coat) * bright + 1e-6))));
+      const pSpecular = matt ? 0 : metal >= 1 ? 1 : Math.min(0.9, Math.max(0.15, metal + (1 - metal) * (coat / (coat + (1 - coat) * bright + 1e-6))));
       const through = material.translucency;
 
       if (mirror) {
         const out = alive++;
         const k = 2 * (dx * n[0] + dy * n[1] + dz * n[2]);
-        this.go(
-          out,
-          px,
-          x + gx * EPS,
-          y + gy * EPS,
-          z + gz * EPS,
-          dx - k * n[0],
-          dy - k * n[1],
-          dz - k * n[2],
-          tr * r,
-          tg * g,
-          tb * b,
-          mirrored,
-          0,
-        );
+        this.go(out, px, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * n[0], dy - k * n[1], dz - k * n[2], tr * r, tg * g, tb * b, mirrored, 0);
         continue;
       }
 
@@ -517,8 +455,7 @@ export class Tracer {
       const t01 = (y1 * texture.width + x0) * 3;
       const t11 = (y1 * texture.width + x1) * 3;
       const c = texture.pixels;
-      for (let i = 0; i < 3; i++)
-        base[i] = (c[t00 + i] * (1 - ax) + c[t10 + i] * ax) * (1 - ay) + (c[t01 + i] * (1 - ax) + c[t11 + i] * ax) * ay;
+      for (let i = 0; i < 3; i++) base[i] = (c[t00 + i] * (1 - ax) + c[t10 + i] * ax) * (1 - ay) + (c[t01 + i] * (1 - ax) + c[t11 + i] * ax) * ay;
       if (texture.normals) {
         // Tangent along growing u, from the triangle's own parametrisation.
         const du1 = s[m + 2] - s[m];
@@ -691,19 +628,7 @@ export class Tracer {
   }
 
   /** Sends shadow rays towards sun, sky through a window, and a luminaire: all at the first hit, one of them later. */
-  private aim(
-    depth: number,
-    px: number,
-    x: number,
-    y: number,
-    z: number,
-    gx: number,
-    gy: number,
-    gz: number,
-    tr: number,
-    tg: number,
-    tb: number,
-  ): void {
+  private aim(depth: number, px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, tr: number, tg: number, tb: number): void {
     const { scene, random } = this;
     const sun = scene.daylight && scene.daylight.sunIlluminance[1] > 0 ? 1 : 0;
     const sky = scene.daylight && scene.portals.length ? 1 : 0;
@@ -769,18 +694,7 @@ export class Tracer {
     this.shadowPixel[i] = px;
   }
 
-  private aimSun(
-    px: number,
-    x: number,
-    y: number,
-    z: number,
-    gx: number,
-    gy: number,
-    gz: number,
-    tr: number,
-    tg: number,
-    tb: number,
-  ): void {
+  private aimSun(px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, tr: number, tg: number, tb: number): void {
     const { sun, sunIlluminance: e } = this.scene.daylight!;
     // A point on the sun's disc.
     const r = SUN_RADIUS * Math.sqrt(this.random.next());
@@ -826,24 +740,12 @@ export class Tracer {
       const p = portals[k];
       const c = dx * p.normal.x + dy * p.normal.y + dz * p.normal.z;
       const t = crossing(p, x, y, z, c);
-      if (t > 0 && crosses(p, x, y, z, dx, dy, dz, c, 1e30))
-        sum += (this.portalWeights[k] / total) * ((t * t) / (p.area * Math.abs(c)));
+      if (t > 0 && crosses(p, x, y, z, dx, dy, dz, c, 1e30)) sum += (this.portalWeights[k] / total) * ((t * t) / (p.area * Math.abs(c)));
     }
     return sum;
   }
 
-  private aimSky(
-    px: number,
-    x: number,
-    y: number,
-    z: number,
-    gx: number,
-    gy: number,
-    gz: number,
-    tr: number,
-    tg: number,
-    tb: number,
-  ): void {
+  private aimSky(px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, tr: number, tg: number, tb: number): void {
     const { random, scene } = this;
     const total = this.weighPortals(x, y, z);
     let pick = random.next() * total;
@@ -869,22 +771,7 @@ export class Tracer {
     if (own <= 0) return;
     const w = (own * own) / (own * own + scatter * scatter) / own;
     const sky = scene.daylight!.sky({ x: dx, y: dy, z: dz });
-    this.shadow(
-      px,
-      x,
-      y,
-      z,
-      gx,
-      gy,
-      gz,
-      dx,
-      dy,
-      dz,
-      1e30,
-      tr * fr * sky[0] * w,
-      tg * fg * sky[1] * w,
-      tb * fb * sky[2] * w,
-    );
+    this.shadow(px, x, y, z, gx, gy, gz, dx, dy, dz, 1e30, tr * fr * sky[0] * w, tg * fg * sky[1] * w, tb * fb * sky[2] * w);
   }
 
   private weighLamps(x: number, y: number, z: number): number {
@@ -901,33 +788,13 @@ export class Tracer {
     return total;
   }
 
-  private lightDensity(
-    x: number,
-    y: number,
-    z: number,
-    lx: number,
-    ly: number,
-    lz: number,
-    cos: number,
-    lamp: number,
-  ): number {
+  private lightDensity(x: number, y: number, z: number, lx: number, ly: number, lz: number, cos: number, lamp: number): number {
     const total = this.weighLamps(x, y, z);
     const d2 = (lx - x) ** 2 + (ly - y) ** 2 + (lz - z) ** 2;
     return ((this.weights[lamp] / total) * d2) / (this.scene.lights[lamp].area * Math.max(1e-6, Math.abs(cos)));
   }
 
-  private aimLamp(
-    px: number,
-    x: number,
-    y: number,
-    z: number,
-    gx: number,
-    gy: number,
-    gz: number,
-    tr: number,
-    tg: number,
-    tb: number,
-  ): void {
+  private aimLamp(px: number, x: number, y: number, z: number, gx: number, gy: number, gz: number, tr: number, tg: number, tb: number): void {
     const { random, scene } = this;
     const total = this.weighLamps(x, y, z);
     let pick = random.next() * total;
@@ -977,37 +844,11 @@ export class Tracer {
     const own = ((this.weights[k] / total) * d2) / (light.area * cos);
     const w = (own * own) / (own * own + scatter * scatter) / own;
     const e = light.emission;
-    this.shadow(
-      px,
-      x,
-      y,
-      z,
-      gx,
-      gy,
-      gz,
-      dx,
-      dy,
-      dz,
-      d - 2 * EPS,
-      tr * fr * e[0] * w,
-      tg * fg * e[1] * w,
-      tb * fb * e[2] * w,
-    );
+    this.shadow(px, x, y, z, gx, gy, gz, dx, dy, dz, d - 2 * EPS, tr * fr * e[0] * w, tg * fg * e[1] * w, tb * fb * e[2] * w);
   }
 }
 
-function setRay(
-  rays: Float32Array,
-  i: number,
-  ox: number,
-  oy: number,
-  oz: number,
-  tmin: number,
-  dx: number,
-  dy: number,
-  dz: number,
-  tmax: number,
-): void {
+function setRay(rays: Float32Array, i: number, ox: number, oy: number, oz: number, tmin: number, dx: number, dy: number, dz: number, tmax: number): void {
   const k = i * 8;
   rays[k] = ox;
   rays[k + 1] = oy;
@@ -1021,22 +862,10 @@ function setRay(
 
 /** Distance along a ray of direction cosine `c` to the plane of a rectangle. */
 const crossing = (p: Portal, x: number, y: number, z: number, c: number): number =>
-  Math.abs(c) < 1e-9
-    ? -1
-    : ((p.corner.x - x) * p.normal.x + (p.corner.y - y) * p.normal.y + (p.corner.z - z) * p.normal.z) / c;
+  Math.abs(c) < 1e-9 ? -1 : ((p.corner.x - x) * p.normal.x + (p.corner.y - y) * p.normal.y + (p.corner.z - z) * p.normal.z) / c;
 
 /** Whether a ray passes through a rectangle before `far`. */
-function crosses(
-  p: Portal,
-  x: number,
-  y: number,
-  z: number,
-  dx: number,
-  dy: number,
-  dz: number,
-  c: number,
-  far: number,
-): boolean {
+function crosses(p: Portal, x: number, y: number, z: number, dx: number, dy: number, dz: number, c: number, far: number): boolean {
   const t = crossing(p, x, y, z, c);
   if (t <= 0 || t >= far) return false;
   const qx = x + dx * t - p.corner.x;

@@ -43,7 +43,10 @@ export function roomSchedule(model: Model): RoomRow[] {
           doors: kinds.filter((k) => k === 'door').length,
           windows: kinds.filter((k) => k === 'window').length,
           floor: name(room.room.floor),
-          walls: [...own].filter(Boolean).map((id) => name(id)).join(', '),
+          walls: [...own]
+            .filter(Boolean)
+            .map((id) => name(id))
+            .join(', '),
           ceiling: name(room.room.ceiling),
         };
       })

@@ -144,7 +144,12 @@ describe('junctions of random plans', () => {
         // At the same side they must stand clear of one another: walls on top of each other are no plan.
         fc.pre(!same || Math.abs(apart) > 0.05 + thickness / 2);
         const lines = [
-          ...[[0, 0, 6, 0], [6, 0, 6, 4], [6, 4, 0, 4], [0, 4, 0, 0]].map(([a, b, c, d], i) => line(`w${i}`, a, b, c, d, 0.3)),
+          ...[
+            [0, 0, 6, 0],
+            [6, 0, 6, 4],
+            [6, 4, 0, 4],
+            [0, 4, 0, 0],
+          ].map(([a, b, c, d], i) => line(`w${i}`, a, b, c, d, 0.3)),
           line('p', 3, 0, 3, 4, 0.1),
           line('q', 3 + apart, 4, 3 + apart, same ? 2 : 7, thickness),
         ];
@@ -155,7 +160,13 @@ describe('junctions of random plans', () => {
         expect(totalArea(union(rings.map((outer) => ({ outer, holes: [] }))))).toBeCloseTo(sum, 5);
         expect(sum + faces.reduce((total, f) => total + regionArea(f), 0)).toBeCloseTo(totalArea(outline), 4);
         // No corner of the house is missing.
-        for (const [x, y] of [[-0.14, -0.14], [6.14, -0.14], [6.14, 4.14], [-0.14, 4.14]]) expect(rings.some((r) => insideRing({ x, y }, r))).toBe(true);
+        for (const [x, y] of [
+          [-0.14, -0.14],
+          [6.14, -0.14],
+          [6.14, 4.14],
+          [-0.14, 4.14],
+        ])
+          expect(rings.some((r) => insideRing({ x, y }, r))).toBe(true);
       }),
       { numRuns: 200 },
     );
@@ -173,7 +184,13 @@ describe('junctions of random plans', () => {
   });
 
   it('lets a wall that stands free stick out into its room', () => {
-    const lines = [line('s', 0, 0, 4, 0, 0.2), line('e', 4, 0, 4, 3, 0.2), line('n', 4, 3, 0, 3, 0.2), line('w', 0, 3, 0, 0, 0.2), line('nib', 2, 0, 2, 1, 0.1)];
+    const lines = [
+      line('s', 0, 0, 4, 0, 0.2),
+      line('e', 4, 0, 4, 3, 0.2),
+      line('n', 4, 3, 0, 3, 0.2),
+      line('w', 0, 3, 0, 0, 0.2),
+      line('nib', 2, 0, 2, 1, 0.1),
+    ];
     const { faces } = join(lines);
     expect(faces).toHaveLength(1);
     expect(regionArea(faces[0])).toBeCloseTo(3.8 * 2.8 - 0.1 * 0.9, 9);

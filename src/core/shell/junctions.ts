@@ -72,7 +72,7 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
         fan.length === 1
           ? [add(nodes[n], scale(left(edgeDirection(arrangement, e)), h(e))), add(nodes[n], scale(left(edgeDirection(arrangement, e)), -h(e)))]
           : wedge(nodes[n], edgeDirection(arrangement, e), h(e), edgeDirection(arrangement, f), h(f), (thin) =>
-              Math.max(0, ...fan.map((o) => (o === e || o === f ? 0 : h(o) * Math.abs(cross(edgeDirection(arrangement, o), thin)))))
+              Math.max(0, ...fan.map((o) => (o === e || o === f ? 0 : h(o) * Math.abs(cross(edgeDirection(arrangement, o), thin))))),
             );
       after[key(e)] = w;
       before[key(f)] = w;
@@ -126,14 +126,22 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
     if (cycles.some(leaveOver)) {
       const around = new Set(cycles.flatMap((c) => c.edges.flatMap((e) => [...fans[pieces[e.piece].from], ...fans[pieces[e.piece].to]].map((o) => o.piece))));
       const axes = { outer: cycleRing(arrangement, face.outer), holes: [] };
-      return largest(boolean('difference', [axes], [...around].flatMap((i) => solid(footprints[i]))));
+      return largest(
+        boolean(
+          'difference',
+          [axes],
+          [...around].flatMap((i) => solid(footprints[i])),
+        ),
+      );
     }
     return { outer: walk(face.outer), holes: face.inner.map(walk).filter((ring) => ring.length > 2) };
   });
   const outline = arrangement.outside.map((cycle): Region => {
     if (!leaveOver(cycle)) return { outer: walk(cycle).reverse(), holes: [] };
     const around = new Set(cycle.edges.flatMap((e) => [...fans[pieces[e.piece].from], ...fans[pieces[e.piece].to]].map((o) => o.piece)));
-    const inside = arrangement.faces.filter((f) => f.outer.edges.some((e) => around.has(e.piece))).map((f) => ({ outer: cycleRing(arrangement, f.outer), holes: [] }));
+    const inside = arrangement.faces
+      .filter((f) => f.outer.edges.some((e) => around.has(e.piece)))
+      .map((f) => ({ outer: cycleRing(arrangement, f.outer), holes: [] }));
     return { outer: largest(union([...inside, ...[...around].flatMap((i) => solid(footprints[i]))])).outer, holes: [] };
   });
   return { pieces: footprints, faces, outline };
@@ -147,7 +155,13 @@ const cut = (w: Wedge, node: Vec2): Vec2[] => (cross(sub(w[0], node), sub(w[1], 
  * their mitred corners and clipped against one another, earlier walls first, so that nothing overlaps and no corner is
  * missing. Changes the footprints of these pieces in place; all others keep theirs.
  */
-function clipCrowded(arrangement: Arrangement, footprints: PieceFootprint[], crowded: ReadonlySet<number>, half: (e: HalfEdge) => number, after: readonly Wedge[]): void {
+function clipCrowded(
+  arrangement: Arrangement,
+  footprints: PieceFootprint[],
+  crowded: ReadonlySet<number>,
+  half: (e: HalfEdge) => number,
+  after: readonly Wedge[],
+): void {
   const { nodes, pieces, fans } = arrangement;
   const at = (nodesOf: Iterable<number>): Set<number> => new Set([...nodesOf].flatMap((n) => fans[n].map((e) => e.piece)));
   const ends = (list: Iterable<number>): number[] => [...list].flatMap((i) => [pieces[i].from, pieces[i].to]);
@@ -165,8 +179,15 @@ function clipCrowded(arrangement: Arrangement, footprints: PieceFootprint[], cro
         if (fans[node].length < 2 || (e.piece !== i && next.piece !== i)) continue;
         // The corner outside the two rectangles, where the turn is wider than half a circle.
         const [p, q] = after[e.piece * 2 + (e.forward ? 0 : 1)];
-        const kite = tidyRing([nodes[node], add(nodes[node], scale(left(edgeDirection(arrangement, e)), half(e))), p, q, sub(nodes[node], scale(left(edgeDirection(arrangement, next)), half(next)))]);
-        if (kite.length > 2 && signedArea(kite) > 1e-9 && cross(edgeDirection(arrangement, e), edgeDirection(arrangement, next)) < 0) parts.push({ outer: kite, holes: [] });
+        const kite = tidyRing([
+          nodes[node],
+          add(nodes[node], scale(left(edgeDirection(arrangement, e)), half(e))),
+          p,
+          q,
+          sub(nodes[node], scale(left(edgeDirection(arrangement, next)), half(next))),
+        ]);
+        if (kite.length > 2 && signedArea(kite) > 1e-9 && cross(edgeDirection(arrangement, e), edgeDirection(arrangement, next)) < 0)
+          parts.push({ outer: kite, holes: [] });
       }
     const rest = boolean('difference', union(parts), covered).sort((p, q) => signedArea(q.outer) - signedArea(p.outer));
     covered = [...covered, ...parts];

@@ -16,7 +16,12 @@ const edit = <N extends CommandName>(project: Project, command: N, args: Command
 const box = (width: number, depth: number, thickness: number): Project =>
   edit(emptyProject('p', 'Box'), 'wall.draw', {
     level: 'ground',
-    points: [{ x: 0, y: 0 }, { x: width, y: 0 }, { x: width, y: depth }, { x: 0, y: depth }],
+    points: [
+      { x: 0, y: 0 },
+      { x: width, y: 0 },
+      { x: width, y: depth },
+      { x: 0, y: depth },
+    ],
     closed: true,
     thickness,
     height: null,
@@ -41,7 +46,20 @@ describe('a wall with an opening', () => {
         ({ width, height, sill, at, thickness }) => {
           const plain = box(5, 4, thickness);
           const wall = Object.keys(plain.walls)[0];
-          const cut = edit(plain, 'opening.add', { id: 'w', name: 'W', wall, kind: 'window', at, width, height, sill, hinge: 'start', swing: 'left', panes: { across: 1, up: 1 }, finishes: {} });
+          const cut = edit(plain, 'opening.add', {
+            id: 'w',
+            name: 'W',
+            wall,
+            kind: 'window',
+            at,
+            width,
+            height,
+            sill,
+            hinge: 'start',
+            swing: 'left',
+            panes: { across: 1, up: 1 },
+            finishes: {},
+          });
           const reveals = thickness * 2 * (width + height);
           expect(faceArea(plain, wall) - faceArea(cut, wall)).toBeCloseTo(2 * width * height - reveals, 4);
           const [before, after] = [plain, cut].map((p) => [...deriveModel(p).shell.walls.get(wall)!.sides].reduce((sum, s) => sum + s.area, 0));
@@ -55,7 +73,20 @@ describe('a wall with an opening', () => {
   it('shows a hole in the plan where it stands', () => {
     const plain = box(5, 4, 0.2);
     const wall = Object.keys(plain.walls)[0];
-    const cut = edit(plain, 'opening.add', { id: 'd', name: 'D', wall, kind: 'door', at: 2, width: 0.9, height: 2.1, sill: 0, hinge: 'start', swing: 'left', panes: { across: 1, up: 1 }, finishes: {} });
+    const cut = edit(plain, 'opening.add', {
+      id: 'd',
+      name: 'D',
+      wall,
+      kind: 'door',
+      at: 2,
+      width: 0.9,
+      height: 2.1,
+      sill: 0,
+      hinge: 'start',
+      swing: 'left',
+      panes: { across: 1, up: 1 },
+      finishes: {},
+    });
     const opening = deriveModel(cut).shell.openings.get('d')!;
     expect(opening.point).toEqual({ x: expect.closeTo(2), y: expect.closeTo(0) });
     expect(opening.parts.map((p) => p.part).sort()).toEqual(['architrave', 'frame', 'handle', 'leaf']);
@@ -69,7 +100,10 @@ describe('the plan as a whole', () => {
   it('fills the outline with rooms and wall footprints, random partitions included', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.record({ t: fc.double({ min: 0.2, max: 0.8, noNaN: true }), across: fc.boolean(), thickness: fc.double({ min: 0.06, max: 0.25, noNaN: true }) }), { maxLength: 4 }),
+        fc.array(
+          fc.record({ t: fc.double({ min: 0.2, max: 0.8, noNaN: true }), across: fc.boolean(), thickness: fc.double({ min: 0.06, max: 0.25, noNaN: true }) }),
+          { maxLength: 4 },
+        ),
         (cuts) => {
           let project = box(9, 7, 0.3);
           for (const [i, { t: share, across, thickness }] of cuts.entries()) {
@@ -77,14 +111,25 @@ describe('the plan as a whole', () => {
             const t = (i + share) / cuts.length;
             project = edit(project, 'wall.draw', {
               level: 'ground',
-              points: across ? [{ x: 0, y: 7 * t }, { x: 9, y: 7 * t }] : [{ x: 9 * t, y: 0 }, { x: 9 * t, y: 7 }],
+              points: across
+                ? [
+                    { x: 0, y: 7 * t },
+                    { x: 9, y: 7 * t },
+                  ]
+                : [
+                    { x: 9 * t, y: 0 },
+                    { x: 9 * t, y: 7 },
+                  ],
               closed: false,
               thickness,
               height: null,
             });
           }
           const [level] = deriveModel(project).shell.levels;
-          const walls = level.walls.flatMap((w) => w.rings).filter((r) => r.length > 2).map((outer) => ({ outer, holes: [] }));
+          const walls = level.walls
+            .flatMap((w) => w.rings)
+            .filter((r) => r.length > 2)
+            .map((outer) => ({ outer, holes: [] }));
           const rooms = level.rooms.map((r) => r.region);
           expect(totalArea(walls) + rooms.reduce((sum, r) => sum + regionArea(r), 0)).toBeCloseTo(9.3 * 7.3, 3);
           expect(totalArea(boolean('intersection', walls, rooms))).toBeLessThan(1e-4);

@@ -266,8 +266,7 @@ export class ShellDeriver {
   }
 }
 
-const lift = (mesh: Mesh, z: number): Mesh =>
-  z === 0 ? mesh : { ...mesh, positions: mesh.positions.map((v, i) => (i % 3 === 2 ? v + z : v)) };
+const lift = (mesh: Mesh, z: number): Mesh => (z === 0 ? mesh : { ...mesh, positions: mesh.positions.map((v, i) => (i % 3 === 2 ? v + z : v)) });
 
 /** Edges and underside of the floor slab. */
 function slabMesh(outline: Region[], z: number, thickness: number): Mesh {

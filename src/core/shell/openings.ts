@@ -31,8 +31,7 @@ export const JOINERY = {
 } as const;
 
 /** The part of a door's width that is free when its leaf stands at 90°: lining, stop and leaf thickness taken off. */
-export const clearWidth = (opening: Pick<Opening, 'width'>): number =>
-  opening.width - 2 * JOINERY.lining - JOINERY.stop - JOINERY.leaf;
+export const clearWidth = (opening: Pick<Opening, 'width'>): number => opening.width - 2 * JOINERY.lining - JOINERY.stop - JOINERY.leaf;
 
 export interface OpeningParts {
   part: OpeningPart;
@@ -89,7 +88,10 @@ function doorParts({ opening, thickness, ajar }: OpeningSpace): OpeningParts[] {
   const parts: OpeningParts[] = [{ part: 'frame', mesh: ring(width, 0, height, lining, -half, half, false) }];
   parts.push({
     part: 'architrave',
-    mesh: new MeshBuilder().add(architrave(opening, half, 1, true)).add(architrave(opening, -half, -1, true)).build(),
+    mesh: new MeshBuilder()
+      .add(architrave(opening, half, 1, true))
+      .add(architrave(opening, -half, -1, true))
+      .build(),
   });
   // The leaf hangs flush with the face it opens towards.
   const side = opening.swing === 'left' ? 1 : -1;
@@ -126,7 +128,13 @@ function doorParts({ opening, thickness, ajar }: OpeningSpace): OpeningParts[] {
         0.009,
       ),
     );
-    handle.add(roundedBox({ x: hx - 0.022, y: Math.min(y0, y0 + dir * 0.008), z: 0.92 }, { x: hx + 0.022, y: Math.max(y0, y0 + dir * 0.008), z: 1.06 }, { radius: 0.003, steps: 1 }));
+    handle.add(
+      roundedBox(
+        { x: hx - 0.022, y: Math.min(y0, y0 + dir * 0.008), z: 0.92 },
+        { x: hx + 0.022, y: Math.max(y0, y0 + dir * 0.008), z: 1.06 },
+        { radius: 0.003, steps: 1 },
+      ),
+    );
   }
   const angle = ajar;
   const carry = (mesh: Mesh): Mesh => {
@@ -148,8 +156,7 @@ function doorParts({ opening, thickness, ajar }: OpeningSpace): OpeningParts[] {
       out.normals[k] = nx;
       out.normals[k + 1] = ny;
     }
-    if (flip)
-      for (let k = 0; k < out.indices.length; k += 3) [out.indices[k + 1], out.indices[k + 2]] = [out.indices[k + 2], out.indices[k + 1]];
+    if (flip) for (let k = 0; k < out.indices.length; k += 3) [out.indices[k + 1], out.indices[k + 2]] = [out.indices[k + 2], out.indices[k + 1]];
     return out;
   };
   parts.push({ part: 'leaf', mesh: carry(panel.build()) }, { part: 'handle', mesh: carry(handle.build()) });
@@ -193,7 +200,18 @@ function windowParts({ opening, thickness, inside }: OpeningSpace): OpeningParts
     if (c % 2 === 0 && casements > 1) {
       const hy = middle + side * 0.022;
       const z = (inner.z0 + inner.z1) / 2;
-      handle.add(lathe([[0, z - 0.05], [0.007, z - 0.045], [0.009, z], [0.007, z + 0.045], [0, z + 0.05]], { x: x1 - sash / 2, y: hy + side * 0.022, segments: 10 }));
+      handle.add(
+        lathe(
+          [
+            [0, z - 0.05],
+            [0.007, z - 0.045],
+            [0.009, z],
+            [0.007, z + 0.045],
+            [0, z + 0.05],
+          ],
+          { x: x1 - sash / 2, y: hy + side * 0.022, segments: 10 },
+        ),
+      );
       handle.box(x1 - sash / 2 - 0.006, Math.min(hy, hy + side * 0.022), z - 0.006, x1 - sash / 2 + 0.006, Math.max(hy, hy + side * 0.022), z + 0.006);
     }
   }
@@ -212,7 +230,14 @@ function windowParts({ opening, thickness, inside }: OpeningSpace): OpeningParts
       part: 'sill',
       mesh: new MeshBuilder()
         .add(board)
-        .box(-width / 2, Math.min(boardFrom, boardTo - sillDepth), sill - 0.002, width / 2, Math.max(boardTo, boardFrom) - (side > 0 ? sillDepth : 0), sill + 0.001)
+        .box(
+          -width / 2,
+          Math.min(boardFrom, boardTo - sillDepth),
+          sill - 0.002,
+          width / 2,
+          Math.max(boardTo, boardFrom) - (side > 0 ? sillDepth : 0),
+          sill + 0.001,
+        )
         .build(),
     },
     { part: 'architrave', mesh: architrave(opening, face, side as 1 | -1, false) },

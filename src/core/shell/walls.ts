@@ -39,12 +39,7 @@ export interface DerivedWall {
 }
 
 /** Gathers the pieces of each wall into continuous stretches per side and room. */
-export function wallSides(
-  project: Project,
-  arrangement: Arrangement,
-  joined: JoinedPlan,
-  roomOfFace: Map<number, Room>,
-): Map<string, WallSide[]> {
+export function wallSides(project: Project, arrangement: Arrangement, joined: JoinedPlan, roomOfFace: Map<number, Room>): Map<string, WallSide[]> {
   const faceOf = new Map<number, number>();
   arrangement.faces.forEach((face, f) => {
     for (const cycle of [face.outer, ...face.inner]) for (const e of cycle.edges) faceOf.set(e.piece * 2 + (e.forward ? 0 : 1), f);
@@ -115,9 +110,7 @@ export function sideRegion(side: WallSide, openings: readonly Opening[]): Region
     holes: [],
   });
   const whole = rectangle(side.s0, 0, side.s1, side.height);
-  const holes = openings
-    .filter((o) => side.openings.includes(o.id))
-    .map((o) => rectangle(o.at - o.width / 2, o.sill, o.at + o.width / 2, o.sill + o.height));
+  const holes = openings.filter((o) => side.openings.includes(o.id)).map((o) => rectangle(o.at - o.width / 2, o.sill, o.at + o.width / 2, o.sill + o.height));
   return holes.length ? boolean('difference', [whole], holes) : [whole];
 }
 
@@ -178,11 +171,7 @@ export function wallMeshes(
 }
 
 /** The half of an opening's reveal that belongs to one side of the wall: jambs, head and foot. */
-function addReveal(
-  builder: MeshBuilder,
-  o: Opening,
-  { a, axis, normal, half, out }: { a: Vec2; axis: Vec2; normal: Vec2; half: number; out: number },
-): void {
+function addReveal(builder: MeshBuilder, o: Opening, { a, axis, normal, half, out }: { a: Vec2; axis: Vec2; normal: Vec2; half: number; out: number }): void {
   const at = (s: number, y: number, z: number): Vec3 => ({ x: a.x + axis.x * s + normal.x * y, y: a.y + axis.y * s + normal.y * y, z });
   const [s0, s1, z0, z1] = [o.at - o.width / 2, o.at + o.width / 2, o.sill, o.sill + o.height];
   const [inner, outer] = out > 0 ? [0, half] : [-half, 0];
@@ -213,4 +202,3 @@ export function wallEndings(project: Project, arrangement: Arrangement): Map<str
   });
   return found;
 }
-

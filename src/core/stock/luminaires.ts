@@ -34,14 +34,42 @@ export const luminaires: StockItem[] = [
     make({ width, height }) {
       const r = width / 2;
       const drop = r * 0.85;
-      const bell: [number, number][] = [[r, 0], [r * 0.97, 0.012], [r * 0.8, drop * 0.45], [r * 0.45, drop * 0.8], [r * 0.2, drop * 0.95], [0.035, drop], [0.03, drop + 0.04], [0.0, drop + 0.045]];
+      const bell: [number, number][] = [
+        [r, 0],
+        [r * 0.97, 0.012],
+        [r * 0.8, drop * 0.45],
+        [r * 0.45, drop * 0.8],
+        [r * 0.2, drop * 0.95],
+        [0.035, drop],
+        [0.03, drop + 0.04],
+        [0.0, drop + 0.045],
+      ];
       const flex = new MeshBuilder()
         .add(tube([v3(0, 0, drop + 0.04), v3(0, 0, height - 0.02)], 0.003, 8))
-        .add(lathe([[0, height - 0.03], [0.045, height - 0.022], [0.05, height], [0, height]], { segments: 24 }))
+        .add(
+          lathe(
+            [
+              [0, height - 0.03],
+              [0.045, height - 0.022],
+              [0.05, height],
+              [0, height],
+            ],
+            { segments: 24 },
+          ),
+        )
         .add(cylinder(0, 0, drop * 0.72, drop * 0.98, 0.016, 0.016));
       return [
         { part: 'shade', mesh: lathe(bell, { segments: 48 }) },
-        { part: 'inner', mesh: lathe(bell.slice(0, 6).map(([q, z]) => [Math.max(0.02, q - 0.003), z] as const).reverse(), { segments: 48 }) },
+        {
+          part: 'inner',
+          mesh: lathe(
+            bell
+              .slice(0, 6)
+              .map(([q, z]) => [Math.max(0.02, q - 0.003), z] as const)
+              .reverse(),
+            { segments: 48 },
+          ),
+        },
         { part: 'flex', mesh: flex.build() },
         { part: LAMP_PART, mesh: bulb(drop * 0.5, Math.min(0.045, r * 0.35)) },
       ];
@@ -62,8 +90,21 @@ export const luminaires: StockItem[] = [
     make({ width, height }) {
       const r = width / 2;
       const drum = Math.min(0.3, height * 0.2);
-      const stand = new MeshBuilder()
-        .add(lathe([[0, 0], [0.14, 0], [0.14, 0.008], [0.13, 0.018], [0.02, 0.026], [0.011, 0.06], [0.011, height - drum * 0.55], [0, height - drum * 0.55]], { segments: 32 }));
+      const stand = new MeshBuilder().add(
+        lathe(
+          [
+            [0, 0],
+            [0.14, 0],
+            [0.14, 0.008],
+            [0.13, 0.018],
+            [0.02, 0.026],
+            [0.011, 0.06],
+            [0.011, height - drum * 0.55],
+            [0, height - drum * 0.55],
+          ],
+          { segments: 32 },
+        ),
+      );
       stand.add(cylinder(0, 0, height - drum * 0.6, height - drum * 0.42, 0.017, 0.017));
       for (let i = 0; i < 3; i++) {
         const a = (i / 3) * 2 * Math.PI;
@@ -71,7 +112,13 @@ export const luminaires: StockItem[] = [
       }
       stand.add(tube([v3(0, 0, height - drum * 0.5), v3(0, 0, height - drum * 0.1)], 0.003, 6));
       return [
-        { part: 'shade', mesh: shade([[r, height - drum], [r * 0.82, height]]) },
+        {
+          part: 'shade',
+          mesh: shade([
+            [r, height - drum],
+            [r * 0.82, height],
+          ]),
+        },
         { part: 'stand', mesh: stand.build() },
         { part: LAMP_PART, mesh: bulb(height - drum * 0.36, 0.035) },
       ];
@@ -94,8 +141,30 @@ export const luminaires: StockItem[] = [
       const drum = height * 0.42;
       const b = r * 0.6;
       return [
-        { part: 'shade', mesh: shade([[r, height - drum], [r * 0.72, height]]) },
-        { part: 'base', mesh: lathe([[0, 0], [b * 0.75, 0], [b * 0.8, 0.01], [b, height * 0.2], [b * 0.75, height * 0.38], [b * 0.28, height * 0.48], [0.012, height * 0.52], [0.012, height * 0.66], [0, height * 0.66]], { segments: 32 }) },
+        {
+          part: 'shade',
+          mesh: shade([
+            [r, height - drum],
+            [r * 0.72, height],
+          ]),
+        },
+        {
+          part: 'base',
+          mesh: lathe(
+            [
+              [0, 0],
+              [b * 0.75, 0],
+              [b * 0.8, 0.01],
+              [b, height * 0.2],
+              [b * 0.75, height * 0.38],
+              [b * 0.28, height * 0.48],
+              [0.012, height * 0.52],
+              [0.012, height * 0.66],
+              [0, height * 0.66],
+            ],
+            { segments: 32 },
+          ),
+        },
         { part: LAMP_PART, mesh: bulb(height - drum * 0.5, 0.03) },
       ];
     },
@@ -115,8 +184,31 @@ export const luminaires: StockItem[] = [
     make({ width, height }) {
       const r = width / 2;
       return [
-        { part: 'body', mesh: lathe([[r * 0.99, 0.006], [r, 0.006], [r, 0.006], [r, height], [r, height], [0, height]], { segments: 40 }) },
-        { part: LAMP_PART, mesh: lathe([[0, 0], [r * 0.9, 0.001], [r * 0.985, 0.006]], { segments: 40 }) },
+        {
+          part: 'body',
+          mesh: lathe(
+            [
+              [r * 0.99, 0.006],
+              [r, 0.006],
+              [r, 0.006],
+              [r, height],
+              [r, height],
+              [0, height],
+            ],
+            { segments: 40 },
+          ),
+        },
+        {
+          part: LAMP_PART,
+          mesh: lathe(
+            [
+              [0, 0],
+              [r * 0.9, 0.001],
+              [r * 0.985, 0.006],
+            ],
+            { segments: 40 },
+          ),
+        },
       ];
     },
     symbol: ({ width }) => crossed(width / 2),

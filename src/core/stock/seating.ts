@@ -17,9 +17,7 @@ function upholstered({ width, depth, height }: PieceSize, arm: number): ReturnTy
   for (const x of [-w + 0.09, w - 0.09]) for (const y of [-d + 0.09, d - 0.09]) leg(legs, x, y, foot, 0.022);
   frame.add(roundedBox(v3(-w + 0.02, -d + 0.03, foot), v3(w - 0.02, d - 0.02, 0.29), { radius: 0.03, steps: 3 }));
   for (const side of [-1, 1])
-    frame.add(
-      roundedBox(v3(side < 0 ? -w : w - arm, -d, foot + 0.02), v3(side < 0 ? -w + arm : w, d - 0.05, 0.6), { radius: 0.055, steps: 4, bulge: 0.008 }),
-    );
+    frame.add(roundedBox(v3(side < 0 ? -w : w - arm, -d, foot + 0.02), v3(side < 0 ? -w + arm : w, d - 0.05, 0.6), { radius: 0.055, steps: 4, bulge: 0.008 }));
   frame.add(roundedBox(v3(-w + arm * 0.4, d - 0.24, foot + 0.02), v3(w - arm * 0.4, d, height), { radius: 0.07, steps: 4, bulge: 0.01 }));
   const inner = width - 2 * arm;
   const seats = Math.max(1, Math.round(inner / 0.68));
@@ -93,7 +91,16 @@ export const seating: StockItem[] = [
       for (const x of [-1, 1]) {
         frame.add(tube([v3(x * (w - 0.02), -d + 0.025, 0), v3(x * (w - 0.035), -d + 0.05, top)], 0.016, 12));
         frame.add(
-          tube([v3(x * (w - 0.03), d - 0.01, 0), v3(x * (w - 0.035), d - 0.06, top), v3(x * (w - 0.03), d - 0.045, top + 0.2), v3(x * (w - 0.025), d - 0.012, height)], 0.016, 12),
+          tube(
+            [
+              v3(x * (w - 0.03), d - 0.01, 0),
+              v3(x * (w - 0.035), d - 0.06, top),
+              v3(x * (w - 0.03), d - 0.045, top + 0.2),
+              v3(x * (w - 0.025), d - 0.012, height),
+            ],
+            0.016,
+            12,
+          ),
         );
         frame.add(roundedBox(v3(x * (w - 0.035) - 0.01, -d + 0.06, top - 0.07), v3(x * (w - 0.035) + 0.01, d - 0.07, top - 0.02), { radius: 0.006 }));
       }
@@ -118,10 +125,7 @@ export const seating: StockItem[] = [
         { part: 'frame', mesh: frame.build() },
       ];
     },
-    symbol: ({ width, depth }) => [
-      outline(rounded(width, depth - 0.06, 0.05, 0, -0.03)),
-      outline(rectangle(width, 0.05, 0, depth / 2 - 0.025)),
-    ],
+    symbol: ({ width, depth }) => [outline(rounded(width, depth - 0.06, 0.05, 0, -0.03)), outline(rectangle(width, 0.05, 0, depth / 2 - 0.025))],
   },
   {
     id: 'bench',

@@ -7,7 +7,8 @@ import { LAMP_PART } from './luminaires';
 describe('the stock', () => {
   it('ships at least a dozen pieces of the named kinds', () => {
     const ids = STOCK.map((s) => s.id);
-    for (const id of ['sofa', 'armchair', 'table', 'chair', 'bed', 'wardrobe', 'bookcase', 'rug', 'plant', 'floor-lamp', 'pendant', 'curtain']) expect(ids).toContain(id);
+    for (const id of ['sofa', 'armchair', 'table', 'chair', 'bed', 'wardrobe', 'bookcase', 'rug', 'plant', 'floor-lamp', 'pendant', 'curtain'])
+      expect(ids).toContain(id);
     expect(new Set(ids).size).toBe(ids.length);
   });
 });
@@ -61,7 +62,11 @@ describe.each(STOCK.map((item) => [item.id, item] as const))('%s', (_, item) => 
   });
 
   it('is brought back within its limits', () => {
-    expect(clampSize(item, { width: 1000, depth: 0, height: item.size.height })).toEqual({ width: item.max.width, depth: item.min.depth, height: item.size.height });
+    expect(clampSize(item, { width: 1000, depth: 0, height: item.size.height })).toEqual({
+      width: item.max.width,
+      depth: item.min.depth,
+      height: item.size.height,
+    });
   });
 });
 

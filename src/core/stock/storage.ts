@@ -118,7 +118,11 @@ export const storage: StockItem[] = [
         { part: 'handles', mesh: handles.build() },
       ];
     },
-    symbol: ({ width, depth }) => [outline(rectangle(width, depth)), stroke([-width / 2, -depth / 2], [width / 2, depth / 2]), stroke([-width / 2, depth / 2], [width / 2, -depth / 2])],
+    symbol: ({ width, depth }) => [
+      outline(rectangle(width, depth)),
+      stroke([-width / 2, -depth / 2], [width / 2, depth / 2]),
+      stroke([-width / 2, depth / 2], [width / 2, -depth / 2]),
+    ],
   },
   {
     id: 'bookcase',
@@ -128,7 +132,13 @@ export const storage: StockItem[] = [
     min: { width: 0.4, depth: 0.22, height: 0.7 },
     max: { width: 2.8, depth: 0.45, height: 2.4 },
     mount: 'floor',
-    parts: { carcass: 'timber.oak', back: 'timber.oak', 'books, first': 'cloth.damson-linen', 'books, second': 'paper.cream', 'books, third': 'cloth.ink-linen' },
+    parts: {
+      carcass: 'timber.oak',
+      back: 'timber.oak',
+      'books, first': 'cloth.damson-linen',
+      'books, second': 'paper.cream',
+      'books, third': 'cloth.ink-linen',
+    },
     words: 'shelves shelf',
     make({ width, depth, height }) {
       const [w, d] = [width / 2, depth / 2];
@@ -195,14 +205,27 @@ export const storage: StockItem[] = [
     min: { width: 1.0, depth: 0.6, height: 0.8 },
     max: { width: 4.2, depth: 0.7, height: 0.95 },
     mount: 'floor',
-    parts: { fronts: 'paint.lockgate-green', carcass: 'paint.lockgate-green', worktop: 'terrazzo.pale', sink: 'metal.steel-brushed', tap: 'metal.brass-brushed', handles: 'metal.brass-brushed' },
+    parts: {
+      fronts: 'paint.lockgate-green',
+      carcass: 'paint.lockgate-green',
+      worktop: 'terrazzo.pale',
+      sink: 'metal.steel-brushed',
+      tap: 'metal.brass-brushed',
+      handles: 'metal.brass-brushed',
+    },
     words: 'kitchen cabinet worktop base',
     make({ width, depth, height }) {
       const [w, d] = [width / 2, depth / 2];
       const handles = new MeshBuilder();
       const top = 0.03;
       const carcass = new MeshBuilder().box(-w + 0.003, -d + 0.05, 0.12, w - 0.003, d, height - top).box(-w + 0.01, -d + 0.1, 0, w - 0.01, d, 0.12);
-      const doors = fronts({ width: width - 0.006, height: height - top - 0.125, y: -d + 0.05, z0: 0.122 }, Math.max(2, Math.round(width / 0.6)), 1, handles, false);
+      const doors = fronts(
+        { width: width - 0.006, height: height - top - 0.125, y: -d + 0.05, z0: 0.122 },
+        Math.max(2, Math.round(width / 0.6)),
+        1,
+        handles,
+        false,
+      );
       // The worktop runs round the bowl.
       const [sx, sw, sy, sd] = [0, 0.25, -0.02, 0.19];
       const z0 = height - top;
@@ -235,7 +258,12 @@ export const storage: StockItem[] = [
         { part: 'handles', mesh: handles.build() },
       ];
     },
-    symbol: ({ width, depth }) => [outline(rectangle(width, depth)), outline(rounded(0.5, 0.38, 0.05, 0, -0.02)), outline(circle(0.03, 0, 0.2)), stroke([0, 0.2], [0, 0.06])],
+    symbol: ({ width, depth }) => [
+      outline(rectangle(width, depth)),
+      outline(rounded(0.5, 0.38, 0.05, 0, -0.02)),
+      outline(circle(0.03, 0, 0.2)),
+      stroke([0, 0.2], [0, 0.06]),
+    ],
   },
   {
     id: 'stove',
@@ -260,7 +288,16 @@ export const storage: StockItem[] = [
       return [
         { part: 'body', mesh: body.build() },
         { part: 'window', mesh: new MeshBuilder().box(x0 + 0.04, -d - 0.008, z0 + 0.04, x1 - 0.04, -d - 0.003, z1 - 0.04).build() },
-        { part: 'pipe', mesh: lathe([[0.065, height - 0.01], [0.065, 2.48]], { x: 0, y: d - 0.13, segments: 20 }) },
+        {
+          part: 'pipe',
+          mesh: lathe(
+            [
+              [0.065, height - 0.01],
+              [0.065, 2.48],
+            ],
+            { x: 0, y: d - 0.13, segments: 20 },
+          ),
+        },
       ];
     },
     symbol: ({ width, depth }) => [outline(rectangle(width, depth)), outline(circle(0.065, 0, depth / 2 - 0.13))],
@@ -295,7 +332,11 @@ export const storage: StockItem[] = [
         { part: 'trap', mesh: trap.build() },
       ];
     },
-    symbol: ({ width, depth }) => [outline(rounded(width, depth, 0.06)), outline(rounded(width - 0.09, depth - 0.16, 0.1, 0, -0.04)), outline(circle(0.02, 0, depth / 2 - 0.055))],
+    symbol: ({ width, depth }) => [
+      outline(rounded(width, depth, 0.06)),
+      outline(rounded(width - 0.09, depth - 0.16, 0.1, 0, -0.04)),
+      outline(circle(0.02, 0, depth / 2 - 0.055)),
+    ],
   },
   {
     id: 'wc',
@@ -311,12 +352,38 @@ export const storage: StockItem[] = [
       const d = depth / 2;
       const r = width / 2;
       const pan = new MeshBuilder();
-      const bowl = lathe([[0, 0], [r * 0.62, 0], [r * 0.6, 0.08], [r * 0.68, 0.2], [r * 0.95, 0.34], [r * 0.97, 0.4], [r * 0.97, 0.4], [r * 0.74, 0.4], [r * 0.74, 0.4], [r * 0.55, 0.28], [0, 0.24]], { segments: 28 });
+      const bowl = lathe(
+        [
+          [0, 0],
+          [r * 0.62, 0],
+          [r * 0.6, 0.08],
+          [r * 0.68, 0.2],
+          [r * 0.95, 0.34],
+          [r * 0.97, 0.4],
+          [r * 0.97, 0.4],
+          [r * 0.74, 0.4],
+          [r * 0.74, 0.4],
+          [r * 0.55, 0.28],
+          [0, 0.24],
+        ],
+        { segments: 28 },
+      );
       const stretch = 1.25;
       pan.add(bowl, [1, 0, 0, 0, 0, stretch, 0, 0, 0, 0, 1, 0, 0, -d + r * stretch, 0, 1]);
       pan.add(roundedBox(v3(-r * 0.6, 0, 0), v3(r * 0.6, d - 0.02, 0.39), { radius: 0.05, steps: 3 }));
       pan.add(roundedBox(v3(-r, d - 0.19, 0.36), v3(r, d, height), { radius: 0.03, steps: 3 }));
-      const seat = lathe([[r * 0.66, 0.4], [r * 0.99, 0.4], [r * 0.99, 0.418], [r * 0.95, 0.425], [r * 0.7, 0.425], [r * 0.66, 0.418], [r * 0.66, 0.4]], { segments: 28 });
+      const seat = lathe(
+        [
+          [r * 0.66, 0.4],
+          [r * 0.99, 0.4],
+          [r * 0.99, 0.418],
+          [r * 0.95, 0.425],
+          [r * 0.7, 0.425],
+          [r * 0.66, 0.418],
+          [r * 0.66, 0.4],
+        ],
+        { segments: 28 },
+      );
       return [
         { part: 'pan', mesh: pan.build() },
         { part: 'seat', mesh: new MeshBuilder().add(seat, [1, 0, 0, 0, 0, stretch, 0, 0, 0, 0, 1, 0, 0, -d + r * stretch, 0, 1]).build() },

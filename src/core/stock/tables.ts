@@ -73,7 +73,19 @@ export const tables: StockItem[] = [
       for (let i = 0; i < count; i++) {
         const x0 = -w + i * step + 0.01;
         drawers.add(roundedBox(v3(x0, -depth / 2 + 0.055, height - 0.16), v3(x0 + step - 0.02, depth / 2 - 0.2, height - 0.045), { radius: 0.003, steps: 1 }));
-        handles.add(lathe([[0, 0], [0.014, 0.004], [0.012, 0.016], [0.007, 0.024], [0, 0.024]], { segments: 12 }), [1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0, x0 + step / 2 - 0.01, -depth / 2 + 0.055 - 0.024 + 0.024, height - 0.1, 1]);
+        handles.add(
+          lathe(
+            [
+              [0, 0],
+              [0.014, 0.004],
+              [0.012, 0.016],
+              [0.007, 0.024],
+              [0, 0.024],
+            ],
+            { segments: 12 },
+          ),
+          [1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0, x0 + step / 2 - 0.01, -depth / 2 + 0.055 - 0.024 + 0.024, height - 0.1, 1],
+        );
       }
       return [...parts, { part: 'drawers', mesh: drawers.build() }, { part: 'handles', mesh: handles.build() }];
     },
@@ -141,7 +153,20 @@ export const tables: StockItem[] = [
         );
       }
       const rail = new MeshBuilder().add(tube([v3(-w, 0, height - 0.025), v3(w, 0, height - 0.025)], 0.011, 12));
-      for (const x of [-w, w]) rail.add(lathe([[0, -0.02], [0.018, -0.012], [0.022, 0], [0.018, 0.012], [0, 0.02]], { segments: 14 }), [0, 0, -1, 0, 0, 1, 0, 0, 1, 0, 0, 0, x, 0, height - 0.025, 1]);
+      for (const x of [-w, w])
+        rail.add(
+          lathe(
+            [
+              [0, -0.02],
+              [0.018, -0.012],
+              [0.022, 0],
+              [0.018, 0.012],
+              [0, 0.02],
+            ],
+            { segments: 14 },
+          ),
+          [0, 0, -1, 0, 0, 1, 0, 0, 1, 0, 0, 0, x, 0, height - 0.025, 1],
+        );
       return [
         { part: 'cloth', mesh: cloth.build() },
         { part: 'rail', mesh: rail.build() },
@@ -212,7 +237,25 @@ export const tables: StockItem[] = [
       return [
         { part: 'leaves', mesh: leaves.build() },
         { part: 'stems', mesh: stems.build() },
-        { part: 'pot', mesh: lathe([[0, 0], [pot * 0.72, 0], [pot * 0.74, 0.01], [pot * 0.96, potHeight * 0.86], [pot, potHeight * 0.86], [pot, potHeight * 0.86], [pot, potHeight], [pot, potHeight], [pot * 0.9, potHeight], [pot * 0.9, potHeight], [pot * 0.86, potHeight * 0.8]], { segments: 32 }) },
+        {
+          part: 'pot',
+          mesh: lathe(
+            [
+              [0, 0],
+              [pot * 0.72, 0],
+              [pot * 0.74, 0.01],
+              [pot * 0.96, potHeight * 0.86],
+              [pot, potHeight * 0.86],
+              [pot, potHeight * 0.86],
+              [pot, potHeight],
+              [pot, potHeight],
+              [pot * 0.9, potHeight],
+              [pot * 0.9, potHeight],
+              [pot * 0.86, potHeight * 0.8],
+            ],
+            { segments: 32 },
+          ),
+        },
         { part: 'soil', mesh: cylinder(0, 0, potHeight * 0.7, potHeight * 0.86, pot * 0.86, pot * 0.88, 24) },
       ];
     },
@@ -240,8 +283,42 @@ export const tables: StockItem[] = [
       const r = width / 2;
       const upright = [1, 0, 0, 0, 0, 0, height / width, 0, 0, -1, 0, 0, 0, depth / 2, height / 2, 1];
       return [
-        { part: 'glass', mesh: new MeshBuilder().add(lathe([[r - 0.012, depth * 0.7], [0, depth * 0.7]], { segments: 48 }), upright).build() },
-        { part: 'rim', mesh: new MeshBuilder().add(lathe([[0, 0], [r, 0], [r, 0], [r, depth], [r, depth], [r - 0.012, depth], [r - 0.012, depth], [r - 0.012, depth * 0.7]], { segments: 48 }), upright).build() },
+        {
+          part: 'glass',
+          mesh: new MeshBuilder()
+            .add(
+              lathe(
+                [
+                  [r - 0.012, depth * 0.7],
+                  [0, depth * 0.7],
+                ],
+                { segments: 48 },
+              ),
+              upright,
+            )
+            .build(),
+        },
+        {
+          part: 'rim',
+          mesh: new MeshBuilder()
+            .add(
+              lathe(
+                [
+                  [0, 0],
+                  [r, 0],
+                  [r, 0],
+                  [r, depth],
+                  [r, depth],
+                  [r - 0.012, depth],
+                  [r - 0.012, depth],
+                  [r - 0.012, depth * 0.7],
+                ],
+                { segments: 48 },
+              ),
+              upright,
+            )
+            .build(),
+        },
       ];
     },
     symbol: ({ width, depth }) => [outline(rectangle(width, depth))],

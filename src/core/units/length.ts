@@ -176,8 +176,7 @@ export function parseLength(text: string, system: UnitSystem): ParsedLength {
   if (!source) return { ok: false, message: `Type a length, for example ${example}.` };
   const tokens = tokenize(source);
   const metres = tokens && new Evaluator(tokens, system === 'metric' ? 0.001 : INCH).run();
-  if (metres === null || !Number.isFinite(metres))
-    return { ok: false, message: `“${text.trim()}” is not a length. Type, for example, ${example}.` };
+  if (metres === null || !Number.isFinite(metres)) return { ok: false, message: `“${text.trim()}” is not a length. Type, for example, ${example}.` };
   // A hundredth of a micrometre is below anything typed; it removes binary dust such as 3.4499999999999997.
   return { ok: true, metres: Math.round(metres * 1e8) / 1e8 };
 }
@@ -210,9 +209,7 @@ export function formatLengthExact(metres: number, system: UnitSystem): string {
   const short = formatLength(metres, system);
   const back = parseLength(short, system);
   if (back.ok && Math.abs(back.metres - metres) < 1e-7) return short;
-  return system === 'metric'
-    ? String(Math.round(metres * 1e6) / 1e3)
-    : `${String(Math.round((metres / INCH) * 1e4) / 1e4)}"`;
+  return system === 'metric' ? String(Math.round(metres * 1e6) / 1e3) : `${String(Math.round((metres / INCH) * 1e4) / 1e4)}"`;
 }
 
 /** Writes an area in square metres for people: `26.2 m²` or `282 sq ft`. */

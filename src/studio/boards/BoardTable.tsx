@@ -41,7 +41,9 @@ export function BoardTable() {
       name: 'Client presentation',
       paper,
       pages: { [first]: { id: first, name: title, order: 0, ground: '#F4F1EA' } },
-      items: Object.fromEntries(items.map((item) => [item, newId('item')] as const).map(([item, key]) => [key, { ...item, id: key, page: first } as BoardItem])),
+      items: Object.fromEntries(
+        items.map((item) => [item, newId('item')] as const).map(([item, key]) => [key, { ...item, id: key, page: first } as BoardItem]),
+      ),
     });
     useBoard.setState({ board: id, page: first });
   };
@@ -77,8 +79,32 @@ export function BoardTable() {
     <Box sx={{ display: 'grid', gridTemplateColumns: '92px 1fr', height: '100%', minHeight: 0 }}>
       <Box component="nav" aria-label="Pages" sx={{ bgcolor: colours.strip, borderRight: `1px solid ${colours.hairline}`, p: '12px', overflow: 'auto' }}>
         {pages.map((p, i) => (
-          <Box key={p.id} component="button" onClick={() => useBoard.setState({ page: p.id, item: null })} aria-current={p.id === page.id} sx={{ all: 'unset', cursor: 'pointer', display: 'block', mb: 1.5, width: '100%', fontSize: 11, color: colours.second, '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}>
-            <Box sx={{ position: 'relative', aspectRatio: `${board.paper.width} / ${board.paper.height}`, bgcolor: p.ground, border: p.id === page.id ? `2px solid ${colours.damson}` : `1px solid ${colours.firm}`, mb: 0.5, overflow: 'hidden' }}>
+          <Box
+            key={p.id}
+            component="button"
+            onClick={() => useBoard.setState({ page: p.id, item: null })}
+            aria-current={p.id === page.id}
+            sx={{
+              all: 'unset',
+              cursor: 'pointer',
+              display: 'block',
+              mb: 1.5,
+              width: '100%',
+              fontSize: 11,
+              color: colours.second,
+              '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+            }}
+          >
+            <Box
+              sx={{
+                position: 'relative',
+                aspectRatio: `${board.paper.width} / ${board.paper.height}`,
+                bgcolor: p.ground,
+                border: p.id === page.id ? `2px solid ${colours.damson}` : `1px solid ${colours.firm}`,
+                mb: 0.5,
+                overflow: 'hidden',
+              }}
+            >
               {itemsOf(board, p.id).map((item) => (
                 <Box
                   key={item.id}
@@ -126,7 +152,16 @@ function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCo
       <Box
         data-testid="page"
         data-scale={k}
-        sx={{ position: 'absolute', left: 22, top: 28, width: board.paper.width * k, height: board.paper.height * k, bgcolor: page.ground, boxShadow: '0 3px 14px #00000024', overflow: 'hidden' }}
+        sx={{
+          position: 'absolute',
+          left: 22,
+          top: 28,
+          width: board.paper.width * k,
+          height: board.paper.height * k,
+          bgcolor: page.ground,
+          boxShadow: '0 3px 14px #00000024',
+          overflow: 'hidden',
+        }}
         onPointerDown={(e) => e.target === e.currentTarget && useBoard.setState({ item: null })}
       >
         {items.map((item) => (
@@ -170,7 +205,10 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
     drag.current = null;
     setMoved(null);
   };
-  const shadow = item.shadow && item.kind !== 'text' ? `drop-shadow(${SHADOW.dx * k}px ${SHADOW.dy * k}px ${SHADOW.blur * k * 0.55}px rgba(0,0,0,${SHADOW.strength}))` : undefined;
+  const shadow =
+    item.shadow && item.kind !== 'text'
+      ? `drop-shadow(${SHADOW.dx * k}px ${SHADOW.dy * k}px ${SHADOW.blur * k * 0.55}px rgba(0,0,0,${SHADOW.strength}))`
+      : undefined;
   return (
     <Box
       data-testid={`item-${item.kind}`}
@@ -192,7 +230,17 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
         else return;
         e.stopPropagation();
       }}
-      sx={{ position: 'absolute', left: place.x * k, top: place.y * k, width: place.width * k, height: place.height * k, cursor: 'move', outline: selected ? `1.5px solid ${colours.damson}` : 'none', outlineOffset: 2, touchAction: 'none' }}
+      sx={{
+        position: 'absolute',
+        left: place.x * k,
+        top: place.y * k,
+        width: place.width * k,
+        height: place.height * k,
+        cursor: 'move',
+        outline: selected ? `1.5px solid ${colours.damson}` : 'none',
+        outlineOffset: 2,
+        touchAction: 'none',
+      }}
     >
       <Box sx={{ width: '100%', height: '100%', filter: shadow }}>
         <Content item={{ ...item, ...place } as BoardItem} k={k} />
@@ -204,7 +252,16 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
           onPointerDown={(e) => begin(e, true)}
           onPointerMove={move}
           onPointerUp={finish}
-          sx={{ position: 'absolute', right: -7, bottom: -7, width: 11, height: 11, bgcolor: '#fff', border: `1.5px solid ${colours.damson}`, cursor: 'nwse-resize' }}
+          sx={{
+            position: 'absolute',
+            right: -7,
+            bottom: -7,
+            width: 11,
+            height: 11,
+            bgcolor: '#fff',
+            border: `1.5px solid ${colours.damson}`,
+            cursor: 'nwse-resize',
+          }}
         />
       ) : null}
     </Box>
@@ -213,7 +270,10 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
 
 function Content({ item, k }: { item: BoardItem; k: number }) {
   const picture = useStudio((s) => (item.kind === 'picture' ? s.project.pictures[item.picture] : undefined));
-  if (item.kind === 'picture') return picture ? <img src={`/api/assets/${picture.image}`} alt={picture.name} draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} /> : null;
+  if (item.kind === 'picture')
+    return picture ? (
+      <img src={`/api/assets/${picture.image}`} alt={picture.name} draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} />
+    ) : null;
   if (item.kind === 'sample') return <SampleItem item={item} k={k} />;
   return <TextItem item={item} k={k} />;
 }
@@ -224,8 +284,25 @@ function SampleItem({ item, k }: { item: Extract<BoardItem, { kind: 'sample' }>;
   const url = useSample(item.finish, item.form, w, Math.max(12, h));
   return (
     <>
-      {url ? <img src={url} alt="" draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} /> : <Box sx={{ width: '100%', height: '100%', bgcolor: finishById(item.finish).colour }} />}
-      <Box sx={{ position: 'absolute', left: 0, top: `calc(100% + ${(NOTE.drop - NOTE.size) * k}px)`, fontSize: NOTE.size * k, lineHeight: 1, whiteSpace: 'nowrap', color: colours.second, fontStretch: '100%' }}>{item.note || finishById(item.finish).name}</Box>
+      {url ? (
+        <img src={url} alt="" draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} />
+      ) : (
+        <Box sx={{ width: '100%', height: '100%', bgcolor: finishById(item.finish).colour }} />
+      )}
+      <Box
+        sx={{
+          position: 'absolute',
+          left: 0,
+          top: `calc(100% + ${(NOTE.drop - NOTE.size) * k}px)`,
+          fontSize: NOTE.size * k,
+          lineHeight: 1,
+          whiteSpace: 'nowrap',
+          color: colours.second,
+          fontStretch: '100%',
+        }}
+      >
+        {item.note || finishById(item.finish).name}
+      </Box>
     </>
   );
 }
@@ -244,7 +321,15 @@ function TextItem({ item, k }: { item: Extract<BoardItem, { kind: 'text' }>; k: 
   return (
     <svg width="100%" height="100%" style={{ overflow: 'visible', display: 'block' }}>
       {lines.map((line, i) => (
-        <text key={i} x={(line.x - item.x) * k} y={(line.y - item.y) * k} fontSize={item.size * k} fontFamily={item.face === 'serif' ? SERIF : SANS} style={{ fontStretch: '100%' }} fill={colours.ink}>
+        <text
+          key={i}
+          x={(line.x - item.x) * k}
+          y={(line.y - item.y) * k}
+          fontSize={item.size * k}
+          fontFamily={item.face === 'serif' ? SERIF : SANS}
+          style={{ fontStretch: '100%' }}
+          fill={colours.ink}
+        >
           {line.text}
         </text>
       ))}

@@ -52,7 +52,14 @@ function openingLines(o: Opening, x: number, y: number, w: number, h: number) {
       <>
         <rect x={x} y={y} width={w} height={h} fill="#fbfbfa" />
         <rect x={x + 3} y={y + 3} width={w - 6} height={h - 3} />
-        <path d={(o.hinge === 'start') === (o.swing === 'left') ? `M${x + 3} ${y + 3}L${x + w - 3} ${y + h / 2}L${x + 3} ${y + h}` : `M${x + w - 3} ${y + 3}L${x + 3} ${y + h / 2}L${x + w - 3} ${y + h}`} strokeDasharray="6 3 1 3" />
+        <path
+          d={
+            (o.hinge === 'start') === (o.swing === 'left')
+              ? `M${x + 3} ${y + 3}L${x + w - 3} ${y + h / 2}L${x + 3} ${y + h}`
+              : `M${x + w - 3} ${y + 3}L${x + 3} ${y + h / 2}L${x + w - 3} ${y + h}`
+          }
+          strokeDasharray="6 3 1 3"
+        />
       </>
     );
   const { across, up } = o.panes;

@@ -66,7 +66,21 @@ export function Docket() {
 }
 
 /** The label itself: a cut corner, an eyelet, a title in the book face. */
-export function Label({ title, line, children, folded, onFold, about = null }: { title: string; line: string; children: ReactNode; folded?: boolean; onFold?(): void; about?: string | null }) {
+export function Label({
+  title,
+  line,
+  children,
+  folded,
+  onFold,
+  about = null,
+}: {
+  title: string;
+  line: string;
+  children: ReactNode;
+  folded?: boolean;
+  onFold?(): void;
+  about?: string | null;
+}) {
   const own = useRef<HTMLElement>(null);
   const aside = useAside(own, about);
   return (
@@ -75,7 +89,16 @@ export function Label({ title, line, children, folded, onFold, about = null }: {
       ref={own}
       data-testid="docket"
       aria-label={`Docket: ${title}`}
-      sx={{ position: 'absolute', ...(aside === null ? { right: 14 } : { left: aside }), top: 34, width: 236, maxHeight: 'calc(100% - 48px)', zIndex: 6, filter: 'drop-shadow(0 6px 9px #0000001c)', display: 'flex' }}
+      sx={{
+        position: 'absolute',
+        ...(aside === null ? { right: 14 } : { left: aside }),
+        top: 34,
+        width: 236,
+        maxHeight: 'calc(100% - 48px)',
+        zIndex: 6,
+        filter: 'drop-shadow(0 6px 9px #0000001c)',
+        display: 'flex',
+      }}
     >
       <Box
         sx={{
@@ -86,7 +109,16 @@ export function Label({ title, line, children, folded, onFold, about = null }: {
           overflow: 'auto',
           clipPath: 'polygon(16px 0,100% 0,100% 100%,0 100%,0 16px)',
           position: 'relative',
-          '&::before': { content: '""', position: 'absolute', left: 12, top: 12, width: 9, height: 9, border: `1.5px solid ${colours.third}`, borderRadius: '50%' },
+          '&::before': {
+            content: '""',
+            position: 'absolute',
+            left: 12,
+            top: 12,
+            width: 9,
+            height: 9,
+            border: `1.5px solid ${colours.third}`,
+            borderRadius: '50%',
+          },
         }}
       >
         <Box component="h2" sx={{ m: 0, ml: '18px', mr: '22px', font: `20px ${SERIF}`, lineHeight: 1.15, overflowWrap: 'anywhere' }}>
@@ -170,7 +202,9 @@ function Swatch({ label, finish, target }: { label: string; finish: string; targ
   const own = finishById(finish);
   const url = useSample(finish, 'board', 96, 56);
   return (
-    <Tooltip title={`${label}: ${own.name}, LRV ${finishLrv(own).toFixed(0)}. ${inHand ? `Press to put ${finishById(inHand).name} here.` : 'Press to apply it elsewhere.'}`}>
+    <Tooltip
+      title={`${label}: ${own.name}, LRV ${finishLrv(own).toFixed(0)}. ${inHand ? `Press to put ${finishById(inHand).name} here.` : 'Press to apply it elsewhere.'}`}
+    >
       <Box
         component="button"
         onClick={() => {
@@ -179,9 +213,26 @@ function Swatch({ label, finish, target }: { label: string; finish: string; targ
           state.setStage('Finishes');
           state.setTool({ kind: 'finish', finish });
         }}
-        sx={{ all: 'unset', cursor: 'pointer', minWidth: 0, textAlign: 'center', fontSize: 10.5, color: colours.second, '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}
+        sx={{
+          all: 'unset',
+          cursor: 'pointer',
+          minWidth: 0,
+          textAlign: 'center',
+          fontSize: 10.5,
+          color: colours.second,
+          '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+        }}
       >
-        <Box sx={{ height: 26, border: '1px solid #0002', mb: '2px', backgroundColor: own.colour, backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />
+        <Box
+          sx={{
+            height: 26,
+            border: '1px solid #0002',
+            mb: '2px',
+            backgroundColor: own.colour,
+            backgroundImage: url ? `url(${url})` : 'none',
+            backgroundSize: 'cover',
+          }}
+        />
         <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{label}</Box>
       </Box>
     </Tooltip>
@@ -198,13 +249,31 @@ function WallDocket({ id, target }: { id: string; target: FaceTarget | null }) {
   return (
     <>
       <Row label="Length">
-        <LengthField label="Length" metres={wallLength(project, wall)} units={units} onRefuse={say} onCommit={(length) => run('wall.length', { wall: id, length, keep: 'start' })} />
+        <LengthField
+          label="Length"
+          metres={wallLength(project, wall)}
+          units={units}
+          onRefuse={say}
+          onCommit={(length) => run('wall.length', { wall: id, length, keep: 'start' })}
+        />
       </Row>
       <Row label="Thickness">
-        <LengthField label="Thickness" metres={wall.thickness} units={units} onRefuse={say} onCommit={(thickness) => run('wall.set', { wall: id, set: { thickness } })} />
+        <LengthField
+          label="Thickness"
+          metres={wall.thickness}
+          units={units}
+          onRefuse={say}
+          onCommit={(thickness) => run('wall.set', { wall: id, set: { thickness } })}
+        />
       </Row>
       <Row label="Height">
-        <LengthField label="Height" metres={wallHeight(project, wall)} units={units} onRefuse={say} onCommit={(height) => run('wall.set', { wall: id, set: { height } })} />
+        <LengthField
+          label="Height"
+          metres={wallHeight(project, wall)}
+          units={units}
+          onRefuse={say}
+          onCommit={(height) => run('wall.set', { wall: id, set: { height } })}
+        />
       </Row>
       {face ? (
         <>
@@ -252,10 +321,22 @@ function OpeningDocket({ id }: { id: string }) {
       {gaps ? (
         <>
           <Row label="To one corner">
-            <LengthField label="To one corner" metres={gaps.start} units={units} onRefuse={say} onCommit={(v) => set(tools.openingFrom(project, id, 'start', v) ?? {})} />
+            <LengthField
+              label="To one corner"
+              metres={gaps.start}
+              units={units}
+              onRefuse={say}
+              onCommit={(v) => set(tools.openingFrom(project, id, 'start', v) ?? {})}
+            />
           </Row>
           <Row label="To the other">
-            <LengthField label="To the other" metres={gaps.end} units={units} onRefuse={say} onCommit={(v) => set(tools.openingFrom(project, id, 'end', v) ?? {})} />
+            <LengthField
+              label="To the other"
+              metres={gaps.end}
+              units={units}
+              onRefuse={say}
+              onCommit={(v) => set(tools.openingFrom(project, id, 'end', v) ?? {})}
+            />
           </Row>
         </>
       ) : null}
@@ -263,13 +344,25 @@ function OpeningDocket({ id }: { id: string }) {
         <>
           <Row label="Clear width">{formatLength(clearWidth(opening), units)}</Row>
           <Row label="Opens into">
-            <Select value={opening.swing} onChange={(e) => set({ swing: e.target.value })} fullWidth disableUnderline inputProps={{ 'aria-label': 'Opens into' }}>
+            <Select
+              value={opening.swing}
+              onChange={(e) => set({ swing: e.target.value })}
+              fullWidth
+              disableUnderline
+              inputProps={{ 'aria-label': 'Opens into' }}
+            >
               <MenuItem value="left">{roomName('left')}</MenuItem>
               <MenuItem value="right">{roomName('right')}</MenuItem>
             </Select>
           </Row>
           <Row label="Hand">
-            <Select value={hand(opening)} onChange={(e) => set({ hinge: hingeFor(e.target.value as 'left' | 'right', opening.swing) })} fullWidth disableUnderline inputProps={{ 'aria-label': 'Hand' }}>
+            <Select
+              value={hand(opening)}
+              onChange={(e) => set({ hinge: hingeFor(e.target.value as 'left' | 'right', opening.swing) })}
+              fullWidth
+              disableUnderline
+              inputProps={{ 'aria-label': 'Hand' }}
+            >
               <MenuItem value="left">hinged left</MenuItem>
               <MenuItem value="right">hinged right</MenuItem>
             </Select>
@@ -291,14 +384,21 @@ function OpeningDocket({ id }: { id: string }) {
           />
         </Row>
       )}
-      <Swatches items={partsOf(opening.kind).map((part) => ({ label: part, finish: opening.finishes[part] ?? OPENING_FINISHES[part], target: { kind: 'opening', opening: id, part } }))} />
+      <Swatches
+        items={partsOf(opening.kind).map((part) => ({
+          label: part,
+          finish: opening.finishes[part] ?? OPENING_FINISHES[part],
+          target: { kind: 'opening', opening: id, part },
+        }))}
+      />
       <Actions />
     </>
   );
 }
 
 /** Hinged left or right, seen from the room the leaf opens into. */
-const hand = ({ hinge, swing }: { hinge: 'start' | 'end'; swing: 'left' | 'right' }): 'left' | 'right' => ((hinge === 'start') === (swing === 'left') ? 'right' : 'left');
+const hand = ({ hinge, swing }: { hinge: 'start' | 'end'; swing: 'left' | 'right' }): 'left' | 'right' =>
+  (hinge === 'start') === (swing === 'left') ? 'right' : 'left';
 const hingeFor = (side: 'left' | 'right', swing: 'left' | 'right'): 'start' | 'end' => ((side === 'right') === (swing === 'left') ? 'start' : 'end');
 
 function RoomDocket({ id }: { id: string }) {
@@ -323,7 +423,13 @@ function RoomDocket({ id }: { id: string }) {
         </>
       ) : null}
       <Row label="Ceiling">
-        <LengthField label="Ceiling height of the level" metres={level.height} units={units} onRefuse={say} onCommit={(height) => run('level.set', { id: level.id, set: { height } })} />
+        <LengthField
+          label="Ceiling height of the level"
+          metres={level.height}
+          units={units}
+          onRefuse={say}
+          onCommit={(height) => run('level.set', { id: level.id, set: { height } })}
+        />
       </Row>
       <Swatches
         items={[
@@ -362,18 +468,43 @@ function PieceDocket({ id }: { id: string }) {
         <LengthField label="Above floor" metres={piece.elevation} units={units} onRefuse={say} onCommit={(elevation) => set({ elevation })} />
       </Row>
       <Row label="Turned">
-        <NumberField label="Turned" value={((((piece.rotation * 180) / Math.PI) % 360) + 360) % 360} min={-360} max={360} onRefuse={say} onCommit={(v) => set({ rotation: (v * Math.PI) / 180 })} />
+        <NumberField
+          label="Turned"
+          value={((((piece.rotation * 180) / Math.PI) % 360) + 360) % 360}
+          min={-360}
+          max={360}
+          onRefuse={say}
+          onCommit={(v) => set({ rotation: (v * Math.PI) / 180 })}
+        />
       </Row>
       {piece.lamp ? (
         <>
           <Row label="Lit">
-            <Switch slotProps={{ input: { 'aria-label': 'Lit' } }} checked={piece.lamp.on} onChange={(e) => set({ lamp: { ...piece.lamp!, on: e.target.checked } })} />
+            <Switch
+              slotProps={{ input: { 'aria-label': 'Lit' } }}
+              checked={piece.lamp.on}
+              onChange={(e) => set({ lamp: { ...piece.lamp!, on: e.target.checked } })}
+            />
           </Row>
           <Row label="Light, lm">
-            <NumberField label="Light" value={piece.lamp.lumen} min={0} max={50000} onRefuse={say} onCommit={(lumen) => set({ lamp: { ...piece.lamp!, lumen } })} />
+            <NumberField
+              label="Light"
+              value={piece.lamp.lumen}
+              min={0}
+              max={50000}
+              onRefuse={say}
+              onCommit={(lumen) => set({ lamp: { ...piece.lamp!, lumen } })}
+            />
           </Row>
           <Row label="Colour, K">
-            <NumberField label="Colour temperature" value={piece.lamp.kelvin} min={1500} max={10000} onRefuse={say} onCommit={(kelvin) => set({ lamp: { ...piece.lamp!, kelvin } })} />
+            <NumberField
+              label="Colour temperature"
+              value={piece.lamp.kelvin}
+              min={1500}
+              max={10000}
+              onRefuse={say}
+              onCommit={(kelvin) => set({ lamp: { ...piece.lamp!, kelvin } })}
+            />
           </Row>
         </>
       ) : null}

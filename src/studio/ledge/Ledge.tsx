@@ -23,20 +23,53 @@ import { ViewsLedge } from './ViewsLedge';
 export function Ledge() {
   const stage = useStudio((s) => s.stage);
   return (
-    <Box component="section" aria-label={`Ledge: ${stage}`} data-testid="ledge" sx={{ bgcolor: colours.panel, borderTop: `1px solid ${colours.firm}`, height: 138, display: 'flex', flexDirection: 'column', p: '8px 0 0 18px', gap: '7px', overflow: 'hidden', gridColumn: 2 }}>
+    <Box
+      component="section"
+      aria-label={`Ledge: ${stage}`}
+      data-testid="ledge"
+      sx={{
+        bgcolor: colours.panel,
+        borderTop: `1px solid ${colours.firm}`,
+        height: 138,
+        display: 'flex',
+        flexDirection: 'column',
+        p: '8px 0 0 18px',
+        gap: '7px',
+        overflow: 'hidden',
+        gridColumn: 2,
+      }}
+    >
       {stage === 'Shell' ? <ShellLedge /> : null}
       {stage === 'Fit-out' ? <StockLedge /> : null}
       {stage === 'Finishes' ? <FinishLedge /> : null}
       {stage === 'Light' ? <LightLedge /> : null}
       {stage === 'Views' ? <ViewsLedge /> : null}
       {stage === 'Boards' ? <BoardLedge /> : null}
-      {stage === 'Schedules' ? <Box sx={{ color: colours.second, fontSize: 12.5 }}>Press a room to take it in hand; its name and finishes are changed on the docket.</Box> : null}
+      {stage === 'Schedules' ? (
+        <Box sx={{ color: colours.second, fontSize: 12.5 }}>Press a room to take it in hand; its name and finishes are changed on the docket.</Box>
+      ) : null}
     </Box>
   );
 }
 
 /** Tabs of a ledge with a field to search it. */
-export function Tabs<T extends string>({ tabs, tab, onTab, find, onFind, placeholder, children }: { tabs: readonly T[]; tab: NoInfer<T>; onTab(tab: NoInfer<T>): void; find?: string; onFind?(text: string): void; placeholder?: string; children?: ReactNode }) {
+export function Tabs<T extends string>({
+  tabs,
+  tab,
+  onTab,
+  find,
+  onFind,
+  placeholder,
+  children,
+}: {
+  tabs: readonly T[];
+  tab: NoInfer<T>;
+  onTab(tab: NoInfer<T>): void;
+  find?: string;
+  onFind?(text: string): void;
+  placeholder?: string;
+  children?: ReactNode;
+}) {
   return (
     <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', fontSize: 12, color: colours.second, pr: 2, minHeight: 21 }} role="tablist">
       {tabs.map((t) => (
@@ -46,13 +79,28 @@ export function Tabs<T extends string>({ tabs, tab, onTab, find, onFind, placeho
           role="tab"
           aria-selected={t === tab}
           onClick={() => onTab(t)}
-          sx={{ all: 'unset', cursor: 'pointer', whiteSpace: 'nowrap', ...(t === tab ? { color: colours.ink, fontWeight: 600, borderBottom: `2px solid ${colours.damson}` } : { borderBottom: '2px solid transparent' }), '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}
+          sx={{
+            all: 'unset',
+            cursor: 'pointer',
+            whiteSpace: 'nowrap',
+            ...(t === tab ? { color: colours.ink, fontWeight: 600, borderBottom: `2px solid ${colours.damson}` } : { borderBottom: '2px solid transparent' }),
+            '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+          }}
         >
           {t}
         </Box>
       ))}
       {children}
-      {onFind ? <Input value={find} onChange={(e) => onFind(e.target.value)} onKeyDown={(e) => e.stopPropagation()} placeholder={placeholder} inputProps={{ 'aria-label': placeholder }} sx={{ ml: 'auto', width: 180 }} /> : null}
+      {onFind ? (
+        <Input
+          value={find}
+          onChange={(e) => onFind(e.target.value)}
+          onKeyDown={(e) => e.stopPropagation()}
+          placeholder={placeholder}
+          inputProps={{ 'aria-label': placeholder }}
+          sx={{ ml: 'auto', width: 180 }}
+        />
+      ) : null}
     </Box>
   );
 }
@@ -137,7 +185,16 @@ function ShellLedge() {
                 setThickness(t);
                 if (tool.kind === 'walls') choose({ ...tool, thickness: t });
               }}
-              sx={{ all: 'unset', cursor: 'pointer', px: 1, borderRadius: '2px', border: `1px solid ${Math.abs(t - thickness) < 1e-6 ? colours.ink : colours.hairline}`, bgcolor: '#fff', color: colours.ink, '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}
+              sx={{
+                all: 'unset',
+                cursor: 'pointer',
+                px: 1,
+                borderRadius: '2px',
+                border: `1px solid ${Math.abs(t - thickness) < 1e-6 ? colours.ink : colours.hairline}`,
+                bgcolor: '#fff',
+                color: colours.ink,
+                '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+              }}
             >
               {formatLength(t, units)}
             </Box>
@@ -145,16 +202,61 @@ function ShellLedge() {
         </Box>
       </Tabs>
       <Cards>
-        <Card name="Room by corners" line="two presses" on={isWalls('rectangle')} onPress={walls('rectangle')} picture={<Line><path d="M8 8H52V38H8ZM13 13H47V33H13Z" /></Line>} />
-        <Card name="Walls in a chain" line="press, type, press" on={isWalls('chain')} onPress={walls('chain')} picture={<Line><path d="M8 38V10H34L52 30M13 38V15H32L48 33" /></Line>} />
-        <Card name="Door" line={`${formatLength(DEFAULTS.door.width, units)} wide`} on={tool.kind === 'opening' && tool.opening === 'door'} onPress={() => choose({ kind: 'opening', opening: 'door' })} picture={<Line><path d="M4 36H18V41H4ZM42 36H56V41H42ZM18 36V12M18 12A24 24 0 0 1 42 36" /></Line>} />
-        <Card name="Window" line={`${formatLength(DEFAULTS.window.width, units)} wide`} on={tool.kind === 'opening' && tool.opening === 'window'} onPress={() => choose({ kind: 'opening', opening: 'window' })} picture={<Line><path d="M10 7H50V39H10ZM13 10H47V36H13ZM30 10V36M13 23H47" /></Line>} />
+        <Card
+          name="Room by corners"
+          line="two presses"
+          on={isWalls('rectangle')}
+          onPress={walls('rectangle')}
+          picture={
+            <Line>
+              <path d="M8 8H52V38H8ZM13 13H47V33H13Z" />
+            </Line>
+          }
+        />
+        <Card
+          name="Walls in a chain"
+          line="press, type, press"
+          on={isWalls('chain')}
+          onPress={walls('chain')}
+          picture={
+            <Line>
+              <path d="M8 38V10H34L52 30M13 38V15H32L48 33" />
+            </Line>
+          }
+        />
+        <Card
+          name="Door"
+          line={`${formatLength(DEFAULTS.door.width, units)} wide`}
+          on={tool.kind === 'opening' && tool.opening === 'door'}
+          onPress={() => choose({ kind: 'opening', opening: 'door' })}
+          picture={
+            <Line>
+              <path d="M4 36H18V41H4ZM42 36H56V41H42ZM18 36V12M18 12A24 24 0 0 1 42 36" />
+            </Line>
+          }
+        />
+        <Card
+          name="Window"
+          line={`${formatLength(DEFAULTS.window.width, units)} wide`}
+          on={tool.kind === 'opening' && tool.opening === 'window'}
+          onPress={() => choose({ kind: 'opening', opening: 'window' })}
+          picture={
+            <Line>
+              <path d="M10 7H50V39H10ZM13 10H47V36H13ZM30 10V36M13 23H47" />
+            </Line>
+          }
+        />
       </Cards>
     </>
   );
 }
 
-const matches = (text: string, find: string): boolean => find.trim().toLowerCase().split(/\s+/).every((word) => text.toLowerCase().includes(word));
+const matches = (text: string, find: string): boolean =>
+  find
+    .trim()
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.toLowerCase().includes(word));
 
 function StockLedge() {
   const categories = useMemo(() => [...new Set(STOCK.map((s) => s.category))], []);
@@ -163,7 +265,17 @@ function StockLedge() {
   const shown = find.trim() ? STOCK.filter((s) => matches(`${s.name} ${s.category} ${s.words ?? ''}`, find)) : STOCK.filter((s) => s.category === tab);
   return (
     <>
-      <Tabs tabs={categories} tab={tab} onTab={(t) => { setTab(t); setFind(''); }} find={find} onFind={setFind} placeholder="Find in stock…" />
+      <Tabs
+        tabs={categories}
+        tab={tab}
+        onTab={(t) => {
+          setTab(t);
+          setFind('');
+        }}
+        find={find}
+        onFind={setFind}
+        placeholder="Find in stock…"
+      />
       <Cards>
         {shown.map((item) => (
           <StockCard key={item.id} item={item} />
@@ -190,7 +302,17 @@ export function StockCard({ item }: { item: StockItem }) {
   );
 }
 
-const FINISH_TABS: (Category | 'In this project')[] = ['Paint', 'Timber', 'Tile & brick', 'Stone & plaster', 'Carpet & cloth', 'Metal', 'Glass', 'Outside & other', 'In this project'];
+const FINISH_TABS: (Category | 'In this project')[] = [
+  'Paint',
+  'Timber',
+  'Tile & brick',
+  'Stone & plaster',
+  'Carpet & cloth',
+  'Metal',
+  'Glass',
+  'Outside & other',
+  'In this project',
+];
 
 function FinishLedge() {
   const [tab, setTab] = useState<(typeof FINISH_TABS)[number]>('Paint');
@@ -204,7 +326,17 @@ function FinishLedge() {
   }, [tab, find, model, room]);
   return (
     <>
-      <Tabs tabs={FINISH_TABS} tab={tab} onTab={(t) => { setTab(t); setFind(''); }} find={find} onFind={setFind} placeholder="Find a finish…" />
+      <Tabs
+        tabs={FINISH_TABS}
+        tab={tab}
+        onTab={(t) => {
+          setTab(t);
+          setFind('');
+        }}
+        find={find}
+        onFind={setFind}
+        placeholder="Find a finish…"
+      />
       <Cards>
         {shown.map((f) => (
           <FinishCard key={f.id} finish={f} />
@@ -244,7 +376,8 @@ function BoardLedge() {
     const id = newId('item');
     const order = Math.max(0, ...Object.values(own.items).map((i) => i.order)) + 1;
     const offset = (Object.keys(own.items).length % 7) * 0.006;
-    if (run('item.add', { board: own.id, items: [{ id, page, order, x: 0.04 + offset, y: 0.06 + offset, shadow: true, ...item } as never] })) useBoard.setState({ item: id });
+    if (run('item.add', { board: own.id, items: [{ id, page, order, x: 0.04 + offset, y: 0.06 + offset, shadow: true, ...item } as never] }))
+      useBoard.setState({ item: id });
   };
   return (
     <>
@@ -252,7 +385,12 @@ function BoardLedge() {
       <Cards>
         {tab === 'Samples in use'
           ? used.map(({ finish, area }) => (
-              <SampleCard key={finish} finish={finish} line={formatArea(area, project.units)} onPress={() => add({ kind: 'sample', finish, form: naturalForm(finishById(finish)), note: '', width: 0.07, height: 0.05 })} />
+              <SampleCard
+                key={finish}
+                finish={finish}
+                line={formatArea(area, project.units)}
+                onPress={() => add({ kind: 'sample', finish, form: naturalForm(finishById(finish)), note: '', width: 0.07, height: 0.05 })}
+              />
             ))
           : null}
         {tab === 'Pictures'
@@ -266,11 +404,25 @@ function BoardLedge() {
               />
             ))
           : null}
-        {tab === 'Pictures' && !Object.keys(project.pictures).length ? <Box sx={{ color: colours.second, py: 2 }}>No picture yet. Render one in the Views stage.</Box> : null}
+        {tab === 'Pictures' && !Object.keys(project.pictures).length ? (
+          <Box sx={{ color: colours.second, py: 2 }}>No picture yet. Render one in the Views stage.</Box>
+        ) : null}
         {tab === 'Text' ? (
           <>
-            <Card name="Title" line="Instrument Serif" onPress={() => add({ kind: 'text', text: project.name, size: 0.014, face: 'serif', align: 'left', width: 0.2, height: 0.02, shadow: false })} picture={<Box sx={{ font: "28px 'Instrument Serif'" }}>Aa</Box>} />
-            <Card name="Note" line="Instrument Sans" onPress={() => add({ kind: 'text', text: 'A few words about this room.', size: 0.0045, face: 'sans', align: 'left', width: 0.1, height: 0.02, shadow: false })} picture={<Box sx={{ fontSize: 16 }}>Aa</Box>} />
+            <Card
+              name="Title"
+              line="Instrument Serif"
+              onPress={() => add({ kind: 'text', text: project.name, size: 0.014, face: 'serif', align: 'left', width: 0.2, height: 0.02, shadow: false })}
+              picture={<Box sx={{ font: "28px 'Instrument Serif'" }}>Aa</Box>}
+            />
+            <Card
+              name="Note"
+              line="Instrument Sans"
+              onPress={() =>
+                add({ kind: 'text', text: 'A few words about this room.', size: 0.0045, face: 'sans', align: 'left', width: 0.1, height: 0.02, shadow: false })
+              }
+              picture={<Box sx={{ fontSize: 16 }}>Aa</Box>}
+            />
           </>
         ) : null}
       </Cards>
@@ -281,5 +433,12 @@ function BoardLedge() {
 function SampleCard({ finish, line, onPress }: { finish: string; line: string; onPress(): void }) {
   const own = finishById(finish);
   const url = useSample(finish, 'tiles', 208, 116);
-  return <Card name={own.name} line={line} onPress={onPress} picture={<Box sx={{ width: '100%', height: '100%', bgcolor: own.colour, backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />} />;
+  return (
+    <Card
+      name={own.name}
+      line={line}
+      onPress={onPress}
+      picture={<Box sx={{ width: '100%', height: '100%', bgcolor: own.colour, backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />}
+    />
+  );
 }

@@ -68,7 +68,14 @@ function Daylight() {
           />
         </Row>
         <Row label="UTC +, min">
-          <NumberField label="Minutes ahead of UTC" value={site.offset} min={-840} max={840} onRefuse={say} onCommit={(offset) => run('site.set', { offset: Math.round(offset) })} />
+          <NumberField
+            label="Minutes ahead of UTC"
+            value={site.offset}
+            min={-840}
+            max={840}
+            onRefuse={say}
+            onCommit={(offset) => run('site.set', { offset: Math.round(offset) })}
+          />
         </Row>
         <Row label="Haze">
           <NumberField label="Haze" value={site.turbidity} min={1.8} max={10} onRefuse={say} onCommit={(turbidity) => run('site.set', { turbidity })} />
@@ -97,11 +104,20 @@ function Daylight() {
             run('site.set', { moment: `${date}T${clock(v as number)}` });
           }}
         />
-        <Box sx={{ color: colours.third }}>{altitude > 0 ? `The sun stands ${degrees(altitude).toFixed(0)}° high, at ${azimuth}° from north.` : 'The sun is below the horizon.'}</Box>
+        <Box sx={{ color: colours.third }}>
+          {altitude > 0 ? `The sun stands ${degrees(altitude).toFixed(0)}° high, at ${azimuth}° from north.` : 'The sun is below the horizon.'}
+        </Box>
       </Box>
       <Box>
         <Row label="North, °">
-          <NumberField label="North in the plan" value={degrees(site.north)} min={-360} max={360} onRefuse={say} onCommit={(v) => run('site.set', { north: (v * Math.PI) / 180 })} />
+          <NumberField
+            label="North in the plan"
+            value={degrees(site.north)}
+            min={-360}
+            max={360}
+            onRefuse={say}
+            onCommit={(v) => run('site.set', { north: (v * Math.PI) / 180 })}
+          />
         </Row>
       </Box>
     </Box>

@@ -69,14 +69,34 @@ export function ViewsLedge() {
       </Tabs>
       <Cards>
         {tab === 'Viewpoints'
-          ? Object.values(project.viewpoints).map((v) => <Card key={v.id} name={v.name} line={`eye at ${(v.eye.z * 1000).toFixed(0)}`} on={chosen === v.id} onPress={() => go(v)} picture={<Eye v={v} />} />)
+          ? Object.values(project.viewpoints).map((v) => (
+              <Card
+                key={v.id}
+                name={v.name}
+                line={`eye at ${(v.eye.z * 1000).toFixed(0)}`}
+                on={chosen === v.id}
+                onPress={() => go(v)}
+                picture={<Eye v={v} />}
+              />
+            ))
           : Object.values(project.pictures)
               .sort((a, b) => (a.made < b.made ? 1 : -1))
               .map((p) => (
-                <Card key={p.id} name={p.name} line={`${p.samples} samples, EV ${p.exposure.toFixed(1)}`} on={picture === p.id} onPress={() => useViews.setState({ picture: p.id })} picture={<img src={`/api/assets/${p.image}`} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover' }} draggable={false} />} />
+                <Card
+                  key={p.id}
+                  name={p.name}
+                  line={`${p.samples} samples, EV ${p.exposure.toFixed(1)}`}
+                  on={picture === p.id}
+                  onPress={() => useViews.setState({ picture: p.id })}
+                  picture={<img src={`/api/assets/${p.image}`} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover' }} draggable={false} />}
+                />
               ))}
-        {tab === 'Viewpoints' && !Object.keys(project.viewpoints).length ? <Box sx={{ color: colours.second, py: 2 }}>Turn the model to what you want to show, then press “Keep this view”.</Box> : null}
-        {tab === 'Pictures' && !Object.keys(project.pictures).length ? <Box sx={{ color: colours.second, py: 2 }}>No picture yet. Press “Render this view”.</Box> : null}
+        {tab === 'Viewpoints' && !Object.keys(project.viewpoints).length ? (
+          <Box sx={{ color: colours.second, py: 2 }}>Turn the model to what you want to show, then press “Keep this view”.</Box>
+        ) : null}
+        {tab === 'Pictures' && !Object.keys(project.pictures).length ? (
+          <Box sx={{ color: colours.second, py: 2 }}>No picture yet. Press “Render this view”.</Box>
+        ) : null}
       </Cards>
     </>
   );

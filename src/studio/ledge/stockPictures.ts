@@ -32,7 +32,17 @@ async function drawItem(id: string): Promise<string> {
     geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
     geometry.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
     geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1));
-    group.add(new THREE.Mesh(geometry, new THREE.MeshStandardMaterial({ color: finish.colour, roughness: Math.max(0.3, finish.roughness), metalness: finish.metalness * 0.4, side: THREE.DoubleSide })));
+    group.add(
+      new THREE.Mesh(
+        geometry,
+        new THREE.MeshStandardMaterial({
+          color: finish.colour,
+          roughness: Math.max(0.3, finish.roughness),
+          metalness: finish.metalness * 0.4,
+          side: THREE.DoubleSide,
+        }),
+      ),
+    );
   }
   scene.add(group, new THREE.HemisphereLight(0xffffff, 0xb8b5b0, 2.4));
   const key = new THREE.DirectionalLight(0xffffff, 2.6);

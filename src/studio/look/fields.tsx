@@ -12,7 +12,11 @@ export function Row({ label, children }: { label: string; children: ReactNode })
       <Box component="span" sx={{ color: colours.third }}>
         {label}
       </Box>
-      <Box sx={{ borderBottom: `1px solid ${colours.hairline}`, minWidth: 0, '& .MuiInput-root': { width: '100%', '&::before, &::after': { display: 'none' } } }}>{children}</Box>
+      <Box
+        sx={{ borderBottom: `1px solid ${colours.hairline}`, minWidth: 0, '& .MuiInput-root': { width: '100%', '&::before, &::after': { display: 'none' } } }}
+      >
+        {children}
+      </Box>
     </Box>
   );
 }
@@ -89,7 +93,21 @@ export function LengthField({ label, metres, units, onCommit, onRefuse }: Length
 }
 
 /** A plain number with limits. */
-export function NumberField({ label, value, min, max, onCommit, onRefuse }: { label: string; value: number; min: number; max: number; onCommit(v: number): boolean | void; onRefuse(s: string): void }) {
+export function NumberField({
+  label,
+  value,
+  min,
+  max,
+  onCommit,
+  onRefuse,
+}: {
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  onCommit(v: number): boolean | void;
+  onRefuse(s: string): void;
+}) {
   return (
     <TextField
       label={label}

@@ -56,7 +56,14 @@ export const theme = createTheme({
     MuiButton: {
       defaultProps: { disableElevation: true, variant: 'outlined', color: 'inherit' },
       styleOverrides: {
-        root: { minWidth: 0, padding: '3px 12px', lineHeight: 1.4, borderColor: colours.ink, backgroundColor: '#fff', '&:hover': { backgroundColor: colours.strip } },
+        root: {
+          minWidth: 0,
+          padding: '3px 12px',
+          lineHeight: 1.4,
+          borderColor: colours.ink,
+          backgroundColor: '#fff',
+          '&:hover': { backgroundColor: colours.strip },
+        },
       },
       variants: [
         {
@@ -75,28 +82,49 @@ export const theme = createTheme({
     MuiInputBase: { styleOverrides: { root: { fontSize: 12.5 }, input: { padding: '1px 2px', height: 'auto' } } },
     MuiInput: {
       styleOverrides: {
-        root: { '&::before': { borderBottomColor: colours.hairline }, '&:hover:not(.Mui-disabled)::before': { borderBottom: `1px solid ${colours.third}` }, '&::after': { borderBottomColor: colours.damson, borderBottomWidth: 1 } },
+        root: {
+          '&::before': { borderBottomColor: colours.hairline },
+          '&:hover:not(.Mui-disabled)::before': { borderBottom: `1px solid ${colours.third}` },
+          '&::after': { borderBottomColor: colours.damson, borderBottomWidth: 1 },
+        },
       },
     },
-    MuiSelect: { defaultProps: { variant: 'standard' }, styleOverrides: { select: { padding: '1px 20px 1px 2px !important', minHeight: '0 !important', '&:focus': { backgroundColor: 'transparent' } } } },
-    MuiMenuItem: { styleOverrides: { root: { fontSize: 12.5, minHeight: 28, paddingTop: 3, paddingBottom: 3, '&.Mui-selected': { backgroundColor: colours.damsonTint } } } },
+    MuiSelect: {
+      defaultProps: { variant: 'standard' },
+      styleOverrides: { select: { padding: '1px 20px 1px 2px !important', minHeight: '0 !important', '&:focus': { backgroundColor: 'transparent' } } },
+    },
+    MuiMenuItem: {
+      styleOverrides: { root: { fontSize: 12.5, minHeight: 28, paddingTop: 3, paddingBottom: 3, '&.Mui-selected': { backgroundColor: colours.damsonTint } } },
+    },
     MuiMenu: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: '0 6px 18px #0000001c' } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: '0 12px 40px #0000002e', borderRadius: 2 } } },
     MuiSlider: {
       styleOverrides: {
         root: { height: 2, padding: '9px 0', color: colours.ink },
-        thumb: { width: 9, height: 15, borderRadius: 2, backgroundColor: '#fff', border: `1px solid ${colours.ink}`, '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: `0 0 0 3px ${colours.damsonTint}` } },
+        thumb: {
+          width: 9,
+          height: 15,
+          borderRadius: 2,
+          backgroundColor: '#fff',
+          border: `1px solid ${colours.ink}`,
+          '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: `0 0 0 3px ${colours.damsonTint}` },
+        },
         rail: { backgroundColor: colours.firm, opacity: 1 },
       },
     },
     MuiSwitch: {
       styleOverrides: {
         root: { width: 30, height: 16, padding: 0 },
-        switchBase: { padding: 2, '&.Mui-checked': { transform: 'translateX(14px)', color: '#fff', '& + .MuiSwitch-track': { backgroundColor: colours.damson, opacity: 1 } } },
+        switchBase: {
+          padding: 2,
+          '&.Mui-checked': { transform: 'translateX(14px)', color: '#fff', '& + .MuiSwitch-track': { backgroundColor: colours.damson, opacity: 1 } },
+        },
         thumb: { width: 12, height: 12, borderRadius: 2, boxShadow: 'none' },
         track: { borderRadius: 3, backgroundColor: colours.third, opacity: 1 },
       },
     },
-    MuiTableCell: { styleOverrides: { root: { padding: '5px 10px', fontSize: 12.5, borderColor: colours.hairline }, head: { color: colours.second, fontWeight: 550 } } },
+    MuiTableCell: {
+      styleOverrides: { root: { padding: '5px 10px', fontSize: 12.5, borderColor: colours.hairline }, head: { color: colours.second, fontWeight: 550 } },
+    },
   },
 });

@@ -137,7 +137,19 @@ async function rename(card: Card, name: string): Promise<void> {
   await api.append(card.id, card.seq, [{ id: crypto.randomUUID().replace(/-/g, '').slice(0, 16), kind: 'do', command: 'project.rename', args: { name } }]);
 }
 
-function ProjectCard({ card, onOpen, onRename, onDuplicate, onDelete }: { card: Card; onOpen(): void; onRename(name: string): void; onDuplicate(): void; onDelete(): void }) {
+function ProjectCard({
+  card,
+  onOpen,
+  onRename,
+  onDuplicate,
+  onDelete,
+}: {
+  card: Card;
+  onOpen(): void;
+  onRename(name: string): void;
+  onDuplicate(): void;
+  onDelete(): void;
+}) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState(false);
   const pick = (work: () => void) => () => {
@@ -145,8 +157,28 @@ function ProjectCard({ card, onOpen, onRename, onDuplicate, onDelete }: { card: 
     work();
   };
   return (
-    <Box component="article" data-testid="project-card" aria-label={card.name} sx={{ bgcolor: '#fff', border: `1px solid ${colours.hairline}`, '&:hover': { borderColor: colours.third } }}>
-      <Box component="button" onClick={onOpen} aria-label={`Open ${card.name}`} sx={{ all: 'unset', display: 'block', cursor: 'pointer', width: '100%', aspectRatio: '16 / 10', bgcolor: '#fff', borderBottom: `1px solid ${colours.hairline}`, overflow: 'hidden', '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}>
+    <Box
+      component="article"
+      data-testid="project-card"
+      aria-label={card.name}
+      sx={{ bgcolor: '#fff', border: `1px solid ${colours.hairline}`, '&:hover': { borderColor: colours.third } }}
+    >
+      <Box
+        component="button"
+        onClick={onOpen}
+        aria-label={`Open ${card.name}`}
+        sx={{
+          all: 'unset',
+          display: 'block',
+          cursor: 'pointer',
+          width: '100%',
+          aspectRatio: '16 / 10',
+          bgcolor: '#fff',
+          borderBottom: `1px solid ${colours.hairline}`,
+          overflow: 'hidden',
+          '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+        }}
+      >
         <img src={`/api/projects/${card.id}/thumbnail?seq=${card.seq}`} alt="" width="100%" height="100%" style={{ display: 'block', objectFit: 'cover' }} />
       </Box>
       <Box sx={{ p: '9px 6px 9px 13px', display: 'flex', alignItems: 'flex-start' }}>
@@ -204,10 +236,24 @@ function NewProject({ open, onClose, onMake }: { open: boolean; onClose(): void;
         <Box component="h2" sx={{ font: `24px ${SERIF}`, m: '0 0 12px' }}>
           A new project
         </Box>
-        <Input autoFocus fullWidth placeholder="Its name" value={name} onChange={(e) => setName(e.target.value.slice(0, 120))} inputProps={{ 'aria-label': 'Name of the project' }} sx={{ fontSize: 15, mb: 2 }} />
+        <Input
+          autoFocus
+          fullWidth
+          placeholder="Its name"
+          value={name}
+          onChange={(e) => setName(e.target.value.slice(0, 120))}
+          inputProps={{ 'aria-label': 'Name of the project' }}
+          sx={{ fontSize: 15, mb: 2 }}
+        />
         <Box role="radiogroup" aria-label="Units" sx={{ display: 'flex', gap: 1, mb: 2.5 }}>
           {(['metric', 'imperial'] as const).map((u) => (
-            <Button key={u} role="radio" aria-checked={units === u} onClick={() => setUnits(u)} sx={units === u ? { bgcolor: colours.ink, color: '#fff', '&:hover': { bgcolor: colours.ink } } : undefined}>
+            <Button
+              key={u}
+              role="radio"
+              aria-checked={units === u}
+              onClick={() => setUnits(u)}
+              sx={units === u ? { bgcolor: colours.ink, color: '#fff', '&:hover': { bgcolor: colours.ink } } : undefined}
+            >
               {u === 'metric' ? 'Millimetres' : 'Feet and inches'}
             </Button>
           ))}

@@ -63,7 +63,12 @@ export function Schedules() {
             <TableRow>
               <TableCell sx={{ fontWeight: 600 }}>In all</TableCell>
               <TableCell />
-              <TableCell sx={{ fontWeight: 600 }}>{formatArea(rows.reduce((s, r) => s + r.area, 0), units)}</TableCell>
+              <TableCell sx={{ fontWeight: 600 }}>
+                {formatArea(
+                  rows.reduce((s, r) => s + r.area, 0),
+                  units,
+                )}
+              </TableCell>
               <TableCell colSpan={8} />
             </TableRow>
           ) : null}

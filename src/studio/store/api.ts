@@ -15,8 +15,18 @@ export class ApiError extends Error {
 }
 
 const Refusal = z.object({ message: z.string() });
-const PatchList = z.array(z.object({ op: z.enum(['add', 'remove', 'replace']), path: z.array(z.union([z.string(), z.number()])), value: z.unknown().optional() }));
-const Kept = z.object({ id: z.string(), seq: z.number(), kind: z.enum(['do', 'undo', 'redo']), target: z.string().nullable(), title: z.string(), patches: PatchList, inverse: PatchList });
+const PatchList = z.array(
+  z.object({ op: z.enum(['add', 'remove', 'replace']), path: z.array(z.union([z.string(), z.number()])), value: z.unknown().optional() }),
+);
+const Kept = z.object({
+  id: z.string(),
+  seq: z.number(),
+  kind: z.enum(['do', 'undo', 'redo']),
+  target: z.string().nullable(),
+  title: z.string(),
+  patches: PatchList,
+  inverse: PatchList,
+});
 export type Kept = z.infer<typeof Kept>;
 
 const Card = z.object({ id: z.string(), name: z.string(), seq: z.number(), changedAt: z.string(), rooms: z.number(), area: z.number(), pieces: z.number() });
@@ -47,12 +57,17 @@ export const api = {
   restore: async (id: string) => void (await call(`/api/projects/${id}`, json({ deleted: false }, 'PATCH'))),
   importFile: async (file: Blob) => Made.parse(await (await call('/api/projects/import', { method: 'POST', body: file })).json()).id,
   load: async (id: string) =>
-    z.object({ seq: z.number(), project: ProjectSchema, history: z.array(Kept) }).parse(await (await call(`/api/projects/${id}`, { cache: 'no-store' })).json()),
+    z
+      .object({ seq: z.number(), project: ProjectSchema, history: z.array(Kept) })
+      .parse(await (await call(`/api/projects/${id}`, { cache: 'no-store' })).json()),
   since: async (id: string, seq: number) =>
     z.object({ seq: z.number(), changes: z.array(Kept) }).parse(await (await call(`/api/projects/${id}/changes?since=${seq}`, { cache: 'no-store' })).json()),
   append: async (id: string, base: number, changes: unknown[]) =>
     z
-      .discriminatedUnion('ok', [z.object({ ok: z.literal(true), seq: z.number() }), z.object({ ok: z.literal(false), seq: z.number(), changes: z.array(Kept) })])
+      .discriminatedUnion('ok', [
+        z.object({ ok: z.literal(true), seq: z.number() }),
+        z.object({ ok: z.literal(false), seq: z.number(), changes: z.array(Kept) }),
+      ])
       .parse(await (await call(`/api/projects/${id}/changes`, json({ base, changes }), [409])).json()),
   keepFile: async (bytes: Blob) => z.object({ hash: z.string() }).parse(await (await call('/api/assets', { method: 'POST', body: bytes })).json()).hash,
   file: async (hash: string) => new Uint8Array(await (await call(`/api/assets/${hash}`)).arrayBuffer()),

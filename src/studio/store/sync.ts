@@ -231,19 +231,22 @@ export class Sync {
       }
     }
     this.pending = next;
-    void (next.length
-      ? set(
-          this.key,
-          next.map((p) => p.change),
-        )
-      : del(this.key)
+    void (
+      next.length
+        ? set(
+            this.key,
+            next.map((p) => p.change),
+          )
+        : del(this.key)
     ).catch(() => undefined);
     this.set({
       project,
       undo: this.state.undo.filter((s) => !gone.has(s.id)),
       redo: this.state.redo.filter((s) => !gone.has(s.id)),
       status: next.length ? 'keeping' : 'kept',
-      message: lost.length ? `Another window changed this project; ${lost.length === 1 ? 'one edit' : `${lost.length} edits`} of this window could not be kept. ${lost[0]}` : message,
+      message: lost.length
+        ? `Another window changed this project; ${lost.length === 1 ? 'one edit' : `${lost.length} edits`} of this window could not be kept. ${lost[0]}`
+        : message,
     });
   }
 

@@ -21,7 +21,19 @@ export function MeasuringLine() {
     <Box
       data-testid="measuring-line"
       role="status"
-      sx={{ position: 'absolute', left: 14, bottom: 12, zIndex: 5, display: 'flex', bgcolor: '#fff', border: `1px solid ${colours.teal}`, borderRadius: '2px', color: colours.teal, fontSize: 12, maxWidth: 'calc(100% - 28px)' }}
+      sx={{
+        position: 'absolute',
+        left: 14,
+        bottom: 12,
+        zIndex: 5,
+        display: 'flex',
+        bgcolor: '#fff',
+        border: `1px solid ${colours.teal}`,
+        borderRadius: '2px',
+        color: colours.teal,
+        fontSize: 12,
+        maxWidth: 'calc(100% - 28px)',
+      }}
     >
       {measure.fields.map((f, i) => (
         <Box key={f.label} sx={{ display: 'flex', borderRight: '1px solid #BFD6D6' }}>
@@ -39,7 +51,16 @@ export function MeasuringLine() {
                   tools.nextField();
                 } else if (e.key === 'Escape') tools.type(null);
               }}
-              style={{ width: 104, border: 0, padding: '4px 10px', background: colours.teal, color: '#fff', font: 'inherit', fontWeight: 600, outlineOffset: -2 }}
+              style={{
+                width: 104,
+                border: 0,
+                padding: '4px 10px',
+                background: colours.teal,
+                color: '#fff',
+                font: 'inherit',
+                fontWeight: 600,
+                outlineOffset: -2,
+              }}
             />
           ) : (
             <Box sx={{ bgcolor: colours.teal, color: '#fff', fontWeight: 600, px: 1.25, py: 0.5 }}>{formatLength(f.value, units)}</Box>

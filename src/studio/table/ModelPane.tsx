@@ -68,7 +68,8 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
     const level = state.project.levels[state.level];
     const floor = made.floorPoint(e.clientX, e.clientY, level?.elevation ?? 0);
     // While something is placed or moved the floor decides; a surface under the pointer names what is meant.
-    const plan = state.tool.kind === 'opening' && hit ? { x: hit.point.x, y: hit.point.y } : (floor ?? (hit ? { x: hit.point.x, y: hit.point.y } : { x: 0, y: 0 }));
+    const plan =
+      state.tool.kind === 'opening' && hit ? { x: hit.point.x, y: hit.point.y } : (floor ?? (hit ? { x: hit.point.x, y: hit.point.y } : { x: 0, y: 0 }));
     return { plan, spot: hit?.spot ?? null, reach: made.pixel * 10, shift: Boolean(e.shiftKey) };
   }, []);
 
@@ -87,7 +88,10 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
         const took = tools.down(point(e));
         const state = useStudio.getState();
         // A piece or an opening already selected is dragged; anything else lets the view turn.
-        const grip = took && (state.tool.kind !== 'select' || state.selection.some((s) => state.project.pieces[s.entity] || state.project.openings[s.entity] || state.project.walls[s.entity]));
+        const grip =
+          took &&
+          (state.tool.kind !== 'select' ||
+            state.selection.some((s) => state.project.pieces[s.entity] || state.project.openings[s.entity] || state.project.walls[s.entity]));
         busy.current = grip;
         if (scene.current) scene.current.controls.enabled = !grip;
       }}

@@ -73,8 +73,25 @@ export class ModelScene {
   private model: Model | null = null;
   private site: Project['site'] | null = null;
   private frame = 0;
-  private highlightMaterial = new THREE.MeshBasicMaterial({ color: DAMSON, transparent: true, opacity: 0.3, depthTest: true, polygonOffset: true, polygonOffsetFactor: -2, polygonOffsetUnits: -2, side: THREE.DoubleSide });
-  private hoverMaterial = new THREE.MeshBasicMaterial({ color: DAMSON, transparent: true, opacity: 0.14, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -1, side: THREE.DoubleSide });
+  private highlightMaterial = new THREE.MeshBasicMaterial({
+    color: DAMSON,
+    transparent: true,
+    opacity: 0.3,
+    depthTest: true,
+    polygonOffset: true,
+    polygonOffsetFactor: -2,
+    polygonOffsetUnits: -2,
+    side: THREE.DoubleSide,
+  });
+  private hoverMaterial = new THREE.MeshBasicMaterial({
+    color: DAMSON,
+    transparent: true,
+    opacity: 0.14,
+    polygonOffset: true,
+    polygonOffsetFactor: -1,
+    polygonOffsetUnits: -1,
+    side: THREE.DoubleSide,
+  });
   private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
   cutAway = true;
   room: string | null = null;
@@ -136,7 +153,16 @@ export class ModelScene {
 
   setModel(model: Model): void {
     const seen = new Set<string>();
-    const put = (key: string, mesh: Mesh, finish: string, matrix: Matrix, target: FaceTarget | null, entity: string, kind: string, lit: number | null): void => {
+    const put = (
+      key: string,
+      mesh: Mesh,
+      finish: string,
+      matrix: Matrix,
+      target: FaceTarget | null,
+      entity: string,
+      kind: string,
+      lit: number | null,
+    ): void => {
       if (!mesh.indices.length) return;
       seen.add(key);
       const entry = this.entries.get(key);
@@ -297,7 +323,9 @@ export class ModelScene {
   /** Whether the eye is inside a room, below its ceiling. */
   get inside(): boolean {
     const { x, y, z } = this.camera.position;
-    return (this.model?.shell.levels ?? []).some((l) => z > l.level.elevation && z < l.level.elevation + l.level.height && l.rooms.some((r) => insideRegion({ x, y }, r.region)));
+    return (this.model?.shell.levels ?? []).some(
+      (l) => z > l.level.elevation && z < l.level.elevation + l.level.height && l.rooms.some((r) => insideRegion({ x, y }, r.region)),
+    );
   }
 
   /** One light model for both cases: only the exposure differs, and how much of the sky a room gets. */
@@ -383,7 +411,8 @@ export class ModelScene {
         this.overlay.add(copy);
       }
     };
-    for (const spot of this.spots.selection) show(spot, this.highlightMaterial, spot.target?.kind === 'wall' || spot.target?.kind === 'floor' || spot.target?.kind === 'ceiling');
+    for (const spot of this.spots.selection)
+      show(spot, this.highlightMaterial, spot.target?.kind === 'wall' || spot.target?.kind === 'floor' || spot.target?.kind === 'ceiling');
     if (this.spots.hover && !this.spots.selection.some((s) => s.entity === this.spots.hover!.entity)) show(this.spots.hover, this.hoverMaterial, true);
   }
 
@@ -415,7 +444,8 @@ export class ModelScene {
       for (const hit of caster.intersectObject(object, false)) {
         // Faces turned away are not drawn, so they are not met either.
         const material = object.material as THREE.Material;
-        if (material.side === THREE.FrontSide && hit.face && hit.face.normal.clone().transformDirection(object.matrixWorld).dot(caster.ray.direction) > 0) continue;
+        if (material.side === THREE.FrontSide && hit.face && hit.face.normal.clone().transformDirection(object.matrixWorld).dot(caster.ray.direction) > 0)
+          continue;
         if (!best || hit.distance < best.distance) {
           const { entity, target } = object.userData as { entity: string; target: FaceTarget | null };
           if (!target && !this.model?.project.walls[entity]) continue;
@@ -436,7 +466,10 @@ export class ModelScene {
       object.geometry.computeBoundingBox();
       const { min, max } = object.geometry.boundingBox!;
       for (let i = 0; i < 8; i++) {
-        corner.set(i & 1 ? max.x : min.x, i & 2 ? max.y : min.y, i & 4 ? max.z : min.z).applyMatrix4(object.matrix).project(this.camera);
+        corner
+          .set(i & 1 ? max.x : min.x, i & 2 ? max.y : min.y, i & 4 ? max.z : min.z)
+          .applyMatrix4(object.matrix)
+          .project(this.camera);
         if (corner.z > 1) continue;
         const x = box.left + ((corner.x + 1) / 2) * box.width;
         const y = box.top + ((1 - corner.y) / 2) * box.height;

@@ -23,7 +23,9 @@ const PX_PER_MM = 96 / 25.4;
 const PEN = 2.6;
 
 const inkColour = (ink: Ink): string =>
-  ({ cut: '#2b2c2b', line: colours.ink, thin: '#6f706d', faint: colours.firm, measure: colours.teal, paper: '#ffffff', room: '#ffffff', glass: '#7f9aa0' })[ink];
+  ({ cut: '#2b2c2b', line: colours.ink, thin: '#6f706d', faint: colours.firm, measure: colours.teal, paper: '#ffffff', room: '#ffffff', glass: '#7f9aa0' })[
+    ink
+  ];
 
 /** The plan: drawn from the display list, edited with the pointer. */
 export function PlanPane() {
@@ -124,7 +126,14 @@ export function PlanPane() {
       role="application"
       aria-label="Plan"
       tabIndex={0}
-      sx={{ position: 'absolute', inset: 0, overflow: 'hidden', cursor: tool.kind === 'select' ? 'default' : 'crosshair', outline: 'none', touchAction: 'none' }}
+      sx={{
+        position: 'absolute',
+        inset: 0,
+        overflow: 'hidden',
+        cursor: tool.kind === 'select' ? 'default' : 'crosshair',
+        outline: 'none',
+        touchAction: 'none',
+      }}
       onPointerDown={(e) => {
         if ((e.target as Element).closest('foreignObject')) return;
         (e.currentTarget as HTMLElement).focus();
@@ -163,9 +172,24 @@ export function PlanPane() {
         {showGaps ? <GapFields id={opening.id} view={view} /> : null}
         {piece ? <TurnHandle view={view} piece={piece} /> : null}
       </svg>
-      <Box sx={{ position: 'absolute', right: 8, top: 6, px: 0.75, py: '1px', bgcolor: '#FFFFFFD9', fontSize: 12, color: colours.second, pointerEvents: 'none' }}>1 : {Math.max(1, Math.round((PX_PER_MM * 1000) / view.k))}</Box>
+      <Box
+        sx={{ position: 'absolute', right: 8, top: 6, px: 0.75, py: '1px', bgcolor: '#FFFFFFD9', fontSize: 12, color: colours.second, pointerEvents: 'none' }}
+      >
+        1 : {Math.max(1, Math.round((PX_PER_MM * 1000) / view.k))}
+      </Box>
       {ready && items.length === 0 && tool.kind === 'select' ? (
-        <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center', pointerEvents: 'none', color: colours.second, fontSize: 14, textAlign: 'center' }}>
+        <Box
+          sx={{
+            position: 'absolute',
+            inset: 0,
+            display: 'grid',
+            placeItems: 'center',
+            pointerEvents: 'none',
+            color: colours.second,
+            fontSize: 14,
+            textAlign: 'center',
+          }}
+        >
           <span>
             Nothing is drawn yet.
             <br />
@@ -199,7 +223,19 @@ function planSpot(entity: string, plan: Vec2): Spot {
   return { entity, target: opening ? { kind: 'opening', opening: entity, part: opening.kind === 'door' ? 'leaf' : 'frame' } : null };
 }
 
-const Marks = memo(function Marks({ items, selected, hover, room, still }: { items: readonly DisplayItem[]; selected: Set<string>; hover: string | null; room: string | null; still?: boolean }) {
+const Marks = memo(function Marks({
+  items,
+  selected,
+  hover,
+  room,
+  still,
+}: {
+  items: readonly DisplayItem[];
+  selected: Set<string>;
+  hover: string | null;
+  room: string | null;
+  still?: boolean;
+}) {
   return (
     <>
       {items.map((item, i) => {
@@ -306,7 +342,17 @@ function GapFields({ id, view }: { id: string; view: View }) {
                   e.currentTarget.value = formatLengthExact(value, units);
                 } else if (Math.abs(parsed.metres - value) > 1e-7) set(which, parsed.metres);
               }}
-              style={{ width: '100%', height: '100%', border: 0, background: '#ffffffd9', color: colours.teal, font: 'inherit', fontSize: 11, textAlign: 'center', padding: 0 }}
+              style={{
+                width: '100%',
+                height: '100%',
+                border: 0,
+                background: '#ffffffd9',
+                color: colours.teal,
+                font: 'inherit',
+                fontSize: 11,
+                textAlign: 'center',
+                padding: 0,
+              }}
             />
           </foreignObject>
         );

@@ -80,7 +80,24 @@ export function Table() {
 }
 
 const PaneHead = ({ children }: { children: React.ReactNode }) => (
-  <Box sx={{ position: 'absolute', left: 6, top: 5, px: 1, py: '2px', display: 'flex', gap: '14px', alignItems: 'baseline', fontSize: 12, zIndex: 3, bgcolor: '#F7F7F5E0', borderRadius: '2px' }}>{children}</Box>
+  <Box
+    sx={{
+      position: 'absolute',
+      left: 6,
+      top: 5,
+      px: 1,
+      py: '2px',
+      display: 'flex',
+      gap: '14px',
+      alignItems: 'baseline',
+      fontSize: 12,
+      zIndex: 3,
+      bgcolor: '#F7F7F5E0',
+      borderRadius: '2px',
+    }}
+  >
+    {children}
+  </Box>
 );
 
 function Word({ children, on, onPress, title }: { children: React.ReactNode; on?: boolean; onPress(): void; title: string }) {
@@ -90,7 +107,15 @@ function Word({ children, on, onPress, title }: { children: React.ReactNode; on?
       title={title}
       aria-pressed={on}
       onClick={onPress}
-      sx={{ all: 'unset', cursor: 'pointer', pb: '1px', color: on ? colours.ink : colours.second, fontWeight: on ? 600 : 400, borderBottom: `1.5px solid ${on ? colours.ink : 'transparent'}`, '&:focus-visible': { outline: `2px solid ${colours.damson}` } }}
+      sx={{
+        all: 'unset',
+        cursor: 'pointer',
+        pb: '1px',
+        color: on ? colours.ink : colours.second,
+        fontWeight: on ? 600 : 400,
+        borderBottom: `1.5px solid ${on ? colours.ink : 'transparent'}`,
+        '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+      }}
     >
       {children}
     </Box>

@@ -21,6 +21,7 @@ export interface TablePoint {
 type Drag =
   | { kind: 'wall'; wall: string; from: Vec2; moved: boolean }
   | { kind: 'piece'; piece: Piece; grab: Vec2; moved: boolean }
+  | { kind: 'pieces'; from: Vec2; by: Vec2; moved: boolean }
   | { kind: 'turn'; piece: Piece; moved: boolean }
   | { kind: 'opening'; opening: string; grab: number; moved: boolean };
 
@@ -32,7 +33,15 @@ let chain: Vec2[] = [];
 let pointer: TablePoint | null = null;
 let end: Vec2 | null = null;
 
-const guide = ([a, b]: [Vec2, Vec2]): DisplayItem => ({ kind: 'line', points: [a, b], closed: false, ink: 'measure', pen: 0.13, dash: true, layer: 'dimension' });
+const guide = ([a, b]: [Vec2, Vec2]): DisplayItem => ({
+  kind: 'line',
+  points: [a, b],
+  closed: false,
+  ink: 'measure',
+  pen: 0.13,
+  dash: true,
+  layer: 'dimension',
+});
 const length = (metres: number): string => formatLength(metres, get().project.units);
 
 /** Ends whatever the tool has begun. */
@@ -71,6 +80,12 @@ export function down(at: TablePoint): boolean {
         return false;
       }
       const already = state.selection.some((s) => s.entity === spot.entity);
+      const together = already && state.selection.length > 1 && state.selection.every((s) => state.project.pieces[s.entity]);
+      if (together && !at.shift) {
+        // One of several selected pieces is grabbed: all of them go along.
+        drag = { kind: 'pieces', from: at.plan, by: { x: 0, y: 0 }, moved: false };
+        return true;
+      }
       if (at.shift) state.select(already ? state.selection.filter((s) => s.entity !== spot.entity) : [...state.selection, spot]);
       else state.select([spot]);
       const piece = state.project.pieces[spot.entity];
@@ -161,14 +176,23 @@ function showWalls(at: TablePoint): void {
     set({
       marks,
       ghost: [...ring, ring[0]],
-      measure: { fields: [{ label: 'inside width', value: inside.x }, { label: 'inside depth', value: inside.y }], note, typed: measure?.typed ?? null, field: measure?.field ?? 0 },
+      measure: {
+        fields: [
+          { label: 'inside width', value: inside.x },
+          { label: 'inside depth', value: inside.y },
+        ],
+        note,
+        typed: measure?.typed ?? null,
+        field: measure?.field ?? 0,
+      },
     });
     return;
   }
   const along = distance(last, target);
   const points = [...chain, target];
   marks.push({ kind: 'line', points, closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' });
-  for (let i = 0; i + 1 < points.length; i++) if (distance(points[i], points[i + 1]) > 1e-6) marks.push(...drawDimension(points[i], points[i + 1], length(distance(points[i], points[i + 1]))));
+  for (let i = 0; i + 1 < points.length; i++)
+    if (distance(points[i], points[i + 1]) > 1e-6) marks.push(...drawDimension(points[i], points[i + 1], length(distance(points[i], points[i + 1]))));
   const angle = ((Math.round((angleOf(sub(target, last)) * 180) / Math.PI) % 360) + 360) % 360;
   set({
     marks,
@@ -179,11 +203,20 @@ function showWalls(at: TablePoint): void {
 
 const cross = (p: Vec2): DisplayItem[] =>
   [
-    [{ x: p.x - 0.08, y: p.y }, { x: p.x + 0.08, y: p.y }],
-    [{ x: p.x, y: p.y - 0.08 }, { x: p.x, y: p.y + 0.08 }],
+    [
+      { x: p.x - 0.08, y: p.y },
+      { x: p.x + 0.08, y: p.y },
+    ],
+    [
+      { x: p.x, y: p.y - 0.08 },
+      { x: p.x, y: p.y + 0.08 },
+    ],
   ].map((points) => ({ kind: 'line', points, closed: false, ink: 'measure', pen: 0.25, layer: 'dimension' }));
 
-const rectangleInside = (a: Vec2, b: Vec2, thickness: number): Vec2 => ({ x: Math.max(0, Math.abs(b.x - a.x) - thickness), y: Math.max(0, Math.abs(b.y - a.y) - thickness) });
+const rectangleInside = (a: Vec2, b: Vec2, thickness: number): Vec2 => ({
+  x: Math.max(0, Math.abs(b.x - a.x) - thickness),
+  y: Math.max(0, Math.abs(b.y - a.y) - thickness),
+});
 
 /** Values typed so far for a rectangle. */
 let typedSizes: (number | null)[] = [null, null];
@@ -299,7 +332,8 @@ export function enter(): void {
   } else {
     const parsed = parseLength(measure.typed, project.units);
     if (!parsed.ok) return say(parsed.message);
-    if (parsed.metres <= 0.01 || parsed.metres > 500) return say(`A wall can’t be ${measure.typed.trim()} long; nothing was drawn. Type a length between 10 mm and 500 m.`);
+    if (parsed.metres <= 0.01 || parsed.metres > 500)
+      return say(`A wall can’t be ${measure.typed.trim()} long; nothing was drawn. Type a length between 10 mm and 500 m.`);
     if (measure.fields.length === 2 && measure.field === 0 && typedSizes[1] === null) return nextField();
   }
   if (end && pointer) {
@@ -349,7 +383,17 @@ function showOpening(at: TablePoint): void {
   const gaps = openingGaps(get().model.project, opening);
   set({
     marks: [...(derived ? drawOpening(derived).filter((m) => m.kind !== 'fill') : []), ...gapMarks(opening.id)],
-    measure: { fields: gaps ? [{ label: 'to one corner', value: gaps.start }, { label: 'to the other', value: gaps.end }] : [], note: '', typed: null, field: 0 },
+    measure: {
+      fields: gaps
+        ? [
+            { label: 'to one corner', value: gaps.start },
+            { label: 'to the other', value: gaps.end },
+          ]
+        : [],
+      note: '',
+      typed: null,
+      field: 0,
+    },
   });
 }
 
@@ -408,7 +452,17 @@ export function showDrop(maker: string, at: TablePoint): void {
   if (!made) return;
   get().endPreview();
   get().preview('piece.add', { pieces: [made.piece] });
-  set({ measure: { fields: [{ label: 'wide', value: made.piece.size.width }, { label: 'deep', value: made.piece.size.depth }], note: made.note, typed: null, field: 0 } });
+  set({
+    measure: {
+      fields: [
+        { label: 'wide', value: made.piece.size.width },
+        { label: 'deep', value: made.piece.size.depth },
+      ],
+      note: made.note,
+      typed: null,
+      field: 0,
+    },
+  });
 }
 
 /** Puts a piece down. */
@@ -442,22 +496,22 @@ export function deleteSelection(): void {
   if (state.run('delete', { ids })) state.select([]);
 }
 
+/** Ids of the selected pieces. */
+const selectedPieces = (): string[] =>
+  get()
+    .selection.map((s) => s.entity)
+    .filter((id) => get().project.pieces[id]);
+
 /** Turns the selected pieces a quarter, or by `angle` radians. */
 export function turnSelection(angle = Math.PI / 2): void {
-  const state = get();
-  for (const s of state.selection) {
-    const piece = state.project.pieces[s.entity];
-    if (piece) state.run('piece.set', { piece: piece.id, set: { rotation: piece.rotation + angle } });
-  }
+  const pieces = selectedPieces();
+  if (pieces.length) get().run('pieces.move', { pieces, by: { x: 0, y: 0 }, turn: angle });
 }
 
-/** Moves the selected pieces by arrow keys. */
-export function nudgeSelection(dx: number, dy: number): void {
-  const state = get();
-  for (const s of state.selection) {
-    const piece = state.project.pieces[s.entity];
-    if (piece) state.run('piece.set', { piece: piece.id, set: { x: piece.x + dx, y: piece.y + dy } });
-  }
+/** Moves the selected pieces, metres. */
+export function nudgeSelection(x: number, y: number): void {
+  const pieces = selectedPieces();
+  if (pieces.length) get().run('pieces.move', { pieces, by: { x, y }, turn: 0 });
 }
 
 // Finishes ----------------------------------------------------------------------------------------------------------
@@ -519,9 +573,18 @@ function dragTo(at: TablePoint): void {
     if (!d.moved && distance(p, d.piece) < at.reach / 2) return;
     d.moved = true;
     const item = stockItem(d.piece.maker);
-    const standing = at.shift ? { x: p.x, y: p.y, rotation: d.piece.rotation, note: 'free' } : standPiece(state.model, d.piece.level, item, d.piece.size, p, d.piece.rotation, at.reach);
+    const standing = at.shift
+      ? { x: p.x, y: p.y, rotation: d.piece.rotation, note: 'free' }
+      : standPiece(state.model, d.piece.level, item, d.piece.size, p, d.piece.rotation, at.reach);
     state.preview('piece.set', { piece: d.piece.id, set: { x: standing.x, y: standing.y, rotation: standing.rotation } });
     set({ measure: { fields: [{ label: 'moved', value: distance(standing, d.piece) }], note: standing.note, typed: null, field: 0 } });
+  } else if (d.kind === 'pieces') {
+    const { units } = state.project;
+    d.by = { x: snapStep(at.plan.x - d.from.x, units), y: snapStep(at.plan.y - d.from.y, units) };
+    if (!d.moved && Math.hypot(d.by.x, d.by.y) < at.reach / 2) return;
+    d.moved = true;
+    state.preview('pieces.move', { pieces: selectedPieces(), by: d.by, turn: 0 });
+    set({ measure: { fields: [{ label: 'moved', value: Math.hypot(d.by.x, d.by.y) }], note: 'together', typed: null, field: 0 } });
   } else if (d.kind === 'turn') {
     d.moved = true;
     state.preview('piece.set', { piece: d.piece.id, set: { rotation: turnTo(d.piece, at) } });
@@ -535,7 +598,18 @@ function dragTo(at: TablePoint): void {
     const gaps = openingGaps(get().model.project, opening);
     set({
       marks: gapMarks(d.opening),
-      measure: { fields: gaps && !refusal ? [{ label: 'to one corner', value: gaps.start }, { label: 'to the other', value: gaps.end }] : [], note: refusal ?? '', typed: null, field: 0 },
+      measure: {
+        fields:
+          gaps && !refusal
+            ? [
+                { label: 'to one corner', value: gaps.start },
+                { label: 'to the other', value: gaps.end },
+              ]
+            : [],
+        note: refusal ?? '',
+        typed: null,
+        field: 0,
+      },
     });
   }
 }
@@ -563,6 +637,9 @@ function commitDrag(d: Drag, at: TablePoint): void {
     const { x, y, rotation } = state.model.project.pieces[d.piece.id] ?? d.piece;
     state.endPreview();
     state.run('piece.set', { piece: d.piece.id, set: { x, y, rotation } });
+  } else if (d.kind === 'pieces') {
+    state.endPreview();
+    nudgeSelection(d.by.x, d.by.y);
   } else if (d.kind === 'turn') {
     state.endPreview();
     state.run('piece.set', { piece: d.piece.id, set: { rotation: turnTo(d.piece, at) } });
@@ -614,7 +691,10 @@ export function actByKey(): void {
     case 'walls': {
       // Beside what stands already, so that the first corner is free.
       const corners = Object.values(project.corners).filter((c) => c.level === level);
-      const start = at({ x: corners.length ? Math.max(...corners.map((c) => c.x)) + 1 : 0, y: corners.length ? Math.min(...corners.map((c) => c.y)) : 0 }, null);
+      const start = at(
+        { x: corners.length ? Math.max(...corners.map((c) => c.x)) + 1 : 0, y: corners.length ? Math.min(...corners.map((c) => c.y)) : 0 },
+        null,
+      );
       pressWalls(start);
       pointer = at({ x: start.plan.x + 3, y: start.plan.y + 2 }, null);
       return showWalls(pointer);

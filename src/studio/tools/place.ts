@@ -18,7 +18,15 @@ export interface Standing {
  *
  * @param reach how near a wall counts, metres
  */
-export function standPiece(model: Model, level: string, item: Pick<StockItem, 'mount' | 'id'> | undefined, size: { width: number; depth: number }, p: Vec2, rotation: number, reach: number): Standing {
+export function standPiece(
+  model: Model,
+  level: string,
+  item: Pick<StockItem, 'mount' | 'id'> | undefined,
+  size: { width: number; depth: number },
+  p: Vec2,
+  rotation: number,
+  reach: number,
+): Standing {
   const { project } = model;
   const free = { x: snapStep(p.x, project.units), y: snapStep(p.y, project.units), rotation, note: '' };
   if (!item || item.mount === 'ceiling' || item.id === 'rug') return free;

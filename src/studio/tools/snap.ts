@@ -46,7 +46,8 @@ export function snapPoint(project: Project, level: string, p: Vec2, reach: numbe
     const foot = lerp(a, b, t);
     if (distance(foot, p) > Math.max(reach, wall.thickness / 2)) continue;
     const point = along && from ? (meet(from, along, a, sub(b, a)) ?? foot) : foot;
-    if (distance(point, p) < Math.max(reach, wall.thickness / 2) * 2) return { point: round(point), note: note ? `on a wall, ${note}` : 'on a wall', guides: [] };
+    if (distance(point, p) < Math.max(reach, wall.thickness / 2) * 2)
+      return { point: round(point), note: note ? `on a wall, ${note}` : 'on a wall', guides: [] };
   }
 
   // In line with a corner, straight up or across.

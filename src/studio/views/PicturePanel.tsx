@@ -38,7 +38,9 @@ export function PicturePanel() {
   }, [kept]);
   useEffect(() => {
     if (!picture || !radiance || radiance.hash !== picture.radiance || !canvas.current) return;
-    canvas.current.getContext('2d')!.putImageData(new ImageData(develop(radiance.data, exposure) as Uint8ClampedArray<ArrayBuffer>, picture.width, picture.height), 0, 0);
+    canvas.current
+      .getContext('2d')!
+      .putImageData(new ImageData(develop(radiance.data, exposure) as Uint8ClampedArray<ArrayBuffer>, picture.width, picture.height), 0, 0);
   }, [radiance, exposure, picture]);
   if (!picture) return null;
   const commit = async (ev: number): Promise<void> => {
@@ -52,16 +54,49 @@ export function PicturePanel() {
   };
   const { run } = useStudio.getState();
   return (
-    <Box component="section" data-testid="picture-panel" aria-label="Kept picture" sx={{ position: 'absolute', inset: '34px 14px 14px 14px', zIndex: 7, bgcolor: '#fff', border: `1px solid ${colours.firm}`, boxShadow: '0 6px 18px #0000001c', p: 1.25, display: 'flex', flexDirection: 'column', minHeight: 0 }}>
+    <Box
+      component="section"
+      data-testid="picture-panel"
+      aria-label="Kept picture"
+      sx={{
+        position: 'absolute',
+        inset: '34px 14px 14px 14px',
+        zIndex: 7,
+        bgcolor: '#fff',
+        border: `1px solid ${colours.firm}`,
+        boxShadow: '0 6px 18px #0000001c',
+        p: 1.25,
+        display: 'flex',
+        flexDirection: 'column',
+        minHeight: 0,
+      }}
+    >
       <Box sx={{ flex: 1, minHeight: 0, display: 'grid', placeItems: 'center', bgcolor: colours.strip }}>
-        <canvas ref={canvas} width={picture.width} height={picture.height} style={{ maxWidth: '100%', maxHeight: '100%', display: 'block' }} aria-label={picture.name} />
+        <canvas
+          ref={canvas}
+          width={picture.width}
+          height={picture.height}
+          style={{ maxWidth: '100%', maxHeight: '100%', display: 'block' }}
+          aria-label={picture.name}
+        />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 1, fontSize: 12.5, color: colours.second }}>
         <Box sx={{ flex: 1 }}>
           <TextField label="Picture name" value={picture.name} onCommit={(name) => run('picture.set', { picture: picture.id, set: { name } })} />
         </Box>
         Exposure
-        <Slider size="small" min={4} max={17} step={0.1} value={exposure} track={false} aria-label="Exposure of the picture" onChange={(_, v) => setExposure(v as number)} onChangeCommitted={(_, v) => void commit(v as number)} sx={{ width: 140 }} />
+        <Slider
+          size="small"
+          min={4}
+          max={17}
+          step={0.1}
+          value={exposure}
+          track={false}
+          aria-label="Exposure of the picture"
+          onChange={(_, v) => setExposure(v as number)}
+          onChangeCommitted={(_, v) => void commit(v as number)}
+          sx={{ width: 140 }}
+        />
         <Box sx={{ width: 48 }}>EV {exposure.toFixed(1)}</Box>
         <Button
           onClick={() => {

@@ -8,7 +8,8 @@ import { develop } from '@/core/render/tone';
 import { colours, SERIF } from '../look/theme';
 import { useRender } from './render';
 
-const minutes = (seconds: number): string => (seconds < 60 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`);
+const minutes = (seconds: number): string =>
+  seconds < 60 ? `${Math.max(1, Math.round(seconds))} s` : `${Math.floor(seconds / 60)} min ${Math.round(seconds % 60)} s`;
 
 /** The picture as it refines: progress, time left, exposure, and the way to stop it. */
 export function RenderPanel() {
@@ -33,12 +34,32 @@ export function RenderPanel() {
       component="section"
       data-testid="render-panel"
       aria-label="Picture"
-      sx={{ position: 'absolute', left: 14, right: 14, bottom: 14, maxWidth: 640, zIndex: 7, bgcolor: '#fff', border: `1px solid ${colours.firm}`, boxShadow: '0 6px 18px #0000001c', p: 1.25 }}
+      sx={{
+        position: 'absolute',
+        left: 14,
+        right: 14,
+        bottom: 14,
+        maxWidth: 640,
+        zIndex: 7,
+        bgcolor: '#fff',
+        border: `1px solid ${colours.firm}`,
+        boxShadow: '0 6px 18px #0000001c',
+        p: 1.25,
+      }}
     >
       <Box sx={{ bgcolor: '#dcdcd9', aspectRatio: `${width} / ${height}`, width: '100%' }}>
         <canvas ref={canvas} width={width} height={height} style={{ width: '100%', height: '100%', display: 'block' }} aria-label={`Picture of ${name}`} />
       </Box>
-      {busy ? <LinearProgress variant={phase === 'tracing' ? 'determinate' : 'indeterminate'} value={(100 * samples) / Math.max(1, target)} aria-label="Progress" sx={{ height: 3, bgcolor: colours.hairline }} /> : <Box sx={{ height: 3 }} />}
+      {busy ? (
+        <LinearProgress
+          variant={phase === 'tracing' ? 'determinate' : 'indeterminate'}
+          value={(100 * samples) / Math.max(1, target)}
+          aria-label="Progress"
+          sx={{ height: 3, bgcolor: colours.hairline }}
+        />
+      ) : (
+        <Box sx={{ height: 3 }} />
+      )}
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 1, fontSize: 12.5 }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
           <Box sx={{ font: `17px ${SERIF}`, lineHeight: 1.1 }}>{name}</Box>
@@ -48,7 +69,17 @@ export function RenderPanel() {
         </Box>
         <Box sx={{ width: 150, display: 'flex', alignItems: 'center', gap: 1, color: colours.second }}>
           Exposure
-          <Slider size="small" min={4} max={17} step={0.1} value={exposure} aria-label="Exposure" onChange={(_, v) => setExposure(v as number)} sx={{ direction: 'ltr' }} track={false} />
+          <Slider
+            size="small"
+            min={4}
+            max={17}
+            step={0.1}
+            value={exposure}
+            aria-label="Exposure"
+            onChange={(_, v) => setExposure(v as number)}
+            sx={{ direction: 'ltr' }}
+            track={false}
+          />
         </Box>
         <Box sx={{ color: colours.second, width: 44 }}>EV {exposure.toFixed(1)}</Box>
         {busy ? <Button onClick={cancel}>Stop</Button> : <Button onClick={close}>Close</Button>}

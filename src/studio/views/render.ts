@@ -73,7 +73,20 @@ export const useRender = create<RenderState>()((set, get) => ({
     const own = job;
     const [width, height] = SIZES[size];
     const target = QUALITIES[quality];
-    set({ phase: 'preparing', name, viewpoint, width, height, samples: 0, target, started: performance.now(), left: null, radiance: null, metered: false, message: null });
+    set({
+      phase: 'preparing',
+      name,
+      viewpoint,
+      width,
+      height,
+      samples: 0,
+      target,
+      started: performance.now(),
+      left: null,
+      radiance: null,
+      metered: false,
+      message: null,
+    });
     const picture = new Accumulator(width, height);
     let asked = 0;
     let tracingSince = 0;
@@ -82,7 +95,14 @@ export const useRender = create<RenderState>()((set, get) => ({
       const { samples } = picture;
       const seconds = (performance.now() - tracingSince) / 1000;
       const exposure = get().metered ? get().exposure : Math.round(meterExposure(mean) * 10) / 10;
-      set((s) => ({ phase: 'tracing', samples, radiance: mean, left: samples >= 2 ? (seconds / samples) * (target - samples) : null, exposure, version: s.version + 1 }));
+      set((s) => ({
+        phase: 'tracing',
+        samples,
+        radiance: mean,
+        left: samples >= 2 ? (seconds / samples) * (target - samples) : null,
+        exposure,
+        version: s.version + 1,
+      }));
     };
     const work = async (remote: Remote<RenderService>, seed: number): Promise<void> => {
       await remote.prepare(project, { camera: eye, width, height, seed, texture: size === 'Small' ? 384 : 640 });
@@ -95,7 +115,10 @@ export const useRender = create<RenderState>()((set, get) => ({
         show();
       }
     };
-    workers = Array.from({ length: Math.min(workerCount(), target) }, () => new Worker(new URL('../../workers/render.worker.ts', import.meta.url), { type: 'module' }));
+    workers = Array.from(
+      { length: Math.min(workerCount(), target) },
+      () => new Worker(new URL('../../workers/render.worker.ts', import.meta.url), { type: 'module' }),
+    );
     const remotes = workers.map((worker) => wrap<RenderService>(worker));
     void Promise.all(remotes.map((remote, i) => work(remote, i * 7919 + 1)))
       .then(async () => {
@@ -125,7 +148,8 @@ export const useRender = create<RenderState>()((set, get) => ({
 }));
 
 /** Display pixels as PNG. */
-export const developPng = (radiance: Float32Array, width: number, height: number, ev: number): Uint8Array<ArrayBuffer> => writePng(develop(radiance, ev), width, height);
+export const developPng = (radiance: Float32Array, width: number, height: number, ev: number): Uint8Array<ArrayBuffer> =>
+  writePng(develop(radiance, ev), width, height);
 
 async function keep(radiance: Float32Array, width: number, height: number, samples: number): Promise<void> {
   const { name, viewpoint, exposure } = useRender.getState();

@@ -44,12 +44,22 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
     if (finish.maker.kind !== 'flat') {
       const texture = textureOf(finish, TEXTURE);
       made.setBaseColorFactor([1, 1, 1, finish.translucency > 0.3 ? 0.85 : 1]);
-      made.setBaseColorTexture(document.createTexture(`${finish.name}, colour`).setMimeType('image/png').setImage(writePng(texture.colour, texture.width, texture.height)));
+      made.setBaseColorTexture(
+        document
+          .createTexture(`${finish.name}, colour`)
+          .setMimeType('image/png')
+          .setImage(writePng(texture.colour, texture.width, texture.height)),
+      );
       const normals = normalMap(texture, finish.size);
       if (normals) {
         // Green points along growing v here, up the picture in glTF.
         for (let i = 1; i < normals.length; i += 4) normals[i] = 255 - normals[i];
-        made.setNormalTexture(document.createTexture(`${finish.name}, relief`).setMimeType('image/png').setImage(writePng(normals, texture.width, texture.height)));
+        made.setNormalTexture(
+          document
+            .createTexture(`${finish.name}, relief`)
+            .setMimeType('image/png')
+            .setImage(writePng(normals, texture.width, texture.height)),
+        );
       }
     }
     materials.set(finish.id, made);
@@ -64,7 +74,11 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
     let made = byFinish.get(key);
     if (made) return made;
     const accessor = (name: string, type: 'VEC2' | 'VEC3' | 'VEC4' | 'SCALAR', array: Float32Array | Uint32Array): Accessor =>
-      document.createAccessor(name).setType(type).setArray(new (array.constructor as Float32ArrayConstructor)(array as Float32Array)).setBuffer(buffer);
+      document
+        .createAccessor(name)
+        .setType(type)
+        .setArray(new (array.constructor as Float32ArrayConstructor)(array as Float32Array))
+        .setBuffer(buffer);
     const normals = mesh.normals.slice();
     for (let i = 0; i < normals.length; i += 3) {
       const l = Math.hypot(normals[i], normals[i + 1], normals[i + 2]) || 1;
@@ -78,7 +92,14 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
       .setAttribute('NORMAL', accessor('normals', 'VEC3', normals))
       .setMaterial(use);
     if (use.getBaseColorTexture())
-      made.setAttribute('TEXCOORD_0', accessor('texture coordinates', 'VEC2', mesh.uvs.map((t, i) => t / (i % 2 ? finish.size.height : finish.size.width))));
+      made.setAttribute(
+        'TEXCOORD_0',
+        accessor(
+          'texture coordinates',
+          'VEC2',
+          mesh.uvs.map((t, i) => t / (i % 2 ? finish.size.height : finish.size.width)),
+        ),
+      );
     if (use.getNormalTexture()) made.setAttribute('TANGENT', accessor('tangents', 'VEC4', tangents(mesh, normals)));
     byFinish.set(key, made);
     return made;
@@ -124,7 +145,11 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
         if (!lit) {
           const rgb = blackBody(piece.lamp.kelvin);
           const peak = Math.max(...rgb);
-          lit = document.createMaterial(`Lit, ${piece.lamp.kelvin} K`).setEmissiveFactor([rgb[0] / peak, rgb[1] / peak, rgb[2] / peak]).setBaseColorFactor([0, 0, 0, 1]).setMetallicFactor(0);
+          lit = document
+            .createMaterial(`Lit, ${piece.lamp.kelvin} K`)
+            .setEmissiveFactor([rgb[0] / peak, rgb[1] / peak, rgb[2] / peak])
+            .setBaseColorFactor([0, 0, 0, 1])
+            .setMetallicFactor(0);
           materials.set(key, lit);
         }
         use = lit;

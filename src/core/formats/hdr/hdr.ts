@@ -50,7 +50,7 @@ export function readHdr(bytes: Uint8Array): { width: number; height: number; rad
   for (let y = 0; y < height; y++) {
     at += 4;
     for (let c = 0; c < 4; c++)
-      for (let x = 0; x < width; ) {
+      for (let x = 0; x < width;) {
         if (at >= data.length) throw new DomainError('hdr.short', 'The HDR picture ends too early.');
         const n = data[at++];
         if (n > 128) {

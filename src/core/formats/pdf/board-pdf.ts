@@ -78,7 +78,8 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
       } else {
         const font = item.face === 'serif' ? fonts.serif : fonts.sans;
         const measure: TextMeasure = (text) => font.widthOfTextAtSize(text, item.size * k) / k;
-        for (const line of layoutText(item, measure)) sheet.drawText(line.text, { x: line.x * k, y: (ph - line.y) * k, size: item.size * k, font, color: rgb(0.114, 0.118, 0.114) });
+        for (const line of layoutText(item, measure))
+          sheet.drawText(line.text, { x: line.x * k, y: (ph - line.y) * k, size: item.size * k, font, color: rgb(0.114, 0.118, 0.114) });
       }
     }
   }

@@ -72,7 +72,8 @@ export function readProjectFile(bytes: Uint8Array): { project: Project; assets: 
     entries = unzipSync(bytes, {
       filter({ originalSize }) {
         total += originalSize;
-        if (++count > MAX_ENTRIES || total > MAX_UNPACKED) throw new DomainError('file.large', 'The file was not opened: unpacked it would be larger than 512 MB.');
+        if (++count > MAX_ENTRIES || total > MAX_UNPACKED)
+          throw new DomainError('file.large', 'The file was not opened: unpacked it would be larger than 512 MB.');
         return true;
       },
     });
@@ -87,7 +88,8 @@ export function readProjectFile(bytes: Uint8Array): { project: Project; assets: 
   for (const hash of assetsOf(project)) {
     const content = entries[`assets/${hash}`];
     if (!content) throw new DomainError('file.asset', `The file was not opened: a picture it refers to is missing (assets/${hash.slice(0, 8)}…).`);
-    if (contentHash(content) !== hash) throw new DomainError('file.damaged', `The file was not opened: a picture in it is damaged (assets/${hash.slice(0, 8)}…).`);
+    if (contentHash(content) !== hash)
+      throw new DomainError('file.damaged', `The file was not opened: a picture in it is damaged (assets/${hash.slice(0, 8)}…).`);
     assets.push({ hash, bytes: content });
   }
   return { project, assets };
@@ -104,7 +106,10 @@ export function readProjectJson(text: string): Project {
   const head = z.object({ format: z.literal('enstegon'), version: z.number().int() }).safeParse(value);
   if (!head.success) throw new DomainError('file.format', 'The file was not opened: its project.json is not a project (format and version are missing).');
   if (head.data.version > FORMAT_VERSION)
-    throw new DomainError('file.version', `The file was not opened: it was written by a later version (${head.data.version}; this one reads up to ${FORMAT_VERSION}).`);
+    throw new DomainError(
+      'file.version',
+      `The file was not opened: it was written by a later version (${head.data.version}; this one reads up to ${FORMAT_VERSION}).`,
+    );
   return validateProject(value);
 }
 

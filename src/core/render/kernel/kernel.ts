@@ -9,7 +9,6 @@ interface Exports {
   occluded(count: number, rays: number, out: number): void;
 }
 
-
 function decode(base64: string): Uint8Array<ArrayBuffer> {
   const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
   const value = new Uint8Array(128);
@@ -17,7 +16,8 @@ function decode(base64: string): Uint8Array<ArrayBuffer> {
   const pad = base64.endsWith('==') ? 2 : base64.endsWith('=') ? 1 : 0;
   const out = new Uint8Array((base64.length / 4) * 3 - pad);
   for (let i = 0, k = 0; i < base64.length; i += 4) {
-    const n = (value[base64.charCodeAt(i)] << 18) | (value[base64.charCodeAt(i + 1)] << 12) | (value[base64.charCodeAt(i + 2)] << 6) | value[base64.charCodeAt(i + 3)];
+    const n =
+      (value[base64.charCodeAt(i)] << 18) | (value[base64.charCodeAt(i + 1)] << 12) | (value[base64.charCodeAt(i + 2)] << 6) | value[base64.charCodeAt(i + 3)];
     out[k++] = n >> 16;
     if (k < out.length) out[k++] = (n >> 8) & 255;
     if (k < out.length) out[k++] = n & 255;

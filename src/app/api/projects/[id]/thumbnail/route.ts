@@ -8,5 +8,7 @@ export const GET = (_request: Request, { params }: { params: Promise<{ id: strin
   respond(async () => {
     const { projects, files } = await app();
     const { model } = await modelOf(projects, (await params).id);
-    return new Response(new Uint8Array(await thumbnail(model, files)), { headers: { 'content-type': 'image/png', 'cache-control': 'private, max-age=31536000, immutable' } });
+    return new Response(new Uint8Array(await thumbnail(model, files)), {
+      headers: { 'content-type': 'image/png', 'cache-control': 'private, max-age=31536000, immutable' },
+    });
   });

@@ -1,0 +1,149 @@
+import { Worker } from 'node:worker_threads';
+import * as THREE from 'three';
+import { MeshBVH } from 'three-mesh-bvh';
+import { heronLockCottage } from '@/core/demo/heron-lock';
+import { Deriver } from '@/core/derive';
+import { runChange } from '@/core/project/commands';
+import type { Project } from '@/core/project/schema';
+import { Random } from '@/core/render/bsdf';
+import { buildHierarchy } from '@/core/render/bvh';
+import { RayKernel } from '@/core/render/kernel/kernel';
+import { pictureScene } from '@/core/render/picture';
+import { planOf } from '@/core/project/topology';
+import { pieceFrom, stockItem } from '@/core/stock/stock';
+
+interface Row {
+  what: string;
+  ours: string;
+  peer: string;
+  ratio: number;
+}
+const rows: Row[] = [];
+
+const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1];
+
+/** Milliseconds of one call, the median of several after one to warm up. */
+function time(work: () => void, rounds = 7): number {
+  work();
+  return median(
+    Array.from({ length: rounds }, () => {
+      const start = performance.now();
+      work();
+      return performance.now() - start;
+    }),
+  );
+}
+
+/** The demo with more furniture, until the interior has at least the number of triangles. */
+function furnished(triangles: number): Project {
+  let project = heronLockCottage();
+  const count = (): number => pictureScene(new Deriver().derive(project), 32).material.length;
+  for (let n = 0; count() < triangles; n++) {
+    const pieces = ['plant', 'sofa', 'armchair', 'curtain'].map((maker, i) =>
+      pieceFrom(stockItem(maker)!, `bench-${n}-${i}`, project.levels.ground, { x: 0.8 + ((n * 1.7 + i) % 8.6), y: 0.6 + ((n * 0.9 + i * 1.3) % 5.6) }, n + i),
+    );
+    project = runChange(project, { id: `bench${String(n).padStart(4, '0')}`, kind: 'do', command: 'piece.add', args: { pieces } }).project;
+  }
+  return project;
+}
+
+function rays(): void {
+  const scene = pictureScene(new Deriver().derive(furnished(200_000)), 32);
+  const triangles = scene.material.length;
+  const COUNT = 65536;
+  const random = new Random(5);
+  const list = new Float32Array(COUNT * 8);
+  // Incoherent: from points all over the rooms in directions all over the sphere.
+  for (let i = 0; i < COUNT; i++) {
+    const z = 1 - 2 * random.next();
+    const phi = 2 * Math.PI * random.next();
+    const r = Math.sqrt(1 - z * z);
+    list.set([0.5 + 9 * random.next(), 0.5 + 6 * random.next(), 0.3 + 1.9 * random.next(), 1e-4, r * Math.cos(phi), r * Math.sin(phi), z, 1e30], i * 8);
+  }
+  const kernel = new RayKernel(buildHierarchy(scene.positions), COUNT);
+  kernel.rays.set(list);
+  const ours = time(() => kernel.closest(COUNT));
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.BufferAttribute(scene.positions, 3));
+  const bvh = new MeshBVH(geometry, { strategy: 2 });
+  const ray = new THREE.Ray();
+  const hits = new Int32Array(COUNT);
+  const peer = time(() => {
+    for (let i = 0; i < COUNT; i++) {
+      ray.origin.set(list[i * 8], list[i * 8 + 1], list[i * 8 + 2]);
+      ray.direction.set(list[i * 8 + 4], list[i * 8 + 5], list[i * 8 + 6]);
+      hits[i] = bvh.raycastFirst(ray, THREE.DoubleSide) ? 1 : 0;
+    }
+  }, 3);
+  kernel.closest(COUNT);
+  let differ = 0;
+  for (let i = 0; i < COUNT; i++) if ((kernel.hitIds[i * 4 + 3] >= 0 ? 1 : 0) !== hits[i]) differ++;
+  if (differ > COUNT / 1000) throw new Error(`The two disagree on ${differ} of ${COUNT} rays.`);
+  const million = (ms: number): string => `${(COUNT / ms / 1000).toFixed(2)} M rays/s`;
+  rows.push({
+    what: `nearest hits, ${triangles} triangles, incoherent, one thread (peer: three-mesh-bvh)`,
+    ours: million(ours),
+    peer: million(peer),
+    ratio: peer / ours,
+  });
+  rows.push({
+    what: `building the hierarchy, ${triangles} triangles (peer: three-mesh-bvh)`,
+    ...compare(
+      time(() => void buildHierarchy(scene.positions), 3),
+      time(() => void new MeshBVH(geometry, { strategy: 2 }), 3),
+    ),
+  });
+}
+
+const ms = (value: number): string => `${value.toFixed(value < 10 ? 2 : 0)} ms`;
+const compare = (ours: number, peer: number): Omit<Row, 'what'> => ({ ours: ms(ours), peer: ms(peer), ratio: peer / ours });
+
+function deriving(): void {
+  const demo = heronLockCottage();
+  // The whole: nothing remembered, the plan worked out anew too.
+  const whole = time(() => {
+    const copy = structuredClone(demo);
+    planOf(copy, 'ground');
+    new Deriver().derive(copy);
+  });
+  const partition = Object.values(demo.walls).find((w) => demo.corners[w.start].x === 3.6 && demo.corners[w.end].x === 3.6)!;
+  const deriver = new Deriver();
+  deriver.derive(demo);
+  let project = demo;
+  let step = 0;
+  const again = time(() => {
+    project = runChange(project, {
+      id: `bench${String(step).padStart(6, '0')}`,
+      kind: 'do',
+      command: 'wall.move',
+      args: { wall: partition.id, offset: step++ % 2 ? -0.01 : 0.01 },
+    }).project;
+    deriver.derive(project);
+  }, 21);
+  rows.push({ what: 'one wall moved in the demo: the command and deriving again (peer: deriving it whole)', ...compare(again, whole) });
+}
+
+async function passes(): Promise<void> {
+  const samples = (workers: number): Promise<number> =>
+    Promise.all(
+      Array.from(
+        { length: workers },
+        (_, i) =>
+          new Promise<{ samples: number; seconds: number }>((done, fail) => {
+            const worker = new Worker(new URL('./pass.worker.mjs', import.meta.url), { workerData: { seed: i + 1, workers } });
+            worker.once('message', done);
+            worker.once('error', fail);
+          }),
+      ),
+    ).then((all) => all.reduce((sum, r) => sum + r.samples / r.seconds, 0));
+  const one = await samples(1);
+  const two = await samples(2);
+  const say = (v: number): string => `${(v / 1000).toFixed(1)} k samples/s`;
+  rows.push({ what: 'tracing the demo’s kitchen on two workers (peer: on one)', ours: say(two), peer: say(one), ratio: two / one });
+}
+
+rays();
+deriving();
+await passes();
+console.log('| what | ours | peer | ratio |\n| --- | --- | --- | --- |');
+for (const r of rows) console.log(`| ${r.what} | ${r.ours} | ${r.peer} | ${r.ratio.toFixed(2)} |`);

@@ -1,0 +1,59 @@
+// Refreshes docs/screenshots from the demo data: node scripts/screenshots.mjs [address of a running demo]
+import { mkdirSync } from 'node:fs';
+import { chromium } from 'playwright-core';
+
+const base = process.argv[2] ?? 'http://127.0.0.1:3210';
+const out = 'docs/screenshots';
+mkdirSync(out, { recursive: true });
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    '--ignore-gpu-blocklist',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--no-first-run',
+    '--disable-quic',
+  ],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const shot = async (name, wait = 4000) => {
+  await page.waitForTimeout(wait);
+  await page.screenshot({ path: `${out}/${name}.png`, timeout: 120_000 });
+  console.log(name);
+};
+const stage = (name) => page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name }).click();
+const room = (name) => page.getByRole('navigation', { name: 'Level and rooms' }).getByRole('button', { name }).click();
+
+await page.goto(base);
+await shot('projects');
+await page.getByRole('button', { name: 'Open Heron Lock Cottage' }).click();
+await page.locator('main[aria-busy="false"]').waitFor();
+await stage('Fit-out');
+await shot('table', 9000);
+await stage('Finishes');
+await room('Living');
+await page.getByTestId('ledge').getByRole('tab', { name: 'Timber' }).click();
+await shot('finishes', 7000);
+await page.keyboard.press('Escape');
+await room('Kitchen & dining');
+await stage('Views');
+await page
+  .getByTestId('ledge')
+  .getByRole('button', { name: /^Kitchen from/ })
+  .click();
+await shot('viewpoint', 7000);
+await page.getByTestId('ledge').getByRole('tab', { name: 'Pictures' }).click();
+await page
+  .getByTestId('ledge')
+  .getByRole('button', { name: /^Kitchen from/ })
+  .click();
+await shot('picture');
+await page.getByTestId('picture-panel').getByRole('button', { name: 'Close' }).click();
+await stage('Boards');
+await page.getByTestId('item-sample').nth(4).click();
+await shot('board', 6000);
+await browser.close();
