@@ -286,7 +286,7 @@ describe('history', () => {
         step = 50000;
         const two = play();
         expect(JSON.stringify(one)).toBe(JSON.stringify(two));
-        expect(validateProject(JSON.parse(JSON.stringify(one)))).toEqual(one);
+        expect(validateProject(JSON.parse(JSON.stringify(one)))).toEqual(JSON.parse(JSON.stringify(one)));
       }),
       { numRuns: 60 },
     );

@@ -426,15 +426,15 @@ export function runChange(project: Project, change: Change): Outcome {
   if (change.command === 'history.patch') return runPatches(project, (args.data as { patches: Patch[] }).patches, change.kind);
   let counter = 0;
   const newId = (prefix: string): string => `${prefix}-${change.id}.${counter++}`;
-  const [next, patches, inverse] = produceWithPatches(project, (draft) => {
-    definition.apply(draft, args.data, { newId });
-    if (definition.shell) {
-      settleOpenings(project, draft);
-      reconcileRooms(project, draft as Project, newId);
-      for (const opening of Object.values(draft.openings)) checkOpening(draft as Project, opening as Opening);
-    }
+  const [edited, patches, inverse] = produceWithPatches(project, (draft) => definition.apply(draft, args.data, { newId }));
+  if (!definition.shell) return { project: edited, patches, inverse, title: definition.title };
+  // A second pass brings openings and rooms in step; it leaves the walls alone, so that their plan is worked out once.
+  const [next, more, back] = produceWithPatches(edited, (draft) => {
+    settleOpenings(project, draft);
+    reconcileRooms(project, draft as Project, newId);
   });
-  return { project: next, patches, inverse, title: definition.title };
+  for (const opening of Object.values(next.openings)) checkOpening(next, opening);
+  return { project: next, patches: [...patches, ...more], inverse: [...back, ...inverse], title: definition.title };
 }
 
 function runPatches(project: Project, patches: Patch[], kind: Change['kind']): Outcome {

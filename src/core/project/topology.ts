@@ -1,4 +1,4 @@
-import { isDraft } from 'immer';
+import { current, isDraft } from 'immer';
 import { arrange, cycleRing, type Arrangement, type Cycle, type Face } from '../geometry/arrangement';
 import { insideRegion, insideRing, labelPoint, signedArea, type Region } from '../geometry/polygon';
 import { distance, type Vec2 } from '../geometry/vec';
@@ -12,18 +12,19 @@ export interface Plan {
 
 const plans = new WeakMap<object, Map<string, { corners: object; plan: Plan }>>();
 
-/**
- * The arrangement of a level's walls. Remembered for as long as the walls and corners stay the same objects; a
- * draft changes under the same identity, so for a draft it is worked out anew.
- */
+/** What a collection is at the moment: of a draft its state, which is the object it was drawn from while nothing in it has changed. */
+const stateOf = <T extends object>(collection: T): T => (isDraft(collection) ? (current(collection as never) as T) : collection);
+
+/** The arrangement of a level's walls. Remembered for as long as the walls and corners stay the same objects. */
 export function planOf(project: Pick<Project, 'walls' | 'corners'>, level: string): Plan {
-  if (isDraft(project.walls)) return makePlan(project, level);
-  let byLevel = plans.get(project.walls);
-  if (!byLevel) plans.set(project.walls, (byLevel = new Map()));
+  const walls = stateOf(project.walls);
+  const corners = stateOf(project.corners);
+  let byLevel = plans.get(walls);
+  if (!byLevel) plans.set(walls, (byLevel = new Map()));
   const known = byLevel.get(level);
-  if (known && known.corners === project.corners) return known.plan;
-  const plan = makePlan(project, level);
-  byLevel.set(level, { corners: project.corners, plan });
+  if (known && known.corners === corners) return known.plan;
+  const plan = makePlan({ walls, corners }, level);
+  byLevel.set(level, { corners, plan });
   return plan;
 }
 

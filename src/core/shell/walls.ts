@@ -110,8 +110,23 @@ export function sideRegion(side: WallSide, openings: readonly Opening[]): Region
     holes: [],
   });
   const whole = rectangle(side.s0, 0, side.s1, side.height);
-  const holes = openings.filter((o) => side.openings.includes(o.id)).map((o) => rectangle(o.at - o.width / 2, o.sill, o.at + o.width / 2, o.sill + o.height));
-  return holes.length ? boolean('difference', [whole], holes) : [whole];
+  const cuts = openings
+    .filter((o) => side.openings.includes(o.id))
+    .map((o) => ({ x0: o.at - o.width / 2, x1: o.at + o.width / 2, y0: o.sill, y1: o.sill + o.height }))
+    .sort((p, q) => p.x0 - q.x0);
+  // The usual case needs no clipping: openings side by side, clear of the ends and the top; doors notch the foot.
+  const plain = cuts.every((c, i) => c.x0 > side.s0 && c.x1 < side.s1 && c.y1 < side.height && (i === 0 || cuts[i - 1].x1 < c.x0));
+  if (!plain)
+    return boolean(
+      'difference',
+      [whole],
+      cuts.map((c) => rectangle(c.x0, c.y0, c.x1, c.y1)),
+    );
+  const foot = cuts.filter((c) => c.y0 <= 0);
+  const outer: Vec2[] = [{ x: side.s0, y: 0 }];
+  for (const { x0, x1, y1 } of foot) outer.push({ x: x0, y: 0 }, { x: x0, y: y1 }, { x: x1, y: y1 }, { x: x1, y: 0 });
+  outer.push({ x: side.s1, y: 0 }, { x: side.s1, y: side.height }, { x: side.s0, y: side.height });
+  return [{ outer, holes: cuts.filter((c) => c.y0 > 0).map((c) => rectangle(c.x0, c.y0, c.x1, c.y1).outer.reverse()) }];
 }
 
 /**

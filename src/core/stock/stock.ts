@@ -24,6 +24,9 @@ export function clampSize(item: StockItem, size: PieceSize): PieceSize {
 const made = new Map<string, { part: string; mesh: Mesh }[]>();
 const KEPT = 500;
 
+/** Forgets all parts made so far, so that the next ones are made anew. */
+export const forgetParts = (): void => made.clear();
+
 /** The parts of an item at a size; shared by all pieces of that size. */
 export function makeParts(item: StockItem, size: PieceSize): { part: string; mesh: Mesh }[] {
   const key = `${item.id} ${size.width} ${size.depth} ${size.height}`;
