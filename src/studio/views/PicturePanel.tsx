@@ -81,7 +81,7 @@ export function PicturePanel() {
         />
       </Box>
       <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 1, fontSize: 12.5, color: colours.second }}>
-        <Box sx={{ flex: 1 }}>
+        <Box sx={{ flex: '1 1 200px' }}>
           <TextField label="Picture name" value={picture.name} onCommit={(name) => run('picture.set', { picture: picture.id, set: { name } })} />
         </Box>
         Exposure
@@ -95,7 +95,7 @@ export function PicturePanel() {
           aria-label="Exposure of the picture"
           onChange={(_, v) => setExposure(v as number)}
           onChangeCommitted={(_, v) => void commit(v as number)}
-          sx={{ width: 140 }}
+          sx={{ width: 96 }}
         />
         <Box sx={{ width: 48 }}>EV {exposure.toFixed(1)}</Box>
         <Button
