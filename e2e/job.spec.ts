@@ -114,6 +114,15 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await expect(studio.docket).toContainText('Pendant');
     await studio.set('Light', '1400');
     await studio.set('Colour temperature', '3000');
+    // What is under the pointer in one pane is marked in the other, and a press in the model selects.
+    await page.keyboard.press('Escape');
+    await page.mouse.move(model.x + model.width / 2 + 4, model.y + model.height / 2 + 60);
+    await expect(
+      page.locator('[data-testid="plan"] path[fill="#FAFAF9"], [data-testid="plan"] path[fill="#F5F3F3"], [data-testid="plan"] path[fill="#5b4650"]').first(),
+    ).toBeAttached();
+    await page.mouse.down();
+    await page.mouse.up();
+    await expect(studio.docket).toBeVisible();
     await studio.tab('Seating');
     await studio.card('Armchair').click();
     await studio.press(1.0, 1.2);

@@ -52,6 +52,15 @@ export function buildHierarchy(positions: Float32Array, seeThrough?: Uint8Array)
       centres[i * 3 + c] = (bounds[i * 6 + c] + bounds[i * 6 + 3 + c]) / 2;
     }
   }
+  // Work space of one split, used again by all.
+  const counts = new Uint32Array(BINS);
+  const mins = new Float32Array(BINS * 3);
+  const maxs = new Float32Array(BINS * 3);
+  const rightArea = new Float64Array(BINS);
+  const low = new Float64Array(3);
+  const high = new Float64Array(3);
+  const min = new Float64Array(3);
+  const max = new Float64Array(3);
   const root = split(0, count);
 
   function boxOf(start: number, n: number): { min: [number, number, number]; max: [number, number, number] } {
@@ -71,8 +80,8 @@ export function buildHierarchy(positions: Float32Array, seeThrough?: Uint8Array)
     const box = boxOf(start, n);
     const node: Node2 = { ...box, left: null, right: null, start, count: n };
     if (n <= LEAF) return node;
-    const low = [Infinity, Infinity, Infinity];
-    const high = [-Infinity, -Infinity, -Infinity];
+    low.fill(Infinity);
+    high.fill(-Infinity);
     for (let i = start; i < start + n; i++)
       for (let c = 0; c < 3; c++) {
         const v = centres[order[i] * 3 + c];
@@ -82,10 +91,6 @@ export function buildHierarchy(positions: Float32Array, seeThrough?: Uint8Array)
     let bestCost = Infinity;
     let bestAxis = -1;
     let bestBin = 0;
-    const counts = new Uint32Array(BINS);
-    const mins = new Float32Array(BINS * 3);
-    const maxs = new Float32Array(BINS * 3);
-    const rightArea = new Float64Array(BINS);
     for (let axis = 0; axis < 3; axis++) {
       const extent = high[axis] - low[axis];
       if (extent < 1e-9) continue;
@@ -102,8 +107,8 @@ export function buildHierarchy(positions: Float32Array, seeThrough?: Uint8Array)
           if (bounds[t * 6 + 3 + c] > maxs[bin * 3 + c]) maxs[bin * 3 + c] = bounds[t * 6 + 3 + c];
         }
       }
-      const min = [Infinity, Infinity, Infinity];
-      const max = [-Infinity, -Infinity, -Infinity];
+      min.fill(Infinity);
+      max.fill(-Infinity);
       let seen = 0;
       const grow = (bin: number): void => {
         for (let c = 0; c < 3; c++) {

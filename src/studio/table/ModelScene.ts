@@ -6,7 +6,7 @@ import { blackBody } from '@/core/finishes/colour';
 import { finishById } from '@/core/finishes/library';
 import { insideRegion } from '@/core/geometry/polygon';
 import { IDENTITY, MeshBuilder, type Matrix, type Mesh } from '@/core/geometry/mesh';
-import type { Vec2, Vec3 } from '@/core/geometry/vec';
+import { segmentDistance, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import { daylight } from '@/core/light/daylight';
 import type { FaceTarget } from '@/core/project/commands';
 import type { Project } from '@/core/project/schema';
@@ -71,6 +71,10 @@ export class ModelScene {
   private readonly ground: THREE.Mesh;
   private readonly stubs = new THREE.Group();
   private model: Model | null = null;
+  /** Walls that pieces hang on: what hangs on a wall goes with it. */
+  private hosts = new Map<string, string>();
+  /** Luminaires set flush under the ceiling: seen from above they would only cover the room. */
+  private flush = new Set<string>();
   private site: Project['site'] | null = null;
   private frame = 0;
   private highlightMaterial = new THREE.MeshBasicMaterial({
@@ -200,6 +204,8 @@ export class ModelScene {
       this.site = model.project.site;
       this.daylight();
     }
+    this.hosts = hangers(model);
+    this.flush = new Set(model.pieces.filter((p) => p.item?.mount === 'ceiling' && p.piece.size.height < 0.2).map((p) => p.id));
     this.setLamps();
     this.makeStubs();
     this.cut();
@@ -371,6 +377,7 @@ export class ModelScene {
     if (!this.model) return;
     const hidden = new Set<string>();
     const eye = this.camera.position;
+    const above = this.cutAway && this.model.shell.levels.every((l) => eye.z > l.level.elevation + l.level.height);
     if (this.cutAway && !this.inside)
       for (const wall of this.model.shell.walls.values()) {
         for (const side of wall.sides) {
@@ -385,14 +392,15 @@ export class ModelScene {
       }
     for (const { object } of this.entries.values()) {
       const { entity, kind } = object.userData as { entity: string; kind: string };
-      const host = kind === 'wall' || kind === 'top' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : null;
-      object.visible = !(host && hidden.has(host));
+      const host = kind === 'wall' || kind === 'top' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
+      object.visible = !(host && hidden.has(host)) && !(above && this.flush.has(entity) && !this.spots.selection.some((s) => s.entity === entity));
     }
     for (const stub of this.stubs.children) stub.visible = hidden.has(stub.userData.entity as string);
   }
 
   setSpots(selection: Spot[], hover: Spot | null): void {
     this.spots = { selection, hover };
+    this.cut();
     this.highlight();
     this.draw();
   }
@@ -539,4 +547,23 @@ export class ModelScene {
     const h = Math.max(s.y, s.x / this.camera.aspect) / 2 / Math.tan(fov / 2);
     this.setEye({ eye: { x: c.x, y: c.y - 0.01, z: h * 1.15 + s.z }, target: { x: c.x, y: c.y, z: 0 }, fov });
   }
+}
+
+/** The wall each hung piece (mirror, curtain) hangs on: the nearest one within reach of its back. */
+function hangers(model: Model): Map<string, string> {
+  const hosts = new Map<string, string>();
+  for (const { id, piece, item } of model.pieces) {
+    if (item?.mount !== 'wall' && item?.mount !== 'window') continue;
+    let least = piece.size.depth + 0.15;
+    for (const { wall, sides } of model.shell.walls.values()) {
+      if (wall.level !== piece.level) continue;
+      for (const { from, to } of sides) {
+        const off = segmentDistance(piece, from, to);
+        if (off >= least) continue;
+        least = off;
+        hosts.set(id, wall.id);
+      }
+    }
+  }
+  return hosts;
 }

@@ -1,22 +1,21 @@
-import { drawDimension, drawOpening } from '@/core/drawing/plan';
-import type { DisplayItem } from '@/core/drawing/display';
-import { angleOf, distance, dot, left, sub, unit, add, scale, type Vec2 } from '@/core/geometry/vec';
+import { angleOf, distance, dot, left, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { openingGaps, wallEnds } from '@/core/project/openings';
 import type { Piece } from '@/core/project/schema';
-import { pieceFrom, stockItem } from '@/core/stock/stock';
-import { formatLength, parseLength, snapStep } from '@/core/units/length';
-import { newId, surfaceName, useStudio, type Spot } from '../store/studio';
-import { openingAt, standPiece } from './place';
-import { snapPoint } from './snap';
+import { stockItem } from '@/core/stock/stock';
+import { snapStep } from '@/core/units/length';
+import type { Spot } from '../store/studio';
+import { applyFinish, pressFinish, showFinish } from './finishing';
+import { gapMarks, pressOpening, showOpening, slideTo } from './openings';
+import { dropPiece, nudgeSelection, selectedPieces, showPlace } from './pieces';
+import { standPiece } from './place';
+import { get, set, type TablePoint } from './session';
+import { drawing, dropWalls, follow, pressWalls, showWalls } from './walls';
 
-/** A pointer event in the model: where on the floor, what is under it, how far a few pixels reach. */
-export interface TablePoint {
-  plan: Vec2;
-  spot: Spot | null;
-  /** What ten pixels are here, metres. */
-  reach: number;
-  shift: boolean;
-}
+export { applyFinish, showDropFinish } from './finishing';
+export { gapMarks, openingFrom, openingValue } from './openings';
+export { deleteSelection, dropPiece, duplicateSelection, nudgeSelection, showDrop, turnSelection } from './pieces';
+export type { TablePoint } from './session';
+export { drawing, enter, finishChain, nextField, steer, type } from './walls';
 
 type Drag =
   | { kind: 'wall'; wall: string; from: Vec2; moved: boolean }
@@ -25,29 +24,11 @@ type Drag =
   | { kind: 'turn'; piece: Piece; moved: boolean }
   | { kind: 'opening'; opening: string; grab: number; moved: boolean };
 
-const get = useStudio.getState;
-const set = useStudio.setState;
-
 let drag: Drag | null = null;
-let chain: Vec2[] = [];
-let pointer: TablePoint | null = null;
-let end: Vec2 | null = null;
-
-const guide = ([a, b]: [Vec2, Vec2]): DisplayItem => ({
-  kind: 'line',
-  points: [a, b],
-  closed: false,
-  ink: 'measure',
-  pen: 0.13,
-  dash: true,
-  layer: 'dimension',
-});
-const length = (metres: number): string => formatLength(metres, get().project.units);
 
 /** Ends whatever the tool has begun. */
 export function cancel(): void {
-  chain = [];
-  end = null;
+  dropWalls();
   drag = null;
   get().endPreview();
   set({ measure: null, marks: [], ghost: [] });
@@ -56,7 +37,7 @@ export function cancel(): void {
 /** Escape: first what has been begun, then the tool, then the selection. */
 export function escape(): void {
   const state = get();
-  if (chain.length || drag) cancel();
+  if (drawing() || drag) cancel();
   else if (state.tool.kind !== 'select') state.setTool({ kind: 'select' });
   else state.select([]);
 }
@@ -64,7 +45,7 @@ export function escape(): void {
 /** A press on the table. Returns true when the tool takes the drag. */
 export function down(at: TablePoint): boolean {
   const state = get();
-  pointer = at;
+  follow(at);
   switch (state.tool.kind) {
     case 'walls':
       pressWalls(at);
@@ -107,7 +88,7 @@ export function grabTurn(piece: Piece): void {
 
 export function move(at: TablePoint): void {
   const state = get();
-  pointer = at;
+  follow(at);
   if (drag) return dragTo(at);
   state.setHover(at.spot);
   switch (state.tool.kind) {
@@ -145,410 +126,6 @@ export function up(at: TablePoint): void {
 export function leave(): void {
   get().setHover(null);
   if (get().tool.kind !== 'walls' && !drag) set({ marks: [], ghost: [], measure: null });
-}
-
-// Walls -------------------------------------------------------------------------------------------------------------
-
-function snapped(at: TablePoint): ReturnType<typeof snapPoint> {
-  const { project, level, tool } = get();
-  const from = tool.kind === 'walls' && tool.shape === 'chain' ? (chain.at(-1) ?? null) : null;
-  return snapPoint(project, level, at.plan, at.reach, from, tool.kind === 'walls' && tool.shape === 'chain' ? chain : []);
-}
-
-function showWalls(at: TablePoint): void {
-  const { tool, measure } = get();
-  if (tool.kind !== 'walls') return;
-  const { point, note, guides } = snapped(at);
-  end = point;
-  const marks: DisplayItem[] = guides.map(guide);
-  const last = chain.at(-1);
-  if (!last) {
-    set({ marks: [...marks, ...cross(point)], ghost: [point], measure: { fields: [], note: note || 'press to start', typed: null, field: 0 } });
-    return;
-  }
-  const target = typedEnd(last, point) ?? point;
-  end = target;
-  if (tool.shape === 'rectangle') {
-    const ring = [last, { x: target.x, y: last.y }, target, { x: last.x, y: target.y }];
-    const inside = rectangleInside(last, target, tool.thickness);
-    marks.push({ kind: 'line', points: ring, closed: true, ink: 'measure', pen: 0.35, layer: 'dimension' });
-    marks.push(...drawDimension(ring[0], ring[1], length(inside.x)), ...drawDimension(ring[1], ring[2], length(inside.y)));
-    set({
-      marks,
-      ghost: [...ring, ring[0]],
-      measure: {
-        fields: [
-          { label: 'inside width', value: inside.x },
-          { label: 'inside depth', value: inside.y },
-        ],
-        note,
-        typed: measure?.typed ?? null,
-        field: measure?.field ?? 0,
-      },
-    });
-    return;
-  }
-  const along = distance(last, target);
-  const points = [...chain, target];
-  marks.push({ kind: 'line', points, closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' });
-  for (let i = 0; i + 1 < points.length; i++)
-    if (distance(points[i], points[i + 1]) > 1e-6) marks.push(...drawDimension(points[i], points[i + 1], length(distance(points[i], points[i + 1]))));
-  const angle = ((Math.round((angleOf(sub(target, last)) * 180) / Math.PI) % 360) + 360) % 360;
-  set({
-    marks,
-    ghost: points,
-    measure: { fields: [{ label: 'length on the centre line', value: along }], note: note || `${angle}°`, typed: measure?.typed ?? null, field: 0 },
-  });
-}
-
-const cross = (p: Vec2): DisplayItem[] =>
-  [
-    [
-      { x: p.x - 0.08, y: p.y },
-      { x: p.x + 0.08, y: p.y },
-    ],
-    [
-      { x: p.x, y: p.y - 0.08 },
-      { x: p.x, y: p.y + 0.08 },
-    ],
-  ].map((points) => ({ kind: 'line', points, closed: false, ink: 'measure', pen: 0.25, layer: 'dimension' }));
-
-const rectangleInside = (a: Vec2, b: Vec2, thickness: number): Vec2 => ({
-  x: Math.max(0, Math.abs(b.x - a.x) - thickness),
-  y: Math.max(0, Math.abs(b.y - a.y) - thickness),
-});
-
-/** Values typed so far for a rectangle. */
-let typedSizes: (number | null)[] = [null, null];
-
-/** Where the end lies once typed values are taken into account; null while nothing readable is typed. */
-function typedEnd(last: Vec2, point: Vec2): Vec2 | null {
-  const { measure, project, tool } = get();
-  if (tool.kind !== 'walls') return null;
-  const parsed = measure?.typed ? parseLength(measure.typed, project.units) : null;
-  const current = parsed?.ok && parsed.metres > 0 ? parsed.metres : null;
-  if (tool.shape === 'chain') {
-    if (current === null || distance(last, point) < 1e-6) return null;
-    return add(last, scale(unit(sub(point, last)), current));
-  }
-  const sizes = [...typedSizes];
-  if (current !== null) sizes[measure!.field] = current;
-  if (sizes[0] === null && sizes[1] === null) return null;
-  const sign = { x: point.x < last.x ? -1 : 1, y: point.y < last.y ? -1 : 1 };
-  return {
-    x: sizes[0] === null ? point.x : last.x + sign.x * (sizes[0] + tool.thickness),
-    y: sizes[1] === null ? point.y : last.y + sign.y * (sizes[1] + tool.thickness),
-  };
-}
-
-function pressWalls(at: TablePoint): void {
-  const { tool } = get();
-  if (tool.kind !== 'walls') return;
-  const last = chain.at(-1);
-  const { point } = snapped(at);
-  const target = last ? (typedEnd(last, point) ?? point) : point;
-  addPoint(target);
-}
-
-function addPoint(point: Vec2): void {
-  const state = get();
-  if (state.tool.kind !== 'walls') return;
-  if (!chain.length) {
-    chain = [point];
-    typedSizes = [null, null];
-    set({ measure: { fields: [], note: '', typed: null, field: 0 } });
-    return;
-  }
-  const { thickness, shape } = state.tool;
-  const draw = (points: Vec2[], closed: boolean): boolean => state.run('wall.draw', { level: state.level, points, closed, thickness, height: null });
-  if (shape === 'rectangle') {
-    const a = chain[0];
-    if (draw([a, { x: point.x, y: a.y }, point, { x: a.x, y: point.y }], true)) {
-      chain = [];
-      set({ marks: [], ghost: [], measure: null });
-    }
-    return;
-  }
-  const last = chain.at(-1)!;
-  if (distance(last, point) < 1e-6) return finishChain();
-  const closing = distance(chain[0], point) < 1e-6 && chain.length > 2;
-  const joins = meetsWall(point);
-  if (!draw([last, point], false)) return;
-  if (closing || joins) chain = [];
-  else chain = [...chain, point];
-  set({ measure: chain.length ? { fields: [], note: '', typed: null, field: 0 } : null, ...(chain.length ? {} : { marks: [], ghost: [] }) });
-  if (chain.length && pointer) showWalls(pointer);
-}
-
-/** Whether a point lies on a wall that stood before, so that a chain ends there. */
-function meetsWall(p: Vec2): boolean {
-  const { project, level } = get();
-  const own = new Set(chain.map((q) => `${q.x.toFixed(6)} ${q.y.toFixed(6)}`));
-  return Object.values(project.walls).some((wall) => {
-    if (wall.level !== level) return false;
-    const [a, b] = wallEnds(project, wall);
-    // The walls of the chain itself don't end it.
-    if ([a, b].every((q) => own.has(`${q.x.toFixed(6)} ${q.y.toFixed(6)}`))) return false;
-    const d = sub(b, a);
-    const t = dot(sub(p, a), d) / dot(d, d);
-    return t >= -1e-9 && t <= 1 + 1e-9 && distance(add(a, scale(d, t)), p) < 1e-5;
-  });
-}
-
-/** Ends a chain where it is. */
-export function finishChain(): void {
-  chain = [];
-  set({ marks: [], ghost: [], measure: null });
-}
-
-export const drawing = (): boolean => chain.length > 0;
-
-// The measuring line ------------------------------------------------------------------------------------------------
-
-/** A typed character or a changed text on the measuring line. */
-export function type(text: string | null): void {
-  const { measure } = get();
-  if (!measure) return;
-  set({ measure: { ...measure, typed: text } });
-  if (pointer && chain.length) showWalls(pointer);
-}
-
-/** Tab on the measuring line: on to the next value. */
-export function nextField(): void {
-  const { measure, project } = get();
-  if (!measure || measure.fields.length < 2) return;
-  const parsed = measure.typed ? parseLength(measure.typed, project.units) : null;
-  if (parsed?.ok) typedSizes[measure.field] = parsed.metres;
-  set({ measure: { ...measure, typed: '', field: (measure.field + 1) % measure.fields.length } });
-  if (pointer && chain.length) showWalls(pointer);
-}
-
-/** Enter on the measuring line: takes the typed value. */
-export function enter(): void {
-  const { measure, project, say } = get();
-  if (!measure || !chain.length) return;
-  if (measure.typed === null || measure.typed.trim() === '') {
-    if (measure.fields.length < 2 && !measure.typed) return finishChain();
-  } else {
-    const parsed = parseLength(measure.typed, project.units);
-    if (!parsed.ok) return say(parsed.message);
-    if (parsed.metres <= 0.01 || parsed.metres > 500)
-      return say(`A wall can’t be ${measure.typed.trim()} long; nothing was drawn. Type a length between 10 mm and 500 m.`);
-    if (measure.fields.length === 2 && measure.field === 0 && typedSizes[1] === null) return nextField();
-  }
-  if (end && pointer) {
-    const target = typedEnd(chain.at(-1)!, end) ?? end;
-    set({ measure: { ...measure, typed: null, field: 0 } });
-    addPoint(target);
-  }
-}
-
-// Openings ----------------------------------------------------------------------------------------------------------
-
-function wallUnder(at: TablePoint): string | null {
-  const { project, level } = get();
-  if (at.spot && project.walls[at.spot.entity]) return at.spot.entity;
-  let best: string | null = null;
-  let least = Infinity;
-  for (const wall of Object.values(project.walls)) {
-    if (wall.level !== level) continue;
-    const [a, b] = wallEnds(project, wall);
-    const d = sub(b, a);
-    const t = Math.max(0, Math.min(1, dot(sub(at.plan, a), d) / dot(d, d)));
-    const off = distance(add(a, scale(d, t)), at.plan);
-    if (off < wall.thickness / 2 + at.reach && off < least) {
-      least = off;
-      best = wall.id;
-    }
-  }
-  return best;
-}
-
-function showOpening(at: TablePoint): void {
-  const state = get();
-  if (state.tool.kind !== 'opening') return;
-  const wall = wallUnder(at);
-  if (!wall) {
-    state.endPreview();
-    set({ marks: [], measure: { fields: [], note: 'point at a wall', typed: null, field: 0 } });
-    return;
-  }
-  const { opening } = openingAt(state.project, wall, at.plan, state.tool.opening, 'preview-opening');
-  const refusal = state.preview('opening.add', opening);
-  if (refusal) {
-    set({ marks: [], measure: { fields: [], note: refusal, typed: null, field: 0 } });
-    return;
-  }
-  const derived = get().model.shell.openings.get(opening.id);
-  const gaps = openingGaps(get().model.project, opening);
-  set({
-    marks: [...(derived ? drawOpening(derived).filter((m) => m.kind !== 'fill') : []), ...gapMarks(opening.id)],
-    measure: {
-      fields: gaps
-        ? [
-            { label: 'to one corner', value: gaps.start },
-            { label: 'to the other', value: gaps.end },
-          ]
-        : [],
-      note: '',
-      typed: null,
-      field: 0,
-    },
-  });
-}
-
-/** The distances from an opening to both ends of its clear stretch, as dimensions on the wall. */
-export function gapMarks(id: string): DisplayItem[] {
-  const { model } = get();
-  const opening = model.project.openings[id];
-  const gaps = opening && openingGaps(model.project, opening);
-  if (!gaps) return [];
-  const wall = model.project.walls[opening.wall];
-  const [a, b] = wallEnds(model.project, wall);
-  const d = unit(sub(b, a));
-  const off = scale(left(d), wall.thickness / 2 + 0.28);
-  const at = (s: number): Vec2 => add(add(a, scale(d, s)), off);
-  const w = opening.width / 2;
-  return [
-    ...drawDimension(at(gaps.span.from), at(opening.at - w), length(gaps.start), `${id}/start`),
-    ...drawDimension(at(opening.at - w), at(opening.at + w), length(opening.width), `${id}/width`),
-    ...drawDimension(at(opening.at + w), at(gaps.span.to), length(gaps.end), `${id}/end`),
-  ];
-}
-
-function pressOpening(at: TablePoint): void {
-  const state = get();
-  if (state.tool.kind !== 'opening') return;
-  const wall = wallUnder(at);
-  if (!wall) return state.say(`No ${state.tool.opening} was placed: point at a wall.`);
-  const id = newId(state.tool.opening);
-  const { opening } = openingAt(state.project, wall, at.plan, state.tool.opening, id);
-  state.endPreview();
-  if (state.run('opening.add', opening)) {
-    state.setTool({ kind: 'select' });
-    state.select([{ entity: id, target: null }]);
-  }
-}
-
-// Pieces ------------------------------------------------------------------------------------------------------------
-
-function ghostPiece(maker: string, at: TablePoint, id: string): { piece: Piece; note: string } | null {
-  const { model, project, level } = get();
-  const item = stockItem(maker);
-  if (!item) return null;
-  const piece = pieceFrom(item, id, project.levels[level], at.plan);
-  const standing = standPiece(model, level, item, piece.size, at.plan, 0, at.reach);
-  return { piece: { ...piece, x: standing.x, y: standing.y, rotation: standing.rotation }, note: standing.note };
-}
-
-function showPlace(at: TablePoint): void {
-  const { tool } = get();
-  if (tool.kind === 'place') showDrop(tool.maker, at);
-}
-
-/** Shows a piece where it would stand. */
-export function showDrop(maker: string, at: TablePoint): void {
-  const made = ghostPiece(maker, at, 'preview-piece');
-  if (!made) return;
-  get().endPreview();
-  get().preview('piece.add', { pieces: [made.piece] });
-  set({
-    measure: {
-      fields: [
-        { label: 'wide', value: made.piece.size.width },
-        { label: 'deep', value: made.piece.size.depth },
-      ],
-      note: made.note,
-      typed: null,
-      field: 0,
-    },
-  });
-}
-
-/** Puts a piece down. */
-export function dropPiece(maker: string, at: TablePoint): void {
-  const id = newId('piece');
-  const made = ghostPiece(maker, at, id);
-  const state = get();
-  state.endPreview();
-  if (!made || !state.run('piece.add', { pieces: [made.piece] })) return;
-  state.setTool({ kind: 'select' });
-  state.select([{ entity: id, target: null }]);
-}
-
-/** A copy of the selected pieces beside them. */
-export function duplicateSelection(): void {
-  const state = get();
-  const pieces = state.selection.map((s) => state.project.pieces[s.entity]).filter(Boolean);
-  if (!pieces.length) return;
-  const copies = pieces.map((p) => {
-    const c = Math.cos(p.rotation);
-    const s = Math.sin(p.rotation);
-    return { ...structuredClone(p), id: newId('piece'), x: p.x + c * (p.size.width + 0.05), y: p.y + s * (p.size.width + 0.05) };
-  });
-  if (state.run('piece.add', { pieces: copies })) state.select(copies.map((c) => ({ entity: c.id, target: null })));
-}
-
-export function deleteSelection(): void {
-  const state = get();
-  const ids = state.selection.map((s) => s.entity).filter((id) => !state.project.rooms[id]);
-  if (!ids.length) return;
-  if (state.run('delete', { ids })) state.select([]);
-}
-
-/** Ids of the selected pieces. */
-const selectedPieces = (): string[] =>
-  get()
-    .selection.map((s) => s.entity)
-    .filter((id) => get().project.pieces[id]);
-
-/** Turns the selected pieces a quarter, or by `angle` radians. */
-export function turnSelection(angle = Math.PI / 2): void {
-  const pieces = selectedPieces();
-  if (pieces.length) get().run('pieces.move', { pieces, by: { x: 0, y: 0 }, turn: angle });
-}
-
-/** Moves the selected pieces, metres. */
-export function nudgeSelection(x: number, y: number): void {
-  const pieces = selectedPieces();
-  if (pieces.length) get().run('pieces.move', { pieces, by: { x, y }, turn: 0 });
-}
-
-// Finishes ----------------------------------------------------------------------------------------------------------
-
-function showFinish(at: TablePoint): void {
-  const state = get();
-  state.endPreview();
-  if (!at.spot?.target || state.tool.kind !== 'finish') {
-    set({ measure: { fields: [], note: 'point at a surface', typed: null, field: 0 } });
-    return;
-  }
-  const target = finishTarget(at);
-  state.preview('finish.apply', { targets: [target], finish: state.tool.finish });
-  set({ measure: { fields: [], note: surfaceName(state.project, state.model, target), typed: null, field: 0 } });
-}
-
-/** With shift held, a wall stands for all walls of its room. */
-function finishTarget(at: TablePoint): NonNullable<Spot['target']> {
-  const target = at.spot!.target!;
-  return at.shift && target.kind === 'wall' ? { kind: 'walls', room: target.room } : target;
-}
-
-function pressFinish(at: TablePoint): void {
-  const state = get();
-  if (state.tool.kind === 'finish' && at.spot?.target) applyFinish(state.tool.finish, at);
-}
-
-/** Puts a finish on the surface under a point. */
-export function applyFinish(finish: string, at: TablePoint): void {
-  const state = get();
-  state.endPreview();
-  if (!at.spot?.target) return state.say('No finish was applied: there is no surface here; drop it on a floor, a wall, a ceiling or a piece.');
-  const target = finishTarget(at);
-  if (state.run('finish.apply', { targets: [target], finish })) {
-    state.say(null);
-    state.select([at.spot]);
-  }
 }
 
 // Dragging ----------------------------------------------------------------------------------------------------------
@@ -620,13 +197,6 @@ function turnTo(piece: Piece, at: TablePoint): number {
   return Math.round(angle / step) * step;
 }
 
-function slideTo(id: string, grab: number, at: TablePoint): number {
-  const { project } = get();
-  const opening = project.openings[id];
-  const [a, b] = wallEnds(project, project.walls[opening.wall]);
-  return snapStep(dot(sub(at.plan, a), unit(sub(b, a))) - grab, project.units);
-}
-
 function commitDrag(d: Drag, at: TablePoint): void {
   const state = get();
   if (d.kind === 'wall') {
@@ -650,37 +220,6 @@ function commitDrag(d: Drag, at: TablePoint): void {
   }
 }
 
-// Typed values beside a selected opening ------------------------------------------------------------------------------
-
-/** A value shown beside an opening: its distance to a corner, or its width, metres. */
-export function openingValue(model: ReturnType<typeof get>['model'], opening: { id: string; width: number }, which: string): number {
-  if (which === 'width') return opening.width;
-  const gaps = openingGaps(model.project, model.project.openings[opening.id]);
-  return gaps ? (which === 'start' ? gaps.start : gaps.end) : 0;
-}
-
-/** What an opening must become for a typed value to hold. */
-export function openingFrom(project: ReturnType<typeof get>['project'], id: string, which: string, metres: number): { at?: number; width?: number } | null {
-  const opening = project.openings[id];
-  const gaps = opening && openingGaps(project, opening);
-  if (!gaps) return null;
-  if (which === 'width') return { width: metres };
-  const at = which === 'start' ? gaps.span.from + metres + opening.width / 2 : gaps.span.to - metres - opening.width / 2;
-  return { at: Math.round(at * 1e9) / 1e9 };
-}
-
-/** Shows a finish that is dragged from the ledge on the surface below. */
-export function showDropFinish(finish: string, at: TablePoint): void {
-  const state = get();
-  state.endPreview();
-  if (!at.spot?.target) return set({ measure: { fields: [], note: 'drag it onto a surface', typed: null, field: 0 } });
-  state.setHover(at.spot);
-  state.preview('finish.apply', { targets: [at.spot.target], finish });
-  set({ measure: { fields: [], note: surfaceName(state.project, state.model, at.spot.target), typed: null, field: 0 } });
-}
-
-// By keyboard -----------------------------------------------------------------------------------------------------------
-
 /** Enter in a pane does what a press would: at the room in hand, the selected wall, or the selected surface. */
 export function actByKey(): void {
   const state = get();
@@ -696,8 +235,9 @@ export function actByKey(): void {
         null,
       );
       pressWalls(start);
-      pointer = at({ x: start.plan.x + 3, y: start.plan.y + 2 }, null);
-      return showWalls(pointer);
+      const ahead = at({ x: start.plan.x + 3, y: start.plan.y + 2 }, null);
+      follow(ahead);
+      return showWalls(ahead);
     }
     case 'place': {
       const own = rooms.find((r) => r.id === room) ?? rooms[0];
@@ -714,20 +254,4 @@ export function actByKey(): void {
       return applyFinish(tool.finish, at({ x: 0, y: 0 }, spot));
     }
   }
-}
-
-/** Arrow keys give the wall being drawn its direction; a typed length does the rest. */
-export function steer(key: string): void {
-  const last = chain.at(-1);
-  const { tool } = get();
-  if (!last || tool.kind !== 'walls') return;
-  const d = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: 1 }, ArrowDown: { x: 0, y: -1 } }[key];
-  if (!d) return;
-  const now = pointer?.plan ?? last;
-  const plan =
-    tool.shape === 'rectangle'
-      ? { x: d.x ? last.x + d.x * Math.max(0.5, Math.abs(now.x - last.x)) : now.x, y: d.y ? last.y + d.y * Math.max(0.5, Math.abs(now.y - last.y)) : now.y }
-      : add(last, d);
-  pointer = { plan, spot: null, reach: 0.02, shift: false };
-  showWalls(pointer);
 }

@@ -1,5 +1,5 @@
 import type { RefObject } from 'react';
-import type { TablePoint } from './controller';
+import type { TablePoint } from './session';
 
 type Find = (at: { clientX: number; clientY: number; shiftKey?: boolean }) => TablePoint | null;
 

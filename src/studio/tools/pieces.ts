@@ -1,0 +1,87 @@
+import type { Piece } from '@/core/project/schema';
+import { pieceFrom, stockItem } from '@/core/stock/stock';
+import { newId } from '../store/studio';
+import { standPiece } from './place';
+import { get, set, type TablePoint } from './session';
+
+function ghostPiece(maker: string, at: TablePoint, id: string): { piece: Piece; note: string } | null {
+  const { model, project, level } = get();
+  const item = stockItem(maker);
+  if (!item) return null;
+  const piece = pieceFrom(item, id, project.levels[level], at.plan);
+  const standing = standPiece(model, level, item, piece.size, at.plan, 0, at.reach);
+  return { piece: { ...piece, x: standing.x, y: standing.y, rotation: standing.rotation }, note: standing.note };
+}
+
+export function showPlace(at: TablePoint): void {
+  const { tool } = get();
+  if (tool.kind === 'place') showDrop(tool.maker, at);
+}
+
+/** Shows a piece where it would stand. */
+export function showDrop(maker: string, at: TablePoint): void {
+  const made = ghostPiece(maker, at, 'preview-piece');
+  if (!made) return;
+  get().endPreview();
+  get().preview('piece.add', { pieces: [made.piece] });
+  set({
+    measure: {
+      fields: [
+        { label: 'wide', value: made.piece.size.width },
+        { label: 'deep', value: made.piece.size.depth },
+      ],
+      note: made.note,
+      typed: null,
+      field: 0,
+    },
+  });
+}
+
+/** Puts a piece down. */
+export function dropPiece(maker: string, at: TablePoint): void {
+  const id = newId('piece');
+  const made = ghostPiece(maker, at, id);
+  const state = get();
+  state.endPreview();
+  if (!made || !state.run('piece.add', { pieces: [made.piece] })) return;
+  state.setTool({ kind: 'select' });
+  state.select([{ entity: id, target: null }]);
+}
+
+/** A copy of the selected pieces beside them. */
+export function duplicateSelection(): void {
+  const state = get();
+  const pieces = state.selection.map((s) => state.project.pieces[s.entity]).filter(Boolean);
+  if (!pieces.length) return;
+  const copies = pieces.map((p) => {
+    const c = Math.cos(p.rotation);
+    const s = Math.sin(p.rotation);
+    return { ...structuredClone(p), id: newId('piece'), x: p.x + c * (p.size.width + 0.05), y: p.y + s * (p.size.width + 0.05) };
+  });
+  if (state.run('piece.add', { pieces: copies })) state.select(copies.map((c) => ({ entity: c.id, target: null })));
+}
+
+export function deleteSelection(): void {
+  const state = get();
+  const ids = state.selection.map((s) => s.entity).filter((id) => !state.project.rooms[id]);
+  if (!ids.length) return;
+  if (state.run('delete', { ids })) state.select([]);
+}
+
+/** Ids of the selected pieces. */
+export const selectedPieces = (): string[] =>
+  get()
+    .selection.map((s) => s.entity)
+    .filter((id) => get().project.pieces[id]);
+
+/** Turns the selected pieces a quarter, or by `angle` radians. */
+export function turnSelection(angle = Math.PI / 2): void {
+  const pieces = selectedPieces();
+  if (pieces.length) get().run('pieces.move', { pieces, by: { x: 0, y: 0 }, turn: angle });
+}
+
+/** Moves the selected pieces, metres. */
+export function nudgeSelection(x: number, y: number): void {
+  const pieces = selectedPieces();
+  if (pieces.length) get().run('pieces.move', { pieces, by: { x, y }, turn: 0 });
+}
