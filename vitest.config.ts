@@ -3,5 +3,5 @@ import { fileURLToPath } from 'node:url';
 
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
-  test: { include: ['src/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000 },
+  test: { include: ['src/**/*.test.ts'], setupFiles: ['vitest.setup.ts'], testTimeout: 120_000, hookTimeout: 120_000 },
 });

@@ -91,15 +91,18 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
     const endLeft = before[key(back)];
     // A cut-off corner belongs to the clockwise wall of the two.
     const free = (n: number): boolean => fans[n].length === 1;
-    const ring = tidyRing([
-      ...(free(piece.from) ? [] : [a]),
-      startRight[1],
-      endRight[0],
-      ...(free(piece.to) ? [] : [...cut(endRight, b), b]),
-      endLeft[1],
-      startLeft[0],
-      ...(free(piece.from) ? [] : cut(startLeft, a)),
-    ]);
+    const ring = tidyRing(
+      [
+        ...(free(piece.from) ? [] : [a]),
+        startRight[1],
+        endRight[0],
+        ...(free(piece.to) ? [] : [...cut(endRight, b), b]),
+        endLeft[1],
+        startLeft[0],
+        ...(free(piece.from) ? [] : cut(startLeft, a)),
+      ],
+      COINCIDENT * 2,
+    );
     const d = sub(b, a);
     const most = -COINCIDENT * Math.hypot(d.x, d.y);
     if (dot(sub(endRight[0], startRight[1]), d) < most || dot(sub(endLeft[1], startLeft[0]), d) < most) crowded.add(piece.index);
@@ -113,7 +116,7 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
       const [onEdge, onPrevious] = after[key(e)];
       ring.push(onPrevious, onEdge);
     });
-    return tidyRing(ring);
+    return tidyRing(ring, COINCIDENT * 2);
   };
 
   if (crowded.size) clipCrowded(arrangement, footprints, crowded, h, after);
@@ -126,13 +129,16 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
     if (cycles.some(leaveOver)) {
       const around = new Set(cycles.flatMap((c) => c.edges.flatMap((e) => [...fans[pieces[e.piece].from], ...fans[pieces[e.piece].to]].map((o) => o.piece))));
       const axes = { outer: cycleRing(arrangement, face.outer), holes: [] };
-      return largest(
-        boolean(
-          'difference',
-          [axes],
-          [...around].flatMap((i) => solid(footprints[i])),
-        ),
+      const rooms = boolean(
+        'difference',
+        [axes],
+        [...around].flatMap((i) => solid(footprints[i])),
       );
+      const room = largest(rooms);
+      // A pocket pinched off between crowded walls is nobody's room: it is walled up.
+      const host = cycles.flatMap((c) => c.edges).find((e) => crowded.has(e.piece))!.piece;
+      for (const pocket of rooms.slice(1)) footprints[host] = { ...footprints[host], rest: [...(footprints[host].rest ?? []), pocket.outer] };
+      return room;
     }
     return { outer: walk(face.outer), holes: face.inner.map(walk).filter((ring) => ring.length > 2) };
   });
@@ -151,9 +157,8 @@ export function joinWalls(arrangement: Arrangement, half: (wall: string) => numb
 const cut = (w: Wedge, node: Vec2): Vec2[] => (cross(sub(w[0], node), sub(w[1], node)) > 1e-10 ? [w[1]] : []);
 
 /**
- * Junctions nearer to one another than their walls are thick: the pieces that meet there are taken as rectangles with
- * their mitred corners and clipped against one another, earlier walls first, so that nothing overlaps and no corner is
- * missing. Changes the footprints of these pieces in place; all others keep theirs.
+ * Junctions nearer to one another than their walls are thick: the pieces between them are taken as rectangles with their
+ * mitred corners and clipped against what meets them, so that nothing overlaps and no corner is missing. Changes the footprints of these pieces in place; all others keep theirs.
  */
 function clipCrowded(
   arrangement: Arrangement,
@@ -168,8 +173,15 @@ function clipCrowded(
   const group = at(ends(crowded));
   let covered: Region[] = [];
   for (const i of at(ends(group))) if (!group.has(i)) covered.push({ outer: footprints[i].ring, holes: [] });
-  for (const i of [...group].sort((p, q) => p - q)) {
+  const order = [...group].sort((p, q) => Number(crowded.has(p)) - Number(crowded.has(q)) || p - q);
+  for (const i of order) {
     const { from, to } = pieces[i];
+    // A neighbour that is long enough keeps its mitres, as far as nothing else stands there.
+    if (!crowded.has(i)) {
+      const whole = [{ outer: footprints[i].ring, holes: [] }];
+      clip(i, whole);
+      continue;
+    }
     const parts: Region[] = [];
     const n = scale(left(unit(sub(nodes[to], nodes[from]))), half({ piece: i, forward: true }));
     parts.push({ outer: [sub(nodes[from], n), sub(nodes[to], n), add(nodes[to], n), add(nodes[from], n)], holes: [] });
@@ -189,8 +201,16 @@ function clipCrowded(
         if (kite.length > 2 && signedArea(kite) > 1e-9 && cross(edgeDirection(arrangement, e), edgeDirection(arrangement, next)) < 0)
           parts.push({ outer: kite, holes: [] });
       }
-    const rest = boolean('difference', union(parts), covered).sort((p, q) => signedArea(q.outer) - signedArea(p.outer));
+    clip(i, parts);
+  }
+
+  function clip(i: number, parts: Region[]): void {
+    // Clipping leaves dust where edges lie on one another.
+    const rest = boolean('difference', union(parts), covered)
+      .map((r) => tidyRing(r.outer, COINCIDENT * 2))
+      .filter((ring) => ring.length > 2 && signedArea(ring) > 1e-9)
+      .sort((p, q) => signedArea(q) - signedArea(p));
     covered = [...covered, ...parts];
-    footprints[i] = { ...footprints[i], ring: rest[0]?.outer ?? [], rest: rest.slice(1).map((r) => r.outer) };
+    footprints[i] = { ...footprints[i], ring: rest[0] ?? [], rest: rest.slice(1) };
   }
 }

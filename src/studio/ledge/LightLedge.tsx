@@ -8,7 +8,7 @@ import { degrees } from '@/core/units/angle';
 import { NumberField, Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
-import { Cards, StockCard, Tabs } from './Ledge';
+import { Cards, StockCard, Tabs } from './cards';
 
 const clock = (minutes: number): string => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 

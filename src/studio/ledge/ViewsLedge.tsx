@@ -10,7 +10,7 @@ import { newId, useStudio } from '../store/studio';
 import { current } from '../table/ModelPane';
 import { useViews } from '../views/views';
 import { QUALITIES, SIZES, useRender, type PictureSize, type Quality } from '../views/render';
-import { Card, Cards, Tabs } from './Ledge';
+import { Card, Cards, Tabs } from './cards';
 
 /** Viewpoints and the pictures made from them. */
 export function ViewsLedge() {

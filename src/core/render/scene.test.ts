@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest';
+import { heronLockCottage } from '../demo/heron-lock';
+import { deriveModel } from '../derive';
+import { luminance } from '../finishes/colour';
+import { finishById } from '../finishes/library';
+import { runChange, type CommandArgs, type CommandName } from '../project/commands';
+import type { Project } from '../project/schema';
+import { Accumulator } from './accumulator';
+import { FIREFLY, pictureScene, textureOf } from './picture';
+import { materialOf } from './scene';
+import { Tracer } from './tracer';
+
+const demo = heronLockCottage();
+const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
+  runChange(project, { id: 'editedit', kind: 'do', command, args }).project;
+const scene = pictureScene(deriveModel(demo), 32);
+
+describe('a compiled scene', () => {
+  it('gives every luminaire its flux: emission × π × area is the lumen it was given', () => {
+    const lit = Object.values(demo.pieces).filter((p) => p.lamp?.on);
+    expect(scene.lights).toHaveLength(lit.length);
+    const wanted = lit.map((p) => p.lamp!.lumen).sort((a, b) => a - b);
+    const given = scene.lights.map((l) => luminance(l.emission) * Math.PI * l.area).sort((a, b) => a - b);
+    given.forEach((lumen, i) => expect(lumen / wanted[i]).toBeCloseTo(1, 3));
+    for (const light of scene.lights) expect(light.cumulative.at(-1)).toBeCloseTo(1, 5);
+  });
+
+  it('sees the sky through every window in an outer wall, and only through those', () => {
+    const windows = Object.values(demo.openings).filter((o) => o.kind === 'window');
+    expect(scene.portals).toHaveLength(windows.length);
+    const total = windows.reduce((sum, w) => sum + w.width * w.height, 0);
+    const glass = scene.portals.reduce((sum, p) => sum + p.area, 0);
+    expect(glass).toBeLessThan(total);
+    expect(glass).toBeGreaterThan(total * 0.75);
+  });
+
+  it('has one material a triangle and panes that shadow rays pass', () => {
+    const triangles = scene.positions.length / 9;
+    expect([scene.material.length, scene.seeThrough.length, scene.uvs.length / 6]).toEqual([triangles, triangles, triangles]);
+    expect(scene.material.every((m) => m < scene.materials.length)).toBe(true);
+    scene.material.forEach((m, i) => {
+      if (scene.seeThrough[i]) expect(scene.materials[m].pane).toBe(true);
+    });
+  });
+
+  it('switches a lamp off with its switch, and the day off at night', () => {
+    const lamp = Object.values(demo.pieces).find((p) => p.lamp)!;
+    const dark = edit(demo, 'piece.set', { piece: lamp.id, set: { lamp: { ...lamp.lamp!, on: false } } });
+    expect(pictureScene(deriveModel(dark), 32).lights).toHaveLength(scene.lights.length - 1);
+    const night = edit(demo, 'site.set', { moment: '2026-12-21T01:00' });
+    expect(luminance(pictureScene(deriveModel(night), 32).daylight!.sunIlluminance)).toBe(0);
+  });
+
+  it('keeps a finish’s mean colour in the texture it is traced with', () => {
+    const finish = finishById('timber.oak-plank');
+    const { texture, colour } = materialOf(finish, textureOf(finish, 64));
+    const mean = [0, 0, 0];
+    for (let i = 0; i < texture!.pixels.length; i++) mean[i % 3] += texture!.pixels[i] / (texture!.pixels.length / 3);
+    expect(luminance(mean as unknown as [number, number, number]) / luminance(colour)).toBeCloseTo(1, 1);
+  });
+});
+
+describe('a picture of the demo', () => {
+  const picture = (project: Project, seed: number, passes = 4): Accumulator => {
+    const [width, height] = [48, 30];
+    const tracer = new Tracer(pictureScene(deriveModel(project), 32), { width, height, camera: project.viewpoints['view-kitchen'], seed, clamp: FIREFLY });
+    const sum = new Accumulator(width, height);
+    for (let i = 0; i < passes; i++) {
+      const pass = new Float32Array(width * height * 3);
+      const guides = new Float32Array(width * height * 6);
+      tracer.pass(pass, guides);
+      sum.add(pass, guides);
+    }
+    return sum;
+  };
+  const mean = (a: Accumulator): number => a.mean().reduce((sum, v) => sum + v, 0) / a.mean().length;
+
+  it('is the same for the same seed, and another for another', () => {
+    expect(picture(demo, 3).mean()).toEqual(picture(demo, 3).mean());
+    expect(picture(demo, 4).mean()).not.toEqual(picture(demo, 3).mean());
+  });
+
+  it('gets lighter by day than by night, and lighter with pale walls than with dark ones', () => {
+    const night = edit(demo, 'site.set', { moment: '2026-12-21T01:00' });
+    expect(mean(picture(demo, 1))).toBeGreaterThan(mean(picture(night, 1)) * 2);
+    const rooms = Object.keys(demo.rooms);
+    const dark = edit(night, 'finish.apply', {
+      targets: rooms.flatMap((room) => [{ kind: 'walls', room } as const, { kind: 'ceiling', room } as const]),
+      finish: 'paint.soot',
+    });
+    expect(mean(picture(night, 1))).toBeGreaterThan(mean(picture(dark, 1)) * 1.3);
+  });
+
+  it('has guides of unit normals and colours no brighter than white', () => {
+    const guides = picture(demo, 1, 1).guides();
+    for (let i = 0; i < guides.length; i += 6) {
+      const l = Math.hypot(guides[i + 3], guides[i + 4], guides[i + 5]);
+      expect(l < 1e-6 || Math.abs(l - 1) < 1e-3).toBe(true);
+      for (let c = 0; c < 3; c++) expect(guides[i + c]).toBeLessThanOrEqual(1.0001);
+    }
+  });
+});

@@ -1,0 +1,131 @@
+'use client';
+import { useDraggable } from '@dnd-kit/core';
+import Box from '@mui/material/Box';
+import Input from '@mui/material/Input';
+import type { ReactNode } from 'react';
+import type { StockItem } from '@/core/stock/types';
+import { formatLength } from '@/core/units/length';
+import { colours } from '../look/theme';
+import { useStudio } from '../store/studio';
+import { useStockPicture } from './stockPictures';
+
+/** Tabs of a ledge with a field to search it. */
+export function Tabs<T extends string>({
+  tabs,
+  tab,
+  onTab,
+  find,
+  onFind,
+  placeholder,
+  children,
+}: {
+  tabs: readonly T[];
+  tab: NoInfer<T>;
+  onTab(tab: NoInfer<T>): void;
+  find?: string;
+  onFind?(text: string): void;
+  placeholder?: string;
+  children?: ReactNode;
+}) {
+  return (
+    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', fontSize: 12, color: colours.second, pr: 2, minHeight: 21 }} role="tablist">
+      {tabs.map((t) => (
+        <Box
+          key={t}
+          component="button"
+          role="tab"
+          aria-selected={t === tab}
+          onClick={() => onTab(t)}
+          sx={{
+            all: 'unset',
+            cursor: 'pointer',
+            whiteSpace: 'nowrap',
+            ...(t === tab ? { color: colours.ink, fontWeight: 600, borderBottom: `2px solid ${colours.damson}` } : { borderBottom: '2px solid transparent' }),
+            '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+          }}
+        >
+          {t}
+        </Box>
+      ))}
+      {children}
+      {onFind ? (
+        <Input
+          value={find}
+          onChange={(e) => onFind(e.target.value)}
+          onKeyDown={(e) => e.stopPropagation()}
+          placeholder={placeholder}
+          inputProps={{ 'aria-label': placeholder }}
+          sx={{ ml: 'auto', width: 180 }}
+        />
+      ) : null}
+    </Box>
+  );
+}
+
+export const Cards = ({ children }: { children: ReactNode }) => (
+  <Box sx={{ display: 'flex', gap: '9px', overflowX: 'auto', pb: '8px', pr: 2, scrollbarWidth: 'thin' }}>{children}</Box>
+);
+
+interface CardProps {
+  name: string;
+  line: string;
+  on?: boolean;
+  picture: ReactNode;
+  onPress(): void;
+  drag?: { id: string; data: Record<string, string> };
+}
+
+/** A card of the ledge: pressed, or dragged onto the table. */
+export function Card({ name, line, on, picture, onPress, drag }: CardProps) {
+  const draggable = useDraggable({ id: drag?.id ?? `still ${name}`, data: drag?.data, disabled: !drag });
+  return (
+    <Box
+      component="button"
+      type="button"
+      ref={draggable.setNodeRef}
+      {...draggable.listeners}
+      onClick={onPress}
+      aria-pressed={Boolean(on)}
+      aria-label={`${name}, ${line}`}
+      sx={{
+        all: 'unset',
+        boxSizing: 'border-box',
+        cursor: 'pointer',
+        width: 104,
+        flex: 'none',
+        bgcolor: '#fff',
+        border: `1px solid ${colours.hairline}`,
+        fontSize: 11.5,
+        lineHeight: 1.25,
+        pb: '4px',
+        touchAction: 'none',
+        opacity: draggable.isDragging ? 0.5 : 1,
+        outline: on ? `2px solid ${colours.damson}` : 'none',
+        outlineOffset: -1,
+        '&:hover': { borderColor: colours.third },
+        '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+      }}
+    >
+      <Box sx={{ height: 58, mb: '3px', borderBottom: '1px solid #E6E6E3', display: 'grid', placeItems: 'center', overflow: 'hidden' }}>{picture}</Box>
+      <Box sx={{ px: '7px', fontWeight: 550, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>
+      <Box sx={{ px: '7px', color: colours.third, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{line}</Box>
+    </Box>
+  );
+}
+
+/** A piece of the stock, to be placed. */
+export function StockCard({ item }: { item: StockItem }) {
+  const tool = useStudio((s) => s.tool);
+  const units = useStudio((s) => s.project.units);
+  const url = useStockPicture(item.id);
+  return (
+    <Card
+      name={item.name}
+      line={`${formatLength(item.size.width, units)} × ${formatLength(item.size.depth, units)}`}
+      on={tool.kind === 'place' && tool.maker === item.id}
+      onPress={() => useStudio.getState().setTool({ kind: 'place', maker: item.id })}
+      drag={{ id: `stock ${item.id}`, data: { kind: 'stock', maker: item.id } }}
+      picture={url ? <img src={url} alt="" height={57} draggable={false} /> : null}
+    />
+  );
+}

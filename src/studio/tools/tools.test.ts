@@ -1,0 +1,146 @@
+import { describe, expect, it } from 'vitest';
+import { deriveModel } from '@/core/derive';
+import { distance } from '@/core/geometry/vec';
+import { runChange } from '@/core/project/commands';
+import { checkOpening } from '@/core/project/openings';
+import { emptyProject, type Project } from '@/core/project/schema';
+import { stockItem } from '@/core/stock/stock';
+import { openingAt, standPiece } from './place';
+import { snapPoint } from './snap';
+
+const house = (): Project =>
+  runChange(emptyProject('p', 'House'), {
+    id: 'drawhouse',
+    kind: 'do',
+    command: 'wall.draw',
+    args: {
+      level: 'ground',
+      points: [
+        { x: 0, y: 0 },
+        { x: 5, y: 0 },
+        { x: 5, y: 4 },
+        { x: 0, y: 4 },
+      ],
+      closed: true,
+      thickness: 0.2,
+      height: null,
+    },
+  }).project;
+
+describe('snapping', () => {
+  const project = house();
+  const snap = (x: number, y: number, from: { x: number; y: number } | null = null) => snapPoint(project, 'ground', { x, y }, 0.1, from);
+
+  it('catches a corner before anything else', () => {
+    expect(snap(0.05, -0.04)).toMatchObject({ point: { x: 0, y: 0 }, note: 'corner' });
+  });
+
+  it('lands on a wall, along a right angle where one is drawn', () => {
+    expect(snap(2.02, 0.03)).toMatchObject({ point: { x: expect.closeTo(2.02), y: 0 }, note: 'on a wall' });
+    const { point, note } = snap(2.53, 0.06, { x: 2.5, y: 2 });
+    expect(point).toEqual({ x: 2.5, y: 0 });
+    expect(note).toBe('on a wall, 270°');
+  });
+
+  it('keeps to multiples of 45° and to whole steps of length', () => {
+    const { point, note } = snap(9.03, 6.02, { x: 7, y: 6 });
+    expect(note).toContain('0°');
+    expect(point.y).toBe(6);
+    expect((point.x * 1000) % 5).toBeCloseTo(0, 6);
+    const free = snap(8.3017, 7.1123, { x: 7, y: 6 });
+    expect(Math.abs((distance(free.point, { x: 7, y: 6 }) * 1000) / 5 - Math.round((distance(free.point, { x: 7, y: 6 }) * 1000) / 5))).toBeLessThan(1e-3);
+  });
+
+  it('lines up with a corner that is far away, and shows the guide', () => {
+    const { point, note, guides } = snap(8, 4.05);
+    expect(point).toEqual({ x: 8, y: 4 });
+    expect(note).toBe('in line with a corner');
+    expect(guides).toHaveLength(1);
+    // Along a right angle it stops where it comes in line.
+    expect(snap(7.03, 4.04, { x: 7, y: 1 }).point).toEqual({ x: 7, y: 4 });
+  });
+
+  it('steps in inches where the project does', () => {
+    const { point } = snapPoint({ ...project, units: 'imperial' }, 'ground', { x: 9.001, y: 8.2 }, 0.01, null);
+    expect(Math.abs(point.x / 0.0127 - Math.round(point.x / 0.0127))).toBeLessThan(1e-6);
+  });
+});
+
+describe('standing', () => {
+  const model = deriveModel(house());
+  const stand = (maker: string, x: number, y: number, reach = 0.1) => {
+    const item = stockItem(maker)!;
+    return { item, ...standPiece(model, 'ground', item, item.size, { x, y }, 0, reach) };
+  };
+
+  it('puts a sofa with its back to each wall it is brought to', () => {
+    const { size } = stockItem('sofa')!;
+    for (const [x, y, expected] of [
+      [2.5, 3.4, { x: 2.5, y: 3.9 - size.depth / 2, turn: 0 }],
+      [2.5, 0.6, { x: 2.5, y: 0.1 + size.depth / 2, turn: 180 }],
+      [0.6, 2, { x: 0.1 + size.depth / 2, y: 2, turn: 90 }],
+      [4.4, 2, { x: 4.9 - size.depth / 2, y: 2, turn: 270 }],
+    ] as const) {
+      const { x: px, y: py, rotation, note } = stand('sofa', x, y);
+      expect(note).toBe('against the wall');
+      expect(px).toBeCloseTo(expected.x, 6);
+      expect(py).toBeCloseTo(expected.y, 6);
+      expect((((rotation * 180) / Math.PI) % 360) + (rotation < 0 ? 360 : 0)).toBeCloseTo(expected.turn, 6);
+    }
+  });
+
+  it('tucks a wardrobe into the corner when it is near', () => {
+    const { item, x, y } = stand('wardrobe', 0.75, 3.6);
+    expect(x).toBeCloseTo(0.1 + item.size.width / 2, 6);
+    expect(y).toBeCloseTo(3.9 - item.size.depth / 2, 6);
+  });
+
+  it('leaves rugs, pendants and what is far from walls where it is put', () => {
+    for (const maker of ['rug', 'pendant']) expect(stand(maker, 2.5, 3.6)).toMatchObject({ x: 2.5, y: 3.6, rotation: 0 });
+    expect(stand('sofa', 2.501, 2.002)).toMatchObject({ x: 2.5, y: 2, note: '' });
+  });
+
+  it('draws a curtain to the wall from farther away, with room for its folds', () => {
+    const { item, y } = stand('curtain', 2.5, 3.3);
+    expect(y).toBeCloseTo(3.9 - item.size.depth / 2 - 0.03, 6);
+  });
+});
+
+describe('a new opening', () => {
+  it('stands where one points, opening into the side one points from', () => {
+    const project = house();
+    const wall = Object.values(project.walls)[0];
+    const inside = openingAt(project, wall.id, { x: 2, y: 0.05 }, 'door', 'd');
+    expect(inside).toMatchObject({ fits: true, opening: { at: 2, swing: 'left', name: 'Door 1' } });
+    expect(openingAt(project, wall.id, { x: 2, y: -0.05 }, 'door', 'd').opening.swing).toBe('right');
+  });
+
+  it('is brought between the corners, and always fits then', () => {
+    const project = house();
+    for (const wall of Object.values(project.walls))
+      for (const x of [-1, 0, 0.3, 2.5, 4.9, 7]) {
+        const { opening, fits } = openingAt(project, wall.id, { x, y: x * 0.8 }, 'window', 'w');
+        expect(fits).toBe(true);
+        expect(() => checkOpening(project, opening)).not.toThrow();
+      }
+  });
+
+  it('says when the wall is too short for it', () => {
+    const short = runChange(emptyProject('p', 'P'), {
+      id: 'drawshort',
+      kind: 'do',
+      command: 'wall.draw',
+      args: {
+        level: 'ground',
+        points: [
+          { x: 0, y: 0 },
+          { x: 0.5, y: 0 },
+        ],
+        closed: false,
+        thickness: 0.1,
+        height: null,
+      },
+    }).project;
+    expect(openingAt(short, Object.keys(short.walls)[0], { x: 0.2, y: 0 }, 'door', 'd').fits).toBe(false);
+  });
+});
