@@ -1,0 +1,147 @@
+import { expect, test } from '@playwright/test';
+import { only, Studio } from './studio';
+
+/** A room of 4.0 × 3.0 m inside, corners at 0,0 and 4.3,3.3. */
+async function room(studio: Studio, name: string): Promise<void> {
+  await studio.start(name);
+  await studio.card('Room by corners').click();
+  await studio.press(0, 0);
+  await studio.moveTo(2, 1.5);
+  await studio.type('4000');
+  await studio.page.keyboard.press('Tab');
+  await studio.type('3000');
+  await studio.page.keyboard.press('Enter');
+  await expect(studio.room('Room 1')).toContainText('12.0 m²');
+  await studio.page.keyboard.press('Escape');
+}
+
+/** Where a point of the model shows in the pane seen from above, by the geometry of that view. */
+async function above(studio: Studio, x: number, y: number, z: number): Promise<{ x: number; y: number }> {
+  const pane = (await studio.page.getByTestId('model').boundingBox())!;
+  const [fov, size, centre] = [0.5, { x: 4.6, y: 3.6, z: 2.5 }, { x: 2.15, y: 1.65 }];
+  const h = Math.max(size.y, size.x / (pane.width / pane.height)) / 2 / Math.tan(fov / 2);
+  const eye = h * 1.15 + size.z;
+  const k = pane.height / (2 * (eye - z) * Math.tan(fov / 2));
+  return { x: pane.x + pane.width / 2 + (x - centre.x) * k, y: pane.y + pane.height / 2 - (y - centre.y) * k };
+}
+
+test('pieces and walls are edited in the model as in the plan', async ({ page }) => {
+  const studio = new Studio(page);
+  await room(studio, 'Model house');
+  await studio.stage('Fit-out');
+  await studio.tab('Tables');
+  await studio.card('Low table').click();
+  await studio.press(2.15, 1.65);
+  const table = only((await studio.project()).pieces);
+  expect([table.x, table.y]).toEqual([expect.closeTo(2.15, 1), expect.closeTo(1.65, 1)]);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'From above' }).click();
+  await page.waitForTimeout(1500);
+
+  await test.step('a piece is dragged in the model', async () => {
+    const from = await above(studio, table.x, table.y, table.size.height);
+    const to = await above(studio, table.x + 0.6, table.y, 0);
+    const start = await above(studio, table.x, table.y, 0);
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + (to.x - start.x), from.y, { steps: 6 });
+    await page.mouse.up();
+    await expect.poll(async () => only((await studio.project()).pieces).x - table.x).toBeCloseTo(0.6, 1);
+    await expect(studio.docket).toContainText('Low table');
+  });
+
+  await test.step('a wall is dragged in the model, and undone', async () => {
+    await page.keyboard.press('Escape');
+    const before = await studio.project();
+    const top = await above(studio, 2.15, 3.3, 2.5);
+    const k = (await above(studio, 1, 0, 0)).x - (await above(studio, 0, 0, 0)).x;
+    await page.mouse.move(top.x, top.y);
+    await page.mouse.down();
+    await page.mouse.move(top.x, top.y - 0.4 * k, { steps: 6 });
+    await page.mouse.up();
+    await expect(studio.room('Room 1')).not.toContainText('12.0 m²');
+    const after = await studio.project();
+    const height = (p: typeof before): number => Math.max(...Object.values(p.corners).map((c) => c.y));
+    expect(height(after) - height(before)).toBeCloseTo(0.4, 1);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(studio.room('Room 1')).toContainText('12.0 m²');
+    expect((await studio.project()).corners).toEqual(before.corners);
+  });
+
+  await test.step('a finish is dropped on a floor in the model', async () => {
+    await studio.stage('Finishes');
+    await studio.tab('Tile & brick');
+    await studio.dragCard(studio.card('Hexagon, bone'), await above(studio, 0.9, 0.8, 0));
+    await expect.poll(async () => only((await studio.project()).rooms).floor).toBe('tile.hex-bone');
+  });
+});
+
+test('several pieces are moved, turned, copied and deleted together', async ({ page }) => {
+  const studio = new Studio(page);
+  await room(studio, 'Together house');
+  await studio.stage('Fit-out');
+  for (const [x, y] of [
+    [1.2, 1.6],
+    [2.4, 1.6],
+  ] as const) {
+    await studio.card('Dining chair').click();
+    await studio.press(x, y);
+    await page.keyboard.press('Escape');
+  }
+  const before = Object.values((await studio.project()).pieces);
+  await studio.press(1.2, 1.6);
+  await page.keyboard.down('Shift');
+  await studio.press(2.4, 1.6);
+  await page.keyboard.up('Shift');
+  await expect(studio.docket).toContainText('2 things');
+  await studio.drag([1.2, 1.6], [1.5, 1.9]);
+  const moved = (await studio.project()).pieces;
+  for (const p of before) expect([moved[p.id].x - p.x, moved[p.id].y - p.y]).toEqual([expect.closeTo(0.3, 1), expect.closeTo(0.3, 1)]);
+  await studio.docket.getByRole('button', { name: 'Duplicate' }).click();
+  await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(4);
+  await studio.docket.getByRole('button', { name: 'Delete' }).click();
+  await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(2);
+  // Each of these was one step.
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
+  const back = (await studio.project()).pieces;
+  for (const p of before) expect([back[p.id].x, back[p.id].y]).toEqual([p.x, p.y]);
+});
+
+test('findings lead to their place, and the room in hand narrows them', async ({ page }) => {
+  const studio = new Studio(page);
+  await room(studio, 'Finding house');
+  await page.getByRole('button', { name: '2 findings' }).click();
+  const list = page.getByRole('list', { name: 'Findings' });
+  await expect(list).toContainText('Room 1: floor, ceiling and walls still without a finish.');
+  await list.getByRole('button', { name: /has no door/ }).click();
+  await expect(studio.docket).toContainText('Room 1');
+  await expect(studio.room('Room 1')).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('a second page is composed, and its samples change form', async ({ page }) => {
+  const studio = new Studio(page);
+  const list = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[];
+  const copy = (await (await page.request.post(`/api/projects/${list.find((p) => p.name === 'Heron Lock Cottage')!.id}/duplicate`)).json()) as { id: string };
+  await studio.open(copy.id);
+  await studio.stage('Boards');
+  await expect(page.getByTestId('item-picture')).toHaveCount(1);
+  await studio.room('Living').click();
+  await page.getByRole('button', { name: 'Add page' }).click();
+  await page.getByRole('button', { name: /Arrange this project/ }).click();
+  await expect(page.getByRole('button', { name: 'Text: Living' })).toBeVisible();
+  await page.getByTestId('item-sample').first().click();
+  await studio.choose('Shown as', 'Disc');
+  await studio.set('Note', 'Walls, two coats');
+  await studio.set('Width', '60');
+  const board = only((await studio.project()).boards);
+  expect(Object.keys(board.pages)).toHaveLength(2);
+  const sample = Object.values(board.items).find((i) => i.kind === 'sample' && i.note === 'Walls, two coats')!;
+  expect(sample).toMatchObject({ form: 'disc', width: 0.06 });
+  // By keyboard: a millimetre to the right, then away, then back.
+  await page.getByRole('button', { name: /^Sample: Reed/ }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => only((await studio.project()).boards).items[sample.id]).toBeUndefined();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => only((await studio.project()).boards).items[sample.id]?.x).toBeCloseTo(sample.x + 0.001, 6);
+});
