@@ -125,6 +125,14 @@ test('a second page is composed, and its samples change form', async ({ page }) 
   await studio.open(copy.id);
   await studio.stage('Boards');
   await expect(page.getByTestId('item-picture')).toHaveCount(1);
+  // Closer, for fine work: the page grows, its millimetres stay.
+  const scale = async (): Promise<number> => Number(await page.getByTestId('page').getAttribute('data-scale'));
+  await expect(page.getByText('47 % of true size')).toBeVisible();
+  const whole = await scale();
+  await page.getByRole('button', { name: 'Closer' }).click();
+  await expect.poll(scale).toBeCloseTo(whole * 1.4, 3);
+  await page.getByRole('button', { name: 'Farther' }).click();
+  await expect.poll(scale).toBeCloseTo(whole, 3);
   await studio.room('Living').click();
   await page.getByRole('button', { name: 'Add page' }).click();
   await page.getByRole('button', { name: /Arrange this project/ }).click();

@@ -63,31 +63,44 @@ export function buildHierarchy(positions: Float32Array, seeThrough?: Uint8Array)
   const max = new Float64Array(3);
   const root = split(0, count);
 
+  // The inner loops are written out for the three axes: they run some hundred million times.
   function boxOf(start: number, n: number): { min: [number, number, number]; max: [number, number, number] } {
-    const min: [number, number, number] = [Infinity, Infinity, Infinity];
-    const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+    let x0 = Infinity;
+    let y0 = Infinity;
+    let z0 = Infinity;
+    let x1 = -Infinity;
+    let y1 = -Infinity;
+    let z1 = -Infinity;
     for (let i = start; i < start + n; i++) {
       const k = order[i] * 6;
-      for (let c = 0; c < 3; c++) {
-        if (bounds[k + c] < min[c]) min[c] = bounds[k + c];
-        if (bounds[k + 3 + c] > max[c]) max[c] = bounds[k + 3 + c];
-      }
+      if (bounds[k] < x0) x0 = bounds[k];
+      if (bounds[k + 1] < y0) y0 = bounds[k + 1];
+      if (bounds[k + 2] < z0) z0 = bounds[k + 2];
+      if (bounds[k + 3] > x1) x1 = bounds[k + 3];
+      if (bounds[k + 4] > y1) y1 = bounds[k + 4];
+      if (bounds[k + 5] > z1) z1 = bounds[k + 5];
     }
-    return { min, max };
+    return { min: [x0, y0, z0], max: [x1, y1, z1] };
   }
 
   function split(start: number, n: number): Node2 {
-    const box = boxOf(start, n);
-    const node: Node2 = { ...box, left: null, right: null, start, count: n };
+    const { min: boxMin, max: boxMax } = boxOf(start, n);
+    const node: Node2 = { min: boxMin, max: boxMax, left: null, right: null, start, count: n };
     if (n <= LEAF) return node;
     low.fill(Infinity);
     high.fill(-Infinity);
-    for (let i = start; i < start + n; i++)
-      for (let c = 0; c < 3; c++) {
-        const v = centres[order[i] * 3 + c];
-        if (v < low[c]) low[c] = v;
-        if (v > high[c]) high[c] = v;
-      }
+    for (let i = start; i < start + n; i++) {
+      const k = order[i] * 3;
+      const x = centres[k];
+      const y = centres[k + 1];
+      const z = centres[k + 2];
+      if (x < low[0]) low[0] = x;
+      if (x > high[0]) high[0] = x;
+      if (y < low[1]) low[1] = y;
+      if (y > high[1]) high[1] = y;
+      if (z < low[2]) low[2] = z;
+      if (z > high[2]) high[2] = z;
+    }
     let bestCost = Infinity;
     let bestAxis = -1;
     let bestBin = 0;
@@ -102,19 +115,27 @@ export function buildHierarchy(positions: Float32Array, seeThrough?: Uint8Array)
         const t = order[i];
         const bin = ((centres[t * 3 + axis] - low[axis]) * k) | 0;
         counts[bin]++;
-        for (let c = 0; c < 3; c++) {
-          if (bounds[t * 6 + c] < mins[bin * 3 + c]) mins[bin * 3 + c] = bounds[t * 6 + c];
-          if (bounds[t * 6 + 3 + c] > maxs[bin * 3 + c]) maxs[bin * 3 + c] = bounds[t * 6 + 3 + c];
-        }
+        const o = t * 6;
+        const m = bin * 3;
+        if (bounds[o] < mins[m]) mins[m] = bounds[o];
+        if (bounds[o + 1] < mins[m + 1]) mins[m + 1] = bounds[o + 1];
+        if (bounds[o + 2] < mins[m + 2]) mins[m + 2] = bounds[o + 2];
+        if (bounds[o + 3] > maxs[m]) maxs[m] = bounds[o + 3];
+        if (bounds[o + 4] > maxs[m + 1]) maxs[m + 1] = bounds[o + 4];
+        if (bounds[o + 5] > maxs[m + 2]) maxs[m + 2] = bounds[o + 5];
       }
       min.fill(Infinity);
       max.fill(-Infinity);
       let seen = 0;
       const grow = (bin: number): void => {
-        for (let c = 0; c < 3; c++) {
-          min[c] = Math.min(min[c], mins[bin * 3 + c]);
-          max[c] = Math.max(max[c], maxs[bin * 3 + c]);
-        }
+        if (!counts[bin]) return;
+        const m = bin * 3;
+        if (mins[m] < min[0]) min[0] = mins[m];
+        if (mins[m + 1] < min[1]) min[1] = mins[m + 1];
+        if (mins[m + 2] < min[2]) min[2] = mins[m + 2];
+        if (maxs[m] > max[0]) max[0] = maxs[m];
+        if (maxs[m + 1] > max[1]) max[1] = maxs[m + 1];
+        if (maxs[m + 2] > max[2]) max[2] = maxs[m + 2];
         seen += counts[bin];
       };
       for (let bin = BINS - 1; bin > 0; bin--) {

@@ -1,9 +1,11 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import Switch from '@mui/material/Switch';
+import { MinusIcon, PlusIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { composePage } from '@/core/boards/compose';
 import { itemsOf, layoutText, NOTE, pagesOf, PAPERS } from '@/core/boards/layout';
@@ -139,41 +141,83 @@ function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCo
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 800, height: 500 });
   useEffect(() => {
-    const observer = new ResizeObserver(() => setSize({ width: frame.current!.clientWidth, height: frame.current!.clientHeight }));
-    observer.observe(frame.current!);
-    return () => observer.disconnect();
+    const element = frame.current!;
+    const observer = new ResizeObserver(() => setSize({ width: element.offsetWidth, height: element.offsetHeight }));
+    observer.observe(element);
+    const wheel = (e: WheelEvent): void => {
+      if (!e.ctrlKey && !e.metaKey) return;
+      e.preventDefault();
+      step(Math.exp(-e.deltaY * 0.003));
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => {
+      observer.disconnect();
+      element.removeEventListener('wheel', wheel);
+    };
   }, []);
+  const [zoom, setZoom] = useState(1);
+  const step = (by: number): void => setZoom((z) => Math.min(8, Math.max(1, Math.round(z * by * 100) / 100)));
   const selected = useBoard((s) => s.item);
   const items = itemsOf(board, pageId);
-  const k = Math.max(50, Math.min((size.width - 280) / board.paper.width, (size.height - 56) / board.paper.height));
+  const fitted = Math.max(50, Math.min((size.width - 280) / board.paper.width, (size.height - 56) / board.paper.height));
+  const k = fitted * zoom;
   const page = board.pages[pageId];
   return (
-    <Box ref={frame} sx={{ position: 'absolute', inset: 0 }} onPointerDown={(e) => e.target === e.currentTarget && useBoard.setState({ item: null })}>
+    <>
       <Box
-        data-testid="page"
-        data-scale={k}
-        sx={{
-          position: 'absolute',
-          left: 22,
-          top: 28,
-          width: board.paper.width * k,
-          height: board.paper.height * k,
-          bgcolor: page.ground,
-          boxShadow: '0 3px 14px #00000024',
-          overflow: 'hidden',
-        }}
+        ref={frame}
+        sx={{ position: 'absolute', inset: 0, overflow: zoom > 1 ? 'auto' : 'hidden' }}
         onPointerDown={(e) => e.target === e.currentTarget && useBoard.setState({ item: null })}
       >
-        {items.map((item) => (
-          <Item key={item.id} item={item} board={board.id} k={k} selected={item.id === selected} />
-        ))}
-        {!items.length ? (
-          <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center' }}>
-            <Button onClick={onCompose}>Arrange this project’s picture and samples</Button>
-          </Box>
-        ) : null}
+        <Box
+          data-testid="page"
+          data-scale={k}
+          sx={{
+            position: 'absolute',
+            left: 22,
+            top: 28,
+            width: board.paper.width * k,
+            height: board.paper.height * k,
+            bgcolor: page.ground,
+            boxShadow: '0 3px 14px #00000024',
+            overflow: 'hidden',
+          }}
+          onPointerDown={(e) => e.target === e.currentTarget && useBoard.setState({ item: null })}
+        >
+          {items.map((item) => (
+            <Item key={item.id} item={item} board={board.id} k={k} selected={item.id === selected} />
+          ))}
+          {!items.length ? (
+            <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center' }}>
+              <Button onClick={onCompose}>Arrange this project’s picture and samples</Button>
+            </Box>
+          ) : null}
+        </Box>
       </Box>
-    </Box>
+      <Box
+        sx={{
+          position: 'absolute',
+          left: 14,
+          bottom: 4,
+          display: 'flex',
+          alignItems: 'center',
+          gap: 0.5,
+          fontSize: 12,
+          color: colours.second,
+          bgcolor: '#F7F7F5E0',
+          borderRadius: '2px',
+          px: 0.75,
+        }}
+      >
+        <IconButton aria-label="Farther" disabled={zoom <= 1} onClick={() => step(1 / 1.4)}>
+          <MinusIcon size={13} />
+        </IconButton>
+        <span>{Math.round((k / (96 / 0.0254)) * 100)} % of true size</span>
+        <IconButton aria-label="Closer" disabled={zoom >= 8} onClick={() => step(1.4)}>
+          <PlusIcon size={13} />
+        </IconButton>
+      </Box>
+    </>
   );
 }
 
