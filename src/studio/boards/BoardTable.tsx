@@ -17,7 +17,7 @@ import { LengthField, Row, TextField } from '../look/fields';
 import { colours, SANS, SERIF } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
 import { useSample } from '../table/textures';
-import { Label } from '../docket/Docket';
+import { Label } from '../docket/Label';
 import { useBoard } from './board';
 
 /** The boards stage: pages at the left, the page in hand in the middle. */

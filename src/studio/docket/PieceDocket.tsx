@@ -1,0 +1,93 @@
+'use client';
+import Button from '@mui/material/Button';
+import Switch from '@mui/material/Switch';
+import { LAMP_PART } from '@/core/stock/luminaires';
+import { clampSize, stockItem } from '@/core/stock/stock';
+import { formatLength } from '@/core/units/length';
+import { LengthField, NumberField, Row } from '../look/fields';
+import { useStudio } from '../store/studio';
+import * as tools from '../tools/controller';
+import { Diagram } from './Diagram';
+import { Actions, Swatches, useEdit } from './parts';
+
+/** A piece: sizes, place, light, finishes by part. */
+export function PieceDocket({ id }: { id: string }) {
+  const piece = useStudio((s) => s.project.pieces[id]);
+  const { units, run, say } = useEdit();
+  const item = stockItem(piece.maker);
+  const set = (values: Record<string, unknown>): boolean => run('piece.set', { piece: id, set: values });
+  const resize = (key: 'width' | 'depth' | 'height', v: number): boolean => {
+    const size = { ...piece.size, [key]: v };
+    const clamped = item ? clampSize(item, size) : size;
+    if (Math.abs(clamped[key] - v) > 1e-9) {
+      say(`${piece.name} was not resized: its ${key} goes from ${formatLength(item!.min[key], units)} to ${formatLength(item!.max[key], units)}.`);
+      return false;
+    }
+    return set({ size: clamped });
+  };
+  return (
+    <>
+      <Diagram kind="piece" piece={piece} units={units} />
+      {(['width', 'depth', 'height'] as const).map((key) => (
+        <Row key={key} label={key[0].toUpperCase() + key.slice(1)}>
+          <LengthField label={key[0].toUpperCase() + key.slice(1)} metres={piece.size[key]} units={units} onRefuse={say} onCommit={(v) => resize(key, v)} />
+        </Row>
+      ))}
+      <Row label="Above floor">
+        <LengthField label="Above floor" metres={piece.elevation} units={units} onRefuse={say} onCommit={(elevation) => set({ elevation })} />
+      </Row>
+      <Row label="Turned">
+        <NumberField
+          label="Turned"
+          value={((((piece.rotation * 180) / Math.PI) % 360) + 360) % 360}
+          min={-360}
+          max={360}
+          onRefuse={say}
+          onCommit={(v) => set({ rotation: (v * Math.PI) / 180 })}
+        />
+      </Row>
+      {piece.lamp ? (
+        <>
+          <Row label="Lit">
+            <Switch
+              slotProps={{ input: { 'aria-label': 'Lit' } }}
+              checked={piece.lamp.on}
+              onChange={(e) => set({ lamp: { ...piece.lamp!, on: e.target.checked } })}
+            />
+          </Row>
+          <Row label="Light, lm">
+            <NumberField
+              label="Light"
+              value={piece.lamp.lumen}
+              min={0}
+              max={50000}
+              onRefuse={say}
+              onCommit={(lumen) => set({ lamp: { ...piece.lamp!, lumen } })}
+            />
+          </Row>
+          <Row label="Colour, K">
+            <NumberField
+              label="Colour temperature"
+              value={piece.lamp.kelvin}
+              min={1500}
+              max={10000}
+              onRefuse={say}
+              onCommit={(kelvin) => set({ lamp: { ...piece.lamp!, kelvin } })}
+            />
+          </Row>
+        </>
+      ) : null}
+      {item ? (
+        <Swatches
+          items={Object.entries(item.parts)
+            .filter(([part]) => part !== LAMP_PART)
+            .map(([part, finish]) => ({ label: part, finish: piece.finishes[part] ?? finish, target: { kind: 'piece', piece: id, part } }))}
+        />
+      ) : null}
+      <Actions>
+        <Button onClick={tools.duplicateSelection}>Duplicate</Button>
+        <Button onClick={() => tools.turnSelection()}>Turn</Button>
+      </Actions>
+    </>
+  );
+}

@@ -1,0 +1,84 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Tooltip from '@mui/material/Tooltip';
+import type { ReactNode } from 'react';
+import { finishById } from '@/core/finishes/library';
+import { finishLrv } from '@/core/finishes/finish';
+import type { FaceTarget } from '@/core/project/commands';
+import { colours } from '../look/theme';
+import { useStudio } from '../store/studio';
+import { useSample } from '../table/textures';
+import * as tools from '../tools/controller';
+
+/** Units and the way to run edits, for the fields of a docket. */
+export const useEdit = () => {
+  const units = useStudio((s) => s.project.units);
+  const { run, say } = useStudio.getState();
+  return { units, run, say };
+};
+
+/** What can be done with the selected thing. */
+export function Actions({ children }: { children?: ReactNode }) {
+  return (
+    <Box sx={{ display: 'flex', gap: 0.75, mt: 1.25, flexWrap: 'wrap' }}>
+      {children}
+      <Button size="small" onClick={tools.deleteSelection}>
+        Delete
+      </Button>
+    </Box>
+  );
+}
+
+/** Chips of finishes by part; pressing one picks its finish up, or takes the finish in hand. */
+export function Swatches({ items }: { items: { label: string; finish: string; target: FaceTarget }[] }) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4,1fr)', gap: '6px', mt: 1.25 }}>
+      {items.map((item) => (
+        <Swatch key={item.label} {...item} />
+      ))}
+    </Box>
+  );
+}
+
+function Swatch({ label, finish, target }: { label: string; finish: string; target: FaceTarget }) {
+  const inHand = useStudio((s) => (s.tool.kind === 'finish' ? s.tool.finish : null));
+  const own = finishById(finish);
+  const url = useSample(finish, 'board', 96, 56);
+  return (
+    <Tooltip
+      title={`${label}: ${own.name}, LRV ${finishLrv(own).toFixed(0)}. ${inHand ? `Press to put ${finishById(inHand).name} here.` : 'Press to apply it elsewhere.'}`}
+    >
+      <Box
+        component="button"
+        onClick={() => {
+          const state = useStudio.getState();
+          if (inHand) return void state.run('finish.apply', { targets: [target], finish: inHand });
+          state.setStage('Finishes');
+          state.setTool({ kind: 'finish', finish });
+        }}
+        sx={{
+          all: 'unset',
+          cursor: 'pointer',
+          minWidth: 0,
+          textAlign: 'center',
+          fontSize: 10.5,
+          color: colours.second,
+          '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+        }}
+      >
+        <Box
+          sx={{
+            height: 26,
+            border: '1px solid #0002',
+            mb: '2px',
+            backgroundColor: own.colour,
+            backgroundImage: url ? `url(${url})` : 'none',
+            backgroundSize: 'cover',
+          }}
+        />
+        <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{label}</Box>
+      </Box>
+    </Tooltip>
+  );
+}
