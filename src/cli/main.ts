@@ -10,7 +10,7 @@ import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { Accumulator } from '@/core/render/accumulator';
 import { denoise } from '@/core/render/denoise';
-import { FIREFLY, pictureScene } from '@/core/render/picture';
+import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
 import { Tracer } from '@/core/render/tracer';
 import { roomSchedule, toCsv } from '@/core/schedules/rooms';
@@ -49,6 +49,9 @@ const positive = (value: string): number => {
   if (!Number.isInteger(n) || n < 1) throw new InvalidArgumentError('It is a whole number from 1.');
   return n;
 };
+
+/** Textures finer than the picture would be made for nothing. */
+const texturePixels = (width: number): number => Math.min(PICTURE_TEXTURE, Math.max(128, 2 ** Math.ceil(Math.log2(width))));
 
 const program = new Command('enstegon').description('Projects without a browser: check, report, export, render.').showHelpAfterError(false);
 program.configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, '')) });
@@ -128,7 +131,7 @@ program
       throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 8192 pixels a side.`);
     const ev = o.exposure === undefined ? null : Number(o.exposure);
     if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
-    const tracer = new Tracer(pictureScene(deriveModel(project)), { width, height, camera: view, seed: 1, clamp: FIREFLY });
+    const tracer = new Tracer(pictureScene(deriveModel(project), texturePixels(width)), { width, height, camera: view, seed: 1, clamp: FIREFLY });
     const picture = new Accumulator(width, height);
     const sum = new Float32Array(width * height * 3);
     const guides = new Float32Array(width * height * 6);
