@@ -18,7 +18,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
 
   await test.step('starts a project', async () => {
     await page.goto('/');
-    await expect(page.getByRole('article', { name: 'Heron Lock Cottage' })).toBeVisible();
+    await expect(page.getByRole('article', { name: 'Heron Lock Cottage', exact: true })).toBeVisible();
     await studio.start('Weir House');
     await expect(page.getByText('Nothing is drawn yet.')).toBeVisible();
   });

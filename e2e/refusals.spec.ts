@@ -80,12 +80,12 @@ test('projects are renamed, duplicated, deleted and brought back', async ({ page
   await studio.start('Card house');
   await page.goto('/');
   const card = page.getByRole('article', { name: 'Card house' });
-  const more = (name: string): Promise<void> => page.getByRole('button', { name: `More for ${name}` }).click();
+  const more = (name: string): Promise<void> => page.getByRole('button', { name: `More for ${name}`, exact: true }).click();
   await more('Card house');
   await page.getByRole('menuitem', { name: 'Rename' }).click();
   await page.getByLabel('Project name').fill('Paper house');
   await page.getByLabel('Project name').press('Enter');
-  await expect(page.getByRole('article', { name: 'Paper house' })).toBeVisible();
+  await expect(page.getByRole('article', { name: 'Paper house', exact: true })).toBeVisible();
   await expect(card).toHaveCount(0);
   await more('Paper house');
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();
@@ -96,7 +96,7 @@ test('projects are renamed, duplicated, deleted and brought back', async ({ page
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('article', { name: 'Paper house, copy' })).toBeVisible();
   // The demo's card shows a real picture.
-  const thumbnail = page.getByRole('article', { name: 'Heron Lock Cottage' }).locator('img');
+  const thumbnail = page.getByRole('article', { name: 'Heron Lock Cottage', exact: true }).locator('img');
   await expect.poll(() => thumbnail.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(560);
 });
 
