@@ -8,6 +8,8 @@ export default defineConfig({
   outputDir: 'test-results',
   fullyParallel: false,
   workers: 1,
+  // A machine shared with others may stall once; what fails twice has failed.
+  retries: process.env.CI ? 1 : 0,
   timeout: 240_000,
   expect: { timeout: 30_000 },
   reporter: [['list']],
