@@ -3,7 +3,6 @@ import path from 'node:path';
 
 const FILES = {
   sans: '@fontsource/instrument-sans/files/instrument-sans-latin-400-normal.woff',
-  bold: '@fontsource/instrument-sans/files/instrument-sans-latin-600-normal.woff',
   serif: '@fontsource/instrument-serif/files/instrument-serif-latin-400-normal.woff',
 } as const;
 

@@ -19,15 +19,6 @@ export function hexToLinear(hex: string): Rgb {
   return [toLinear(((n >> 16) & 255) / 255), toLinear(((n >> 8) & 255) / 255), toLinear((n & 255) / 255)];
 }
 
-export const linearToHex = (rgb: Rgb): string =>
-  `#${rgb
-    .map((c) =>
-      Math.round(Math.min(1, Math.max(0, fromLinear(c))) * 255)
-        .toString(16)
-        .padStart(2, '0'),
-    )
-    .join('')}`;
-
 /** CIE Y of a linear sRGB colour (ITU-R BT.709 weights). */
 export const luminance = (rgb: Rgb): number => 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
 

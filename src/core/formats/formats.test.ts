@@ -243,7 +243,6 @@ describe('the PDF of a board', () => {
     const font = async (name: string) => new Uint8Array(await readFile(path.join('node_modules/@fontsource', name)));
     return {
       sans: await font('instrument-sans/files/instrument-sans-latin-400-normal.woff'),
-      bold: await font('instrument-sans/files/instrument-sans-latin-600-normal.woff'),
       serif: await font('instrument-serif/files/instrument-serif-latin-400-normal.woff'),
     };
   };

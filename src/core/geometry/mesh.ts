@@ -27,8 +27,6 @@ export const transformPoint = (m: Matrix, p: Vec3): Vec3 => ({
   z: m[2] * p.x + m[6] * p.y + m[10] * p.z + m[14],
 });
 
-export const triangleCount = (mesh: Mesh): number => mesh.indices.length / 3;
-
 /** Collects vertices and triangles; faces are flat unless normals are given. */
 export class MeshBuilder {
   private readonly p: number[] = [];

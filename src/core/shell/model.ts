@@ -1,4 +1,4 @@
-import { insideRegion, labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
+import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
 import { MeshBuilder, placement, type Matrix, type Mesh } from '../geometry/mesh';
 import { angleOf, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import type { FaceTarget } from '../project/commands';
@@ -286,8 +286,3 @@ function slabMesh(outline: Region[], z: number, thickness: number): Mesh {
 /** The parts an opening of a kind has. */
 export const partsOf = (kind: Opening['kind']): OpeningPart[] =>
   kind === 'door' ? ['leaf', 'frame', 'architrave', 'handle'] : ['frame', 'glass', 'sill', 'architrave', 'handle'];
-
-/** The room of a level that contains a point. */
-export function roomAt(level: DerivedLevel, p: Vec2): DerivedRoom | undefined {
-  return level.rooms.find((room) => insideRegion(p, room.region));
-}

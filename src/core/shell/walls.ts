@@ -1,6 +1,6 @@
 import type { Arrangement } from '../geometry/arrangement';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, regionArea, type Region } from '../geometry/polygon';
+import { boolean, type Region } from '../geometry/polygon';
 import { COINCIDENT, distance, dot, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { wallHeight } from '../project/openings';
 import { sideKey, type Opening, type Project, type Room, type Side, type Wall } from '../project/schema';
@@ -195,9 +195,6 @@ function addReveal(builder: MeshBuilder, o: Opening, { a, axis, normal, half, ou
   builder.quad(at(s0, outer, z1), at(s0, inner, z1), at(s1, inner, z1), at(s1, outer, z1));
   builder.quad(at(s0, inner, z0), at(s0, outer, z0), at(s1, outer, z0), at(s1, inner, z0));
 }
-
-/** Net area of a face from its region, for proof against `WallSide.area`. */
-export const regionsArea = (regions: readonly Region[]): number => regions.reduce((sum, r) => sum + regionArea(r), 0);
 
 /** The ends of a wall with what meets it there. */
 export function wallEndings(project: Project, arrangement: Arrangement): Map<string, { point: Vec2; free: boolean; lowest: number }[]> {

@@ -15,14 +15,14 @@ const SAMPLE_DENSITY = 200 / 0.0254;
 
 export interface BoardFiles {
   /** Instrument Sans and Instrument Serif as font files fontkit reads. */
-  fonts: { sans: Uint8Array; bold: Uint8Array; serif: Uint8Array };
+  fonts: { sans: Uint8Array; serif: Uint8Array };
   /** A file of the project by content hash. */
   asset(hash: string): Promise<Uint8Array>;
 }
 
 /**
  * A board as PDF: pages of true size, text as text with embedded fonts, pictures and samples as images with soft
- * shadows. Deterministic but for nothing: dates are left out.
+ * shadows. Dates are left out, so that the same board gives the same bytes.
  */
 export async function writeBoardPdf(project: Project, board: Board, files: BoardFiles): Promise<Uint8Array> {
   const pdf = await PDFDocument.create({ updateMetadata: false });
@@ -32,7 +32,6 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
   pdf.setCreator('Enstegon');
   const fonts = {
     sans: await pdf.embedFont(files.fonts.sans, { subset: true }),
-    bold: await pdf.embedFont(files.fonts.bold, { subset: true }),
     serif: await pdf.embedFont(files.fonts.serif, { subset: true }),
   };
   const k = POINTS_PER_METRE;
@@ -74,7 +73,7 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
           return writePng(s.pixels, s.width, s.height);
         });
         sheet.drawImage(chip, place);
-        drawNote(sheet, fonts, item.note || finish.name, item.x * k, (ph - item.y - item.height) * k);
+        drawNote(sheet, fonts.sans, item.note || finish.name, item.x * k, (ph - item.y - item.height) * k);
       } else {
         const font = item.face === 'serif' ? fonts.serif : fonts.sans;
         const measure: TextMeasure = (text) => font.widthOfTextAtSize(text, item.size * k) / k;
@@ -86,6 +85,6 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
   return pdf.save();
 }
 
-function drawNote(sheet: ReturnType<PDFDocument['addPage']>, fonts: { bold: PDFFont; sans: PDFFont }, note: string, x: number, y: number): void {
-  sheet.drawText(note, { x, y: y - NOTE.drop * POINTS_PER_METRE, size: NOTE.size * POINTS_PER_METRE, font: fonts.sans, color: rgb(0.365, 0.369, 0.357) });
+function drawNote(sheet: ReturnType<PDFDocument['addPage']>, font: PDFFont, note: string, x: number, y: number): void {
+  sheet.drawText(note, { x, y: y - NOTE.drop * POINTS_PER_METRE, size: NOTE.size * POINTS_PER_METRE, font, color: rgb(0.365, 0.369, 0.357) });
 }
