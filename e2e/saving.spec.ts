@@ -133,7 +133,6 @@ test('killing the server in the middle of edits loses nothing that was acknowled
             ],
             closed: true,
             thickness: 0.1,
-            height: null,
           },
         };
         const answer = await fetch(`${base}/api/projects/${id}/changes`, {

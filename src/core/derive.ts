@@ -1,3 +1,4 @@
+import type { Phase } from './project/phase';
 import type { Project } from './project/schema';
 import { ShellDeriver, type ShellModel } from './shell/model';
 import { derivePiece, type DerivedPiece } from './stock/stock';
@@ -13,8 +14,8 @@ export interface Model {
 export class Deriver {
   readonly shell = new ShellDeriver();
 
-  derive(project: Project): Model {
-    return { project, shell: this.shell.derive(project), pieces: Object.values(project.pieces).map((p) => derivePiece(project, p)) };
+  derive(project: Project, phase: Phase = 'after'): Model {
+    return { project, shell: this.shell.derive(project, phase), pieces: Object.values(project.pieces).map((p) => derivePiece(project, p)) };
   }
 }
 

@@ -1,7 +1,8 @@
 import type { Model } from '../derive';
 import { hasFinish } from '../finishes/library';
 import { insideRegion } from '../geometry/polygon';
-import { clearWidth } from '../shell/openings';
+import { clearWidth } from '../shell/openings/sizes';
+import { faceAt } from '../project/topology';
 import { formatLength } from '../units/length';
 
 /** One result of an automatic check: what, where, how much. */
@@ -14,13 +15,16 @@ export interface Finding {
 
 /** Everything worth a look in a model, in plain sentences. */
 export function findings(model: Model): Finding[] {
-  const { project, shell, pieces } = model;
+  const { shell, pieces } = model;
+  const { project } = shell;
   const out: Finding[] = [];
+  const open = throughBoundaries(model);
   const say = (metres: number): string => formatLength(metres, project.units);
   for (const room of shell.rooms.values()) {
+    if (room.room.use === 'duct') continue;
     const bare = [
       room.room.floor ? '' : 'floor',
-      room.room.ceiling ? '' : 'ceiling',
+      room.room.ceiling || !room.covered ? '' : 'ceiling',
       room.sides.some((s) => !room.room.walls && !room.room.faces[s.key]) ? 'walls' : '',
     ].filter(Boolean);
     if (bare.length)
@@ -29,11 +33,11 @@ export function findings(model: Model): Finding[] {
         message: `${room.room.name}: ${bare.join(', ').replace(/, ([^,]*)$/, ' and $1')} still without a finish.`,
         ids: [room.id],
       });
-    if (!room.sides.some((s) => s.openings.some((id) => project.openings[id].kind === 'door')))
-      out.push({ code: 'room.no-door', message: `${room.room.name} has no door.`, ids: [room.id] });
+    const way = room.sides.some((s) => s.openings.some((id) => ['door', 'passage'].includes(project.openings[id].kind)));
+    if (!way && !open.has(room.id)) out.push({ code: 'room.no-door', message: `${room.room.name} has no door.`, ids: [room.id] });
   }
   for (const opening of Object.values(project.openings))
-    if (opening.kind === 'door' && clearWidth(opening) < 0.815)
+    if (opening.kind === 'door' && !GARAGE.has(opening.form) && clearWidth(opening) < 0.815)
       out.push({
         code: 'door.narrow',
         message: `${opening.name}: ${say(clearWidth(opening))} clear when open; a wheelchair wants ${say(0.815)}.`,
@@ -65,6 +69,23 @@ export function findings(model: Model): Finding[] {
   for (const id of used)
     if (!hasFinish(id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
   return out;
+}
+
+const GARAGE = new Set(['sectional', 'up-and-over']);
+
+/** Rooms one can walk into across a boundary, where nothing is built. */
+function throughBoundaries({ shell }: Model): Set<string> {
+  const rooms = new Set<string>();
+  for (const level of shell.levels) {
+    const { arrangement } = level.plan;
+    const boundaries = level.walls.filter((w) => w.wall.kind === 'boundary').flatMap((w) => arrangement.byLine.get(w.id) ?? []);
+    const along = new Set(boundaries.flatMap((p) => [arrangement.cycles[p.index * 2], arrangement.cycles[p.index * 2 + 1]]));
+    for (const room of level.rooms) {
+      const face = arrangement.faces[faceAt(arrangement, room.room.anchor)];
+      if (face && along.has(face.outer)) rooms.add(room.id);
+    }
+  }
+  return rooms;
 }
 
 /** How far the farthest corner of a footprint lies outside a ring, metres. */

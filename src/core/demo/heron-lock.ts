@@ -1,3 +1,4 @@
+import { newOpening } from '../project/opening-defaults';
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';
 import { emptyProject, type Project, type Room } from '../project/schema';
 import { clampSize, pieceFrom, stockItem } from '../stock/stock';
@@ -43,7 +44,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   const s = new Script(emptyProject(id, 'Heron Lock Cottage'));
   s.do('site.set', { place: 'Heron Lock, Lower Marren', latitude: 52.2, longitude: -1.4, moment: '2026-05-12T10:40', offset: 60, turbidity: 3 });
   const draw = (points: [number, number][], thickness: number, closed = false): void =>
-    void s.do('wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness, height: null });
+    void s.do('wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness });
   draw(
     [
       [0.15, 0.15],
@@ -120,20 +121,23 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     const l = Math.hypot(b.x - a.x, b.y - a.y);
     const at = ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / l;
     const id = `${kind}-${++opening}`;
-    s.do('opening.add', {
-      id,
-      name,
-      wall,
-      kind,
-      at: Math.round(at * 1e6) / 1e6,
-      width,
-      height,
-      sill,
-      hinge: extra.hinge ?? 'start',
-      swing: extra.swing ?? 'left',
-      panes: { across: extra.across ?? 2, up: extra.up ?? 2 },
-      finishes: {},
-    });
+    s.do(
+      'opening.add',
+      newOpening(s.project, {
+        id,
+        name,
+        wall,
+        kind,
+        at: Math.round(at * 1e6) / 1e6,
+        width,
+        height,
+        sill,
+        hinge: extra.hinge ?? 'start',
+        swing: extra.swing ?? 'left',
+        panes: { across: extra.across ?? 2, up: extra.up ?? 2 },
+        finishes: {},
+      }),
+    );
     return id;
   };
   open('door', 'Porch door', 5.1, 8.2, 0.99, 2.1, 0, { hinge: 'end', swing: 'right' });

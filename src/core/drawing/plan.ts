@@ -1,7 +1,7 @@
 import { add, distance, left, lerp, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Model } from '../derive';
 import type { DerivedLevel, DerivedOpening } from '../shell/model';
-import { JOINERY } from '../shell/openings';
+import { JOINERY } from '../shell/openings/sizes';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
 import type { DisplayItem } from './display';
 
@@ -90,16 +90,15 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
   const items: DisplayItem[] = [{ kind: 'fill', rings: [[at(-w, -h), at(w, -h), at(w, h), at(-w, h)]], ink: 'paper', entity, layer }];
   if (o.opening.kind === 'window') {
     items.push(line([at(-w, -h), at(w, -h)], 0.25), line([at(-w, h), at(w, h)], 0.25), line([at(-w, -h), at(-w, h)], 0.25), line([at(w, -h), at(w, h)], 0.25));
-    const outward = o.rooms.left === null && o.rooms.right !== null ? 1 : -1;
-    const middle = outward * Math.max(0, h - JOINERY.frameDepth / 2 - o.thickness * 0.2);
-    const f = JOINERY.frameDepth / 2;
+    const middle = o.frame;
+    const f = o.opening.frame.depth / 2;
     items.push(line([at(-w, middle - f), at(w, middle - f), at(w, middle + f), at(-w, middle + f)], 0.13, 'line', true));
     items.push({ kind: 'line', points: [at(-w, middle), at(w, middle)], closed: false, ink: 'glass', pen: 0.25, entity, layer });
     return items;
   }
   const side = o.opening.swing === 'left' ? 1 : -1;
   const hand = o.opening.hinge === 'start' ? 1 : -1;
-  const l = JOINERY.lining;
+  const l = o.opening.frame.face;
   for (const x of [-w, w - l]) items.push({ kind: 'fill', rings: [[at(x, -h), at(x + l, -h), at(x + l, h), at(x, h)]], ink: 'cut', entity, layer });
   const hinge = at(-hand * (w - l), side * h);
   const leaf = o.opening.width - 2 * l;

@@ -120,6 +120,31 @@ export function union(regions: Region[]): Region[] {
 export const totalArea = (regions: readonly Region[]): number => regions.reduce((sum, r) => sum + regionArea(r), 0);
 
 /**
+ * Triangles of a ring that use every one of its points, also those on the straight line of their neighbours, so that
+ * what adjoins there meets it point to point. Such points are set a hair outwards while the triangles are found.
+ */
+export function triangulateKeeping(ring: Ring): number[] {
+  const set = ring.map((p, i) => {
+    const a = ring[(i + ring.length - 1) % ring.length];
+    const b = ring[(i + 1) % ring.length];
+    const d = sub(b, a);
+    const l = Math.hypot(d.x, d.y);
+    if (l < 1e-12 || Math.abs(cross(d, sub(p, a))) / l > 1e-6) return p;
+    return { x: p.x + (d.y / l) * 1e-4, y: p.y - (d.x / l) * 1e-4 };
+  });
+  const indices = earcut(
+    set.flatMap((p) => [p.x, p.y]),
+    undefined,
+    2,
+  );
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a, b, c] = [set[indices[i]], set[indices[i + 1]], set[indices[i + 2]]];
+    if (cross(sub(b, a), sub(c, a)) < 0) [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];
+  }
+  return indices;
+}
+
+/**
  * Triangles of a region (earcut).
  *
  * @returns all points, outer ring first, and three indices a triangle, counter-clockwise

@@ -1,3 +1,4 @@
+import { newOpening } from './opening-defaults';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { deriveModel } from '../derive';
@@ -5,10 +6,12 @@ import { distance } from '../geometry/vec';
 import { pieceFrom, stockItem, STOCK } from '../stock/stock';
 import { commandNames, runChange, validateProject, type CommandArgs, type CommandName } from './commands';
 import { DomainError } from './errors';
-import { openingGaps, wallLength } from './openings';
+import { openingGaps } from './openings';
+import { wallLength } from './wall-line';
 import { emptyProject, type Opening, type Project, type Room } from './schema';
 
 let step = 0;
+const METRIC = { openings: {}, units: 'metric' } as const;
 const run = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>) =>
   runChange(project, { id: `change${String(step++).padStart(5, '0')}`, kind: 'do', command, args });
 const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project => run(project, command, args).project;
@@ -24,7 +27,6 @@ const rectangle = (project: Project, x: number, y: number, width: number, depth:
     ],
     closed: true,
     thickness,
-    height: null,
   });
 
 const house = (): Project => rectangle(emptyProject('p-1', 'House'), 0, 0, 5, 4, 0.2);
@@ -32,21 +34,22 @@ const wallAlong = (project: Project, test: (a: { x: number; y: number }, b: { x:
   Object.values(project.walls).find((w) => test(project.corners[w.start], project.corners[w.end]))!.id;
 const south = (project: Project): string => wallAlong(project, (a, b) => a.y === 0 && b.y === 0);
 
-const door = (wall: string, at: number, extra: Partial<Opening> = {}): Opening => ({
-  id: `door-${step++}`,
-  name: 'Door',
-  wall,
-  kind: 'door',
-  at,
-  width: 0.9,
-  height: 2.1,
-  sill: 0,
-  hinge: 'start',
-  swing: 'left',
-  panes: { across: 1, up: 1 },
-  finishes: {},
-  ...extra,
-});
+const door = (wall: string, at: number, extra: Partial<Opening> = {}): Opening =>
+  newOpening(METRIC, {
+    id: `door-${step++}`,
+    name: 'Door',
+    wall,
+    kind: 'door',
+    at,
+    width: 0.9,
+    height: 2.1,
+    sill: 0,
+    hinge: 'start',
+    swing: 'left',
+    panes: { across: 1, up: 1 },
+    finishes: {},
+    ...extra,
+  });
 
 const only = <T>(record: Record<string, T>): T => Object.values(record)[0];
 
@@ -84,7 +87,6 @@ describe('walls and rooms', () => {
       ],
       closed: false,
       thickness: 0.1,
-      height: null,
     });
     expect(Object.keys(project.rooms)).toHaveLength(2);
     expect(project.rooms[first]).toBeDefined();
@@ -118,7 +120,6 @@ describe('walls and rooms', () => {
           ],
           closed: false,
           thickness: 0.1,
-          height: null,
         }),
     ],
     ['a length below the least', (p: Project) => run(p, 'wall.length', { wall: south(p), length: 0.001, keep: 'start' })],
@@ -134,7 +135,6 @@ describe('walls and rooms', () => {
           ],
           closed: false,
           thickness: 0.1,
-          height: null,
         }),
     ],
     ['a door wider than its wall', (p: Project) => run(p, 'opening.add', door(south(p), 2.5, { width: 6 }))],
@@ -214,7 +214,6 @@ describe('history', () => {
           ],
           closed: false,
           thickness: 0.1 + (n % 3) / 10,
-          height: null,
         });
       case 1:
         return run(project, 'wall.move', { wall: pick(project.walls), offset: a / 4 });
@@ -315,7 +314,7 @@ describe('every command', () => {
   it('says limits in words', () => {
     const project = house();
     const wall = south(project);
-    expect(() => edit(project, 'wall.set', { wall, set: { thickness: 5 } })).toThrow('Nothing was changed: thickness goes up to 2 m.');
+    expect(() => edit(project, 'wall.build', { walls: [wall], type: null, thickness: 5, keep: 'middle' })).toThrow('Nothing was changed: thickness goes up to 2 m.');
     expect(() => edit(project, 'level.set', { id: 'ground', set: { height: 0.1 } })).toThrow('Nothing was changed: height goes from 0.5 m upwards.');
   });
 

@@ -2,11 +2,17 @@ import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch
 import { z } from 'zod';
 import { distance } from '../geometry/vec';
 import { DomainError } from './errors';
+import { boxIn, drawWalls } from './drafting';
+import { migrate } from './migrations';
 import { checkOpening } from './openings';
+import { settleOpenings } from './relations';
+import { carryRoom } from './room-carry';
 import {
   Board,
   BoardItem,
+  Column,
   Coordinate,
+  Guide,
   Id,
   Level,
   Opening,
@@ -18,12 +24,16 @@ import {
   Room,
   sideKey,
   Site,
+  Status,
   Viewpoint,
   Wall,
+  WALL_TYPES,
+  WallType,
   type Project,
 } from './schema';
-import { reconcileRooms } from './topology';
-import { cornerAt, deleteWalls, moveWall, setWallLength, settleOpenings } from './walls';
+import { reconcileRooms, stateOf } from './topology';
+import { carryThings, deleteWalls, joinTwo, keepFace, moveWalls, offsetWall, rebuildWall, recessWall, setWallLength, splitWall } from './walls';
+import { wallEnds, wallExtents } from './wall-line';
 
 enablePatches();
 
@@ -42,6 +52,9 @@ interface CommandDefinition<A extends z.ZodType> {
 }
 
 const define = <A extends z.ZodType>(definition: CommandDefinition<A>): CommandDefinition<A> => definition;
+
+/** What stays where it is when a wall becomes thicker or thinner. */
+export const Keep = z.enum(['left', 'right', 'middle', 'line']);
 
 /** Fields of an entity that a `…set` command may change. */
 const editable = <S extends z.ZodObject>(schema: S, fixed: string[]): z.ZodObject => {
@@ -68,6 +81,7 @@ export const FaceTarget = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('wall'), room: Id.nullable(), wall: Id, side: z.enum(['left', 'right']) }),
   z.object({ kind: z.literal('piece'), piece: Id, part: z.string().min(1).max(60) }),
   z.object({ kind: z.literal('opening'), opening: Id, part: z.string().min(1).max(60) }),
+  z.object({ kind: z.literal('column'), column: Id }),
   z.object({ kind: z.literal('ground') }),
 ]);
 export type FaceTarget = z.infer<typeof FaceTarget>;
@@ -99,6 +113,9 @@ function applyFinish(draft: Draft<Project>, target: FaceTarget, finish: string |
       return;
     case 'opening':
       put(need(draft.openings, target.opening, 'opening').finishes, target.part);
+      return;
+    case 'column':
+      need(draft.columns, target.column, 'column').finish = finish;
       return;
     case 'ground':
       draft.outside.ground = finish;
@@ -132,6 +149,26 @@ const commands = {
     apply: (draft, { id, set }) => void Object.assign(need(draft.levels, id, 'level'), set),
   }),
 
+  'type.put': define({
+    title: 'Change wall type',
+    shell: true,
+    args: z.object({ type: WallType, keep: Keep.default('middle') }),
+    apply(draft, { type, keep }, { newId }) {
+      const built = Object.values(stateOf(draft.walls)).filter((w) => w.type === type.id && w.kind === 'wall');
+      const before = built.map((w) => wallExtents(draft, w));
+      draft.wallTypes[type.id] = type;
+      built.forEach((w, i) => keepFace(draft, w.id, before[i], keep, newId));
+    },
+  }),
+  'guide.put': define({
+    title: 'Set guide line',
+    args: Guide,
+    apply(draft, guide) {
+      need(draft.levels, guide.level, 'level');
+      draft.guides[guide.id] = guide;
+    },
+  }),
+
   'wall.draw': define({
     title: 'Draw walls',
     shell: true,
@@ -139,50 +176,168 @@ const commands = {
       level: Id,
       points: z.array(Point2).min(2).max(200),
       closed: z.boolean(),
+      bulges: z.array(Wall.shape.bulge).max(200).optional().describe('of the arcs, one a stretch; left out: straight'),
+      kind: Wall.shape.kind.default('wall'),
+      type: Wall.shape.type.default(null),
       thickness: Wall.shape.thickness,
-      height: Wall.shape.height,
+      turned: z.boolean().default(false),
+      offset: Wall.shape.offset.default(0),
+      base: Wall.shape.base.default(0),
+      top: Wall.shape.top.default({ kind: 'ceiling' }),
+      status: Status.default('new'),
     }),
-    apply(draft, { level, points, closed, thickness, height }, { newId }) {
+    apply(draft, { level, points, closed, bulges, ...make }, { newId }) {
       need(draft.levels, level, 'level');
-      let drawn = 0;
-      for (let i = 0; i + (closed ? 0 : 1) < points.length; i++) {
-        const a = cornerAt(draft, level, points[i], newId);
-        const b = cornerAt(draft, level, points[(i + 1) % points.length], newId);
-        if (a.id === b.id) continue;
-        if (distance(a, b) < 0.01)
-          throw new DomainError('wall.too-short', 'The wall was not drawn: it would be shorter than 10 mm; type a greater length.', []);
-        const twin = Object.values(draft.walls).some((w) => (w.start === a.id && w.end === b.id) || (w.start === b.id && w.end === a.id));
-        if (twin) continue;
-        const id = newId('wall');
-        draft.walls[id] = { id, level, start: a.id, end: b.id, thickness, height };
-        drawn++;
-      }
-      if (!drawn) throw new DomainError('wall.nothing', 'No wall was drawn: both ends are the same point, or the wall stands there already.', []);
+      if (make.type !== null) need(draft.wallTypes, make.type, 'wall type');
+      drawWalls(draft, level, { points, closed, bulges }, make, newId);
     },
   }),
   'wall.move': define({
     title: 'Move wall',
     shell: true,
-    args: z.object({ wall: Id, offset: z.number().min(-1000).max(1000) }),
-    apply(draft, { wall, offset }, { newId }) {
-      need(draft.walls, wall, 'wall');
-      moveWall(draft, wall, offset, newId);
+    args: z.object({ wall: Id, run: z.array(Id).max(500).default([]).describe('walls in its line that move along'), offset: z.number().min(-1000).max(1000) }),
+    apply(draft, { wall, run, offset }, { newId }) {
+      for (const id of [wall, ...run]) need(draft.walls, id, 'wall');
+      moveWalls(draft, [...new Set([wall, ...run])], offset, newId);
     },
   }),
   'wall.length': define({
     title: 'Set wall length',
     shell: true,
-    args: z.object({ wall: Id, length: z.number().min(0.01, 'a wall is at least 10 mm long').max(500), keep: z.enum(['start', 'end']) }),
-    apply(draft, { wall, length, keep }, { newId }) {
-      need(draft.walls, wall, 'wall');
-      setWallLength(draft, wall, length, keep, newId);
+    args: z.object({
+      wall: Id,
+      length: z.number().min(0.01, 'a wall is at least 10 mm long').max(500),
+      measured: z.number().min(0).max(1000).optional().describe('length of the same stretch before; left out: of the reference line'),
+      keep: z.enum(['start', 'end']),
+    }),
+    apply(draft, { wall, length, measured, keep }, { newId }) {
+      const own = need(draft.walls, wall, 'wall');
+      setWallLength(draft, wall, length, measured ?? distance(...wallEnds(draft, own)), keep, newId);
     },
   }),
   'wall.set': define({
     title: 'Change wall',
     shell: true,
-    args: z.object({ wall: Id, set: editable(Wall, ['id', 'level', 'start', 'end']) }),
+    args: z.object({ wall: Id, set: editable(Wall, ['id', 'level', 'start', 'end', 'kind', 'type', 'thickness']) }),
     apply: (draft, { wall, set }) => void Object.assign(need(draft.walls, wall, 'wall'), set),
+  }),
+  'wall.build': define({
+    title: 'Change wall build-up',
+    shell: true,
+    args: z.object({
+      walls: z.array(Id).min(1).max(2000),
+      type: Wall.shape.type,
+      thickness: Wall.shape.thickness,
+      keep: Keep,
+    }),
+    apply(draft, { walls, type, thickness, keep }, { newId }) {
+      if (type !== null) need(draft.wallTypes, type, 'wall type');
+      else if (thickness === null) throw new DomainError('arguments', 'Nothing was changed: a wall has a type or a thickness; choose one.', []);
+      for (const id of walls) {
+        need(draft.walls, id, 'wall');
+        rebuildWall(draft, id, { type, thickness: type === null ? thickness : null }, keep, newId);
+      }
+    },
+  }),
+  'wall.split': define({
+    title: 'Split wall',
+    shell: true,
+    args: z.object({ wall: Id, at: z.array(z.number()).min(1).max(50) }),
+    apply(draft, { wall, at }, { newId }) {
+      need(draft.walls, wall, 'wall');
+      splitWall(draft, wall, at, newId);
+    },
+  }),
+  'wall.join': define({
+    title: 'Join walls',
+    shell: true,
+    args: z.object({ a: Id, b: Id }),
+    apply(draft, { a, b }, { newId }) {
+      need(draft.walls, a, 'wall');
+      need(draft.walls, b, 'wall');
+      joinTwo(draft, a, b, newId);
+    },
+  }),
+  'wall.offset': define({
+    title: 'Draw parallel wall',
+    shell: true,
+    args: z.object({ wall: Id, by: z.number().min(-500).max(500) }),
+    apply(draft, { wall, by }, { newId }) {
+      need(draft.walls, wall, 'wall');
+      offsetWall(draft, wall, by, newId);
+    },
+  }),
+  'wall.recess': define({
+    title: 'Make recess',
+    shell: true,
+    args: z.object({ wall: Id, at: z.number(), width: z.number().min(0.05).max(100), depth: z.number().min(-20).max(20) }),
+    apply(draft, { wall, at, width, depth }, { newId }) {
+      need(draft.walls, wall, 'wall');
+      recessWall(draft, wall, at, width, depth, newId);
+    },
+  }),
+  'wall.box': define({
+    title: 'Box in',
+    shell: true,
+    args: z.object({
+      wall: Id,
+      side: z.enum(['left', 'right']),
+      at: z.number().describe('distance of its middle from the start of the wall, metres'),
+      width: z.number().min(0.05).max(50).describe('outside, along the wall'),
+      depth: z.number().min(0.03).max(20).describe('outside, from the face of the wall'),
+      thickness: z.number().min(0.02).max(0.5),
+      top: Wall.shape.top.default({ kind: 'ceiling' }),
+      base: Wall.shape.base.default(0),
+      name: z.string().min(1).max(120).default('Boxing'),
+    }),
+    apply(draft, args, { newId }) {
+      need(draft.walls, args.wall, 'wall');
+      boxIn(draft, args, newId);
+    },
+  }),
+  carry: define({
+    title: 'Move or copy',
+    shell: true,
+    args: z.object({
+      ids: z.array(Id).min(1).max(5000),
+      about: Point2,
+      turn: z.number().min(-100).max(100),
+      mirror: z.number().min(-100).max(100).nullable(),
+      by: Point2,
+      copy: z.boolean(),
+    }),
+    apply(draft, { ids, copy, ...how }, { newId }) {
+      carryThings(draft, ids, how, copy, newId);
+    },
+  }),
+  'room.carry': define({
+    title: 'Mirror or turn room',
+    shell: true,
+    args: z.object({ room: Id, how: z.enum(['mirror-x', 'mirror-y', 'half-turn', 'quarter-turn']) }),
+    apply(draft, { room, how }, { newId }) {
+      need(draft.rooms, room, 'room');
+      carryRoom(draft, room, how, newId);
+    },
+  }),
+  'column.put': define({
+    title: 'Set column',
+    args: Column,
+    apply(draft, column) {
+      need(draft.levels, column.level, 'level');
+      draft.columns[column.id] = column;
+    },
+  }),
+  'status.set': define({
+    title: 'Change status',
+    shell: true,
+    args: z.object({ ids: z.array(Id).min(1).max(5000), status: Status }),
+    apply(draft, { ids, status }) {
+      for (const id of ids)
+        for (const collection of [draft.walls, draft.openings, draft.columns, draft.rooms]) if (Object.hasOwn(collection, id)) collection[id].status = status;
+      // What goes with its wall goes when the wall goes.
+      const openings = stateOf(draft.openings);
+      for (const id in openings) if (ids.includes(openings[id].wall) && status === 'removed') draft.openings[id].status = 'removed';
+    },
   }),
   'corner.move': define({
     title: 'Move corner',
@@ -190,7 +345,7 @@ const commands = {
     args: z.object({ corner: Id, to: Point2 }),
     apply(draft, { corner, to }) {
       const c = need(draft.corners, corner, 'corner');
-      if (Object.values(draft.corners).some((o) => o.id !== corner && o.level === c.level && distance(o, to) < 0.01))
+      if (Object.values(stateOf(draft.corners)).some((o) => o.id !== corner && o.level === c.level && distance(o, to) < 0.01))
         throw new DomainError('corner.taken', 'The corner was not moved: another corner stands there already.', [corner]);
       Object.assign(c, to);
     },
@@ -198,22 +353,22 @@ const commands = {
 
   'opening.add': define({
     title: 'Place opening',
-    args: Opening,
-    apply(draft, opening) {
-      refuseTaken(draft.openings, opening.id);
-      need(draft.walls, opening.wall, 'wall');
-      draft.openings[opening.id] = opening;
-      checkOpening(draft as Project, opening);
+    args: z.union([Opening.transform((o) => [o]), z.object({ openings: z.array(Opening).min(1).max(50) }).transform((o) => o.openings)]),
+    apply(draft, openings) {
+      for (const opening of openings) {
+        refuseTaken(draft.openings, opening.id);
+        need(draft.walls, opening.wall, 'wall');
+        draft.openings[opening.id] = opening;
+      }
     },
   }),
   'opening.set': define({
     title: 'Change opening',
-    args: z.object({ opening: Id, set: editable(Opening, ['id', 'kind', 'finishes']) }),
+    args: z.object({ opening: Id, set: editable(Opening, ['id', 'finishes']) }),
     apply(draft, { opening, set }) {
       const target = need(draft.openings, opening, 'opening');
       Object.assign(target, set);
       need(draft.walls, target.wall, 'wall');
-      checkOpening(draft as Project, target as Opening);
     },
   }),
 
@@ -348,6 +503,13 @@ const commands = {
         ids.filter((id) => Object.hasOwn(draft.walls, id)),
       );
       for (const id of ids) {
+        delete draft.guides[id];
+        delete draft.columns[id];
+        if (Object.hasOwn(draft.wallTypes, id)) {
+          if (Object.values(stateOf(draft.walls)).some((w) => w.type === id))
+            throw new DomainError('type.used', 'The wall type was not deleted: walls are built of it; give them another type first.', [id]);
+          delete draft.wallTypes[id];
+        }
         delete draft.openings[id];
         delete draft.pieces[id];
         if (Object.hasOwn(draft.viewpoints, id)) {
@@ -397,7 +559,36 @@ export interface Outcome {
 }
 
 /** Fields whose limits are lengths. */
-const METRES = new Set(['thickness', 'height', 'width', 'depth', 'sill', 'elevation', 'slab', 'length', 'at', 'offset', 'x', 'y', 'z', 'size']);
+const METRES = new Set([
+  'thickness',
+  'base',
+  'drop',
+  'border',
+  'rise',
+  'gap',
+  'start',
+  'end',
+  'fanlight',
+  'threshold',
+  'architrave',
+  'sillBoard',
+  'reveal',
+  'face',
+  'step',
+  'height',
+  'width',
+  'depth',
+  'sill',
+  'elevation',
+  'slab',
+  'length',
+  'at',
+  'offset',
+  'x',
+  'y',
+  'z',
+  'size',
+]);
 
 /** One sentence from the first thing Zod found wrong. */
 export function sentence(error: z.ZodError): string {
@@ -427,13 +618,15 @@ export function runChange(project: Project, change: Change): Outcome {
   let counter = 0;
   const newId = (prefix: string): string => `${prefix}-${change.id}.${counter++}`;
   const [edited, patches, inverse] = produceWithPatches(project, (draft) => definition.apply(draft, args.data, { newId }));
-  if (!definition.shell) return { project: edited, patches, inverse, title: definition.title };
+  if (!definition.shell && edited.openings === project.openings && edited.pieces === project.pieces)
+    return { project: edited, patches, inverse, title: definition.title };
   // A second pass brings openings and rooms in step; it leaves the walls alone, so that their plan is worked out once.
+  let touched: string[] = [];
   const [next, more, back] = produceWithPatches(edited, (draft) => {
-    settleOpenings(project, draft);
-    reconcileRooms(project, draft as Project, newId);
+    touched = settleOpenings(project, edited, draft);
+    if (definition.shell) reconcileRooms(project, edited, draft, newId);
   });
-  for (const opening of Object.values(next.openings)) checkOpening(next, opening);
+  for (const id of touched) checkOpening(next, next.openings[id]);
   return { project: next, patches: [...patches, ...more], inverse: [...back, ...inverse], title: definition.title };
 }
 
@@ -456,13 +649,26 @@ function runPatches(project: Project, patches: Patch[], kind: Change['kind']): O
  * @throws DomainError `project.…` with one sentence
  */
 export function validateProject(value: unknown): Project {
-  const parsed = ProjectSchema.safeParse(value);
+  const parsed = ProjectSchema.safeParse(migrate(value, Object.fromEntries(WALL_TYPES.map((t) => [t.id, t]))));
   if (!parsed.success) throw new DomainError('project.shape', `The project is not valid: ${sentence(parsed.error)}`, []);
   const project = parsed.data;
   const fail = (what: string, id: string): never => {
     throw new DomainError('project.reference', `The project is not valid: ${what}.`, [id]);
   };
-  for (const collection of ['levels', 'corners', 'walls', 'openings', 'rooms', 'pieces', 'viewpoints', 'pictures', 'boards'] as const)
+  for (const collection of [
+    'wallTypes',
+    'levels',
+    'guides',
+    'corners',
+    'walls',
+    'openings',
+    'columns',
+    'rooms',
+    'pieces',
+    'viewpoints',
+    'pictures',
+    'boards',
+  ] as const)
     for (const [key, entity] of Object.entries(project[collection])) if (entity.id !== key) fail(`${collection}.${key} carries another id (${entity.id})`, key);
   const known = (collection: Record<string, unknown>, id: string): boolean => Object.hasOwn(collection, id);
   for (const c of Object.values(project.corners))
@@ -471,11 +677,15 @@ export function validateProject(value: unknown): Project {
     if (!known(project.levels, w.level)) fail(`wall ${w.id} stands on a level that is not there (${w.level})`, w.id);
     for (const end of [w.start, w.end]) if (!known(project.corners, end)) fail(`wall ${w.id} ends at a corner that is not there (${end})`, w.id);
     if (distance(project.corners[w.start], project.corners[w.end]) < 0.01) fail(`wall ${w.id} is shorter than 10 mm`, w.id);
+    if (w.type !== null && !known(project.wallTypes, w.type)) fail(`wall ${w.id} is of a type that is not there (${w.type})`, w.id);
+    if (w.type === null && w.thickness === null && w.kind === 'wall') fail(`wall ${w.id} has neither a type nor a thickness`, w.id);
   }
   for (const o of Object.values(project.openings)) {
     if (!known(project.walls, o.wall)) fail(`opening ${o.id} stands in a wall that is not there (${o.wall})`, o.id);
     checkOpening(project, o);
   }
+  for (const c of [...Object.values(project.columns), ...Object.values(project.guides)])
+    if (!known(project.levels, c.level)) fail(`${c.id} stands on a level that is not there (${c.level})`, c.id);
   for (const r of Object.values(project.rooms)) if (!known(project.levels, r.level)) fail(`room ${r.id} is on a level that is not there (${r.level})`, r.id);
   for (const p of Object.values(project.pieces))
     if (!known(project.levels, p.level)) fail(`piece ${p.id} stands on a level that is not there (${p.level})`, p.id);

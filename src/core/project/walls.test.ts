@@ -1,18 +1,21 @@
+import { newOpening } from './opening-defaults';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { deriveModel } from '../derive';
 import { cross, distance, sub, unit } from '../geometry/vec';
 import { runChange, type CommandArgs, type CommandName } from './commands';
 import { DomainError } from './errors';
-import { checkOpening, clearSpans, fitOpening, openingGaps, wallEnds, wallLength } from './openings';
+import { checkOpening, clearSpans, fitOpening, openingGaps } from './openings';
+import { wallEnds, wallLength } from './wall-line';
 import { emptyProject, type Opening, type Project } from './schema';
 import { faceAt, planOf, roomsByFace } from './topology';
 
 let step = 0;
+const METRIC = { openings: {}, units: 'metric' } as const;
 const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
   runChange(project, { id: `walls${String(step++).padStart(4, '0')}`, kind: 'do', command, args }).project;
 const draw = (project: Project, points: [number, number][], thickness = 0.1, closed = false): Project =>
-  edit(project, 'wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness, height: null });
+  edit(project, 'wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness });
 const empty = (): Project => emptyProject('p', 'P');
 const wallBetween = (project: Project, a: [number, number], b: [number, number]): string =>
   Object.values(project.walls).find((w) => {
@@ -192,7 +195,7 @@ describe('the clear part of a wall', () => {
     const spans = clearSpans(project, south);
     fc.assert(
       fc.property(fc.double({ min: 0, max: 7, noNaN: true }), fc.double({ min: 0.2, max: 3, noNaN: true }), (at, width) => {
-        const o: Opening = {
+        const o: Opening = newOpening(METRIC, {
           id: 'o',
           name: 'O',
           wall: south.id,
@@ -205,7 +208,7 @@ describe('the clear part of a wall', () => {
           swing: 'left',
           panes: { across: 1, up: 1 },
           finishes: {},
-        };
+        });
         const inside = spans.some((s) => at - width / 2 >= s.from - 1e-9 && at + width / 2 <= s.to + 1e-9);
         const edge = spans.some((s) => Math.min(Math.abs(at - width / 2 - s.from), Math.abs(at + width / 2 - s.to)) < 1e-5);
         fc.pre(!edge);

@@ -1,162 +1,561 @@
 import type { Draft } from 'immer';
-import { COINCIDENT, cross, distance, dot, left, meet, project as projectOn, scale, segmentDistance, sub, add, unit, type Vec2 } from '../geometry/vec';
+import {
+  add,
+  angleOf,
+  COINCIDENT,
+  cross,
+  distance,
+  dot,
+  left,
+  meet,
+  project as projectOn,
+  rotate,
+  scale,
+  segmentDistance,
+  sub,
+  unit,
+  type Vec2,
+} from '../geometry/vec';
 import { DomainError } from './errors';
-import { clearSpans, fitOpening, wallEnds } from './openings';
-import { sideKey, type Corner, type Project, type Wall } from './schema';
+import { sideKey, type Corner, type Opening, type Project, type Wall } from './schema';
+import { stateOf } from './topology';
+import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallThickness } from './wall-line';
+
+type NewId = (prefix: string) => string;
+
+/** Lines whose directions differ by less than this (sine of the angle) count as running on in one another's line. */
+const IN_LINE = 0.05;
 
 /** The corner of a level at a point, made if there is none. */
-export function cornerAt(draft: Draft<Project>, level: string, p: Vec2, newId: (prefix: string) => string): Corner {
-  for (const corner of Object.values(draft.corners)) if (corner.level === level && distance(corner, p) <= COINCIDENT * 10) return corner;
+export function cornerAt(draft: Draft<Project>, level: string, p: Vec2, newId: NewId): Corner {
+  const corners = stateOf(draft.corners);
+  for (const id in corners) if (corners[id].level === level && distance(corners[id], p) <= COINCIDENT * 10) return draft.corners[id];
   const corner = { id: newId('corner'), level, x: p.x, y: p.y };
   draft.corners[corner.id] = corner;
   return draft.corners[corner.id];
 }
 
+const byCorner = new WeakMap<object, Map<string, Wall[]>>();
+
 /** All walls that start or end at a corner. */
-export const wallsAt = (project: Pick<Project, 'walls'>, corner: string): Wall[] =>
-  Object.values(project.walls).filter((w) => w.start === corner || w.end === corner);
+export function wallsAt(project: Pick<Project, 'walls'>, corner: string): Wall[] {
+  const walls = stateOf(project.walls);
+  let index = byCorner.get(walls);
+  if (!index) {
+    byCorner.set(walls, (index = new Map()));
+    for (const id in walls)
+      for (const end of [walls[id].start, walls[id].end]) {
+        const list = index.get(end);
+        if (list) list.push(walls[id]);
+        else index.set(end, [walls[id]]);
+      }
+  }
+  return index.get(corner) ?? [];
+}
+
+const reachOf = (project: Pick<Project, 'wallTypes'>, wall: Wall): number => {
+  const { left: l, right: r } = wallExtents(project, wall);
+  return Math.max(l, r) + COINCIDENT;
+};
+
+/** Whether a point lies on the stretch of a wall between its ends, within its thickness. */
+function standsOn(project: Pick<Project, 'corners' | 'wallTypes'>, wall: Wall, p: Vec2): boolean {
+  const [a, b] = wallEnds(project, wall);
+  const t = projectOn(p, a, b);
+  return t > 0 && t < 1 && segmentDistance(p, a, b) <= reachOf(project, wall);
+}
 
 /** A wall on whose stretch between its ends a corner stands, other than the walls of the corner itself. */
 function hostOf(project: Project, corner: Corner): Wall | undefined {
-  return Object.values(project.walls).find((w) => {
-    if (w.level !== corner.level || w.start === corner.id || w.end === corner.id) return false;
-    const [a, b] = wallEnds(project, w);
-    const t = projectOn(corner, a, b);
-    return t > 0 && t < 1 && segmentDistance(corner, a, b) <= w.thickness / 2 + COINCIDENT;
-  });
+  for (const id in project.walls) {
+    const w = project.walls[id];
+    if (w.level === corner.level && w.start !== corner.id && w.end !== corner.id && standsOn(project, w, corner)) return w;
+  }
+  return undefined;
 }
 
 /** Corners of other walls that end on the stretch of a wall. */
 function guestsOf(project: Project, wall: Wall): Corner[] {
-  const [a, b] = wallEnds(project, wall);
-  return Object.values(project.corners).filter((c) => {
-    if (c.level !== wall.level || c.id === wall.start || c.id === wall.end) return false;
-    const t = projectOn(c, a, b);
-    return t > 0 && t < 1 && segmentDistance(c, a, b) <= wall.thickness / 2 + COINCIDENT;
-  });
+  const out: Corner[] = [];
+  for (const id in project.corners) {
+    const c = project.corners[id];
+    if (c.level === wall.level && c.id !== wall.start && c.id !== wall.end && standsOn(project, wall, c)) out.push(c);
+  }
+  return out;
 }
 
-/**
- * Moves a wall sideways; what meets it follows. Ends slide along the line of the neighbour they meet, so that the
- * neighbours keep their direction; where a neighbour runs on in the same line, a short wall is put between.
- *
- * @param offset metres to the left of the wall's direction
- */
-export function moveWall(draft: Draft<Project>, wallId: string, offset: number, newId: (prefix: string) => string): void {
-  const wall = draft.walls[wallId];
-  const [a, b] = wallEnds(draft, wall);
-  const axis = unit(sub(b, a));
-  const shift = scale(left(axis), offset);
-  const guests = guestsOf(draft, wall).map((corner) => ({ corner, neighbours: wallsAt(draft, corner.id) }));
-  const moved = add(a, shift);
+/** The project as plain data, for reading while a draft is written: iterating a draft would copy everything in it. */
+const plain = (draft: Draft<Project>): Project =>
+  ({ ...stateOf(draft as Project), walls: stateOf(draft.walls), corners: stateOf(draft.corners), wallTypes: stateOf(draft.wallTypes) }) as Project;
 
-  const slide = (corner: Corner, others: Wall[]): Vec2 => {
-    const lines = others.map((o) => wallEnds(draft, o)).map(([p, q]) => ({ p, d: unit(sub(q, p)) }));
-    const oblique = lines.filter((l) => Math.abs(cross(l.d, axis)) > 0.05);
+const directionOf = (project: Pick<Project, 'corners'>, wall: Wall): Vec2 => {
+  const [a, b] = wallEnds(project, wall);
+  return unit(sub(b, a));
+};
+
+/**
+ * Moves a run of walls that lie in one line sideways; what meets it follows. Ends slide along the line of the
+ * neighbour they meet, so that the neighbours keep their direction; where a neighbour runs on in the same line, a
+ * short wall is put between.
+ *
+ * @param ids one wall, or several in one line
+ * @param offset metres to the left of the first wall's direction
+ */
+export function moveWalls(draft: Draft<Project>, ids: readonly string[], offset: number, newId: NewId): void {
+  const project = plain(draft);
+  const run = new Set(ids);
+  const first = project.walls[ids[0]];
+  const axis = directionOf(project, first);
+  const shift = scale(left(axis), offset);
+  for (const id of ids)
+    if (Math.abs(cross(axis, directionOf(project, project.walls[id]))) > IN_LINE)
+      throw new DomainError('wall.no-run', 'The walls were not moved: they do not lie in one line; move them one by one.', [...ids]);
+  const moved = add(wallEnds(project, first)[0], shift);
+  const slide = (corner: Vec2, others: readonly Wall[]): Vec2 => {
+    const lines = others.map((o) => ({ p: wallEnds(project, o)[0], d: directionOf(project, o) }));
+    const oblique = lines.filter((l) => Math.abs(cross(l.d, axis)) > IN_LINE);
     const straight = add(corner, shift);
     if (!oblique.length) return straight;
     const target = meet(moved, axis, oblique[0].p, oblique[0].d);
     const agree = oblique.every((l) => Math.abs(cross(l.d, oblique[0].d)) < 1e-6);
     return target && agree ? target : straight;
   };
-
-  for (const end of ['start', 'end'] as const) {
-    const corner = draft.corners[wall[end]];
-    const others = wallsAt(draft, corner.id).filter((w) => w.id !== wallId);
-    const host = hostOf(draft, corner);
-    const inLine = others.filter((o) => {
-      const [p, q] = wallEnds(draft, o);
-      return Math.abs(cross(unit(sub(q, p)), axis)) <= 0.05;
-    });
-    if (inLine.length && others.length === inLine.length) {
+  const put = (id: string, to: Vec2): void => {
+    draft.corners[id].x = to.x;
+    draft.corners[id].y = to.y;
+  };
+  const ends = new Map<string, { wall: string; end: 'start' | 'end' }[]>();
+  for (const id of ids)
+    for (const end of ['start', 'end'] as const) {
+      const corner = project.walls[id][end];
+      ends.set(corner, [...(ends.get(corner) ?? []), { wall: id, end }]);
+    }
+  const changed = new Set(ids);
+  for (const id of ids)
+    for (const guest of guestsOf(project, project.walls[id])) {
+      if (ends.has(guest.id)) continue;
+      const neighbours = wallsAt(project, guest.id);
+      put(guest.id, slide(guest, neighbours));
+      for (const n of neighbours) changed.add(n.id);
+    }
+  for (const [id, own] of ends) {
+    const corner = project.corners[id];
+    const others = wallsAt(project, id).filter((w) => !run.has(w.id));
+    const inLine = others.filter((o) => Math.abs(cross(directionOf(project, o), axis)) <= IN_LINE);
+    if (own.length === 1 && inLine.length && others.length === inLine.length) {
       // The neighbour runs on straight: a jog keeps it where it is.
-      const jog = { id: newId('corner'), level: wall.level, x: corner.x + shift.x, y: corner.y + shift.y };
+      const jog = { id: newId('corner'), level: corner.level, x: corner.x + shift.x, y: corner.y + shift.y };
       draft.corners[jog.id] = jog;
-      const id = newId('wall');
-      draft.walls[id] = { ...wall, id, start: corner.id, end: jog.id };
-      draft.walls[wallId][end] = jog.id;
+      const wall = project.walls[own[0].wall];
+      const made = newId('wall');
+      draft.walls[made] = {
+        ...wall,
+        id: made,
+        start: corner.id,
+        end: jog.id,
+        bulge: 0,
+        offset: 0,
+        top: wall.top.kind === 'raking' ? { kind: 'ceiling' } : wall.top,
+      };
+      draft.walls[wall.id][own[0].end] = jog.id;
       continue;
     }
-    const target = slide(corner, host ? [...others, host] : others);
-    corner.x = target.x;
-    corner.y = target.y;
+    const host = own.length === 1 ? hostOf(project, corner) : undefined;
+    put(id, slide(corner, host ? [...others, host] : others));
+    for (const o of others) changed.add(o.id);
   }
-  for (const { corner, neighbours } of guests) {
-    const target = slide(corner, neighbours);
-    corner.x = target.x;
-    corner.y = target.y;
-  }
-  refuseCollapse(draft);
+  refuseCollapse(draft, changed);
 }
+
+/** How a wall's length is measured: along its reference line, or along one of its faces between what meets it. */
+export type Measured = 'line' | 'left' | 'right';
 
 /**
  * Gives a wall a length by moving the neighbour at one end along with everything that meets it; a free end just
  * moves.
  *
- * @param length metres along the centre line
+ * @param length metres along what is measured
+ * @param measured length of the same before, metres
  * @param keep the end that stays
  */
-export function setWallLength(draft: Draft<Project>, wallId: string, length: number, keep: 'start' | 'end', newId: (prefix: string) => string): void {
-  const wall = draft.walls[wallId];
-  const [a, b] = wallEnds(draft, wall);
-  const axis = unit(sub(b, a));
-  const delta = length - distance(a, b);
+export function setWallLength(draft: Draft<Project>, wallId: string, length: number, measured: number, keep: 'start' | 'end', newId: NewId): void {
+  const project = plain(draft);
+  const wall = project.walls[wallId];
+  const axis = directionOf(project, wall);
+  const delta = length - measured;
   const outward = keep === 'start' ? axis : scale(axis, -1);
-  const corner = draft.corners[keep === 'start' ? wall.end : wall.start];
-  const neighbours = wallsAt(draft, corner.id).filter((w) => w.id !== wallId);
-  const host = hostOf(draft, corner);
-  const across = [...neighbours, ...(host ? [host] : [])].find((n) => {
-    const [p, q] = wallEnds(draft, n);
-    return Math.abs(cross(unit(sub(q, p)), axis)) > 0.05;
-  });
+  const corner = project.corners[keep === 'start' ? wall.end : wall.start];
+  const neighbours = wallsAt(project, corner.id).filter((w) => w.id !== wallId);
+  const host = hostOf(project, corner);
+  const across = [...neighbours, ...(host ? [host] : [])].find((n) => Math.abs(cross(directionOf(project, n), axis)) > IN_LINE);
   if (across) {
-    const [p, q] = wallEnds(draft, across);
-    moveWall(draft, across.id, delta * dot(outward, left(unit(sub(q, p)))), newId);
+    moveWalls(draft, [across.id], delta * dot(outward, left(directionOf(project, across))), newId);
   } else {
-    corner.x += outward.x * delta;
-    corner.y += outward.y * delta;
-    refuseCollapse(draft);
+    draft.corners[corner.id].x = corner.x + outward.x * delta;
+    draft.corners[corner.id].y = corner.y + outward.y * delta;
+    refuseCollapse(draft, new Set([wallId, ...neighbours.map((n) => n.id)]));
   }
 }
 
-function refuseCollapse(draft: Draft<Project>): void {
-  for (const wall of Object.values(draft.walls))
-    if (distance(...wallEnds(draft, wall)) < 0.01)
-      throw new DomainError('wall.collapsed', 'The wall was not moved: a neighbouring wall would shrink to nothing; move it less far.', [wall.id]);
+function refuseCollapse(draft: Draft<Project>, ids: Iterable<string>): void {
+  for (const id of ids) {
+    const wall = draft.walls[id];
+    if (wall && distance(...wallEnds(draft, wall)) < 0.01)
+      throw new DomainError('wall.collapsed', 'The wall was not moved: a neighbouring wall would shrink to nothing; move it less far.', [id]);
+  }
 }
 
 /** Takes walls away with their openings and the corners nobody needs any more. */
 export function deleteWalls(draft: Draft<Project>, ids: readonly string[]): void {
+  if (!ids.length) return;
+  const gone = new Set(ids);
+  const openings = stateOf(draft.openings);
   for (const id of ids) {
     delete draft.walls[id];
-    for (const opening of Object.values(draft.openings)) if (opening.wall === id) delete draft.openings[opening.id];
-    for (const side of ['left', 'right'] as const) delete draft.outside.faces[sideKey(id, side)];
+    for (const side of ['left', 'right'] as const) if (draft.outside.faces[sideKey(id, side)]) delete draft.outside.faces[sideKey(id, side)];
   }
-  const used = new Set(Object.values(draft.walls).flatMap((w) => [w.start, w.end]));
-  for (const id of Object.keys(draft.corners)) if (!used.has(id)) delete draft.corners[id];
+  for (const id in openings) if (gone.has(openings[id].wall)) delete draft.openings[id];
+  dropUnusedCorners(draft);
+}
+
+function dropUnusedCorners(draft: Draft<Project>): void {
+  const walls = stateOf(draft.walls);
+  const used = new Set(Object.values(walls).flatMap((w) => [w.start, w.end]));
+  for (const id of Object.keys(stateOf(draft.corners))) if (!used.has(id)) delete draft.corners[id];
+}
+
+/** Carries the finishes of a wall's faces over to another wall, turned round if asked. */
+function copyFaces(draft: Draft<Project>, from: string, to: string): void {
+  const owners = [draft.outside, ...Object.keys(stateOf(draft.rooms)).map((id) => draft.rooms[id])];
+  const plainOwners = [stateOf(draft.outside), ...Object.values(stateOf(draft.rooms))];
+  plainOwners.forEach((owner, i) => {
+    for (const side of ['left', 'right'] as const) {
+      const finish = owner.faces[sideKey(from, side)];
+      if (finish) owners[i].faces[sideKey(to, side)] = finish;
+    }
+  });
+}
+
+/** Heights of a raking wall along a part of it. */
+function topPart(wall: Wall, t0: number, t1: number): Wall['top'] {
+  if (wall.top.kind !== 'raking') return { ...wall.top };
+  const { start, end } = wall.top;
+  return { kind: 'raking', start: start + (end - start) * t0, end: start + (end - start) * t1 };
 }
 
 /**
- * After walls have moved, keeps every opening where it stood in space, as far as its wall still has room there.
+ * Splits a wall at distances from its start into walls that follow one another; openings stay where they are.
  *
- * @throws DomainError `opening.no-room` where a wall has become too short for its opening
+ * @returns the ids of the parts, the first of which is the wall's own
+ * @throws DomainError `wall.split…` where a part would be too short or an opening stands across the place
  */
-export function settleOpenings(before: Project, draft: Draft<Project>): void {
-  for (const opening of Object.values(draft.openings)) {
-    const wall = draft.walls[opening.wall];
-    const old = before.walls[opening.wall];
-    if (!old || !before.openings[opening.id]) continue;
-    const [a, b] = wallEnds(draft, wall);
-    const [oa, ob] = wallEnds(before, old);
-    if (distance(a, oa) < 1e-9 && distance(b, ob) < 1e-9 && wall.thickness === old.thickness) continue;
-    const centre = add(oa, scale(unit(sub(ob, oa)), before.openings[opening.id].at));
-    const own = before.openings[opening.id].at === opening.at ? projectOn(centre, a, b) * distance(a, b) : opening.at;
-    const fit = fitOpening(clearSpans(draft as Project, wall), own, opening.width);
-    if (!fit)
-      throw new DomainError('opening.no-room', `The wall was not changed: ${opening.name} would no longer fit in its wall; make the opening narrower first.`, [
-        opening.id,
-        wall.id,
-      ]);
-    opening.at = Math.round(fit.at * 1e9) / 1e9;
+export function splitWall(draft: Draft<Project>, wallId: string, at: readonly number[], newId: NewId): string[] {
+  const project = plain(draft);
+  const wall = project.walls[wallId];
+  const path = wallPath(project, wall);
+  const length = wallLength(project, wall);
+  const stops = [0, ...[...at].sort((a, b) => a - b), length];
+  for (let i = 1; i < stops.length; i++)
+    if (stops[i] - stops[i - 1] < 0.01)
+      throw new DomainError('wall.split-short', 'The wall was not split: a part would be shorter than 10 mm; choose a place farther from its ends.', [wallId]);
+  const own = Object.values(stateOf(draft.openings)).filter((o) => o.wall === wallId);
+  for (const o of own)
+    for (const s of at)
+      if (s > o.at - o.width / 2 - 1e-6 && s < o.at + o.width / 2 + 1e-6)
+        throw new DomainError('wall.split-opening', `The wall was not split: ${o.name} stands there; choose a place beside it or move it first.`, [
+          o.id,
+          wallId,
+        ]);
+  const corners = [wall.start, ...at.map((_, i) => cornerAt(draft, wall.level, stationAt(path, stops[i + 1]).p, newId).id), wall.end];
+  const angle = 4 * Math.atan(wall.bulge);
+  const ids: string[] = [];
+  for (let i = 0; i + 1 < stops.length; i++) {
+    const share = (stops[i + 1] - stops[i]) / length;
+    const id = i === 0 ? wallId : newId('wall');
+    draft.walls[id] = {
+      ...wall,
+      id,
+      start: corners[i],
+      end: corners[i + 1],
+      bulge: wall.bulge === 0 ? 0 : Math.tan((angle * share) / 4),
+      top: topPart(wall, stops[i] / length, stops[i + 1] / length),
+    };
+    if (i > 0) copyFaces(draft, wallId, id);
+    ids.push(id);
+    for (const o of own)
+      if (o.at > stops[i] && o.at < stops[i + 1]) {
+        draft.openings[o.id].wall = id;
+        draft.openings[o.id].at = o.at - stops[i];
+      }
   }
+  return ids;
 }
+
+/**
+ * Joins two walls: two that follow one another in one line become one wall; others are made to meet, each lengthened
+ * or cut to the point where their lines cross.
+ *
+ * @throws DomainError `wall.join…`
+ */
+export function joinTwo(draft: Draft<Project>, aId: string, bId: string, newId: NewId): void {
+  const project = plain(draft);
+  const [a, b] = [project.walls[aId], project.walls[bId]];
+  const refuse = (why: string): never => {
+    throw new DomainError('wall.join', `The walls were not joined: ${why}`, [aId, bId]);
+  };
+  if (a.level !== b.level) refuse('they stand on different levels.');
+  const [da, db] = [directionOf(project, a), directionOf(project, b)];
+  const common = [a.start, a.end].find((c) => c === b.start || c === b.end);
+  const parallel = Math.abs(cross(da, db)) < 1e-6 && a.bulge === 0 && b.bulge === 0;
+  if (common && parallel) {
+    if (wallThickness(project, a) !== wallThickness(project, b) || a.type !== b.type) refuse('they are not built alike; give them the same type first.');
+    if (wallsAt(project, common).length > 2) refuse('another wall meets them there; the corner is needed.');
+    const free = (w: Wall): string => (w.start === common ? w.end : w.start);
+    const start = a.end === common ? a.start : free(b);
+    const end = a.end === common ? free(b) : a.end;
+    const shiftA = a.end === common ? 0 : wallLength(project, b);
+    const lengthA = wallLength(project, a);
+    const lengthB = wallLength(project, b);
+    const alike = (b.end === common) === (a.start === common);
+    for (const o of Object.values(stateOf(draft.openings))) {
+      if (o.wall === aId) draft.openings[o.id].at = o.at + shiftA;
+      if (o.wall !== bId) continue;
+      const along = alike ? o.at : lengthB - o.at;
+      const target = draft.openings[o.id];
+      target.wall = aId;
+      target.at = a.end === common ? lengthA + along : along;
+      if (!alike) {
+        target.hinge = o.hinge === 'start' ? 'end' : 'start';
+        target.swing = o.swing === 'left' ? 'right' : 'left';
+      }
+    }
+    draft.walls[aId].start = start;
+    draft.walls[aId].end = end;
+    delete draft.walls[bId];
+    dropUnusedCorners(draft);
+    return;
+  }
+  if (common) refuse('they meet already.');
+  if (a.bulge !== 0 || b.bulge !== 0) refuse('an arc can’t be lengthened; draw a wall between them.');
+  const at = parallel ? null : meet(wallEnds(project, a)[0], da, wallEnds(project, b)[0], db);
+  if (!at || Math.abs(at.x) > 1000 || Math.abs(at.y) > 1000) return refuse('they run parallel and never meet.');
+  const corner = cornerAt(draft, a.level, at, newId);
+  for (const [id, wall] of [
+    [aId, a],
+    [bId, b],
+  ] as const) {
+    const [p, q] = wallEnds(project, wall);
+    const end = distance(p, at) < distance(q, at) ? 'start' : 'end';
+    draft.walls[id][end] = corner.id;
+    if (distance(...wallEnds(draft, draft.walls[id])) < 0.01) refuse('one of them would shrink to nothing.');
+    // What stands in the wall keeps its place.
+    if (end === 'start') {
+      const moved = dot(sub(p, at), directionOf(project, wall));
+      for (const o of Object.values(stateOf(draft.openings))) if (o.wall === id) draft.openings[o.id].at = o.at + moved;
+    }
+  }
+  dropUnusedCorners(draft);
+}
+
+/** A wall of the same make beside another one, at a distance of its reference line to the left, metres. */
+export function offsetWall(draft: Draft<Project>, wallId: string, by: number, newId: NewId): string {
+  const project = plain(draft);
+  const wall = project.walls[wallId];
+  const path = wallPath(project, wall);
+  const shifted = [path[0], path[path.length - 1]].map((station, i) => {
+    const { d } = i === 0 ? stationAt(path, 0) : stationAt(path, station.s);
+    // An arc keeps its centre: its ends move square to it.
+    const normal = wall.bulge === 0 ? left(d) : arcNormal(project, wall, station.p);
+    return add(station.p, scale(normal, by));
+  });
+  if (distance(shifted[0], shifted[1]) < 0.01)
+    throw new DomainError('wall.too-short', 'The wall was not drawn: at that distance the arc would shrink to nothing.', [wallId]);
+  const id = newId('wall');
+  draft.walls[id] = { ...wall, id, start: cornerAt(draft, wall.level, shifted[0], newId).id, end: cornerAt(draft, wall.level, shifted[1], newId).id };
+  return id;
+}
+
+/** Unit vector to the left of an arc at one of its points. */
+function arcNormal(project: Project, wall: Wall, p: Vec2): Vec2 {
+  const [a, b] = wallEnds(project, wall);
+  const angle = 4 * Math.atan(wall.bulge);
+  const apothem = distance(a, b) / 2 / Math.tan(angle / 2);
+  const centre = add(scale(add(a, b), 0.5), scale(left(unit(sub(b, a))), apothem));
+  const inward = unit(sub(centre, p));
+  return wall.bulge > 0 ? inward : scale(inward, -1);
+}
+
+/**
+ * Sets a stretch of a wall back (or forward) and closes it with two short walls at its ends: an alcove, or a
+ * projection, in one piece of wall.
+ *
+ * @param at distance of its middle from the start of the wall, metres
+ * @param depth metres to the left of the wall's direction; negative to the right
+ */
+export function recessWall(draft: Draft<Project>, wallId: string, at: number, width: number, depth: number, newId: NewId): void {
+  const project = plain(draft);
+  const wall = project.walls[wallId];
+  if (wall.bulge !== 0) throw new DomainError('wall.recess-arc', 'No recess was made: the wall is an arc; choose a straight one.', [wallId]);
+  const length = wallLength(project, wall);
+  if (at - width / 2 < 0.01 || at + width / 2 > length - 0.01)
+    throw new DomainError('wall.recess-wide', 'No recess was made: it would reach the end of its wall; make it narrower or move it to the middle.', [wallId]);
+  const [, back] = splitWall(draft, wallId, [at - width / 2, at + width / 2], newId);
+  const middle = draft.walls[back];
+  const shift = scale(left(directionOf(project, wall)), depth);
+  const level = wall.level;
+  const [p, q] = [draft.corners[middle.start], draft.corners[middle.end]];
+  const [r, s] = [p, q].map((c) => cornerAt(draft, level, add(c, shift), newId));
+  const jamb = (start: string, end: string): void => {
+    const id = newId('wall');
+    draft.walls[id] = { ...wall, id, start, end, bulge: 0, offset: 0, top: wall.top.kind === 'raking' ? { kind: 'ceiling' } : { ...wall.top } };
+  };
+  jamb(p.id, r.id);
+  jamb(s.id, q.id);
+  Object.assign(middle, { start: r.id, end: s.id });
+}
+
+/** How a set of things is carried: turned about a point, mirrored about a line through it, then moved. */
+export interface Carry {
+  about: Vec2;
+  turn: number;
+  /** Direction of the line it is mirrored about, radians; null: not mirrored. */
+  mirror: number | null;
+  by: Vec2;
+}
+
+/** Where a point comes to lie. */
+export function carryPoint({ about, turn, mirror, by }: Carry, p: Vec2): Vec2 {
+  let q = sub(p, about);
+  if (mirror !== null) {
+    const d = { x: Math.cos(2 * mirror), y: Math.sin(2 * mirror) };
+    q = { x: q.x * d.x + q.y * d.y, y: q.x * d.y - q.y * d.x };
+  }
+  q = rotate(q, turn);
+  // Whole turns of a quarter leave no dust.
+  const clean = (v: number): number => Math.round(v * 1e9) / 1e9;
+  return { x: clean(about.x + q.x + by.x), y: clean(about.y + q.y + by.y) };
+}
+
+/** The direction a thing faces after it was carried, radians. */
+export const carryRotation = ({ turn, mirror }: Carry, rotation: number): number => {
+  // A piece faces −y turned by its rotation; mirrored, its facing is mirrored and its right becomes its left.
+  const facing = rotation - Math.PI / 2;
+  const mirrored = mirror === null ? facing : 2 * mirror - facing;
+  return mirrored + Math.PI / 2 + turn;
+};
+
+/** An opening in a wall that was mirrored: left and right change places. */
+const mirrored = (o: Opening): Partial<Opening> => ({ swing: o.swing === 'left' ? 'right' : 'left' });
+
+/**
+ * Carries walls with their openings, columns and pieces to another place, or puts copies of them there. Walls that stay
+ * and walls that go part at their common corners.
+ */
+export function carryThings(draft: Draft<Project>, ids: readonly string[], carry: Carry, copy: boolean, newId: NewId): string[] {
+  const project = plain(draft);
+  const walls = ids.filter((id) => Object.hasOwn(project.walls, id)).map((id) => project.walls[id]);
+  const going = new Set(walls.map((w) => w.id));
+  const made: string[] = [];
+  const corner = new Map<string, string>();
+  const move = (id: string): string => {
+    const known = corner.get(id);
+    if (known) return known;
+    const to = carryPoint(carry, project.corners[id]);
+    const shared = copy || wallsAt(project, id).some((w) => !going.has(w.id));
+    let target = id;
+    if (shared) target = cornerAt(draft, project.corners[id].level, to, newId).id;
+    else Object.assign(draft.corners[id], to);
+    corner.set(id, target);
+    return target;
+  };
+  for (const wall of walls) {
+    const [start, end] = [move(wall.start), move(wall.end)];
+    const id = copy ? newId('wall') : wall.id;
+    const turned = carry.mirror === null ? {} : { bulge: -wall.bulge, offset: -wall.offset, turned: !wall.turned };
+    draft.walls[id] = { ...wall, id, start, end, ...turned };
+    if (start === end) throw new DomainError('wall.collapsed', 'Nothing was moved: a wall would shrink to nothing there.', [wall.id]);
+    if (copy) copyFaces(draft, wall.id, id);
+    made.push(id);
+    for (const o of Object.values(stateOf(draft.openings))) {
+      if (o.wall !== wall.id) continue;
+      const change = carry.mirror === null ? {} : mirrored(o);
+      if (copy) {
+        const own = newId('opening');
+        draft.openings[own] = {
+          ...o,
+          ...change,
+          id: own,
+          wall: id,
+          place: o.place.kind === 'between' || o.place.kind === 'gap' ? { kind: 'free' } : o.place,
+          head: null,
+        };
+        made.push(own);
+      } else Object.assign(draft.openings[o.id], change);
+    }
+  }
+  for (const collection of ['pieces', 'columns'] as const)
+    for (const id of ids) {
+      const thing = stateOf(draft[collection])[id];
+      if (!thing) continue;
+      const changed = { ...carryPoint(carry, thing), rotation: carryRotation(carry, thing.rotation) };
+      if (copy) {
+        const own = newId(collection === 'pieces' ? 'piece' : 'column');
+        if (collection === 'pieces') draft.pieces[own] = { ...stateOf(draft.pieces)[id], id: own, ...changed };
+        else draft.columns[own] = { ...stateOf(draft.columns)[id], id: own, ...changed };
+        made.push(own);
+      } else Object.assign(draft[collection][id], changed);
+    }
+  dropUnusedCorners(draft);
+  return made;
+}
+
+/**
+ * Changes what a wall is built of while one of its faces, or its middle, stays where it is.
+ *
+ * @param keep what stays
+ */
+export function rebuildWall(
+  draft: Draft<Project>,
+  wallId: string,
+  build: { type: string | null; thickness: number | null },
+  keep: 'left' | 'right' | 'middle' | 'line',
+  newId: NewId,
+): void {
+  const project = plain(draft);
+  const wall = project.walls[wallId];
+  const before = wallExtents(project, wall);
+  Object.assign(draft.walls[wallId], build);
+  keepFace(draft, wallId, before, keep, newId);
+}
+
+/** Sets a wall's offset so that a face stays where it was before its thickness changed; its line moves only where the wall has become too thin. */
+export function keepFace(
+  draft: Draft<Project>,
+  wallId: string,
+  before: { left: number; right: number },
+  keep: 'left' | 'right' | 'middle' | 'line',
+  newId: NewId,
+): void {
+  if (keep === 'line') return;
+  const wall = draft.walls[wallId];
+  const half = wallThickness(plain(draft), { ...wall } as Wall) / 2;
+  const wanted = keep === 'left' ? before.left - half : keep === 'right' ? half - before.right : (before.left - before.right) / 2;
+  const offset = Math.max(-half, Math.min(half, wanted));
+  wall.offset = Math.round(offset * 1e9) / 1e9;
+  const rest = wanted - offset;
+  if (Math.abs(rest) > 1e-9) moveWalls(draft, [wallId], rest, newId);
+}
+
+/** The run of walls in one line that a wall belongs to, the wall first. */
+export function runOf(project: Project, wallId: string): string[] {
+  const axis = directionOf(project, project.walls[wallId]);
+  const found = [wallId];
+  for (const id of found)
+    for (const end of [project.walls[id].start, project.walls[id].end])
+      for (const next of wallsAt(project, end))
+        if (!found.includes(next.id) && next.bulge === 0 && Math.abs(cross(axis, directionOf(project, next))) < 1e-6) found.push(next.id);
+  return found;
+}
+
+/** The compass-free direction of a wall, radians, for things that line up with it. */
+export const wallAngle = (project: Pick<Project, 'corners'>, wall: Wall): number => angleOf(directionOf(project, wall));

@@ -16,6 +16,10 @@ export interface RoomRow {
   wallArea: number;
   doors: number;
   windows: number;
+  use: string;
+  status: string;
+  /** Height of its floor above that of the level. */
+  step: number;
   floor: string;
   walls: string;
   ceiling: string;
@@ -23,7 +27,7 @@ export interface RoomRow {
 
 /** The room schedule: areas, heights, openings and finishes, by level and name. */
 export function roomSchedule(model: Model): RoomRow[] {
-  const { project } = model;
+  const { project } = model.shell;
   const name = (id: string | null): string => (id ? finishById(id).name : '');
   return model.shell.levels.flatMap((level) =>
     level.rooms
@@ -42,6 +46,9 @@ export function roomSchedule(model: Model): RoomRow[] {
           wallArea: room.sides.reduce((sum, s) => sum + s.area, 0),
           doors: kinds.filter((k) => k === 'door').length,
           windows: kinds.filter((k) => k === 'window').length,
+          use: room.room.use === 'unnamed' ? '' : room.room.use,
+          status: room.room.status,
+          step: room.room.step,
           floor: name(room.room.floor),
           walls: [...own]
             .filter(Boolean)

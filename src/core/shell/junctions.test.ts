@@ -1,20 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { arrange, type ArrangedLine } from '../geometry/arrangement';
+import { Arranger, arrange, straightLine, type ArrangedLine } from '../geometry/arrangement';
 import { boolean, insideRing, isSimple, regionArea, signedArea, totalArea, union } from '../geometry/polygon';
-import { joinWalls } from './junctions';
+import { joinWalls, type PieceFootprint } from './junctions';
 
-const line = (id: string, ax: number, ay: number, bx: number, by: number, thickness: number): ArrangedLine => ({
-  id,
-  a: { x: ax, y: ay },
-  b: { x: bx, y: by },
-  half: thickness / 2,
-});
+const line = (id: string, ax: number, ay: number, bx: number, by: number, thickness: number): ArrangedLine =>
+  straightLine(id, { x: ax, y: ay }, { x: bx, y: by }, thickness / 2);
+
+const standing = (pieces: (PieceFootprint | undefined)[]): PieceFootprint[] => pieces.filter((p) => p !== undefined);
 
 const join = (lines: ArrangedLine[]) => {
-  const arrangement = arrange(lines);
-  const half = new Map(lines.map((l) => [l.id, l.half]));
-  return joinWalls(arrangement, (id) => half.get(id)!);
+  const joined = joinWalls(arrange(lines));
+  return { ...joined, pieces: standing(joined.pieces) };
 };
 
 const areaOf = (lines: ArrangedLine[], id: string) =>
@@ -194,5 +191,51 @@ describe('junctions of random plans', () => {
     const { faces } = join(lines);
     expect(faces).toHaveLength(1);
     expect(regionArea(faces[0])).toBeCloseTo(3.8 * 2.8 - 0.1 * 0.9, 9);
+  });
+});
+
+describe('junctions after edits', () => {
+  const move = fc.record({ which: fc.nat(20), x: fc.integer({ min: -200, max: 200 }), y: fc.integer({ min: -200, max: 200 }), gone: fc.boolean() });
+
+  it('are the ones of the plan made afresh, whatever the order of the edits', () => {
+    fc.assert(
+      fc.property(plan, fc.array(move, { minLength: 1, maxLength: 6 }), (start, moves) => {
+        const arranger = new Arranger();
+        let lines = start;
+        let joined = joinWalls(arranger.update(lines));
+        for (const { which, x, y, gone } of moves) {
+          const i = which % lines.length;
+          const own = lines[i];
+          const [a, b] = [own.path[0].p, own.path[1].p];
+          const next = straightLine(own.id, { x: a.x + x / 100, y: a.y + y / 100 }, { x: b.x + x / 130, y: b.y + y / 90 }, own.left);
+          lines = gone && lines.length > 2 ? lines.filter((_, k) => k !== i) : lines.map((l, k) => (k === i ? next : l));
+          joined = joinWalls(arranger.update(lines), joined);
+        }
+        const fresh = joinWalls(arrange(lines));
+        const areas = (list: { outer: { x: number; y: number }[]; holes: { x: number; y: number }[][] }[]) => list.map(regionArea).sort((p, q) => p - q);
+        const byWall = (pieces: (PieceFootprint | undefined)[]) =>
+          standing(pieces)
+            .map((p) => [p.wall, signedArea(p.ring)] as const)
+            .sort((p, q) => (p[0] < q[0] ? -1 : p[0] > q[0] ? 1 : p[1] - q[1]));
+        expect(areas(joined.faces)).toEqual(areas(fresh.faces).map((v) => expect.closeTo(v, 6)));
+        expect(byWall(joined.pieces)).toEqual(byWall(fresh.pieces).map(([id, v]) => [id, expect.closeTo(v, 6)]));
+        expect(areas(joined.outline)).toEqual(areas(fresh.outline).map((v) => expect.closeTo(v, 6)));
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it('keep every footprint and face the edit does not touch', () => {
+    const lines: ArrangedLine[] = [];
+    for (let i = 0; i <= 10; i++) lines.push(line(`v${i}`, i * 4, 0, i * 4, 40, 0.1), line(`h${i}`, 0, i * 4, 40, i * 4, 0.1));
+    lines.push(line('p', 2, 0, 2, 4, 0.1));
+    const arranger = new Arranger();
+    const before = joinWalls(arranger.update(lines));
+    const after = joinWalls(arranger.update(lines.map((l) => (l.id === 'p' ? line('p', 2.2, 0, 2.2, 4, 0.1) : l))), before);
+    expect(after.faces).toHaveLength(101);
+    expect(after.faces.filter((f) => !before.faces.includes(f)).length).toBeLessThan(8);
+    const old = new Set(before.pieces);
+    // The two lines the partition meets are cut anew; the other twenty keep all their pieces.
+    expect(standing(after.pieces).filter((p) => !old.has(p)).length).toBeLessThan(60);
   });
 });

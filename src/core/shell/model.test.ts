@@ -1,3 +1,4 @@
+import { newOpening } from '../project/opening-defaults';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
@@ -7,9 +8,10 @@ import { boolean, regionArea, totalArea } from '../geometry/polygon';
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';
 import { emptyProject, type Project } from '../project/schema';
 import { roomSchedule, toCsv } from '../schedules/rooms';
-import { clearWidth } from './openings';
+import { clearWidth } from './openings/sizes';
 
 let step = 0;
+const METRIC = { openings: {}, units: 'metric' } as const;
 const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
   runChange(project, { id: `change${step++}x`, kind: 'do', command, args }).project;
 
@@ -24,7 +26,6 @@ const box = (width: number, depth: number, thickness: number): Project =>
     ],
     closed: true,
     thickness,
-    height: null,
   });
 
 const faceArea = (project: Project, wall: string): number =>
@@ -46,20 +47,24 @@ describe('a wall with an opening', () => {
         ({ width, height, sill, at, thickness }) => {
           const plain = box(5, 4, thickness);
           const wall = Object.keys(plain.walls)[0];
-          const cut = edit(plain, 'opening.add', {
-            id: 'w',
-            name: 'W',
-            wall,
-            kind: 'window',
-            at,
-            width,
-            height,
-            sill,
-            hinge: 'start',
-            swing: 'left',
-            panes: { across: 1, up: 1 },
-            finishes: {},
-          });
+          const cut = edit(
+            plain,
+            'opening.add',
+            newOpening(METRIC, {
+              id: 'w',
+              name: 'W',
+              wall,
+              kind: 'window',
+              at,
+              width,
+              height,
+              sill,
+              hinge: 'start',
+              swing: 'left',
+              panes: { across: 1, up: 1 },
+              finishes: {},
+            }),
+          );
           const reveals = thickness * 2 * (width + height);
           expect(faceArea(plain, wall) - faceArea(cut, wall)).toBeCloseTo(2 * width * height - reveals, 4);
           const [before, after] = [plain, cut].map((p) => [...deriveModel(p).shell.walls.get(wall)!.sides].reduce((sum, s) => sum + s.area, 0));
@@ -73,26 +78,30 @@ describe('a wall with an opening', () => {
   it('shows a hole in the plan where it stands', () => {
     const plain = box(5, 4, 0.2);
     const wall = Object.keys(plain.walls)[0];
-    const cut = edit(plain, 'opening.add', {
-      id: 'd',
-      name: 'D',
-      wall,
-      kind: 'door',
-      at: 2,
-      width: 0.9,
-      height: 2.1,
-      sill: 0,
-      hinge: 'start',
-      swing: 'left',
-      panes: { across: 1, up: 1 },
-      finishes: {},
-    });
+    const cut = edit(
+      plain,
+      'opening.add',
+      newOpening(METRIC, {
+        id: 'd',
+        name: 'D',
+        wall,
+        kind: 'door',
+        at: 2,
+        width: 0.9,
+        height: 2.1,
+        sill: 0,
+        hinge: 'start',
+        swing: 'left',
+        panes: { across: 1, up: 1 },
+        finishes: {},
+      }),
+    );
     const opening = deriveModel(cut).shell.openings.get('d')!;
     expect(opening.point).toEqual({ x: expect.closeTo(2), y: expect.closeTo(0) });
     expect(opening.parts.map((p) => p.part).sort()).toEqual(['architrave', 'frame', 'handle', 'leaf']);
     // Leaf 926: lining, stop and the leaf's own thickness take 55 to 115 off the structural width.
-    expect(0.99 - clearWidth({ width: 0.99 })).toBeGreaterThan(0.055);
-    expect(clearWidth({ width: 0.99 })).toBeGreaterThan(0.815);
+    expect(0.99 - clearWidth({ ...opening.opening, width: 0.99 })).toBeGreaterThan(0.055);
+    expect(clearWidth({ ...opening.opening, width: 0.99 })).toBeGreaterThan(0.815);
   });
 });
 
@@ -122,7 +131,6 @@ describe('the plan as a whole', () => {
                   ],
               closed: false,
               thickness,
-              height: null,
             });
           }
           const [level] = deriveModel(project).shell.levels;

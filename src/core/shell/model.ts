@@ -1,13 +1,20 @@
-import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
+import type { Arrangement, Cycle } from '../geometry/arrangement';
 import { MeshBuilder, placement, type Matrix, type Mesh } from '../geometry/mesh';
-import { angleOf, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
+import { add, angleOf, left, scale, type Vec2, type Vec3 } from '../geometry/vec';
+import { cylinder } from '../geometry/shapes';
 import type { FaceTarget } from '../project/commands';
-import { openingPoint } from '../project/openings';
-import type { Level, Opening, Project, Room } from '../project/schema';
+import { openingStation, wallFoot } from '../project/openings';
+import { inPhase, type Phase } from '../project/phase';
+import type { Column, Level, Opening, Project, Room, Side } from '../project/schema';
 import { planOf, roomsByFace, type Plan } from '../project/topology';
-import { joinWalls, type JoinedPlan } from './junctions';
-import { openingParts, OPENING_FINISHES, JOINERY, type OpeningPart, type OpeningParts } from './openings';
-import { groupOpenings, wallEndings, wallMeshes, wallSides, type DerivedWall, type WallSide } from './walls';
+import { wallExtents, wallPath, wallThickness } from '../project/wall-line';
+import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
+import { openingParts, type OpeningParts } from './openings/parts';
+import { framePlace } from './openings/place';
+import { OPENING_FINISHES } from './openings/sizes';
+import { ceilingHeight, ceilingMesh, clearHeight, extent, stepFace } from './rooms';
+import { makeWall, type DerivedWall, type WallSide } from './walls';
 
 /** What a surface is worth before anybody has chosen a finish. */
 export const BARE = {
@@ -22,11 +29,11 @@ export const BARE = {
 /** A part of the model that has one finish and one address. Meshes are in world metres, z up. */
 export interface Surface {
   key: string;
-  /** The wall, opening, room or level it comes from. */
+  /** The wall, opening, column, room or level it comes from. */
   entity: string;
   target: FaceTarget | null;
   finish: string;
-  kind: 'wall' | 'top' | 'floor' | 'ceiling' | 'slab' | 'opening' | 'ground';
+  kind: 'wall' | 'top' | 'floor' | 'ceiling' | 'slab' | 'opening' | 'column' | 'ground';
   mesh: Mesh;
   /** Where the mesh stands, for meshes shared by several openings. */
   matrix: Matrix | null;
@@ -44,7 +51,10 @@ export interface DerivedRoom {
   /** Extent inside the walls along the plan axes, metres. */
   size: Vec2;
   sides: WallSide[];
+  /** Clear height from its floor to its ceiling, metres; of a room open to the sky, up to the height of the level. */
   height: number;
+  /** Whether anything closes it above. */
+  covered: boolean;
 }
 
 export interface DerivedOpening {
@@ -52,15 +62,26 @@ export interface DerivedOpening {
   opening: Opening;
   level: string;
   matrix: Matrix;
+  /** Its centre in the middle of the wall. */
   point: Vec2;
   /** Direction of the wall, radians. */
   angle: number;
   thickness: number;
+  /** How far the middle of its frame lies to the left of the middle of the wall, metres. */
+  frame: number;
   /** Rooms at the left and right of the wall; null outside. */
   rooms: { left: string | null; right: string | null };
   parts: (OpeningParts & { finish: string })[];
   /** The glass as a rectangle in world metres, for daylight to be sampled through; none for doors. */
   portal: { corner: Vec3; along: Vec3; up: Vec3 } | null;
+}
+
+export interface DerivedColumn {
+  id: string;
+  column: Column;
+  ring: Vec2[];
+  height: number;
+  mesh: Mesh;
 }
 
 export interface DerivedLevel {
@@ -71,199 +92,377 @@ export interface DerivedLevel {
   walls: DerivedWall[];
   rooms: DerivedRoom[];
   openings: DerivedOpening[];
+  columns: DerivedColumn[];
   surfaces: Surface[];
 }
 
 /** The shell of a project: what follows from walls, openings and rooms. */
 export interface ShellModel {
+  /** The project as it is in the phase shown. */
   project: Project;
+  phase: Phase;
   levels: DerivedLevel[];
   rooms: Map<string, DerivedRoom>;
   walls: Map<string, DerivedWall>;
   openings: Map<string, DerivedOpening>;
 }
 
-const AJAR = 0.35;
+interface Kept {
+  deps: readonly unknown[];
+  value: unknown;
+}
 
 /**
- * Derives the shell and remembers, per wall, opening and room, what it made last time: an edit recomputes only what
- * its inputs have changed for.
+ * Derives the shell and remembers, per wall, opening and room, what it made last time and from which objects: an edit
+ * recomputes only what its inputs have changed for. What is equal is told by identity, so the rest costs a comparison.
  */
 export class ShellDeriver {
-  private readonly memo = new Map<string, { signature: string; value: unknown }>();
-  private readonly joined = new WeakMap<Plan, JoinedPlan>();
+  private readonly memo = new Map<string, Kept>();
+  private readonly parts = new Map<string, OpeningParts[]>();
+  private readonly joined = new Map<string, JoinedPlan>();
   /** How many memoised values the last derivation had to make, for proof of locality. */
   made = 0;
 
-  derive(project: Project): ShellModel {
+  derive(whole: Project, phase: Phase = 'after'): ShellModel {
     this.made = 0;
+    const project = inPhase(whole, phase);
+    const openingsOf = this.remember('openings', [project.openings], () => groupOpenings(project.openings));
     const levels = Object.values(project.levels)
       .sort((a, b) => a.elevation - b.elevation)
-      .map((level) => this.level(project, level));
-    return {
-      project,
-      levels,
-      rooms: new Map(levels.flatMap((l) => l.rooms.map((r) => [r.id, r]))),
-      walls: new Map(levels.flatMap((l) => l.walls.map((w) => [w.id, w]))),
-      openings: new Map(levels.flatMap((l) => l.openings.map((o) => [o.id, o]))),
-    };
+      .map((level) => this.level(project, level, openingsOf));
+    const rooms = new Map<string, DerivedRoom>();
+    const walls = new Map<string, DerivedWall>();
+    const openings = new Map<string, DerivedOpening>();
+    for (const l of levels) {
+      for (const r of l.rooms) rooms.set(r.id, r);
+      for (const w of l.walls) walls.set(w.id, w);
+      for (const o of l.openings) openings.set(o.id, o);
+    }
+    return { project, phase, levels, rooms, walls, openings };
   }
 
-  private remember<T>(key: string, signature: string, make: () => T): T {
+  private remember<T>(key: string, deps: readonly unknown[], make: () => T): T {
     const known = this.memo.get(key);
-    if (known && known.signature === signature) return known.value as T;
+    if (known && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.value as T;
     const value = make();
     this.made++;
-    this.memo.set(key, { signature, value });
+    this.memo.set(key, { deps, value });
     return value;
   }
 
-  private level(project: Project, level: Level): DerivedLevel {
+  /** The value of last time as long as the new one is the same. */
+  private steady<T>(key: string, value: T, same: (a: T, b: T) => boolean): T {
+    const known = this.memo.get(key)?.value as T | undefined;
+    if (known !== undefined && (known === value || same(known, value))) return known;
+    this.memo.set(key, { deps: [], value });
+    return value;
+  }
+
+  private level(project: Project, level: Level, openingsOf: Map<string, Opening[]>): DerivedLevel {
     const plan = planOf(project, level.id);
     const { arrangement } = plan;
-    let joined = this.joined.get(plan);
-    if (!joined) this.joined.set(plan, (joined = joinWalls(arrangement, (id) => project.walls[id].thickness / 2)));
+    const before = this.joined.get(level.id);
+    const joined = before?.arrangement === arrangement ? before : joinWalls(arrangement, before);
+    this.joined.set(level.id, joined);
     const roomOfFace = roomsByFace(project, level.id);
-    const sides = wallSides(project, arrangement, joined, roomOfFace);
-    const openingsOf = groupOpenings(project);
-    const endings = wallEndings(project, arrangement);
+    const roomOfCycle = new Map<Cycle, Room>();
+    for (const [f, room] of roomOfFace) {
+      const face = arrangement.faces[f];
+      roomOfCycle.set(face.outer, room);
+      for (const inner of face.inner) roomOfCycle.set(inner, room);
+    }
+    const roomOf = (cycle: Cycle | undefined): Room | null => (cycle && roomOfCycle.get(cycle)) ?? null;
     const z = level.elevation;
     const surfaces: Surface[] = [];
-
-    const rings = new Map<string, Vec2[][]>();
-    for (const piece of joined.pieces) rings.set(piece.wall, [...(rings.get(piece.wall) ?? []), piece.ring, ...(piece.rest ?? [])]);
     const walls: DerivedWall[] = [];
-    for (const wall of Object.values(project.walls)) {
+    const sidesOf = new Map<string, WallSide[]>();
+    for (const id in project.walls) {
+      const wall = project.walls[id];
       if (wall.level !== level.id) continue;
-      const own = sides.get(wall.id) ?? [];
-      const standing = openingsOf.get(wall.id) ?? [];
-      const ends = endings.get(wall.id) ?? [];
-      const outline = rings.get(wall.id) ?? [];
-      const height = wall.height ?? level.height;
-      const signature = JSON.stringify([
-        z,
-        height,
-        wall.thickness,
-        outline,
-        own.map((s) => [s.room, s.from, s.to]),
-        standing.map((o) => [o.at, o.width, o.height, o.sill]),
-        ends,
-      ]);
-      const derived = this.remember<DerivedWall>(`wall ${wall.id}`, signature, () => {
-        const { faces, top } = wallMeshes(project, wall, own, standing, outline, ends);
-        return { id: wall.id, wall, rings: outline, sides: own, height, faces: faces.map((m) => lift(m, z)), top: lift(top, z) };
-      });
-      const current = { ...derived, wall, sides: own };
-      walls.push(current);
-      own.forEach((side, i) => {
-        const owner = side.room ? project.rooms[side.room] : project.outside;
-        surfaces.push({
-          key: `${side.key}/${i}`,
-          entity: wall.id,
-          target: { kind: 'wall', room: side.room, wall: wall.id, side: side.side },
-          finish: owner.faces[side.key] ?? owner.walls ?? (side.room ? BARE.wall : BARE.outside),
-          kind: 'wall',
-          mesh: current.faces[i],
-          matrix: null,
-          level: level.id,
+      const pieces = arrangement.byLine.get(id) ?? [];
+      const standing = openingsOf.get(id) ?? [];
+      const foot = wallFoot(project, wall);
+      const type = wall.type === null ? undefined : project.wallTypes[wall.type];
+      const deps: unknown[] = [wall, type, level.height, z, foot, standing.length, project.corners[wall.start], project.corners[wall.end]];
+      for (const p of pieces) {
+        deps.push(joined.pieces[p.index], meeting(arrangement, p.from), meeting(arrangement, p.to));
+        for (const cycle of [arrangement.cycles[p.index * 2], arrangement.cycles[p.index * 2 + 1]]) {
+          const room = roomOf(cycle);
+          deps.push(room?.id, room?.step, room?.cover, room?.outdoors);
+        }
+      }
+      deps.push(...standing);
+      const derived = this.remember<DerivedWall>(`wall ${id}`, deps, () => {
+        const made = makeWall({
+          wall,
+          level,
+          path: wallPath(project, wall),
+          thickness: wallThickness(project, wall),
+          foot,
+          pieces,
+          footprints: pieces.map((p) => joined.pieces[p.index]!),
+          openings: standing,
+          arrangement,
+          roomOf,
         });
+        return { ...made, faces: made.faces.map((m) => lift(m, z)), core: lift(made.core, z) };
       });
-      surfaces.push({ key: `${wall.id}/top`, entity: wall.id, target: null, finish: BARE.cut, kind: 'top', mesh: current.top, matrix: null, level: level.id });
+      walls.push(derived);
+      for (const side of derived.sides)
+        if (side.room) {
+          const list = sidesOf.get(side.room);
+          if (list) list.push(side);
+          else sidesOf.set(side.room, [side]);
+        }
+      const finishes = derived.sides.map((side) => {
+        const owner = side.room ? project.rooms[side.room] : project.outside;
+        return owner.faces[side.key] ?? owner.walls ?? (side.outdoors ? BARE.outside : BARE.wall);
+      });
+      surfaces.push(...this.remember(`surfaces ${id}`, [derived, ...finishes], () => wallSurfaces(derived, finishes, level.id)));
+      if (wall.kind === 'boundary') this.boundary(level, id, plan, roomOf, surfaces);
     }
 
-    const allSides = [...sides.values()].flat();
     const rooms: DerivedRoom[] = [];
     for (const [f, room] of roomOfFace) {
-      const region = joined.faces[f];
-      if (!region || region.outer.length < 3) continue;
-      const derived = this.remember(`room ${room.id}`, JSON.stringify([region, z, level.height]), () => {
-        const xs = region.outer.map((p) => p.x);
-        const ys = region.outer.map((p) => p.y);
-        return {
-          area: regionArea(region),
-          perimeter: perimeter(region.outer) + region.holes.reduce((sum, hole) => sum + perimeter(hole), 0),
-          label: labelPoint(region),
-          size: { x: Math.max(...xs) - Math.min(...xs), y: Math.max(...ys) - Math.min(...ys) },
-          floor: new MeshBuilder().region(region, (p) => ({ ...p, z }), { x: 0, y: 0, z: 1 }).build(),
-          ceiling: new MeshBuilder().region(region, (p) => ({ ...p, z: z + level.height }), { x: 0, y: 0, z: -1 }, true).build(),
-        };
-      });
-      const { floor, ceiling, ...figures } = derived;
-      rooms.push({ id: room.id, room, region, ...figures, sides: allSides.filter((s) => s.room === room.id), height: level.height });
-      for (const [kind, mesh] of [
-        ['floor', floor],
-        ['ceiling', ceiling],
-      ] as const)
-        surfaces.push({
-          key: `${room.id}/${kind}`,
-          entity: room.id,
-          target: { kind, room: room.id },
-          finish: room[kind] ?? BARE[kind],
-          kind,
-          mesh,
-          matrix: null,
-          level: level.id,
-        });
+      const fresh = joined.faces[f];
+      if (!fresh || fresh.outer.length < 3) continue;
+      const region = this.steady(`region ${room.id}`, fresh, sameRegion);
+      const sides = sidesOf.get(room.id) ?? [];
+      const along = room.cover.kind === 'bulkhead' ? room.cover.along : '';
+      const edges = along ? sides.filter((s) => s.key === along).map((s) => (s.side === 'left' ? ([s.from, s.to] as const) : ([s.to, s.from] as const))) : [];
+      const figures = this.remember(`figures ${room.id}`, [region], () => ({
+        area: regionArea(region),
+        perimeter: perimeter(region.outer) + region.holes.reduce((sum, hole) => sum + perimeter(hole), 0),
+        label: labelPoint(region),
+        size: extent(region.outer),
+      }));
+      const floor = this.remember(`floor ${room.id}`, [region, z, room.step], () =>
+        new MeshBuilder().region(region, (p) => ({ ...p, z: z + room.step }), { x: 0, y: 0, z: 1 }).build(),
+      );
+      const ceiling = this.remember(`ceiling ${room.id}`, [region, z, level.height, room.cover, ...edges.flat()], () =>
+        ceilingMesh(region, room, level, z, edges),
+      );
+      const height = clearHeight(room, level) ?? level.height - room.step;
+      rooms.push({ id: room.id, room, region, ...figures, sides, height, covered: room.cover.kind !== 'open' });
+      surfaces.push(
+        ...this.remember(`surfaces ${room.id}`, [floor, ceiling, room.floor, room.ceiling], () =>
+          (
+            [
+              ['floor', floor],
+              ['ceiling', ceiling],
+            ] as const
+          ).map(([kind, mesh]): Surface => ({
+            key: `${room.id}/${kind}`,
+            entity: room.id,
+            target: { kind, room: room.id },
+            finish: room[kind] ?? BARE[kind],
+            kind,
+            mesh,
+            matrix: null,
+            level: level.id,
+          })),
+        ),
+      );
     }
     rooms.sort((a, b) => b.area - a.area);
 
-    const slab = this.remember(`slab ${level.id}`, JSON.stringify([joined.outline, z, level.slab]), () => slabMesh(joined.outline, z, level.slab));
+    const slab = this.remember(`slab ${level.id}`, [z, level.slab, ...joined.outline], () => slabMesh(joined.outline, z, level.slab));
     surfaces.push({ key: `${level.id}/slab`, entity: level.id, target: null, finish: BARE.outside, kind: 'slab', mesh: slab, matrix: null, level: level.id });
 
-    const openings = Object.values(project.openings)
-      .filter((o) => project.walls[o.wall]?.level === level.id)
-      .map((o) => this.opening(project, level, o, sides.get(o.wall) ?? []));
-    for (const o of openings)
-      for (const { part, mesh, finish } of o.parts)
-        surfaces.push({
-          key: `${o.id}/${part}`,
-          entity: o.id,
-          target: { kind: 'opening', opening: o.id, part },
-          finish,
-          kind: 'opening',
-          mesh,
-          matrix: o.matrix,
-          level: level.id,
-        });
-    return { id: level.id, level, plan, joined, walls, rooms, openings, surfaces };
+    const openings: DerivedOpening[] = [];
+    const byWall = new Map(walls.map((w) => [w.id, w]));
+    for (const id in project.openings) {
+      const o = project.openings[id];
+      const wall = byWall.get(o.wall);
+      if (!wall) continue;
+      const own = this.opening(project, level, o, wall);
+      openings.push(own.derived);
+      surfaces.push(...own.surfaces);
+    }
+
+    const columns: DerivedColumn[] = [];
+    for (const id in project.columns) {
+      const column = project.columns[id];
+      if (column.level !== level.id) continue;
+      const derived = this.remember(`column ${id}`, [column, level], () => columnSolid(column, level));
+      columns.push(derived);
+      surfaces.push({
+        key: `${id}/body`,
+        entity: id,
+        target: { kind: 'column', column: id },
+        finish: column.finish ?? BARE.wall,
+        kind: 'column',
+        mesh: derived.mesh,
+        matrix: null,
+        level: level.id,
+      });
+    }
+    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, surfaces };
   }
 
-  private opening(project: Project, level: Level, opening: Opening, sides: WallSide[]): DerivedOpening {
-    const wall = project.walls[opening.wall];
-    const axis = unit(sub(project.corners[wall.end], project.corners[wall.start]));
-    const point = openingPoint(project, opening);
-    const room = (side: 'left' | 'right'): string | null => sides.find((s) => s.side === side && s.openings.includes(opening.id))?.room ?? null;
+  /** Where floors or ceilings of different heights meet along a boundary, the step between them is closed. */
+  private boundary(level: Level, id: string, { arrangement }: Plan, roomOf: (c: Cycle | undefined) => Room | null, surfaces: Surface[]): void {
+    for (const piece of arrangement.byLine.get(id) ?? []) {
+      const [l, r] = [roomOf(arrangement.cycles[piece.index * 2]), roomOf(arrangement.cycles[piece.index * 2 + 1])];
+      if (!l || !r) continue;
+      const [a, b] = [arrangement.nodes[piece.from], arrangement.nodes[piece.to]];
+      const put = (what: 'floor' | 'ceiling', low: Room, high: Room, z0: number, z1: number): void => {
+        if (z1 - z0 < 1e-6) return;
+        // The riser faces the lower floor, the drop of a ceiling the higher one.
+        const seen = what === 'floor' ? low : high;
+        const [p, q] = seen === r ? [a, b] : [b, a];
+        surfaces.push(
+          ...this.remember(`step ${id} ${piece.s0} ${what}`, [a, b, z0, z1, seen, high], () => [
+            {
+              key: `${id}/${piece.s0}/${what}`,
+              entity: id,
+              target: { kind: what, room: high.id },
+              finish: (what === 'floor' ? high.floor : low.ceiling) ?? BARE[what],
+              kind: what,
+              mesh: stepFace(p, q, z0, z1),
+              matrix: null,
+              level: level.id,
+            } as Surface,
+          ]),
+        );
+      };
+      const [low, high] = l.step < r.step ? [l, r] : [r, l];
+      put('floor', low, high, level.elevation + low.step, level.elevation + high.step);
+      if (l.cover.kind === 'open' || r.cover.kind === 'open') continue;
+      const [hl, hr] = [ceilingHeight(l, level), ceilingHeight(r, level)];
+      const [lower, higher] = hl < hr ? [l, r] : [r, l];
+      put('ceiling', lower, higher, level.elevation + Math.min(hl, hr), level.elevation + Math.max(hl, hr));
+    }
+  }
+
+  private opening(project: Project, level: Level, opening: Opening, wall: DerivedWall): { derived: DerivedOpening; surfaces: Surface[] } {
+    const own = wall.wall;
+    const room = (side: Side): string | null => wall.sides.find((s) => s.side === side && s.openings.includes(opening.id))?.room ?? null;
+    const outdoors = (side: Side): boolean => wall.sides.find((s) => s.side === side && s.openings.includes(opening.id))?.outdoors ?? true;
     const rooms = { left: room('left'), right: room('right') };
-    const inside = rooms.left === null && rooms.right !== null ? 'right' : 'left';
-    const angle = angleOf(axis);
-    const { kind, width, height, sill, hinge, swing, panes } = opening;
-    const shape = JSON.stringify([kind, width, height, sill, hinge, swing, panes, wall.thickness, inside]);
-    const parts = this.remember(`opening ${shape}`, shape, () => openingParts({ opening, thickness: wall.thickness, inside, ajar: AJAR }));
-    const { frameFace } = JOINERY;
-    const out = inside === 'left' ? -1 : 1;
-    const depth = Math.max(0, wall.thickness / 2 - JOINERY.frameDepth / 2 - wall.thickness * 0.2) * out;
-    const w = width / 2 - frameFace;
-    const portal =
-      kind === 'window' && (rooms.left === null || rooms.right === null)
+    const finish = (id: string | null): string => (id ? (project.rooms[id].floor ?? BARE.floor) : BARE.outside);
+    const deps = [opening, wall, level, finish(rooms.left), finish(rooms.right)];
+    return this.remember(`opening ${opening.id}`, deps, () => {
+      const { p, d } = openingStation(project, opening);
+      const { left: l, right: r } = wallExtents(project, own);
+      const point = add(p, scale(left(d), (l - r) / 2));
+      const inside: Side = outdoors('left') && !outdoors('right') ? 'right' : 'left';
+      const angle = angleOf(d);
+      const { id: _id, name: _name, wall: _wall, at: _at, finishes: _finishes, place: _place, head: _head, status: _status, ...shape } = opening;
+      const key = JSON.stringify([shape, wall.thickness, inside]);
+      let parts = this.parts.get(key);
+      if (!parts) this.parts.set(key, (parts = openingParts({ opening, thickness: wall.thickness, inside })));
+      const frame = framePlace(opening, wall.thickness, inside);
+      const { width, height, sill } = opening;
+      const face = opening.frame.face;
+      const w = width / 2 - face;
+      const glazed = opening.kind === 'window' && (outdoors('left') || outdoors('right'));
+      const portal = glazed
         ? {
-            corner: { x: point.x - axis.x * w - axis.y * depth, y: point.y - axis.y * w + axis.x * depth, z: level.elevation + sill + frameFace },
-            along: { x: axis.x * 2 * w, y: axis.y * 2 * w, z: 0 },
-            up: { x: 0, y: 0, z: height - 2 * frameFace },
+            corner: { x: point.x - d.x * w - d.y * frame, y: point.y - d.y * w + d.x * frame, z: level.elevation + sill + face },
+            along: { x: d.x * 2 * w, y: d.y * 2 * w, z: 0 },
+            up: { x: 0, y: 0, z: height - 2 * face },
           }
         : null;
-    return {
-      id: opening.id,
-      opening,
-      level: level.id,
-      matrix: placement(point.x, point.y, level.elevation, angle),
-      point,
-      angle,
-      thickness: wall.thickness,
-      rooms,
-      parts: parts.map((p) => ({ ...p, finish: opening.finishes[p.part] ?? OPENING_FINISHES[p.part] })),
-      portal,
-    };
+      const derived: DerivedOpening = {
+        id: opening.id,
+        opening,
+        level: level.id,
+        matrix: placement(point.x, point.y, level.elevation, angle),
+        point,
+        angle,
+        thickness: wall.thickness,
+        frame,
+        rooms,
+        parts: parts.map((q) => ({ ...q, finish: opening.finishes[q.part] ?? OPENING_FINISHES[q.part] })),
+        portal,
+      };
+      const surfaces: Surface[] = derived.parts.map(({ part, mesh, finish: own2 }) => ({
+        key: `${opening.id}/${part}`,
+        entity: opening.id,
+        target: { kind: 'opening', opening: opening.id, part },
+        finish: own2,
+        kind: 'opening',
+        mesh,
+        matrix: derived.matrix,
+        level: level.id,
+      }));
+      // A way that goes down to the floor has floor in it: of each room as far as the middle of the wall.
+      if (opening.kind !== 'niche' && opening.sill - wall.foot < 1e-6)
+        for (const side of ['left', 'right'] as const) {
+          const id = rooms[side];
+          const half = ((side === 'left' ? 1 : -1) * wall.thickness) / 2;
+          const at = (x: number, y: number): Vec3 => ({ x, y, z: sill });
+          const [y0, y1] = [Math.min(0, half), Math.max(0, half)];
+          surfaces.push({
+            key: `${opening.id}/floor-${side}`,
+            entity: id ?? opening.id,
+            target: id ? { kind: 'floor', room: id } : null,
+            finish: finish(id),
+            kind: 'floor',
+            mesh: new MeshBuilder().quad(at(-width / 2, y0), at(width / 2, y0), at(width / 2, y1), at(-width / 2, y1)).build(),
+            matrix: derived.matrix,
+            level: level.id,
+          });
+        }
+      return { derived, surfaces };
+    });
   }
+}
+
+export function groupOpenings(openings: Record<string, Opening>): Map<string, Opening[]> {
+  const groups = new Map<string, Opening[]>();
+  for (const id in openings) {
+    const o = openings[id];
+    const list = groups.get(o.wall);
+    if (list) list.push(o);
+    else groups.set(o.wall, [o]);
+  }
+  return groups;
+}
+
+/** How many lines, and how many built walls, meet at a node, in one number. */
+function meeting({ fans, pieces }: Arrangement, node: number): number {
+  let built = 0;
+  for (const e of fans[node]) if (pieces[e.piece]!.left + pieces[e.piece]!.right > 0) built++;
+  return fans[node].length * 100 + built;
+}
+
+function wallSurfaces(wall: DerivedWall, finishes: readonly string[], level: string): Surface[] {
+  const surfaces: Surface[] = wall.sides.map((side, i) => ({
+    key: `${side.key}/${i}`,
+    entity: wall.id,
+    target: { kind: 'wall', room: side.room, wall: wall.id, side: side.side },
+    finish: finishes[i],
+    kind: 'wall',
+    mesh: wall.faces[i],
+    matrix: null,
+    level,
+  }));
+  if (wall.wall.kind === 'wall')
+    surfaces.push({ key: `${wall.id}/top`, entity: wall.id, target: null, finish: BARE.cut, kind: 'top', mesh: wall.core, matrix: null, level });
+  return surfaces;
+}
+
+function columnSolid(column: Column, level: Level): DerivedColumn {
+  const height = column.height ?? level.height;
+  const m = placement(column.x, column.y, level.elevation, column.rotation);
+  const [w, d] = [column.width / 2, column.depth / 2];
+  const outline: Vec2[] =
+    column.section === 'square'
+      ? [
+          { x: -w, y: -d },
+          { x: w, y: -d },
+          { x: w, y: d },
+          { x: -w, y: d },
+        ]
+      : Array.from({ length: 32 }, (_, i) => ({ x: w * Math.cos((i / 16) * Math.PI), y: d * Math.sin((i / 16) * Math.PI) }));
+  const body =
+    column.section === 'square'
+      ? new MeshBuilder().box(-w, -d, 0, w, d, height).build()
+      : new MeshBuilder().add(cylinder(0, 0, 0, height, 1, 1, 32), [w, 0, 0, 0, 0, d, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]).build();
+  const ring = outline.map((p) => ({ x: m[0] * p.x + m[4] * p.y + m[12], y: m[1] * p.x + m[5] * p.y + m[13] }));
+  return { id: column.id, column, ring, height, mesh: new MeshBuilder().add(body, m).build() };
 }
 
 const lift = (mesh: Mesh, z: number): Mesh => (z === 0 ? mesh : { ...mesh, positions: mesh.positions.map((v, i) => (i % 3 === 2 ? v + z : v)) });
@@ -282,7 +481,3 @@ function slabMesh(outline: Region[], z: number, thickness: number): Mesh {
     }
   return builder.build();
 }
-
-/** The parts an opening of a kind has. */
-export const partsOf = (kind: Opening['kind']): OpeningPart[] =>
-  kind === 'door' ? ['leaf', 'frame', 'architrave', 'handle'] : ['frame', 'glass', 'sill', 'architrave', 'handle'];

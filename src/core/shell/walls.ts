@@ -1,10 +1,13 @@
-import type { Arrangement } from '../geometry/arrangement';
+import type { Arrangement, Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, type Region } from '../geometry/polygon';
-import { COINCIDENT, distance, dot, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
-import { wallHeight } from '../project/openings';
-import { sideKey, type Opening, type Project, type Room, type Side, type Wall } from '../project/schema';
-import type { JoinedPlan } from './junctions';
+import { boolean, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
+import { COINCIDENT, cross, cross3, sub3, unit3, distance, dot, left, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import { openingOutline } from '../project/openings';
+import { sideKey, type Level, type Opening, type Room, type Side, type Wall } from '../project/schema';
+import { stationAt, wallTopAt, type Station } from '../project/wall-line';
+import type { PieceFootprint } from './junctions';
+import { framePlace } from './openings/place';
+import { ceilingHeight } from './rooms';
 
 /** One stretch of a wall's face, as one room (or the outside) sees it. */
 export interface WallSide {
@@ -13,12 +16,18 @@ export interface WallSide {
   side: Side;
   /** The room it belongs to; null outside. */
   room: string | null;
+  /** Whether it is seen from outdoors: from no room, or from one that is a terrace or a carport. */
+  outdoors: boolean;
   /** Its ends in the plan, from the start towards the end of the wall. */
   from: Vec2;
   to: Vec2;
-  /** The same ends as distances along the wall's centre line. */
+  /** All its points in the plan, with their distances along the wall's reference line. */
+  path: Station[];
+  /** The ends as distances along the wall's reference line. */
   s0: number;
   s1: number;
+  /** Foot and upper edge of what shows of it, above the floor of the level: between the room's floor and its ceiling. */
+  foot: number;
   height: number;
   /** Its surface, openings taken off, m². */
   area: number;
@@ -28,189 +37,478 @@ export interface WallSide {
 export interface DerivedWall {
   id: string;
   wall: Wall;
+  thickness: number;
   /** Footprints of its pieces between junctions. */
   rings: Vec2[][];
   sides: WallSide[];
+  /** Height of its upper edge at its lowest, above the floor of the level. */
   height: number;
+  foot: number;
   /** Vertical faces of each side, in the order of `sides`. */
   faces: Mesh[];
-  /** The cut upper side, and ends that stand above lower neighbours. */
-  top: Mesh;
+  /** Upper side, underside and what is hidden inside junctions. With the faces, a closed solid. */
+  core: Mesh;
 }
 
-/** Gathers the pieces of each wall into continuous stretches per side and room. */
-export function wallSides(project: Project, arrangement: Arrangement, joined: JoinedPlan, roomOfFace: Map<number, Room>): Map<string, WallSide[]> {
-  const faceOf = new Map<number, number>();
-  arrangement.faces.forEach((face, f) => {
-    for (const cycle of [face.outer, ...face.inner]) for (const e of cycle.edges) faceOf.set(e.piece * 2 + (e.forward ? 0 : 1), f);
-  });
-  const byWall = new Map<string, WallSide[]>();
-  const openingsOf = groupOpenings(project);
-  for (const side of ['left', 'right'] as const) {
-    const last = new Map<string, WallSide>();
-    for (const piece of arrangement.pieces) {
-      const wall = project.walls[piece.line];
-      const a = project.corners[wall.start];
-      const axis = unit(sub(project.corners[wall.end], a));
-      const face = faceOf.get(piece.index * 2 + (side === 'left' ? 0 : 1));
-      const room = face === undefined ? null : (roomOfFace.get(face)?.id ?? null);
-      const [from, to] = joined.pieces[piece.index][side];
-      const previous = last.get(wall.id);
-      const s1 = dot(sub(to, a), axis);
-      if (previous && previous.room === room && distance(previous.to, from) < COINCIDENT * 10) {
-        previous.to = to;
-        previous.s1 = s1;
-        continue;
+/** All that a wall's shape follows from. */
+export interface WallInputs {
+  wall: Wall;
+  level: Level;
+  path: Station[];
+  thickness: number;
+  foot: number;
+  pieces: readonly LinePiece[];
+  footprints: readonly PieceFootprint[];
+  openings: readonly Opening[];
+  arrangement: Arrangement;
+  roomOf(cycle: Cycle | undefined): Room | null;
+}
+
+/** A stretch of a wall between junctions, of one piece or of the chords of an arc. */
+interface Run {
+  left: Station[];
+  right: Station[];
+  startCap: Vec2[];
+  endCap: Vec2[];
+  leftSide: WallSide;
+  rightSide: WallSide;
+  /** Whether nothing built meets it there: the end is seen. */
+  startFree: boolean;
+  endFree: boolean;
+  /** Distances along the wall it covers. */
+  s0: number;
+  s1: number;
+}
+
+/** The solid of a wall with its openings cut out, its faces by side, in the level's own height (floor at 0). */
+export function makeWall(inputs: WallInputs): DerivedWall {
+  const { wall, level, path, thickness, foot } = inputs;
+  const length = path[path.length - 1].s;
+  const top = (s: number): number => wallTopAt(wall, level, s / length);
+  const height = Math.min(top(0), top(length));
+  const rings = inputs.footprints.flatMap((f) => [f.ring, ...(f.rest ?? [])]).filter((ring) => ring.length > 2);
+  const sides: WallSide[] = [];
+  const builders: MeshBuilder[] = [];
+  const core = new MeshBuilder();
+  if (wall.kind === 'boundary') return { id: wall.id, wall, thickness: 0, rings: [], sides, height, foot, faces: [], core: core.build() };
+  const { runs, crowded } = runsOf(inputs, sides);
+  for (const side of sides) {
+    builders.push(new MeshBuilder());
+    side.openings = inputs.openings.filter((o) => o.at > side.s0 && o.at < side.s1).map((o) => o.id);
+    side.area = sideArea(side, top, inputs.openings);
+  }
+  // Where two runs of the wall meet face to face there is nothing between them.
+  const meets = new Set(runs.flatMap((r) => [r.startCap, r.endCap].flatMap((chain) => chain.slice(1).map((p, i) => segmentKey(chain[i], p)))));
+  for (const run of runs) {
+    const solid = new RunSolid(run, inputs, top, meets);
+    solid.build(builders[sides.indexOf(run.leftSide)], builders[sides.indexOf(run.rightSide)], core);
+  }
+  for (const { ring, leftSide, rightSide } of crowded)
+    prism(ring, foot, top, path, [builders[sides.indexOf(leftSide)], builders[sides.indexOf(rightSide)]], core);
+  return { id: wall.id, wall, thickness, rings, sides, height, foot, faces: builders.map((b) => b.build()), core: core.build() };
+}
+
+/** Pieces that follow one another without a junction, gathered, and the sides they belong to. */
+function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: { ring: Ring; leftSide: WallSide; rightSide: WallSide }[] } {
+  const { arrangement, pieces, footprints, wall } = inputs;
+  const runs: Run[] = [];
+  const crowded: { ring: Ring; leftSide: WallSide; rightSide: WallSide }[] = [];
+  const last: Partial<Record<Side, WallSide>> = {};
+  const built = (fan: readonly HalfEdge[]): number => fan.filter((e) => arrangement.pieces[e.piece]!.left + arrangement.pieces[e.piece]!.right > 0).length;
+  pieces.forEach((piece, i) => {
+    const print = footprints[i];
+    const d = unit(sub(arrangement.nodes[piece.to], arrangement.nodes[piece.from]));
+    const origin = arrangement.nodes[piece.from];
+    const scale = (piece.s1 - piece.s0) / (distance(origin, arrangement.nodes[piece.to]) || 1);
+    const station = (p: Vec2): Station => ({ p, s: piece.s0 + dot(sub(p, origin), d) * scale });
+    const goesOn = i > 0 && pieces[i - 1].to === piece.from && arrangement.fans[piece.from].length === 2;
+    const side = (which: Side): WallSide => {
+      const room = inputs.roomOf(arrangement.cycles[piece.index * 2 + (which === 'left' ? 0 : 1)]);
+      const [from, to] = print[which].map(station);
+      const previous = last[which];
+      if (previous && previous.room === (room?.id ?? null) && distance(previous.to, from.p) < COINCIDENT * 10) {
+        previous.path.push(to);
+        previous.to = to.p;
+        previous.s1 = to.s;
+        return previous;
       }
+      const outdoors = room === null || room.outdoors;
       const next: WallSide = {
-        key: sideKey(wall.id, side),
+        key: sideKey(wall.id, which),
         wall: wall.id,
-        side,
-        room,
-        from,
-        to,
-        s0: dot(sub(from, a), axis),
-        s1,
-        height: wallHeight(project, wall),
+        side: which,
+        room: room?.id ?? null,
+        outdoors,
+        from: from.p,
+        to: to.p,
+        path: [from, to],
+        s0: from.s,
+        s1: to.s,
+        foot: room ? Math.max(inputs.foot, room.step) : inputs.foot,
+        height: room ? ceilingHeight(room, inputs.level) : Infinity,
         area: 0,
         openings: [],
       };
-      last.set(wall.id, next);
-      byWall.set(wall.id, [...(byWall.get(wall.id) ?? []), next]);
-    }
-  }
-  for (const [wall, stretches] of byWall) {
-    // Between crowded junctions nothing may be left of a side.
-    const sides = stretches.filter((side) => side.s1 - side.s0 > COINCIDENT);
-    byWall.set(wall, sides);
-    for (const side of sides) {
-      const standing = (openingsOf.get(wall) ?? []).filter((o) => o.at > side.s0 && o.at < side.s1);
-      side.openings = standing.map((o) => o.id);
-      side.area = (side.s1 - side.s0) * side.height - standing.reduce((sum, o) => sum + o.width * o.height, 0);
-    }
-  }
-  return byWall;
-}
-
-export function groupOpenings(project: Project): Map<string, Opening[]> {
-  const groups = new Map<string, Opening[]>();
-  for (const o of Object.values(project.openings)) groups.set(o.wall, [...(groups.get(o.wall) ?? []), o]);
-  return groups;
-}
-
-/** A face of a wall in its own plane (x along, y up) with its openings cut out. */
-export function sideRegion(side: WallSide, openings: readonly Opening[]): Region[] {
-  const rectangle = (x0: number, y0: number, x1: number, y1: number): Region => ({
-    outer: [
-      { x: x0, y: y0 },
-      { x: x1, y: y0 },
-      { x: x1, y: y1 },
-      { x: x0, y: y1 },
-    ],
-    holes: [],
-  });
-  const whole = rectangle(side.s0, 0, side.s1, side.height);
-  const cuts = openings
-    .filter((o) => side.openings.includes(o.id))
-    .map((o) => ({ x0: o.at - o.width / 2, x1: o.at + o.width / 2, y0: o.sill, y1: o.sill + o.height }))
-    .sort((p, q) => p.x0 - q.x0);
-  // The usual case needs no clipping: openings side by side, clear of the ends and the top; doors notch the foot.
-  const plain = cuts.every((c, i) => c.x0 > side.s0 && c.x1 < side.s1 && c.y1 < side.height && (i === 0 || cuts[i - 1].x1 < c.x0));
-  if (!plain)
-    return boolean(
-      'difference',
-      [whole],
-      cuts.map((c) => rectangle(c.x0, c.y0, c.x1, c.y1)),
-    );
-  const foot = cuts.filter((c) => c.y0 <= 0);
-  const outer: Vec2[] = [{ x: side.s0, y: 0 }];
-  for (const { x0, x1, y1 } of foot) outer.push({ x: x0, y: 0 }, { x: x0, y: y1 }, { x: x1, y: y1 }, { x: x1, y: 0 });
-  outer.push({ x: side.s1, y: 0 }, { x: side.s1, y: side.height }, { x: side.s0, y: side.height });
-  return [{ outer, holes: cuts.filter((c) => c.y0 > 0).map((c) => rectangle(c.x0, c.y0, c.x1, c.y1).outer.reverse()) }];
-}
-
-/**
- * The faces of a wall as meshes in the level's own height (floor at 0). Texture coordinates run along the wall from
- * its start and up from the floor, in metres, so that a pattern goes on across openings.
- */
-export function wallMeshes(
-  project: Project,
-  wall: Wall,
-  sides: WallSide[],
-  openings: readonly Opening[],
-  rings: Vec2[][],
-  ends: { point: Vec2; free: boolean; lowest: number }[],
-): Pick<DerivedWall, 'faces' | 'top'> {
-  const a = project.corners[wall.start];
-  const b = project.corners[wall.end];
-  const axis = unit(sub(b, a));
-  const normal = { x: -axis.y, y: axis.x };
-  const height = wallHeight(project, wall);
-  const half = wall.thickness / 2;
-  const faces = sides.map((side) => {
-    const builder = new MeshBuilder();
-    const out = side.side === 'left' ? 1 : -1;
-    const n: Vec3 = { x: normal.x * out, y: normal.y * out, z: 0 };
-    const length = side.s1 - side.s0;
-    const place = (p: Vec2): Vec3 => {
-      const q = lerp(side.from, side.to, length ? (p.x - side.s0) / length : 0);
-      return { x: q.x, y: q.y, z: p.y };
+      last[which] = next;
+      sides.push(next);
+      return next;
     };
-    // Seen from the left side the wall's direction runs to the left, so the region is turned over.
-    for (const region of sideRegion(side, openings)) builder.region(region, place, n, out > 0);
-    for (const o of openings) {
-      if (!side.openings.includes(o.id)) continue;
-      addReveal(builder, o, { a, axis, normal, half, out });
+    const [leftSide, rightSide] = [side('left'), side('right')];
+    if (print.rest !== undefined) {
+      for (const ring of [print.ring, ...print.rest]) if (ring.length > 2) crowded.push({ ring, leftSide, rightSide });
+      return;
     }
-    for (const end of ends) {
-      const atStart = distance(end.point, a) < distance(end.point, b);
-      if (!end.free || side.side !== 'left' || Math.abs((atStart ? side.s0 : side.s1) - dot(sub(end.point, a), axis)) > 1e-6) continue;
-      const l = { x: end.point.x + normal.x * half, y: end.point.y + normal.y * half };
-      const r = { x: end.point.x - normal.x * half, y: end.point.y - normal.y * half };
-      const [p, q] = atStart ? [l, r] : [r, l];
-      builder.quad({ ...p, z: 0 }, { ...q, z: 0 }, { ...q, z: height }, { ...p, z: height });
+    const [l0, l1] = print.left.map(station);
+    const [r0, r1] = print.right.map(station);
+    const run = runs[runs.length - 1];
+    if (goesOn && run && run.leftSide === leftSide && run.rightSide === rightSide) {
+      run.left.push(l1);
+      run.right.push(r1);
+      run.endCap = print.endCap;
+      run.s1 = piece.s1;
+      run.endFree = built(arrangement.fans[piece.to]) === 1;
+      return;
     }
-    return builder.build();
-  });
-  const top = new MeshBuilder();
-  for (const ring of rings) if (ring.length > 2) top.region({ outer: ring, holes: [] }, (p) => ({ ...p, z: height }), { x: 0, y: 0, z: 1 });
-  for (const end of ends) {
-    if (end.free || end.lowest >= height - 1e-6) continue;
-    const d = distance(end.point, a) < distance(end.point, b) ? -1 : 1;
-    const l = { x: end.point.x + normal.x * half, y: end.point.y + normal.y * half };
-    const r = { x: end.point.x - normal.x * half, y: end.point.y - normal.y * half };
-    const [p, q] = d > 0 ? [r, l] : [l, r];
-    top.quad({ ...p, z: end.lowest }, { ...q, z: end.lowest }, { ...q, z: height }, { ...p, z: height });
-  }
-  return { faces, top: top.build() };
-}
-
-/** The half of an opening's reveal that belongs to one side of the wall: jambs, head and foot. */
-function addReveal(builder: MeshBuilder, o: Opening, { a, axis, normal, half, out }: { a: Vec2; axis: Vec2; normal: Vec2; half: number; out: number }): void {
-  const at = (s: number, y: number, z: number): Vec3 => ({ x: a.x + axis.x * s + normal.x * y, y: a.y + axis.y * s + normal.y * y, z });
-  const [s0, s1, z0, z1] = [o.at - o.width / 2, o.at + o.width / 2, o.sill, o.sill + o.height];
-  const [inner, outer] = out > 0 ? [0, half] : [-half, 0];
-  builder.quad(at(s0, outer, z0), at(s0, inner, z0), at(s0, inner, z1), at(s0, outer, z1));
-  builder.quad(at(s1, inner, z0), at(s1, outer, z0), at(s1, outer, z1), at(s1, inner, z1));
-  builder.quad(at(s0, outer, z1), at(s0, inner, z1), at(s1, inner, z1), at(s1, outer, z1));
-  builder.quad(at(s0, inner, z0), at(s0, outer, z0), at(s1, outer, z0), at(s1, inner, z0));
-}
-
-/** The ends of a wall with what meets it there. */
-export function wallEndings(project: Project, arrangement: Arrangement): Map<string, { point: Vec2; free: boolean; lowest: number }[]> {
-  const found = new Map<string, { point: Vec2; free: boolean; lowest: number }[]>();
-  arrangement.fans.forEach((fan, n) => {
-    const heights = fan.map((e) => wallHeight(project, project.walls[arrangement.pieces[e.piece].line]));
-    const seen = new Set<string>();
-    fan.forEach((e) => {
-      const id = arrangement.pieces[e.piece].line;
-      if (seen.has(id)) return;
-      seen.add(id);
-      // A wall that runs through a junction has no end there.
-      if (fan.filter((o) => arrangement.pieces[o.piece].line === id).length > 1) return;
-      const lowest = fan.length > 1 ? Math.min(...heights.filter((_, i) => arrangement.pieces[fan[i].piece].line !== id)) : 0;
-      found.set(id, [...(found.get(id) ?? []), { point: arrangement.nodes[n], free: fan.length === 1, lowest }]);
+    runs.push({
+      left: [l0, l1],
+      right: [r0, r1],
+      startCap: print.startCap,
+      endCap: print.endCap,
+      leftSide,
+      rightSide,
+      startFree: built(arrangement.fans[piece.from]) === 1,
+      endFree: built(arrangement.fans[piece.to]) === 1,
+      s0: piece.s0,
+      s1: piece.s1,
     });
   });
-  return found;
+  // Between crowded junctions nothing may be left of a side.
+  for (let i = sides.length - 1; i >= 0; i--) {
+    const own = sides[i];
+    if (
+      own.s1 - own.s0 <= COINCIDENT &&
+      !runs.some((r) => r.leftSide === own || r.rightSide === own) &&
+      !crowded.some((c) => c.leftSide === own || c.rightSide === own)
+    )
+      sides.splice(i, 1);
+  }
+  return { runs, crowded };
+}
+
+/** What shows of a side between floor and ceiling, openings taken off, m². */
+function sideArea(side: WallSide, top: (s: number) => number, openings: readonly Opening[]): number {
+  let area = 0;
+  for (let i = 1; i < side.path.length; i++) {
+    const [a, b] = [side.path[i - 1], side.path[i]];
+    const width = distance(a.p, b.p);
+    // A raking upper edge is cut by a level ceiling where the two cross.
+    const [h0, h1] = [top(a.s) - side.foot, top(b.s) - side.foot];
+    const limit = side.height - side.foot;
+    if (h0 <= limit && h1 <= limit) area += (width * (h0 + h1)) / 2;
+    else if (h0 >= limit && h1 >= limit) area += width * limit;
+    else {
+      const t = (limit - h0) / (h1 - h0);
+      const [before, after] = h0 < limit ? [(h0 + limit) / 2, limit] : [limit, (limit + h1) / 2];
+      area += width * (t * before + (1 - t) * after);
+    }
+  }
+  if (!Number.isFinite(side.height)) side.height = Math.max(top(side.s0), top(side.s1));
+  else side.height = Math.min(side.height, Math.max(top(side.s0), top(side.s1)));
+  for (const o of openings) if (side.openings.includes(o.id) && (o.kind !== 'niche' || o.swing === side.side)) area -= signedArea(openingOutline(o));
+  return area;
+}
+
+const segmentKey = (a: Vec2, b: Vec2): string => [a.x, a.y, b.x, b.y].map((v) => Math.round(v * 1e6)).join(' ');
+
+/** A cut through one run: the outline on each of its faces, point by point, and where between them the frame stands. */
+interface Cut {
+  opening: Opening;
+  /** Outline as (s, height), and the same points in the plan, on the left and the right face. */
+  left: { s: number; z: number; p: Vec2 }[];
+  right: { s: number; z: number; p: Vec2 }[];
+  /** Share of the way from left to right at which the reveal changes sides. */
+  split: number;
+  foot: boolean;
+  head: boolean;
+}
+
+/** Builds one run of a wall as a closed solid. */
+class RunSolid {
+  private readonly cuts: Cut[];
+
+  constructor(
+    private readonly run: Run,
+    private readonly inputs: WallInputs,
+    private readonly top: (s: number) => number,
+    private readonly meets: ReadonlySet<string>,
+  ) {
+    this.cuts = inputs.openings
+      .filter((o) => o.at > run.s0 && o.at < run.s1)
+      .map((o) => this.cut(o))
+      .sort((a, b) => a.opening.at - b.opening.at);
+  }
+
+  private cut(opening: Opening): Cut {
+    const { path, thickness, foot } = this.inputs;
+    const { p, d } = stationAt(path, opening.at);
+    const outline = openingOutline(opening);
+    const on = (side: Station[]): Cut['left'] => outline.map((q) => ({ ...atLateral(side, p, d, q.x), z: q.y }));
+    const heads = outline.map((q) => q.y);
+    const niche = opening.kind === 'niche';
+    const inside: Side = this.run.leftSide.outdoors && !this.run.rightSide.outdoors ? 'right' : 'left';
+    const place = niche ? 0.5 : framePlace(opening, thickness, inside) / thickness;
+    return {
+      opening,
+      left: on(this.run.left),
+      right: on(this.run.right),
+      split: 0.5 - place,
+      foot: !niche && Math.abs(Math.min(...heads) - foot) < 1e-6,
+      head: !niche && Math.max(...heads) > Math.min(this.top(opening.at - opening.width / 2), this.top(opening.at + opening.width / 2)) - 1e-6,
+    };
+  }
+
+  build(leftFace: MeshBuilder, rightFace: MeshBuilder, core: MeshBuilder): void {
+    this.face(leftFace, this.run.left, 'left');
+    this.face(rightFace, this.run.right, 'right');
+    for (const cut of this.cuts) this.reveal(cut, leftFace, rightFace);
+    this.cap(this.run.startCap, this.run.startFree, leftFace, rightFace, core);
+    this.cap(this.run.endCap, this.run.endFree, rightFace, leftFace, core);
+    this.lid(core, true);
+    this.lid(core, false);
+  }
+
+  /** A vertical face in its own plane, carried into space stretch by stretch. */
+  private face(builder: MeshBuilder, path: Station[], side: Side): void {
+    const own = this.cuts.filter((c) => c.opening.kind !== 'niche' || c.opening.swing === side);
+    const { foot } = this.inputs;
+    const [first, last] = [path[0], path[path.length - 1]];
+    if (last.s - first.s <= COINCIDENT) return;
+    const bottom: Vec2[] = [];
+    const holes: Ring[] = [];
+    const through: Region[] = [];
+    for (const cut of own) {
+      const outline = cut[side].map((q) => ({ x: q.s, y: q.z }));
+      if (cut.head) through.push({ outer: outline, holes: [] });
+      else if (cut.foot && Math.abs(outline[0].y - foot) < 1e-6 && Math.abs(outline[1].y - foot) < 1e-6 && outline.slice(2).every((q) => q.y > foot + 1e-6))
+        bottom.push(outline[0], ...outline.slice(2).reverse(), outline[1]);
+      else if (cut.foot) through.push({ outer: outline, holes: [] });
+      else holes.push([...outline].reverse());
+    }
+    const breaks = path.slice(1, -1).map((q) => ({ x: q.s, y: this.top(q.s) }));
+    const outer: Ring = [
+      { x: first.s, y: foot },
+      ...bottom,
+      { x: last.s, y: foot },
+      { x: last.s, y: this.top(last.s) },
+      ...breaks.reverse(),
+      { x: first.s, y: this.top(first.s) },
+    ];
+    let regions: Region[] = [{ outer, holes }];
+    if (through.length) regions = boolean('difference', regions, through);
+    const out = side === 'left' ? 1 : -1;
+    for (let i = 1; i < path.length; i++) {
+      const [a, b] = [path[i - 1], path[i]];
+      const d = unit(sub(b.p, a.p));
+      const normal = left(d);
+      const n: Vec3 = { x: normal.x * out, y: normal.y * out, z: 0 };
+      const place = (q: Vec2): Vec3 => ({ ...lerp(a.p, b.p, (q.x - a.s) / (b.s - a.s)), z: q.y });
+      // An arc is a row of plane stretches; an opening may reach over several of them.
+      const slabs =
+        path.length === 2
+          ? regions
+          : boolean('intersection', regions, [
+              {
+                outer: [
+                  { x: a.s, y: -100 },
+                  { x: b.s, y: -100 },
+                  { x: b.s, y: 100 },
+                  { x: a.s, y: 100 },
+                ],
+                holes: [],
+              },
+            ]);
+      for (const region of slabs) builder.region(region, place, n, out > 0);
+    }
+  }
+
+  /** The inner faces of an opening: each side of the wall has the part up to the frame; a niche has them and its back on one side. */
+  private reveal(cut: Cut, leftFace: MeshBuilder, rightFace: MeshBuilder): void {
+    const { foot, thickness } = this.inputs;
+    const { opening } = cut;
+    const count = cut.left.length;
+    const niche = opening.kind === 'niche';
+    const depth = niche ? opening.depth / thickness : 0;
+    for (let i = 0; i < count; i++) {
+      const j = (i + 1) % count;
+      const [a, b] = [cut.left[i], cut.left[j]];
+      const onFoot = cut.foot && a.z < foot + 1e-6 && b.z < foot + 1e-6;
+      const onHead = cut.head && a.z > this.top(a.s) - 1e-6 && b.z > this.top(b.s) - 1e-6;
+      if (onFoot || onHead) continue;
+      const at = (k: number, t: number): Vec3 => ({ ...lerp(cut.left[k].p, cut.right[k].p, t), z: cut.left[k].z });
+      // Along an arc the edge bends where the face does; the middle of the reveal runs straight.
+      const chains = [this.edge('left', cut.left[i], cut.left[j]), this.edge('right', cut.right[i], cut.right[j])];
+      const band = (builder: MeshBuilder, t0: number, t1: number): void => {
+        if (t1 - t0 <= 1e-9) return;
+        const from = t0 === 0 ? chains[0] : [at(i, t0), at(j, t0)];
+        const to = t1 === 1 ? chains[1] : [at(i, t1), at(j, t1)];
+        if (from.length === 2 && to.length === 2) builder.quad(from[1], from[0], to[0], to[1]);
+        else strip(builder, from, to);
+      };
+      if (!niche) {
+        band(leftFace, 0, cut.split);
+        band(rightFace, cut.split, 1);
+      } else if (opening.swing === 'left') band(leftFace, 0, depth);
+      else band(rightFace, 1 - depth, 1);
+    }
+    if (!niche) return;
+    const t = opening.swing === 'left' ? depth : 1 - depth;
+    const back = cut.left.map((q, k) => ({ ...lerp(q.p, cut.right[k].p, t), z: q.z }));
+    const plane = cut.left.map((q) => ({ x: q.s, y: q.z }));
+    const d = unit(sub(cut.left[1].p, cut.left[0].p));
+    const out = opening.swing === 'left' ? 1 : -1;
+    const n = left(d);
+    const builder = out > 0 ? leftFace : rightFace;
+    const base = back.map((q, k) => builder.vertex(q, { x: n.x * out, y: n.y * out, z: 0 }, plane[k].x, plane[k].y));
+    const indices = triangulateKeeping(plane);
+    for (let k = 0; k < indices.length; k += 3) {
+      const [p, q, r] = [base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]];
+      if (out > 0) builder.triangle(p, r, q);
+      else builder.triangle(p, q, r);
+    }
+  }
+
+  /** An edge of an opening on one face, with the places where the face bends. */
+  private edge(side: Side, a: { s: number; z: number; p: Vec2 }, b: { s: number; z: number; p: Vec2 }): Vec3[] {
+    const bends = this.run[side].slice(1, -1).filter((q) => q.s > Math.min(a.s, b.s) + 1e-9 && q.s < Math.max(a.s, b.s) - 1e-9);
+    if (a.s > b.s) bends.reverse();
+    return [{ ...a.p, z: a.z }, ...bends.map((q) => ({ ...q.p, z: a.z + ((b.z - a.z) * (q.s - a.s)) / (b.s - a.s) })), { ...b.p, z: b.z }];
+  }
+
+  /** An end of the run, seen where nothing built meets it, else hidden inside the junction. */
+  private cap(chain: Vec2[], free: boolean, first: MeshBuilder, second: MeshBuilder, core: MeshBuilder): void {
+    const { foot } = this.inputs;
+    for (let i = 1; i < chain.length; i++) {
+      const [a, b] = [chain[i - 1], chain[i]];
+      if (this.meets.has(segmentKey(b, a))) continue;
+      const builder = !free ? core : i === 1 ? first : second;
+      builder.quad({ ...a, z: foot }, { ...b, z: foot }, { ...b, z: this.topAt(b) }, { ...a, z: this.topAt(a) });
+    }
+  }
+
+  /** Height of the upper edge above a point of the run's outline. */
+  private topAt(p: Vec2): number {
+    return this.top(sOf(p, [this.run.left, this.run.right]));
+  }
+
+  /** The upper side or the underside, parted where openings reach through it. */
+  private lid(core: MeshBuilder, upper: boolean): void {
+    const { run } = this;
+    const gaps = this.cuts.filter((c) => (upper ? c.head : c.foot));
+    const ends = (cut: Cut, side: 'left' | 'right'): [number, number] => {
+      const list = cut[side].filter((q) => (upper ? q.z > this.top(q.s) - 1e-6 : q.z < this.inputs.foot + 1e-6)).map((q) => q.s);
+      return [Math.min(...list), Math.max(...list)];
+    };
+    const point = (cut: Cut, side: 'left' | 'right', s: number): Vec2 =>
+      cut[side].find((q) => q.s === s && (upper ? q.z > this.top(q.s) - 1e-6 : q.z < this.inputs.foot + 1e-6))!.p;
+    const jamb = (cut: Cut, end: 0 | 1): Vec2[] => {
+      const [l, r] = [point(cut, 'left', ends(cut, 'left')[end]), point(cut, 'right', ends(cut, 'right')[end])];
+      return [l, lerp(l, r, cut.split), r].filter((p, i, list) => i === 0 || distance(p, list[i - 1]) > 1e-9);
+    };
+    for (let k = 0; k <= gaps.length; k++) {
+      const from = gaps[k - 1];
+      const to = gaps[k];
+      const start = from ? jamb(from, 1) : run.startCap;
+      const end = to ? [...jamb(to, 0)].reverse() : run.endCap;
+      const between = (side: 'left' | 'right'): Vec2[] => {
+        const s0 = from ? ends(from, side)[1] : -Infinity;
+        const s1 = to ? ends(to, side)[0] : Infinity;
+        return run[side]
+          .slice(1, -1)
+          .filter((q) => q.s > s0 && q.s < s1)
+          .map((q) => q.p);
+      };
+      const ring = [...start, ...between('right'), ...end, ...between('left').reverse()];
+      const indices = triangulateKeeping(ring);
+      const z = (p: Vec2): number => (upper ? this.topAt(p) : this.inputs.foot);
+      const base = ring.map((p) => core.vertex({ ...p, z: z(p) }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
+      for (let i = 0; i < indices.length; i += 3) {
+        const [a, b, c] = [base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]];
+        if (upper) core.triangle(a, b, c);
+        else core.triangle(a, c, b);
+      }
+    }
+  }
+}
+
+/** Triangles between two lines of points that run side by side, the one nearer to its end going on first. */
+function strip(builder: MeshBuilder, from: readonly Vec3[], to: readonly Vec3[]): void {
+  const share = (chain: readonly Vec3[], k: number): number => {
+    const [a, b] = [chain[0], chain[chain.length - 1]];
+    return Math.hypot(chain[k].x - a.x, chain[k].y - a.y, chain[k].z - a.z) / (Math.hypot(b.x - a.x, b.y - a.y, b.z - a.z) || 1);
+  };
+  let [i, j] = [0, 0];
+  while (i + 1 < from.length || j + 1 < to.length) {
+    const first = j + 1 >= to.length || (i + 1 < from.length && share(from, i + 1) <= share(to, j + 1));
+    const corners = first ? [from[i + 1], from[i], to[j]] : [from[i], to[j], to[j + 1]];
+    const n = unit3(cross3(sub3(corners[1], corners[0]), sub3(corners[2], corners[0])));
+    const [a, b, c] = corners.map((p) => builder.vertex(p, n, p.x, p.y));
+    builder.triangle(a, b, c);
+    if (first) i++;
+    else j++;
+  }
+}
+
+/** Where along a face a point lies that is `x` along direction `d` from `origin`. */
+function atLateral(path: Station[], origin: Vec2, d: Vec2, x: number): { s: number; p: Vec2 } {
+  const lateral = (p: Vec2): number => dot(sub(p, origin), d);
+  let i = 1;
+  while (i < path.length - 1 && lateral(path[i].p) < x) i++;
+  const [a, b] = [path[i - 1], path[i]];
+  const [la, lb] = [lateral(a.p), lateral(b.p)];
+  const t = (x - la) / (lb - la);
+  return { s: a.s + (b.s - a.s) * t, p: lerp(a.p, b.p, t) };
+}
+
+/** Distance along the wall of a point on the outline of a run. */
+function sOf(p: Vec2, paths: Station[][]): number {
+  for (const path of paths) for (const q of path) if (q.p === p) return q.s;
+  // Points of the ends: along the chord next to them.
+  let best = { away: Infinity, s: 0 };
+  for (const path of paths)
+    for (let i = 1; i < path.length; i++) {
+      const [a, b] = [path[i - 1], path[i]];
+      const d = sub(b.p, a.p);
+      const l2 = dot(d, d);
+      if (l2 < 1e-12) continue;
+      const t = dot(sub(p, a.p), d) / l2;
+      const away = Math.max(0, -t, t - 1);
+      if (away < best.away) best = { away, s: a.s + (b.s - a.s) * t };
+    }
+  return best.s;
+}
+
+/** A clipped piece between crowded junctions: its footprint carried up, its edges along the wall given to the sides. */
+function prism(ring: Ring, foot: number, top: (s: number) => number, path: Station[], sides: [MeshBuilder, MeshBuilder], core: MeshBuilder): void {
+  const d = unit(sub(path[path.length - 1].p, path[0].p));
+  const s = (p: Vec2): number => dot(sub(p, path[0].p), d);
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length];
+    const e = unit(sub(b, a));
+    const builder = Math.abs(cross(e, d)) > 0.01 ? core : dot(e, d) > 0 ? sides[1] : sides[0];
+    (builder ?? core).quad({ ...a, z: foot }, { ...b, z: foot }, { ...b, z: top(s(b)) }, { ...a, z: top(s(a)) });
+  });
+  const indices = triangulateKeeping(ring);
+  for (const upper of [true, false]) {
+    const base = ring.map((p) => core.vertex({ ...p, z: upper ? top(s(p)) : foot }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
+    for (let k = 0; k < indices.length; k += 3)
+      if (upper) core.triangle(base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]);
+      else core.triangle(base[indices[k]], base[indices[k + 2]], base[indices[k + 1]]);
+  }
+}
+
+/** The whole solid of a wall as one mesh. */
+export function wallSolid(wall: Pick<DerivedWall, 'faces' | 'core'>): Mesh {
+  const builder = new MeshBuilder();
+  for (const mesh of [...wall.faces, wall.core]) builder.add(mesh);
+  return builder.build();
 }

@@ -1,6 +1,6 @@
 'use client';
 import type { FaceTarget } from '@/core/project/commands';
-import { wallHeight, wallLength } from '@/core/project/openings';
+import { wallTop, wallLength } from '@/core/project/wall-line';
 import { BARE } from '@/core/shell/model';
 import { formatArea, formatLength } from '@/core/units/length';
 import { LengthField, Row } from '../look/fields';

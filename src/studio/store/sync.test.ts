@@ -94,7 +94,6 @@ const square = (x: number) => ({
   ],
   closed: true,
   thickness: 0.1,
-  height: null,
 });
 
 describe('edits', () => {

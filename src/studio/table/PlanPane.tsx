@@ -5,7 +5,7 @@ import { displayBounds, type DisplayItem, type Ink } from '@/core/drawing/displa
 import { drawPlan } from '@/core/drawing/plan';
 import { arcPath, linePath, ringPath } from '@/core/drawing/svg';
 import { cross, sub, type Vec2 } from '@/core/geometry/vec';
-import { wallEnds } from '@/core/project/openings';
+import { wallEnds } from '@/core/project/wall-line';
 import { formatLengthExact, parseLength } from '@/core/units/length';
 import { colours } from '../look/theme';
 import { useStudio, type Spot } from '../store/studio';

@@ -1,5 +1,6 @@
 import { angleOf, distance, dot, left, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { openingGaps, wallEnds } from '@/core/project/openings';
+import { openingGaps } from '@/core/project/openings';
+import { wallEnds } from '@/core/project/wall-line';
 import type { Piece } from '@/core/project/schema';
 import { stockItem } from '@/core/stock/stock';
 import { snapStep } from '@/core/units/length';

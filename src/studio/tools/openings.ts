@@ -1,7 +1,8 @@
 import { drawDimension, drawOpening } from '@/core/drawing/plan';
 import type { DisplayItem } from '@/core/drawing/display';
 import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { openingGaps, wallEnds } from '@/core/project/openings';
+import { openingGaps } from '@/core/project/openings';
+import { wallEnds } from '@/core/project/wall-line';
 import type { Project } from '@/core/project/schema';
 import type { Model } from '@/core/derive';
 import { snapStep } from '@/core/units/length';

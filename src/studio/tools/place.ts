@@ -1,5 +1,6 @@
 import { lerp, distance, project as projectOn, sub, unit, add, scale, type Vec2 } from '@/core/geometry/vec';
-import { clearSpans, fitOpening, wallEnds } from '@/core/project/openings';
+import { clearSpans, fitOpening } from '@/core/project/openings';
+import { wallEnds } from '@/core/project/wall-line';
 import { DEFAULTS, type Opening, type Project } from '@/core/project/schema';
 import type { Model } from '@/core/derive';
 import type { StockItem } from '@/core/stock/types';

@@ -1,5 +1,5 @@
 import { add, angleOf, distance, lerp, meet, project as projectOn, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { wallEnds } from '@/core/project/openings';
+import { wallEnds } from '@/core/project/wall-line';
 import type { Project } from '@/core/project/schema';
 import { degrees } from '@/core/units/angle';
 import { snapStep } from '@/core/units/length';

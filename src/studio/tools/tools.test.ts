@@ -23,7 +23,6 @@ const house = (): Project =>
       ],
       closed: true,
       thickness: 0.2,
-      height: null,
     },
   }).project;
 
@@ -138,7 +137,6 @@ describe('a new opening', () => {
         ],
         closed: false,
         thickness: 0.1,
-        height: null,
       },
     }).project;
     expect(openingAt(short, Object.keys(short.walls)[0], { x: 0.2, y: 0 }, 'door', 'd').fits).toBe(false);

@@ -1,7 +1,7 @@
 import { drawDimension } from '@/core/drawing/plan';
 import type { DisplayItem } from '@/core/drawing/display';
 import { add, angleOf, distance, dot, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { wallEnds } from '@/core/project/openings';
+import { wallEnds } from '@/core/project/wall-line';
 import { parseLength } from '@/core/units/length';
 import { get, length, set, type TablePoint } from './session';
 import { snapPoint } from './snap';

@@ -1,31 +1,37 @@
+import { newOpening } from '../../project/opening-defaults';
 import { describe, expect, it } from 'vitest';
-import type { Mesh } from '../geometry/mesh';
-import type { Opening } from '../project/schema';
-import { clearWidth, JOINERY, openingParts } from './openings';
+import type { Mesh } from '../../geometry/mesh';
+import type { Opening } from '../../project/schema';
+import { openingParts } from './parts';
+import { clearWidth, JOINERY } from './sizes';
 
-const opening = (set: Partial<Opening>): Opening => ({
-  id: 'o',
-  name: 'O',
-  wall: 'w',
-  kind: 'door',
-  at: 2,
-  width: 0.99,
-  height: 2.1,
-  sill: 0,
-  hinge: 'start',
-  swing: 'left',
-  panes: { across: 2, up: 2 },
-  finishes: {},
-  ...set,
-});
+const METRIC = { openings: {}, units: 'metric' } as const;
+const opening = (set: Partial<Opening>): Opening =>
+  newOpening(METRIC, {
+    id: 'o',
+    name: 'O',
+    wall: 'w',
+    kind: 'door',
+    at: 2,
+    width: 0.99,
+    height: 2.1,
+    sill: 0,
+    hinge: 'start',
+    swing: 'left',
+    panes: { across: 2, up: 2 },
+    finishes: {},
+    ...set,
+  });
+
+const window = newOpening(METRIC, { id: 'o', wall: 'w', kind: 'window', at: 2 });
 
 const extent = (mesh: Mesh, axis: number): [number, number] => {
   const values = mesh.positions.filter((_, i) => i % 3 === axis);
   return [Math.min(...values), Math.max(...values)];
 };
 
-const part = (o: Opening, name: string, ajar = 0, thickness = 0.3, inside: 'left' | 'right' = 'left'): Mesh =>
-  openingParts({ opening: o, thickness, inside, ajar }).find((p) => p.part === name)!.mesh;
+const part = (o: Opening, name: string, open = 0, thickness = 0.3, inside: 'left' | 'right' = 'left'): Mesh =>
+  openingParts({ opening: { ...o, open }, thickness, inside }).find((p) => p.part === name)!.mesh;
 
 /** Volume by the divergence theorem: negative where a mesh is turned inside out. */
 const volume = ({ positions: p, indices }: Mesh): number => {
@@ -48,12 +54,12 @@ describe('a door', () => {
   ] as const)('hangs at the %s and swings to the %s', (hinge, swing) => {
     const o = opening({ hinge, swing });
     const shut = part(o, 'leaf', 0);
-    const open = part(o, 'leaf', Math.PI / 2);
+    const open = part(o, 'leaf', 1);
     // Shut, the leaf fills the frame and lies flush with the face it opens towards.
     const [x0, x1] = extent(shut, 0);
-    expect(x0).toBeGreaterThanOrEqual(-o.width / 2 + JOINERY.lining);
-    expect(x1).toBeLessThanOrEqual(o.width / 2 - JOINERY.lining);
-    expect(x1 - x0).toBeCloseTo(o.width - 2 * JOINERY.lining - 0.006, 6);
+    expect(x0).toBeGreaterThanOrEqual(-o.width / 2 + o.frame.face);
+    expect(x1).toBeLessThanOrEqual(o.width / 2 - o.frame.face);
+    expect(x1 - x0).toBeCloseTo(o.width - 2 * o.frame.face - 0.006, 6);
     const side = swing === 'left' ? 1 : -1;
     const [y0, y1] = extent(shut, 1);
     expect(side > 0 ? y1 : -y0).toBeCloseTo(0.15, 6);
@@ -68,8 +74,8 @@ describe('a door', () => {
   it('is free when open by lining, stop and leaf', () => {
     for (const width of [0.686, 0.826, 0.926, 1.05]) {
       const o = opening({ width });
-      const leaf = extent(part(o, 'leaf', Math.PI / 2), 0);
-      const free = o.width / 2 - JOINERY.lining - JOINERY.stop - leaf[1];
+      const leaf = extent(part(o, 'leaf', 1), 0);
+      const free = o.width / 2 - o.frame.face - JOINERY.stop - leaf[1];
       expect(clearWidth(o)).toBeCloseTo(free, 2);
     }
   });
@@ -77,12 +83,12 @@ describe('a door', () => {
 
 describe('a window', () => {
   it('fills its hole with frame, sashes and as many panes as it is given', () => {
-    const o = opening({ kind: 'window', width: 1.8, height: 1.2, sill: 0.9, panes: { across: 3, up: 2 } });
+    const o = opening({ ...window, width: 1.8, height: 1.2, sill: 0.9, panes: { across: 3, up: 2 } });
     const frame = part(o, 'frame');
     expect(extent(frame, 0)).toEqual([expect.closeTo(-0.9), expect.closeTo(0.9)]);
     expect(extent(frame, 2)).toEqual([expect.closeTo(0.9), expect.closeTo(2.1)]);
     const glass = part(o, 'glass');
-    expect(extent(glass, 0)[1]).toBeLessThan(0.9 - JOINERY.frameFace);
+    expect(extent(glass, 0)[1]).toBeLessThan(0.9 - o.frame.face - JOINERY.sash);
     expect(volume(frame)).toBeGreaterThan(0);
     const more = part({ ...o, panes: { across: 6, up: 3 } }, 'frame');
     expect(more.indices.length).toBeGreaterThan(frame.indices.length);
@@ -90,17 +96,17 @@ describe('a window', () => {
 
   it('turns its sill board to the room and its frame to the weather', () => {
     for (const inside of ['left', 'right'] as const) {
-      const o = opening({ kind: 'window', sill: 0.9, height: 1.2 });
+      const o = opening({ ...window, sill: 0.9, height: 1.2 });
       const sign = inside === 'left' ? 1 : -1;
       const sill = extent(part(o, 'sill', 0, 0.3, inside), 1);
-      expect(sign > 0 ? sill[1] : -sill[0]).toBeCloseTo(0.15 + JOINERY.sillDepth, 6);
+      expect(sign > 0 ? sill[1] : -sill[0]).toBeCloseTo(0.15 + o.sillBoard, 6);
       const frame = extent(part(o, 'frame', 0, 0.3, inside), 1);
       expect((sign * (frame[0] + frame[1])) / 2).toBeLessThan(0);
     }
   });
 
   it('keeps within a thin wall', () => {
-    const frame = extent(part(opening({ kind: 'window', sill: 0.9, height: 1 }), 'frame', 0, 0.08), 1);
+    const frame = extent(part(opening({ ...window, sill: 0.9, height: 1 }), 'frame', 0, 0.08), 1);
     expect(Math.max(-frame[0], frame[1])).toBeLessThanOrEqual(0.04 + 1e-6);
   });
 });

@@ -1,0 +1,55 @@
+import { MeshBuilder, type Matrix, type Mesh } from './mesh';
+import { signedArea, tidyRing, type Region, type Ring } from './polygon';
+import { add, cross, left, meet, scale, sub, unit, type Vec2, type Vec3 } from './vec';
+
+/** Column-major matrix of a turn about an axis through a point, by Rodrigues' formula. */
+export function turnAbout(origin: Vec3, axis: Vec3, angle: number): Matrix {
+  const l = Math.hypot(axis.x, axis.y, axis.z);
+  const [x, y, z] = [axis.x / l, axis.y / l, axis.z / l];
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const t = 1 - c;
+  const r = [
+    [t * x * x + c, t * x * y - s * z, t * x * z + s * y],
+    [t * x * y + s * z, t * y * y + c, t * y * z - s * x],
+    [t * x * z - s * y, t * y * z + s * x, t * z * z + c],
+  ];
+  const o = [origin.x, origin.y, origin.z];
+  const m = [0, 1, 2].map((i) => o[i] - r[i][0] * o[0] - r[i][1] * o[1] - r[i][2] * o[2]);
+  return [r[0][0], r[1][0], r[2][0], 0, r[0][1], r[1][1], r[2][1], 0, r[0][2], r[1][2], r[2][2], 0, m[0], m[1], m[2], 1];
+}
+
+/** A move as a matrix. */
+export const shiftBy = (x: number, y: number, z: number): Matrix => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, z, 1];
+
+/**
+ * A ring with each edge set inwards by a distance (outwards where it is negative), neighbours brought to meet. Right for
+ * the convex or gently hollow outlines of openings; edges do not vanish.
+ */
+export function offsetRing(ring: Ring, by: number): Ring {
+  const clean = tidyRing(ring);
+  return clean.map((p, i) => {
+    const a = clean[(i + clean.length - 1) % clean.length];
+    const b = clean[(i + 1) % clean.length];
+    const [d, e] = [unit(sub(p, a)), unit(sub(b, p))];
+    const [q, r] = [add(p, scale(left(d), by)), add(p, scale(left(e), by))];
+    return Math.abs(cross(d, e)) < 1e-6 ? q : (meet(q, d, r, e) ?? q);
+  });
+}
+
+/**
+ * Upright regions (x along, y up) as solids between two depths: local x along, y deep, z up.
+ */
+export function extrude(regions: readonly Region[], y0: number, y1: number): Mesh {
+  const builder = new MeshBuilder();
+  for (const region of regions) {
+    if (Math.abs(signedArea(region.outer)) < 1e-9) continue;
+    builder.region(region, (p) => ({ x: p.x, y: y0, z: p.y }), { x: 0, y: -1, z: 0 });
+    builder.region(region, (p) => ({ x: p.x, y: y1, z: p.y }), { x: 0, y: 1, z: 0 }, true);
+    for (const ring of [region.outer, ...region.holes])
+      ring.forEach((a: Vec2, i: number) => {
+        const b = ring[(i + 1) % ring.length];
+        builder.quad({ x: a.x, y: y0, z: a.y }, { x: a.x, y: y1, z: a.y }, { x: b.x, y: y1, z: b.y }, { x: b.x, y: y0, z: b.y });
+      });
+  }
+  return builder.build();
+}

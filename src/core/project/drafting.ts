@@ -1,0 +1,146 @@
+import type { Draft } from 'immer';
+import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { DomainError } from './errors';
+import { clearSpans } from './openings';
+import type { Project, Side, Wall } from './schema';
+import { stateOf } from './topology';
+import { stationAt, wallExtents, wallPath } from './wall-line';
+import { cornerAt, wallsAt } from './walls';
+
+type NewId = (prefix: string) => string;
+
+/** What walls are made of and how high they are, apart from where they stand. */
+export type WallMake = Pick<Wall, 'kind' | 'type' | 'thickness' | 'turned' | 'offset' | 'base' | 'top' | 'status'>;
+
+export interface WallChain {
+  points: readonly Vec2[];
+  closed: boolean;
+  bulges?: readonly number[];
+}
+
+/**
+ * Draws walls along a chain of points. Stretches that stand there already are passed over.
+ *
+ * @throws DomainError `wall.too-short`, `wall.nothing`
+ */
+export function drawWalls(draft: Draft<Project>, level: string, { points, closed, bulges }: WallChain, make: WallMake, newId: NewId): string[] {
+  const drawn: string[] = [];
+  for (let i = 0; i + (closed ? 0 : 1) < points.length; i++) {
+    const a = cornerAt(draft, level, points[i], newId);
+    const b = cornerAt(draft, level, points[(i + 1) % points.length], newId);
+    if (a.id === b.id) continue;
+    if (distance(a, b) < 0.01) throw new DomainError('wall.too-short', 'The wall was not drawn: it would be shorter than 10 mm; type a greater length.', []);
+    const bulge = bulges?.[i] ?? 0;
+    const twin = wallsAt(draft as Project, a.id).some((w) => (w.start === b.id || w.end === b.id) && Math.abs(w.bulge) === Math.abs(bulge));
+    if (twin) continue;
+    const id = newId('wall');
+    draft.walls[id] = { ...make, id, level, start: a.id, end: b.id, bulge };
+    drawn.push(id);
+  }
+  if (!drawn.length) throw new DomainError('wall.nothing', 'No wall was drawn: both ends are the same point, or the wall stands there already.', []);
+  return drawn;
+}
+
+/** The corners of an outline whose inside has these sizes: what a typed room means. Counter-clockwise from its lower left inner corner. */
+export function shapeOutline(shape: 'rectangle' | 'L' | 'T' | 'U' | 'bay', width: number, depth: number): Vec2[] {
+  const p = (x: number, y: number): Vec2 => ({ x: x * width, y: y * depth });
+  switch (shape) {
+    case 'rectangle':
+      return [p(0, 0), p(1, 0), p(1, 1), p(0, 1)];
+    case 'L':
+      return [p(0, 0), p(1, 0), p(1, 0.5), p(0.5, 0.5), p(0.5, 1), p(0, 1)];
+    case 'T':
+      return [p(1 / 3, 0), p(2 / 3, 0), p(2 / 3, 0.5), p(1, 0.5), p(1, 1), p(0, 1), p(0, 0.5), p(1 / 3, 0.5)];
+    case 'U':
+      return [p(0, 0), p(1, 0), p(1, 1), p(2 / 3, 1), p(2 / 3, 0.4), p(1 / 3, 0.4), p(1 / 3, 1), p(0, 1)];
+    case 'bay': {
+      // Three sides of half a hexagon before the middle of the front.
+      const out = Math.min(width * 0.2, 0.9);
+      const [x0, x1] = [width * 0.25, width * 0.75];
+      return [
+        { x: 0, y: 0 },
+        { x: x0, y: 0 },
+        { x: x0 + out * 0.577, y: -out },
+        { x: x1 - out * 0.577, y: -out },
+        { x: x1, y: 0 },
+        { x: width, y: 0 },
+        p(1, 1),
+        p(0, 1),
+      ];
+    }
+  }
+}
+
+export interface BoxArgs {
+  wall: string;
+  side: Side;
+  at: number;
+  width: number;
+  depth: number;
+  thickness: number;
+  top: Wall['top'];
+  base: number;
+  name: string;
+}
+
+/**
+ * Boxes in a pipe, a cupboard or a chimney against a face of a wall: thin walls around a rectangle that end on the
+ * wall, or on the one beside it where the box stands in the corner. What is inside becomes a duct.
+ *
+ * @throws DomainError `box.…` where there is no face for it
+ */
+export function boxIn(draft: Draft<Project>, args: BoxArgs, newId: NewId): void {
+  const project = stateOf(draft as Project);
+  const plain = {
+    ...project,
+    walls: stateOf(draft.walls),
+    corners: stateOf(draft.corners),
+    wallTypes: stateOf(draft.wallTypes),
+    rooms: stateOf(draft.rooms),
+  } as Project;
+  const wall = plain.walls[args.wall];
+  if (wall.bulge !== 0) throw new DomainError('box.arc', 'Nothing was boxed in: the wall is an arc; choose a straight one.', [wall.id]);
+  const span = clearSpans(plain, wall, wall.status).find((s) => args.at > s.from - 1e-6 && args.at < s.to + 1e-6);
+  if (!span || args.width > span.to - span.from + 1e-6)
+    throw new DomainError('box.no-room', 'Nothing was boxed in: the wall has no clear stretch that wide there; make it narrower.', [wall.id]);
+  const path = wallPath(plain, wall);
+  const { d } = stationAt(path, args.at);
+  const out = args.side === 'left' ? left(d) : scale(left(d), -1);
+  const face = args.side === 'left' ? wallExtents(plain, wall).left : wallExtents(plain, wall).right;
+  const half = args.thickness / 2;
+  let [s0, s1] = [args.at - args.width / 2, args.at + args.width / 2];
+  if (s0 < span.from) [s0, s1] = [span.from, span.from + args.width];
+  if (s1 > span.to) [s0, s1] = [span.to - args.width, span.to];
+  const point = (s: number, off: number): Vec2 => add(add(path[0].p, scale(d, s)), scale(out, off));
+  const front = face + args.depth - half;
+  // In a corner the side against the other wall is left out and the front runs into that wall.
+  const [inStart, inEnd] = [s0 - span.from < 1e-6 && span.from > 1e-6, span.to - s1 < 1e-6 && span.to < path[1].s - 1e-6];
+  const points: Vec2[] = [
+    ...(inStart ? [point(s0 - half, front)] : [point(s0 + half, 0), point(s0 + half, front)]),
+    ...(inEnd ? [point(s1 + half, front)] : [point(s1 - half, front), point(s1 - half, 0)]),
+  ];
+  const make: WallMake = { kind: 'wall', type: null, thickness: args.thickness, turned: false, offset: 0, base: args.base, top: args.top, status: 'new' };
+  drawWalls(draft, wall.level, { points, closed: false }, make, newId);
+  const middle = point((s0 + s1) / 2, face + args.depth / 2 - half / 2);
+  if (args.depth > args.thickness + 0.005 && args.base === 0) {
+    const id = newId('room');
+    draft.rooms[id] = {
+      id,
+      level: wall.level,
+      name: args.name,
+      anchor: middle,
+      use: 'duct',
+      step: 0,
+      cover: { kind: 'flat', height: null },
+      outdoors: false,
+      status: 'new',
+      floor: null,
+      ceiling: null,
+      walls: null,
+      faces: {},
+    };
+  }
+}
+
+/** Where the foot of a point lies along a direction from another, metres. */
+export const alongFrom = (from: Vec2, d: Vec2, p: Vec2): number => dot(sub(p, from), unit(d));

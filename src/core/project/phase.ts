@@ -1,0 +1,39 @@
+import type { Opening, Project, Room, Status, Wall } from './schema';
+
+/** Which state of the house is meant: as it stands now, or as it will be. */
+export type Phase = 'before' | 'after';
+
+/** Whether a thing with this status is there in a phase. */
+export const standsIn = (status: Status, phase: Phase): boolean => status !== (phase === 'before' ? 'new' : 'removed');
+
+/** Whether two things are ever there at once. */
+export const coexist = (a: Status, b: Status): boolean => (['before', 'after'] as const).some((phase) => standsIn(a, phase) && standsIn(b, phase));
+
+const kept = new WeakMap<object, Partial<Record<Phase, object>>>();
+
+/** A collection without what a phase lacks; the same object where nothing is lacking, and the same one every time. */
+function present<T extends { status: Status }>(collection: Record<string, T>, phase: Phase): Record<string, T> {
+  let known = kept.get(collection);
+  if (!known) kept.set(collection, (known = {}));
+  if (!known[phase]) {
+    const entries = Object.entries(collection);
+    const standing = entries.filter(([, entity]) => standsIn(entity.status, phase));
+    known[phase] = standing.length === entries.length ? collection : Object.fromEntries(standing);
+  }
+  return known[phase] as Record<string, T>;
+}
+
+/** The walls of a phase. */
+export const wallsIn = (project: Pick<Project, 'walls'>, phase: Phase): Record<string, Wall> => present(project.walls, phase);
+
+/** The project as it is in one phase: walls, openings, columns and rooms that are there then. */
+export function inPhase(project: Project, phase: Phase): Project {
+  const walls = present(project.walls, phase);
+  const rooms = present<Room>(project.rooms, phase);
+  const columns = present(project.columns, phase);
+  let openings = present<Opening>(project.openings, phase);
+  if (walls !== project.walls && Object.values(openings).some((o) => !walls[o.wall]))
+    openings = Object.fromEntries(Object.entries(openings).filter(([, o]) => walls[o.wall]));
+  if (walls === project.walls && rooms === project.rooms && openings === project.openings && columns === project.columns) return project;
+  return { ...project, walls, rooms, openings, columns };
+}

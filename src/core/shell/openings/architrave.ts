@@ -1,0 +1,44 @@
+import { extrude, offsetRing } from '../../geometry/extrude';
+import { MeshBuilder, type Mesh } from '../../geometry/mesh';
+import { boolean } from '../../geometry/polygon';
+import { roundedBox } from '../../geometry/shapes';
+import { openingOutline } from '../../project/openings';
+import type { Opening } from '../../project/schema';
+import { JOINERY } from './sizes';
+
+/**
+ * The moulding around an opening on one face of its wall: three bars around a straight opening, a band around any
+ * other outline. Where the opening stands on the floor it ends there.
+ *
+ * @param y the face; @param out 1 or −1: away from the wall
+ */
+export function architrave(opening: Opening, y: number, out: 1 | -1): Mesh {
+  const a = opening.architrave;
+  const d = JOINERY.architraveDepth;
+  const [y0, y1] = out > 0 ? [y, y + d] : [y - d, y];
+  const foot = opening.sill;
+  if (opening.shape.kind !== 'rectangle') {
+    const outline = openingOutline(opening);
+    const band = boolean('difference', [{ outer: offsetRing(outline, -a), holes: [] }], [{ outer: outline, holes: [] }]);
+    const low = opening.kind === 'window' ? foot - a * 2 : foot;
+    const above = {
+      outer: [
+        { x: -100, y: low },
+        { x: 100, y: low },
+        { x: 100, y: 100 },
+        { x: -100, y: 100 },
+      ],
+      holes: [],
+    };
+    return extrude(boolean('intersection', band, [above]), y0, y1);
+  }
+  const w = opening.width / 2;
+  const z1 = foot + opening.height;
+  const builder = new MeshBuilder();
+  const bar = (x0: number, z0: number, x1: number, z2: number): void =>
+    void builder.add(roundedBox({ x: x0, y: y0, z: z0 }, { x: x1, y: y1, z: z2 }, { radius: 0.004, steps: 2 }));
+  bar(-w - a, foot, -w, z1 + a);
+  bar(w, foot, w + a, z1 + a);
+  bar(-w, z1, w, z1 + a);
+  return builder.build();
+}

@@ -1,0 +1,249 @@
+import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
+import { MeshBuilder, type Matrix, type Mesh } from '../../geometry/mesh';
+import { boolean, type Region } from '../../geometry/polygon';
+import { openingOutline } from '../../project/openings';
+import type { Opening } from '../../project/schema';
+import { architrave } from './architrave';
+import { makeLeaf, type Leaf } from './leaf';
+import type { OpeningParts, OpeningSpace } from './parts';
+import { foldsOf, JOINERY } from './sizes';
+import { glazing, multiply } from './window';
+
+const rect = (x0: number, z0: number, x1: number, z1: number): Region => ({
+  outer: [
+    { x: x0, y: z0 },
+    { x: x1, y: z0 },
+    { x: x1, y: z1 },
+    { x: x0, y: z1 },
+  ],
+  holes: [],
+});
+
+/** The way between the linings: what is left for the leaves. */
+interface Bay {
+  x0: number;
+  x1: number;
+  z0: number;
+  z1: number;
+}
+
+export function doorParts({ opening, thickness, inside }: OpeningSpace): OpeningParts[] {
+  const { width, height, sill, frame: f, sidelights, fanlight, threshold } = opening;
+  const half = thickness / 2;
+  const into = { frame: new MeshBuilder(), glass: new MeshBuilder(), leaf: new MeshBuilder(), handle: new MeshBuilder() };
+  const outline = openingOutline(opening);
+  const lining = f.face;
+  const w = width / 2;
+  // The lining runs along jambs and head; the foot stays free.
+  const inner = offsetRing(outline, lining);
+  const free = boolean('union', [{ outer: inner, holes: [] }], [rect(-w + lining, sill - 1, w - lining, sill + Math.min(lining * 2, height / 4))]);
+  const bare = opening.form === 'sectional' || opening.form === 'up-and-over' ? Math.min(half, 0.05) : half;
+  into.frame.add(extrude(boolean('difference', [{ outer: outline, holes: [] }], free), -bare, bare));
+  const way: Bay = { x0: -w + lining, x1: w - lining, z0: sill + threshold, z1: sill + height - lining };
+  const lights = {
+    ...opening,
+    kind: 'window',
+    form: 'fixed',
+    panes: { across: 1, up: opening.panes.up },
+    handle: 'none',
+    frame: { face: lining * 0.7, depth: Math.min(thickness, Math.max(0.06, f.depth)) },
+  } as Opening;
+  const inward = inside === 'left' ? 1 : -1;
+  if (fanlight > 0 && fanlight < height - 1) {
+    const foot = way.z1 - fanlight;
+    into.frame.box(way.x0, -half, foot - lining, way.x1, half, foot);
+    const region = boolean('intersection', [{ outer: inner, holes: [] }], [rect(way.x0, foot, way.x1, way.z1 + 1)]);
+    for (const r of region) glazing(r.outer, { ...lights, panes: { across: opening.panes.across, up: 1 } }, 0, inward, into);
+    way.z1 = foot - lining;
+  }
+  for (const end of ['start', 'end'] as const) {
+    const light = sidelights[end];
+    if (light <= 0) continue;
+    const [x0, x1] = end === 'start' ? [way.x0, way.x0 + light] : [way.x1 - light, way.x1];
+    glazing(rect(x0, sill, x1, way.z1).outer, lights, 0, inward, into);
+    if (end === 'start') {
+      into.frame.box(x1, -half, sill, x1 + lining, half, way.z1);
+      way.x0 = x1 + lining;
+    } else {
+      into.frame.box(x0 - lining, -half, sill, x0, half, way.z1);
+      way.x1 = x0 - lining;
+    }
+  }
+  if (threshold > 0) into.frame.box(-w + lining, -half - 0.01, sill, w - lining, half + 0.01, sill + threshold);
+  leaves(opening, thickness, way, fanlight > 0 ? null : { outer: inner, holes: [] }, into);
+  const parts: OpeningParts[] = [
+    { part: 'frame', mesh: into.frame.build() },
+    { part: 'leaf', mesh: into.leaf.build() },
+  ];
+  if (opening.architrave > 0)
+    parts.push({
+      part: 'architrave',
+      mesh: new MeshBuilder()
+        .add(architrave(opening, half, 1))
+        .add(architrave(opening, -half, -1))
+        .build(),
+    });
+  if (!into.glass.empty) parts.push({ part: 'glass', mesh: into.glass.build() });
+  if (!into.handle.empty) parts.push({ part: 'handle', mesh: into.handle.build() });
+  return parts;
+}
+
+type Into = { frame: MeshBuilder; glass: MeshBuilder; leaf: MeshBuilder; handle: MeshBuilder };
+
+const put = (into: Into, leaf: Leaf, at: Matrix): void => {
+  into.leaf.add(leaf.leaf, at);
+  into.glass.add(leaf.glass, at);
+  into.handle.add(leaf.handle, at);
+};
+
+/** A mesh mirrored along x, its triangles turned to face out again. */
+function mirror(mesh: Mesh): Mesh {
+  const flip = (list: Float32Array): Float32Array => list.map((v, i) => (i % 3 === 0 ? -v : v));
+  const indices = mesh.indices.slice();
+  for (let k = 0; k < indices.length; k += 3) [indices[k + 1], indices[k + 2]] = [indices[k + 2], indices[k + 1]];
+  return { ...mesh, positions: flip(mesh.positions), normals: flip(mesh.normals), indices };
+}
+
+const mirrorLeaf = (leaf: Leaf): Leaf => ({ leaf: mirror(leaf.leaf), glass: mirror(leaf.glass), handle: mirror(leaf.handle) });
+
+/** Hangs the leaves of a door in its way, as far open as they stand. */
+function leaves(opening: Opening, thickness: number, way: Bay, arch: Region | null, into: Into): void {
+  const { leaf: t, play, foot, stop } = JOINERY;
+  const half = thickness / 2;
+  const side = opening.swing === 'left' ? 1 : -1;
+  const fromStart = opening.hinge === 'start';
+  const span = way.x1 - way.x0;
+  const angle = (opening.open * Math.PI) / 2;
+  const z0 = way.z0 + foot;
+  const height = way.z1 - play - z0;
+  /** A leaf hung at one end of the way, its face flush with the wall it opens towards. */
+  const hang = (atStart: boolean, width: number, turn: number, from = z0, high = height): void => {
+    const straight = opening.shape.kind === 'rectangle' || arch === null;
+    const x0 = atStart ? way.x0 + play : way.x1 - play - width;
+    const shape = straight
+      ? undefined
+      : boolean('intersection', [{ outer: offsetRing(arch.outer, play), holes: [] }], [rect(x0, from, x0 + width, from + high)])[0];
+    const local = shape && {
+      outer: (atStart ? shape.outer : [...shape.outer].reverse()).map((p) => ({ x: atStart ? p.x - x0 : x0 + width - p.x, y: p.y - from })),
+      holes: [],
+    };
+    // Leaf axes: x from the hinge, y from the flush face inwards. Mirrored for the hand, turned over for the side.
+    let made = makeLeaf({ width, height: high, outline: local }, opening, 1.0 - (from - way.z0));
+    if (side > 0 === atStart) made = mirrorLeaf(made);
+    const hinge = { x: atStart ? way.x0 + play : way.x1 - play, y: side * half, z: from };
+    // For the left side y points from the left face down to the middle: half a turn about the upright does it.
+    const place: Matrix = side > 0 ? [-1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1, 0, hinge.x, hinge.y, hinge.z, 1] : shiftBy(hinge.x, hinge.y, hinge.z);
+    put(into, made, multiply(turnAbout(hinge, { x: 0, y: 0, z: 1 }, (atStart ? 1 : -1) * side * turn), place));
+  };
+  const stops = (y: number): void => {
+    const [y0, y1] = [Math.min(y, y - side * 0.03), Math.max(y, y - side * 0.03)];
+    into.frame.box(way.x0, y0, way.z0, way.x0 + stop, y1, way.z1).box(way.x1 - stop, y0, way.z0, way.x1, y1, way.z1);
+    if (opening.shape.kind === 'rectangle') into.frame.box(way.x0 + stop, y0, way.z1 - stop, way.x1 - stop, y1, way.z1);
+  };
+  const plain = (width: number, tall = height): Leaf => makeLeaf({ width, height: tall }, opening);
+  switch (opening.form) {
+    case 'pair':
+    case 'unequal': {
+      const share = opening.form === 'pair' ? 0.5 : 2 / 3;
+      const free = span - 3 * play;
+      hang(fromStart, free * share, angle);
+      hang(!fromStart, free * (1 - share), opening.form === 'pair' ? angle : 0);
+      stops(side * (half - t));
+      return;
+    }
+    case 'stable': {
+      const low = height * 0.5 - play / 2;
+      hang(fromStart, span - 2 * play, 0, z0, low);
+      hang(fromStart, span - 2 * play, angle, z0 + low + play, height - low - play);
+      stops(side * (half - t));
+      return;
+    }
+    case 'sliding': {
+      // Before the face of the wall, a little wider than the way, on a rail.
+      const width = span + 0.06;
+      const shift = (fromStart ? -1 : 1) * opening.open * span;
+      const y = side > 0 ? half + 0.012 : -half - 0.012 - t;
+      put(into, plain(width), shiftBy(way.x0 - 0.03 + shift, y, z0));
+      const rail = fromStart ? [way.x0 - span - 0.05, way.x1 + 0.05] : [way.x0 - 0.05, way.x1 + span + 0.05];
+      into.frame.box(rail[0], Math.min(y, y + t), way.z1 + 0.01, rail[1], Math.max(y, y + t), way.z1 + 0.06);
+      return;
+    }
+    case 'pocket':
+      put(into, plain(span), shiftBy(way.x0 + (fromStart ? -1 : 1) * opening.open * (span - 0.05), -t / 2, z0));
+      return;
+    case 'bifold': {
+      const count = foldsOf(span);
+      const width = span / count;
+      const fold = opening.open * 1.45;
+      let x = 0;
+      for (let i = 0; i < count; i++) {
+        const outward = i % 2 === 0;
+        const leaf = plain(width - play);
+        if (i !== count - 1) leaf.handle = new MeshBuilder().build();
+        const y = outward ? 0 : Math.sin(fold) * width;
+        const turn = outward ? fold : -fold;
+        const own = multiply(shiftBy(x, y, z0), turnAbout({ x: 0, y: 0, z: 0 }, { x: 0, y: 0, z: 1 }, turn));
+        const carried = new MeshBuilder().add(leaf.leaf, own).build();
+        const glass = new MeshBuilder().add(leaf.glass, own).build();
+        const handle = new MeshBuilder().add(leaf.handle, own).build();
+        // Folds towards +y from the start; mirrored for the other hand and side.
+        const set = (mesh: Mesh): Mesh => {
+          let m = mesh;
+          if (!fromStart) m = mirror(m);
+          return m;
+        };
+        const at: Matrix =
+          side > 0 ? shiftBy(fromStart ? way.x0 : way.x1, -t / 2, 0) : [1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1, 0, fromStart ? way.x0 : way.x1, t / 2, 0, 1];
+        const turnOver = (m: Mesh): Mesh => (side > 0 ? m : reversed(m));
+        into.leaf.add(turnOver(set(carried)), at);
+        into.glass.add(turnOver(set(glass)), at);
+        into.handle.add(turnOver(set(handle)), at);
+        x += Math.cos(fold) * width;
+      }
+      return;
+    }
+    case 'sectional': {
+      const count = Math.max(3, Math.round(height / 0.5));
+      const tall = height / count;
+      const y = side * (half - 0.02) - (side > 0 ? t : 0);
+      for (let i = 0; i < count; i++) {
+        const rise = opening.open * height;
+        const low = z0 + i * tall + rise;
+        const over = low - way.z1;
+        const panel = makeLeaf(
+          { width: span - 2 * play, height: tall - play },
+          { ...opening, panels: { across: opening.panels.across, up: 1 }, glazed: 0, handle: 'none' },
+        );
+        if (over < -tall / 2) put(into, panel, shiftBy(way.x0 + play, y, low));
+        // Above the head the sections lie flat under the ceiling.
+        else
+          put(
+            into,
+            panel,
+            multiply(
+              shiftBy(way.x0 + play, y + side * (over + tall / 2), way.z1 + 0.05),
+              turnAbout({ x: 0, y: 0, z: 0 }, { x: 1, y: 0, z: 0 }, (-side * Math.PI) / 2),
+            ),
+          );
+      }
+      return;
+    }
+    case 'up-and-over': {
+      const y = side * (half - 0.02) - (side > 0 ? t : 0);
+      const panel = makeLeaf({ width: span - 2 * play, height }, opening);
+      const at = shiftBy(way.x0 + play, y + side * opening.open * height * 0.7, z0);
+      put(into, panel, multiply(turnAbout({ x: 0, y: y + side * opening.open * height * 0.7, z: z0 + height }, { x: 1, y: 0, z: 0 }, side * angle), at));
+      return;
+    }
+    default:
+      hang(fromStart, span - 2 * play, angle);
+      stops(side * (half - t));
+  }
+}
+
+/** A mesh with its triangles the other way round, for matrices that mirror. */
+function reversed(mesh: Mesh): Mesh {
+  const indices = mesh.indices.slice();
+  for (let k = 0; k < indices.length; k += 3) [indices[k + 1], indices[k + 2]] = [indices[k + 2], indices[k + 1]];
+  return { ...mesh, indices };
+}

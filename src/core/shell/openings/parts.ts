@@ -1,0 +1,51 @@
+import type { Mesh } from '../../geometry/mesh';
+import type { Opening, Side } from '../../project/schema';
+import { MeshBuilder } from '../../geometry/mesh';
+import { architrave } from './architrave';
+import { doorParts } from './door';
+import type { OpeningPart } from './sizes';
+import { windowParts } from './window';
+
+export interface OpeningParts {
+  part: OpeningPart;
+  mesh: Mesh;
+}
+
+export interface OpeningSpace {
+  opening: Opening;
+  /** Thickness of the wall. */
+  thickness: number;
+  /** The side of the wall that is indoors: where the sill board and the architrave of a window lie. */
+  inside: Side;
+}
+
+/**
+ * Frame, leaves, panes and fittings of an opening as solids. Local axes: x along the wall from the centre of the
+ * opening, y to the left of the wall's direction from the middle of the wall, z up from the floor of the level.
+ */
+export function openingParts(space: OpeningSpace): OpeningParts[] {
+  const { opening, thickness } = space;
+  if (opening.kind === 'door') return doorParts(space);
+  if (opening.kind === 'window') return windowParts(space);
+  if (opening.kind === 'passage' && opening.architrave > 0) {
+    const builder = new MeshBuilder().add(architrave(opening, thickness / 2, 1)).add(architrave(opening, -thickness / 2, -1));
+    return [{ part: 'architrave', mesh: builder.build() }];
+  }
+  return [];
+}
+
+/** The parts an opening of a kind has. */
+export const partsOf = (opening: Pick<Opening, 'kind' | 'glazed' | 'fanlight' | 'sidelights'>): OpeningPart[] => {
+  switch (opening.kind) {
+    case 'door': {
+      const glass = opening.glazed > 0 || opening.fanlight > 0 || opening.sidelights.start + opening.sidelights.end > 0;
+      return ['leaf', 'frame', 'architrave', ...(glass ? (['glass'] as const) : []), 'handle'];
+    }
+    case 'window':
+      return ['frame', 'glass', 'sill', 'architrave', 'handle'];
+    case 'passage':
+      return ['architrave'];
+    case 'niche':
+      return [];
+  }
+};

@@ -1,0 +1,77 @@
+import type { Opening } from '../../project/schema';
+
+/** The parts of a door or window, each with its own finish. */
+export type OpeningPart = 'frame' | 'leaf' | 'handle' | 'architrave' | 'glass' | 'sill';
+
+export const OPENING_FINISHES: Record<OpeningPart, string> = {
+  frame: 'paint.skein',
+  leaf: 'paint.skein',
+  handle: 'metal.brass-brushed',
+  architrave: 'paint.skein',
+  glass: 'glass.clear',
+  sill: 'paint.skein',
+};
+
+/** Sizes of the parts that are not chosen one by one (trade figures), metres. */
+export const JOINERY = {
+  leaf: 0.04,
+  /** Play between a leaf and its frame, at each side. */
+  play: 0.003,
+  foot: 0.008,
+  stop: 0.012,
+  sash: 0.045,
+  sashDepth: 0.044,
+  bar: 0.022,
+  pane: 0.006,
+  architraveDepth: 0.018,
+  sillThickness: 0.03,
+  stile: 0.11,
+  rail: 0.14,
+  /** How wide a leaf of a folding door and a casement are made at most. */
+  fold: 0.6,
+  light: 0.65,
+} as const;
+
+/** Number of lights a window of a form is divided into. */
+export function lightsOf(opening: Pick<Opening, 'form' | 'width' | 'frame' | 'panes'>): number {
+  const inner = opening.width - 2 * opening.frame.face;
+  switch (opening.form) {
+    case 'casement':
+      return Math.max(1, Math.min(4, Math.round(inner / JOINERY.light)));
+    case 'sliding':
+      return Math.max(2, Math.round(inner / 1.2));
+    case 'glazed-wall':
+      return opening.panes.across;
+    default:
+      return 1;
+  }
+}
+
+/** Number of leaves of a folding door: an even number, so that they fold in pairs. */
+export const foldsOf = (width: number): number => Math.max(2, 2 * Math.round(width / JOINERY.fold / 2));
+
+/**
+ * The part of a doorway that is free when it stands as wide open as it goes, metres: linings, sidelights, stops and the
+ * leaves at 90° (or their stack) taken off.
+ */
+export function clearWidth(opening: Pick<Opening, 'kind' | 'form' | 'width' | 'frame' | 'sidelights'>): number {
+  const { width, frame, sidelights } = opening;
+  if (opening.kind !== 'door') return width;
+  const lights = (sidelights.start > 0 ? sidelights.start + frame.face : 0) + (sidelights.end > 0 ? sidelights.end + frame.face : 0);
+  const between = width - 2 * frame.face - lights;
+  const leaf = JOINERY.stop + JOINERY.leaf;
+  switch (opening.form) {
+    case 'pair':
+    case 'unequal':
+      return between - 2 * leaf;
+    case 'bifold':
+      return between - foldsOf(between) * JOINERY.leaf - JOINERY.stop;
+    case 'sliding':
+    case 'pocket':
+    case 'sectional':
+    case 'up-and-over':
+      return between;
+    default:
+      return between - leaf;
+  }
+}
