@@ -8,7 +8,7 @@ import { writeBoardPdf } from '@/core/formats/pdf/board-pdf';
 import { writeGlb } from '@/core/formats/glb/glb';
 import { DomainError } from '@/core/project/errors';
 import type { Board, Project } from '@/core/project/schema';
-import { drawPlan } from '@/core/drawing/plan';
+import { drawPlan } from '@/core/drawing/plan/plan';
 import { displaySvg } from '@/core/drawing/svg';
 import type { Model } from '@/core/derive';
 import type { FileStore } from './files';

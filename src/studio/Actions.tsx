@@ -4,6 +4,8 @@ import Dialog from '@mui/material/Dialog';
 import Input from '@mui/material/Input';
 import { useEffect, useMemo, useState } from 'react';
 import { offered } from '@/core/finishes/library';
+import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
+import { FORMS } from '@/core/project/schema';
 import { STOCK } from '@/core/stock/stock';
 import { colours } from './look/theme';
 import { STAGES, useStudio } from './store/studio';
@@ -19,14 +21,30 @@ interface Action {
 /** Everything one can do, by name. */
 function allActions(): Action[] {
   const s = useStudio.getState();
-  const thickness = 0.1;
   return [
     { name: 'Undo', key: 'Ctrl Z', run: s.undo },
     { name: 'Redo', key: 'Ctrl Shift Z', run: s.redo },
-    { name: 'Draw a room by its corners', run: () => s.setTool({ kind: 'walls', shape: 'rectangle', thickness: 0.3 }) },
-    { name: 'Draw walls one by one', run: () => s.setTool({ kind: 'walls', shape: 'chain', thickness }) },
-    { name: 'Place a door', run: () => s.setTool({ kind: 'opening', opening: 'door' }) },
-    { name: 'Place a window', run: () => s.setTool({ kind: 'opening', opening: 'window' }) },
+    { name: 'Draw a room by its corners', run: () => s.setTool({ kind: 'walls', shape: 'rectangle' }) },
+    { name: 'Draw walls one by one', run: () => s.setTool({ kind: 'walls', shape: 'chain' }) },
+    { name: 'Draw an arc', run: () => s.setTool({ kind: 'walls', shape: 'arc' }) },
+    { name: 'Draw a boundary between rooms', run: () => s.setTool({ kind: 'walls', shape: 'chain', boundary: true }) },
+    { name: 'Make a recess', run: () => s.setTool({ kind: 'recess', make: 'recess' }) },
+    { name: 'Box something in', run: () => s.setTool({ kind: 'recess', make: 'boxing' }) },
+    { name: 'Set a column', run: () => s.setTool({ kind: 'column', section: 'square' }) },
+    { name: 'Split a wall', run: () => s.setTool({ kind: 'split' }) },
+    { name: 'Set a guide line', run: () => s.setTool({ kind: 'guide' }) },
+    { name: 'Select the whole line of a wall', run: tools.lineUp },
+    { name: 'Mirror what is selected', run: () => tools.mirrorSelection('x') },
+    { name: 'Show the house as it stands', run: () => s.setPhase('before') },
+    { name: 'Show the house as it will be', run: () => s.setPhase('after') },
+    { name: 'Place a door', run: () => s.setTool({ kind: 'opening', opening: 'door', form: 'hinged' }) },
+    { name: 'Place a window', run: () => s.setTool({ kind: 'opening', opening: 'window', form: 'casement' }) },
+    ...(['door', 'window', 'passage', 'niche'] as const).flatMap((opening) =>
+      FORMS[opening].map((form) => ({
+        name: `Place: ${KIND_NAMES[opening].toLowerCase()}, ${formName(opening, form)}`,
+        run: () => s.setTool({ kind: 'opening', opening, form }),
+      })),
+    ),
     { name: 'Duplicate what is selected', run: tools.duplicateSelection },
     { name: 'Delete what is selected', key: 'Delete', run: tools.deleteSelection },
     { name: 'Turn what is selected a quarter', run: () => tools.turnSelection() },

@@ -1,19 +1,23 @@
+import type { Region } from '../geometry/polygon';
 import type { Vec2 } from '../geometry/vec';
+import type { LabelLine } from './plan/labels';
 
 /** Pens of a drawing, paper millimetres (ISO 128). */
 export type Pen = 0.13 | 0.18 | 0.25 | 0.35 | 0.5 | 0.7;
 
 /** What a mark means; writers choose its colour. */
-export type Ink = 'cut' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass';
+export type Ink = 'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass';
 
 /** One mark of a drawing. Coordinates are model metres, y up; sizes with `mm` are millimetres on paper. */
 export type DisplayItem =
   | { kind: 'fill'; rings: Vec2[][]; ink: Ink; entity?: string; layer: Layer }
   | { kind: 'line'; points: Vec2[]; closed: boolean; ink: Ink; pen: Pen; dash?: boolean; entity?: string; layer: Layer }
   | { kind: 'arc'; centre: Vec2; from: Vec2; to: Vec2; ink: Ink; pen: Pen; entity?: string; layer: Layer }
-  | { kind: 'text'; at: Vec2; text: string; mm: number; ink: Ink; weight: 400 | 600; angle: number; entity?: string; layer: Layer; dy?: number };
+  | { kind: 'text'; at: Vec2; text: string; mm: number; ink: Ink; weight: 400 | 600; angle: number; entity?: string; layer: Layer; dy?: number }
+  /** A room's label, set by the writer at its scale so that it stays within the room. */
+  | { kind: 'label'; at: Vec2; region: Region; lines: LabelLine[]; entity: string; layer: 'label' };
 
-export type Layer = 'room' | 'piece' | 'wall' | 'opening' | 'dimension' | 'label';
+export type Layer = 'room' | 'piece' | 'wall' | 'opening' | 'column' | 'guide' | 'dimension' | 'label';
 
 /** The extent of all marks, metres. */
 export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: Vec2 } | null {
@@ -26,6 +30,7 @@ export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: 
     box.max.y = Math.max(box.max.y, p.y);
   };
   for (const item of items) {
+    if (item.layer === 'guide') continue;
     if (item.kind === 'fill') item.rings.flat().forEach(take);
     else if (item.kind === 'line') item.points.forEach(take);
     else if (item.kind === 'arc') [item.centre, item.from, item.to].forEach(take);

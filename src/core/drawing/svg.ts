@@ -4,6 +4,8 @@ import { displayBounds, type DisplayItem, type Ink } from './display';
 /** Colours of the inks on white paper. */
 export const INKS: Record<Ink, string> = {
   cut: '#2b2c2b',
+  standing: '#9b9c99',
+  leaf: '#7d7e7b',
   line: '#1d1e1d',
   thin: '#6f706d',
   faint: '#bdbdb9',
@@ -44,8 +46,8 @@ export function displaySvg(items: readonly DisplayItem[], width: number, height:
   const ty = height / 2 + ((box.min.y + box.max.y) / 2) * k;
   const body = items.map((item) => {
     if (item.kind === 'fill')
-      return `<path d="${ringPath(item.rings)}" fill="${INKS[item.ink]}" stroke="${item.ink === 'cut' ? INKS.cut : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
-    if (item.kind === 'text') return '';
+      return `<path d="${ringPath(item.rings)}" fill="${INKS[item.ink]}" stroke="${item.ink === 'cut' || item.ink === 'standing' ? INKS[item.ink] : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
+    if (item.kind === 'text' || item.kind === 'label') return '';
     const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
     const dash = item.kind === 'line' && item.dash ? ` stroke-dasharray="${n(5 / k)} ${n(3 / k)}"` : '';
     return `<path d="${d}" fill="none" stroke="${INKS[item.ink]}" stroke-width="${n((item.pen * 3) / k)}"${dash}/>`;

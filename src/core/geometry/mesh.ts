@@ -109,6 +109,29 @@ export class MeshBuilder {
   }
 }
 
+/** Several meshes as one, without carrying them anywhere. */
+export function joinMeshes(meshes: readonly Mesh[]): Mesh {
+  if (meshes.length === 1) return meshes[0];
+  const sum = (length: (m: Mesh) => number): number => meshes.reduce((total, m) => total + length(m), 0);
+  const joined: Mesh = {
+    positions: new Float32Array(sum((m) => m.positions.length)),
+    normals: new Float32Array(sum((m) => m.normals.length)),
+    uvs: new Float32Array(sum((m) => m.uvs.length)),
+    indices: new Uint32Array(sum((m) => m.indices.length)),
+  };
+  let [p, t, i] = [0, 0, 0];
+  for (const m of meshes) {
+    joined.positions.set(m.positions, p);
+    joined.normals.set(m.normals, p);
+    joined.uvs.set(m.uvs, t);
+    for (let k = 0; k < m.indices.length; k++) joined.indices[i + k] = m.indices[k] + p / 3;
+    p += m.positions.length;
+    t += m.uvs.length;
+    i += m.indices.length;
+  }
+  return joined;
+}
+
 /** Cofactors of the upper left 3 × 3 of a matrix, column-major. */
 function cofactors(m: Matrix): number[] {
   const at = (row: number, column: number): number => m[(column % 3) * 4 + (row % 3)];

@@ -314,7 +314,9 @@ describe('every command', () => {
   it('says limits in words', () => {
     const project = house();
     const wall = south(project);
-    expect(() => edit(project, 'wall.build', { walls: [wall], type: null, thickness: 5, keep: 'middle' })).toThrow('Nothing was changed: thickness goes up to 2 m.');
+    expect(() => edit(project, 'wall.build', { walls: [wall], type: null, thickness: 5, keep: 'middle' })).toThrow(
+      'Nothing was changed: thickness goes up to 2 m.',
+    );
     expect(() => edit(project, 'level.set', { id: 'ground', set: { height: 0.1 } })).toThrow('Nothing was changed: height goes from 0.5 m upwards.');
   });
 

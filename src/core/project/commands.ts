@@ -239,6 +239,14 @@ const commands = {
       }
     },
   }),
+  'wall.side': define({
+    title: 'Turn walls to the other side',
+    shell: true,
+    args: z.object({ walls: z.array(Id).min(1).max(2000), offset: Wall.shape.offset }),
+    apply(draft, { walls, offset }) {
+      for (const id of walls) need(draft.walls, id, 'wall').offset = offset;
+    },
+  }),
   'wall.split': define({
     title: 'Split wall',
     shell: true,

@@ -95,12 +95,29 @@ export function fitOpening(spans: readonly Span[], at: number, width: number): {
   return best;
 }
 
+const byWall = new WeakMap<object, Map<string, Opening[]>>();
+
+/** The openings of a wall. */
+export function openingsIn(project: Pick<Project, 'openings'>, wall: string): readonly Opening[] {
+  const openings = stateOf(project.openings);
+  let index = byWall.get(openings);
+  if (!index) {
+    byWall.set(openings, (index = new Map()));
+    for (const id in openings) {
+      const list = index.get(openings[id].wall);
+      if (list) list.push(openings[id]);
+      else index.set(openings[id].wall, [openings[id]]);
+    }
+  }
+  return index.get(wall) ?? [];
+}
+
 /** Spans less what other openings take of them, as far as those would be in the way. */
 export function freeSpans(project: Project, opening: Omit<Opening, 'at'>): Span[] {
   const wall = project.walls[opening.wall];
   let free = clearSpans(project, wall, opening.status);
-  for (const other of Object.values(project.openings))
-    if (other.wall === opening.wall && other.id !== opening.id && inTheWay(project, opening, other))
+  for (const other of openingsIn(project, opening.wall))
+    if (other.id !== opening.id && inTheWay(project, opening, other))
       free = free.flatMap((s) => [
         { from: s.from, to: Math.min(s.to, other.at - other.width / 2) },
         { from: Math.max(s.from, other.at + other.width / 2), to: s.to },
@@ -223,8 +240,8 @@ export function checkOpening(project: Project, opening: Opening): void {
       refuse('too-deep', `a niche ${say(opening.depth)} deep would go through the wall of ${say(thickness)}; make it shallower, or make a recess instead.`);
     if (opening.depth < 0.005) refuse('too-shallow', 'a niche is at least 5 mm deep.');
   }
-  for (const other of Object.values(project.openings)) {
-    if (other.id === opening.id || other.wall !== opening.wall) continue;
+  for (const other of openingsIn(project, opening.wall)) {
+    if (other.id === opening.id) continue;
     const apart = Math.abs(other.at - opening.at) - (other.width + opening.width) / 2;
     if (apart < -1e-6 && inTheWay(project, opening, other)) refuse('overlap', `there it would overlap ${other.name}; move one of them.`, [other.id]);
   }

@@ -159,7 +159,7 @@ export const sameRegion = (a: Region, b: Region): boolean =>
  * @param before what it was for the arrangement before an edit: what has not changed is taken over, object by object
  */
 export function joinWalls(arrangement: Arrangement, before?: JoinedPlan): JoinedPlan {
-  const { nodes, pieces, fans } = arrangement;
+  const { pieces, fans } = arrangement;
   const after = (e: HalfEdge): Wedge => cornersAt(arrangement, tail(arrangement, e)).get(key(e))!.after;
   const h = (e: HalfEdge): { left: number; right: number } => extents(arrangement, e);
   /** Pieces shorter than the junctions at their ends. */

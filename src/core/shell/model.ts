@@ -4,7 +4,7 @@ import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../g
 import { add, angleOf, left, scale, type Vec2, type Vec3 } from '../geometry/vec';
 import { cylinder } from '../geometry/shapes';
 import type { FaceTarget } from '../project/commands';
-import { openingStation, wallFoot } from '../project/openings';
+import { openingsIn, openingStation, wallFoot } from '../project/openings';
 import { inPhase, type Phase } from '../project/phase';
 import type { Column, Level, Opening, Project, Room, Side } from '../project/schema';
 import { planOf, roomsByFace, type Plan } from '../project/topology';
@@ -126,10 +126,9 @@ export class ShellDeriver {
   derive(whole: Project, phase: Phase = 'after'): ShellModel {
     this.made = 0;
     const project = inPhase(whole, phase);
-    const openingsOf = this.remember('openings', [project.openings], () => groupOpenings(project.openings));
     const levels = Object.values(project.levels)
       .sort((a, b) => a.elevation - b.elevation)
-      .map((level) => this.level(project, level, openingsOf));
+      .map((level) => this.level(project, level));
     const rooms = new Map<string, DerivedRoom>();
     const walls = new Map<string, DerivedWall>();
     const openings = new Map<string, DerivedOpening>();
@@ -158,7 +157,7 @@ export class ShellDeriver {
     return value;
   }
 
-  private level(project: Project, level: Level, openingsOf: Map<string, Opening[]>): DerivedLevel {
+  private level(project: Project, level: Level): DerivedLevel {
     const plan = planOf(project, level.id);
     const { arrangement } = plan;
     const before = this.joined.get(level.id);
@@ -180,7 +179,7 @@ export class ShellDeriver {
       const wall = project.walls[id];
       if (wall.level !== level.id) continue;
       const pieces = arrangement.byLine.get(id) ?? [];
-      const standing = openingsOf.get(id) ?? [];
+      const standing = openingsIn(project, id);
       const foot = wallFoot(project, wall);
       const type = wall.type === null ? undefined : project.wallTypes[wall.type];
       const deps: unknown[] = [wall, type, level.height, z, foot, standing.length, project.corners[wall.start], project.corners[wall.end]];
@@ -337,16 +336,31 @@ export class ShellDeriver {
 
   private opening(project: Project, level: Level, opening: Opening, wall: DerivedWall): { derived: DerivedOpening; surfaces: Surface[] } {
     const own = wall.wall;
-    const room = (side: Side): string | null => wall.sides.find((s) => s.side === side && s.openings.includes(opening.id))?.room ?? null;
-    const outdoors = (side: Side): boolean => wall.sides.find((s) => s.side === side && s.openings.includes(opening.id))?.outdoors ?? true;
-    const rooms = { left: room('left'), right: room('right') };
+    const on = (side: Side): WallSide | undefined => wall.sides.find((s) => s.side === side && opening.at > s.s0 && opening.at < s.s1);
+    const [onLeft, onRight] = [on('left'), on('right')];
+    const [outLeft, outRight] = [onLeft?.outdoors ?? true, onRight?.outdoors ?? true];
+    const rooms = { left: onLeft?.room ?? null, right: onRight?.room ?? null };
     const finish = (id: string | null): string => (id ? (project.rooms[id].floor ?? BARE.floor) : BARE.outside);
-    const deps = [opening, wall, level, finish(rooms.left), finish(rooms.right)];
+    const deps = [
+      opening,
+      own,
+      project.corners[own.start],
+      project.corners[own.end],
+      wall.thickness,
+      wall.foot,
+      level,
+      rooms.left,
+      rooms.right,
+      outLeft,
+      outRight,
+      finish(rooms.left),
+      finish(rooms.right),
+    ];
     return this.remember(`opening ${opening.id}`, deps, () => {
       const { p, d } = openingStation(project, opening);
       const { left: l, right: r } = wallExtents(project, own);
       const point = add(p, scale(left(d), (l - r) / 2));
-      const inside: Side = outdoors('left') && !outdoors('right') ? 'right' : 'left';
+      const inside: Side = outLeft && !outRight ? 'right' : 'left';
       const angle = angleOf(d);
       const { id: _id, name: _name, wall: _wall, at: _at, finishes: _finishes, place: _place, head: _head, status: _status, ...shape } = opening;
       const key = JSON.stringify([shape, wall.thickness, inside]);
@@ -356,7 +370,7 @@ export class ShellDeriver {
       const { width, height, sill } = opening;
       const face = opening.frame.face;
       const w = width / 2 - face;
-      const glazed = opening.kind === 'window' && (outdoors('left') || outdoors('right'));
+      const glazed = opening.kind === 'window' && (outLeft || outRight);
       const portal = glazed
         ? {
             corner: { x: point.x - d.x * w - d.y * frame, y: point.y - d.y * w + d.x * frame, z: level.elevation + sill + face },
@@ -408,17 +422,6 @@ export class ShellDeriver {
       return { derived, surfaces };
     });
   }
-}
-
-export function groupOpenings(openings: Record<string, Opening>): Map<string, Opening[]> {
-  const groups = new Map<string, Opening[]>();
-  for (const id in openings) {
-    const o = openings[id];
-    const list = groups.get(o.wall);
-    if (list) list.push(o);
-    else groups.set(o.wall, [o]);
-  }
-  return groups;
 }
 
 /** How many lines, and how many built walls, meet at a node, in one number. */

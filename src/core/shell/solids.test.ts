@@ -186,7 +186,12 @@ describe('walls are closed solids', () => {
   });
 
   it('in random plans with random openings', () => {
-    const line = fc.record({ x: fc.integer({ min: 0, max: 12 }), y: fc.integer({ min: 0, max: 8 }), across: fc.boolean(), skew: fc.integer({ min: -3, max: 3 }) });
+    const line = fc.record({
+      x: fc.integer({ min: 0, max: 12 }),
+      y: fc.integer({ min: 0, max: 8 }),
+      across: fc.boolean(),
+      skew: fc.integer({ min: -3, max: 3 }),
+    });
     const hole = fc.record({
       wall: fc.nat(30),
       at: fc.double({ min: 0, max: 1, noNaN: true }),
@@ -224,7 +229,8 @@ describe('walls are closed solids', () => {
             kind,
             at: at * Math.hypot(a.x - b.x, a.y - b.y),
             width: width / 10,
-            shape: kind === 'door' || round === 'rectangle' ? { kind: 'rectangle' } : round === 'arch' ? { kind: 'arch', rise: width / 20 } : { kind: 'ellipse' },
+            shape:
+              kind === 'door' || round === 'rectangle' ? { kind: 'rectangle' } : round === 'arch' ? { kind: 'arch', rise: width / 20 } : { kind: 'ellipse' },
             ...(kind === 'passage' && round === 'ellipse' ? { sill: 0.3 } : {}),
           });
           try {

@@ -1,5 +1,5 @@
 import type { Arrangement, Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
-import { MeshBuilder, type Mesh } from '../geometry/mesh';
+import { joinMeshes, MeshBuilder, type Mesh } from '../geometry/mesh';
 import { boolean, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
 import { COINCIDENT, cross, cross3, sub3, unit3, distance, dot, left, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
@@ -66,6 +66,7 @@ export interface WallInputs {
 
 /** A stretch of a wall between junctions, of one piece or of the chords of an arc. */
 interface Run {
+  prints: PieceFootprint[];
   left: Station[];
   right: Station[];
   startCap: Vec2[];
@@ -88,24 +89,67 @@ export function makeWall(inputs: WallInputs): DerivedWall {
   const height = Math.min(top(0), top(length));
   const rings = inputs.footprints.flatMap((f) => [f.ring, ...(f.rest ?? [])]).filter((ring) => ring.length > 2);
   const sides: WallSide[] = [];
-  const builders: MeshBuilder[] = [];
-  const core = new MeshBuilder();
-  if (wall.kind === 'boundary') return { id: wall.id, wall, thickness: 0, rings: [], sides, height, foot, faces: [], core: core.build() };
+  if (wall.kind === 'boundary') return { id: wall.id, wall, thickness: 0, rings: [], sides, height, foot, faces: [], core: joinMeshes([]) };
   const { runs, crowded } = runsOf(inputs, sides);
   for (const side of sides) {
-    builders.push(new MeshBuilder());
-    side.openings = inputs.openings.filter((o) => o.at > side.s0 && o.at < side.s1).map((o) => o.id);
-    side.area = sideArea(side, top, inputs.openings);
+    const own = inputs.openings.filter((o) => o.at > side.s0 && o.at < side.s1);
+    side.openings = own.map((o) => o.id);
+    side.area = sideArea(side, top, own);
   }
-  // Where two runs of the wall meet face to face there is nothing between them.
-  const meets = new Set(runs.flatMap((r) => [r.startCap, r.endCap].flatMap((chain) => chain.slice(1).map((p, i) => segmentKey(chain[i], p)))));
-  for (const run of runs) {
-    const solid = new RunSolid(run, inputs, top, meets);
-    solid.build(builders[sides.indexOf(run.leftSide)], builders[sides.indexOf(run.rightSide)], core);
+  const meshes = new Map<WallSide, Mesh[]>(sides.map((side) => [side, []]));
+  const hidden: Mesh[] = [];
+  runs.forEach((run, i) => {
+    const solid = runMeshes(run, inputs, top, runs[i - 1], runs[i + 1]);
+    meshes.get(run.leftSide)?.push(solid.left);
+    meshes.get(run.rightSide)?.push(solid.right);
+    hidden.push(solid.core);
+  });
+  for (const { ring, leftSide, rightSide } of crowded) {
+    const [l, r, core] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
+    const shown = [meshes.has(leftSide) ? l : undefined, meshes.has(rightSide) ? r : undefined] as const;
+    prism(ring, foot, top, path, shown, core);
+    meshes.get(leftSide)?.push(l.build());
+    meshes.get(rightSide)?.push(r.build());
+    hidden.push(core.build());
   }
-  for (const { ring, leftSide, rightSide } of crowded)
-    prism(ring, foot, top, path, [builders[sides.indexOf(leftSide)], builders[sides.indexOf(rightSide)]], core);
-  return { id: wall.id, wall, thickness, rings, sides, height, foot, faces: builders.map((b) => b.build()), core: core.build() };
+  return { id: wall.id, wall, thickness, rings, sides, height, foot, faces: sides.map((side) => joinMeshes(meshes.get(side)!)), core: joinMeshes(hidden) };
+}
+
+interface RunMeshes {
+  left: Mesh;
+  right: Mesh;
+  core: Mesh;
+}
+
+/** The solids of runs by the footprint they begin with: an edit beside one run leaves the other runs of its wall alone. */
+const solids = new WeakMap<PieceFootprint, { deps: readonly unknown[]; meshes: RunMeshes }>();
+
+function runMeshes(run: Run, inputs: WallInputs, top: (s: number) => number, previous: Run | undefined, next: Run | undefined): RunMeshes {
+  const openings = inputs.openings.filter((o) => o.at > run.s0 && o.at < run.s1);
+  const inside = run.leftSide.outdoors && !run.rightSide.outdoors ? 'right' : 'left';
+  const deps = [
+    ...run.prints,
+    ...openings,
+    inputs.wall,
+    inputs.thickness,
+    inputs.foot,
+    inputs.level.height,
+    inside,
+    run.startFree,
+    run.endFree,
+    previous?.prints[previous.prints.length - 1],
+    next?.prints[0],
+    run.s0,
+    run.s1,
+    inputs.path[inputs.path.length - 1].s,
+  ];
+  const known = solids.get(run.prints[0]);
+  if (known && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.meshes;
+  const [left, right, core] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
+  new RunSolid(run, inputs, top, openings, [...(previous ? [previous.endCap] : []), ...(next ? [next.startCap] : [])]).build(left, right, core);
+  const meshes = { left: left.build(), right: right.build(), core: core.build() };
+  solids.set(run.prints[0], { deps, meshes });
+  return meshes;
 }
 
 /** Pieces that follow one another without a junction, gathered, and the sides they belong to. */
@@ -162,6 +206,7 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
     const [r0, r1] = print.right.map(station);
     const run = runs[runs.length - 1];
     if (goesOn && run && run.leftSide === leftSide && run.rightSide === rightSide) {
+      run.prints.push(print);
       run.left.push(l1);
       run.right.push(r1);
       run.endCap = print.endCap;
@@ -170,6 +215,7 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
       return;
     }
     runs.push({
+      prints: [print],
       left: [l0, l1],
       right: [r0, r1],
       startCap: print.startCap,
@@ -195,6 +241,14 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
   return { runs, crowded };
 }
 
+const areas = new WeakMap<Opening, number>();
+
+function outlineArea(opening: Opening): number {
+  let area = areas.get(opening);
+  if (area === undefined) areas.set(opening, (area = signedArea(openingOutline(opening))));
+  return area;
+}
+
 /** What shows of a side between floor and ceiling, openings taken off, m². */
 function sideArea(side: WallSide, top: (s: number) => number, openings: readonly Opening[]): number {
   let area = 0;
@@ -214,11 +268,9 @@ function sideArea(side: WallSide, top: (s: number) => number, openings: readonly
   }
   if (!Number.isFinite(side.height)) side.height = Math.max(top(side.s0), top(side.s1));
   else side.height = Math.min(side.height, Math.max(top(side.s0), top(side.s1)));
-  for (const o of openings) if (side.openings.includes(o.id) && (o.kind !== 'niche' || o.swing === side.side)) area -= signedArea(openingOutline(o));
+  for (const o of openings) if (o.kind !== 'niche' || o.swing === side.side) area -= outlineArea(o);
   return area;
 }
-
-const segmentKey = (a: Vec2, b: Vec2): string => [a.x, a.y, b.x, b.y].map((v) => Math.round(v * 1e6)).join(' ');
 
 /** A cut through one run: the outline on each of its faces, point by point, and where between them the frame stands. */
 interface Cut {
@@ -240,12 +292,11 @@ class RunSolid {
     private readonly run: Run,
     private readonly inputs: WallInputs,
     private readonly top: (s: number) => number,
-    private readonly meets: ReadonlySet<string>,
+    openings: readonly Opening[],
+    /** Ends of the runs before and after: where this one meets them face to face there is nothing between. */
+    private readonly neighbours: readonly Vec2[][],
   ) {
-    this.cuts = inputs.openings
-      .filter((o) => o.at > run.s0 && o.at < run.s1)
-      .map((o) => this.cut(o))
-      .sort((a, b) => a.opening.at - b.opening.at);
+    this.cuts = openings.map((o) => this.cut(o)).sort((a, b) => a.opening.at - b.opening.at);
   }
 
   private cut(opening: Opening): Cut {
@@ -389,7 +440,8 @@ class RunSolid {
     const { foot } = this.inputs;
     for (let i = 1; i < chain.length; i++) {
       const [a, b] = [chain[i - 1], chain[i]];
-      if (this.meets.has(segmentKey(b, a))) continue;
+      if (this.neighbours.some((other) => other.some((p, k) => k > 0 && distance(other[k - 1], b) < COINCIDENT * 2 && distance(p, a) < COINCIDENT * 2)))
+        continue;
       const builder = !free ? core : i === 1 ? first : second;
       builder.quad({ ...a, z: foot }, { ...b, z: foot }, { ...b, z: this.topAt(b) }, { ...a, z: this.topAt(a) });
     }
@@ -488,7 +540,7 @@ function sOf(p: Vec2, paths: Station[][]): number {
 }
 
 /** A clipped piece between crowded junctions: its footprint carried up, its edges along the wall given to the sides. */
-function prism(ring: Ring, foot: number, top: (s: number) => number, path: Station[], sides: [MeshBuilder, MeshBuilder], core: MeshBuilder): void {
+function prism(ring: Ring, foot: number, top: (s: number) => number, path: Station[], sides: readonly (MeshBuilder | undefined)[], core: MeshBuilder): void {
   const d = unit(sub(path[path.length - 1].p, path[0].p));
   const s = (p: Vec2): number => dot(sub(p, path[0].p), d);
   ring.forEach((a, i) => {
@@ -507,8 +559,4 @@ function prism(ring: Ring, foot: number, top: (s: number) => number, path: Stati
 }
 
 /** The whole solid of a wall as one mesh. */
-export function wallSolid(wall: Pick<DerivedWall, 'faces' | 'core'>): Mesh {
-  const builder = new MeshBuilder();
-  for (const mesh of [...wall.faces, wall.core]) builder.add(mesh);
-  return builder.build();
-}
+export const wallSolid = (wall: Pick<DerivedWall, 'faces' | 'core'>): Mesh => joinMeshes([...wall.faces, wall.core]);

@@ -1,4 +1,5 @@
 'use client';
+import { openingOutline } from '@/core/project/openings';
 import type { Opening, Piece } from '@/core/project/schema';
 import { stockItem } from '@/core/stock/stock';
 import { formatLength, type UnitSystem } from '@/core/units/length';
@@ -47,7 +48,7 @@ export function Diagram(props: Props) {
 }
 
 function openingLines(o: Opening, x: number, y: number, w: number, h: number) {
-  if (o.kind === 'door')
+  if (o.kind === 'door' && o.shape.kind === 'rectangle')
     return (
       <>
         <rect x={x} y={y} width={w} height={h} fill="#fbfbfa" />
@@ -62,6 +63,11 @@ function openingLines(o: Opening, x: number, y: number, w: number, h: number) {
         />
       </>
     );
+  if (o.kind !== 'window' || o.shape.kind !== 'rectangle') {
+    const k = { x: w / o.width, y: h / o.height };
+    const points = openingOutline(o).map((p) => `${x + w / 2 + p.x * k.x} ${y + h - (p.y - o.sill) * k.y}`);
+    return <path d={`M${points.join('L')}Z`} fill="#fbfbfa" />;
+  }
   const { across, up } = o.panes;
   return (
     <>

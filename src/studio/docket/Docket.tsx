@@ -1,10 +1,11 @@
 'use client';
-import Button from '@mui/material/Button';
 import { useState, type ReactNode } from 'react';
 import { stockItem } from '@/core/stock/stock';
 import { surfaceName, useStudio } from '../store/studio';
-import * as tools from '../tools/controller';
+import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
+import { ColumnDocket } from './ColumnDocket';
 import { Label } from './Label';
+import { ManyDocket } from './ManyDocket';
 import { OpeningDocket } from './OpeningDocket';
 import { Actions } from './parts';
 import { PieceDocket } from './PieceDocket';
@@ -25,15 +26,23 @@ export function Docket() {
   if (many) {
     title = `${selection.length} things`;
     line = 'selected together';
-    body = <Many />;
+    body = <ManyDocket />;
   } else if (project.walls[entity]) {
-    title = 'Wall';
+    title = project.walls[entity].kind === 'boundary' ? 'Boundary' : 'Wall';
     line = target ? surfaceName(project, useStudio.getState().model, target) : '';
     body = <WallDocket id={entity} target={target} />;
   } else if (project.openings[entity]) {
     title = project.openings[entity].name;
-    line = project.openings[entity].kind === 'door' ? 'Door, one hinged leaf' : 'Window';
+    line = `${KIND_NAMES[project.openings[entity].kind]}, ${formName(project.openings[entity].kind, project.openings[entity].form)}`;
     body = <OpeningDocket id={entity} />;
+  } else if (project.columns[entity]) {
+    title = project.columns[entity].name;
+    line = 'Column';
+    body = <ColumnDocket id={entity} />;
+  } else if (project.guides[entity]) {
+    title = 'Guide line';
+    line = 'walls catch on it';
+    body = <Actions />;
   } else if (project.rooms[entity]) {
     title = project.rooms[entity].name;
     line = target ? surfaceName(project, useStudio.getState().model, target) : 'Room';
@@ -49,9 +58,4 @@ export function Docket() {
       {body}
     </Label>
   );
-}
-
-function Many() {
-  const pieces = useStudio((s) => s.selection.every((x) => s.project.pieces[x.entity]));
-  return <Actions>{pieces ? <Button onClick={tools.duplicateSelection}>Duplicate</Button> : null}</Actions>;
 }

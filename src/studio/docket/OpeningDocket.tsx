@@ -1,17 +1,19 @@
 'use client';
-import MenuItem from '@mui/material/MenuItem';
-import Select from '@mui/material/Select';
+import Button from '@mui/material/Button';
+import { formName } from '@/core/project/opening-defaults';
 import { openingGaps } from '@/core/project/openings';
-import { partsOf } from '@/core/shell/model';
-import { clearWidth, OPENING_FINISHES } from '@/core/shell/openings';
+import { FORMS, type Opening, type OpeningForm } from '@/core/project/schema';
+import { partsOf } from '@/core/shell/openings/parts';
+import { clearWidth, OPENING_FINISHES } from '@/core/shell/openings/sizes';
 import { formatLength } from '@/core/units/length';
-import { LengthField, Row, TextField } from '../look/fields';
+import { Choice, STATUS_NAMES } from '../look/Choice';
+import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { Diagram } from './Diagram';
 import { Actions, Swatches, useEdit } from './parts';
 
-/** A door or window: sizes, distances, hand, panes, finishes by part. */
+/** A door, window, pass-through or niche: form, sizes, where it stands and what holds it there, its parts. */
 export function OpeningDocket({ id }: { id: string }) {
   const project = useStudio((s) => s.project);
   const model = useStudio((s) => s.model);
@@ -19,19 +21,65 @@ export function OpeningDocket({ id }: { id: string }) {
   const opening = project.openings[id];
   const rooms = model.shell.openings.get(id)?.rooms;
   const gaps = openingGaps(project, opening);
-  const set = (values: Record<string, unknown>): boolean => run('opening.set', { opening: id, set: values });
+  const set = (values: Partial<Opening>): boolean => run('opening.set', { opening: id, set: values });
   const roomName = (side: 'left' | 'right'): string => (rooms?.[side] ? (project.rooms[rooms[side]!]?.name ?? 'Room') : 'Outside');
+  const { kind, form } = opening;
+  const length = (label: string, key: 'width' | 'height' | 'sill' | 'depth' | 'fanlight' | 'threshold' | 'architrave' | 'sillBoard') => (
+    <Row key={key} label={label}>
+      <LengthField label={label} metres={opening[key]} units={units} onRefuse={say} onCommit={(v) => set({ [key]: v })} />
+    </Row>
+  );
+  const swings = kind === 'door' && !['sectional', 'up-and-over'].includes(form);
   return (
     <>
       <Diagram kind="opening" opening={opening} units={units} />
       <Row label="Name">
         <TextField label="Name" value={opening.name} onCommit={(name) => set({ name })} />
       </Row>
-      {(['width', 'height', ...(opening.kind === 'window' ? (['sill'] as const) : [])] as const).map((key) => (
-        <Row key={key} label={key[0].toUpperCase() + key.slice(1)}>
-          <LengthField label={key[0].toUpperCase() + key.slice(1)} metres={opening[key]} units={units} onRefuse={say} onCommit={(v) => set({ [key]: v })} />
+      {FORMS[kind].length > 1 ? (
+        <Row label="Form">
+          <Choice
+            bare
+            label="Form"
+            value={form}
+            options={FORMS[kind].map((f) => [f, formName(kind, f)] as const)}
+            onChoose={(f) => void set({ form: f as OpeningForm })}
+          />
         </Row>
-      ))}
+      ) : null}
+      {length('Width', 'width')}
+      {length('Height', 'height')}
+      {kind === 'door' ? null : length('Sill', 'sill')}
+      {kind === 'niche' || form === 'bay' ? length('Depth', 'depth') : null}
+      <Row label="Outline">
+        <Choice
+          bare
+          label="Outline"
+          value={opening.shape.kind}
+          options={[
+            ['rectangle', 'straight'],
+            ['arch', 'arched head'],
+            ['ellipse', 'round'],
+            ...(opening.shape.kind === 'outline' ? ([['outline', 'as drawn']] as const) : []),
+          ]}
+          onChoose={(k) => {
+            if (k === 'arch') set({ shape: { kind: 'arch', rise: Math.min(opening.width / 2, opening.height / 2) } });
+            else if (k !== 'outline') set({ shape: { kind: k } });
+          }}
+        />
+      </Row>
+      {opening.shape.kind === 'arch' ? (
+        <Row label="Rise">
+          <LengthField
+            label="Rise of the arch"
+            metres={opening.shape.rise}
+            units={units}
+            onRefuse={say}
+            onCommit={(rise) => set({ shape: { kind: 'arch', rise } })}
+          />
+        </Row>
+      ) : null}
+      <Placed opening={opening} />
       {gaps ? (
         <>
           <Row label="To one corner">
@@ -54,59 +102,260 @@ export function OpeningDocket({ id }: { id: string }) {
           </Row>
         </>
       ) : null}
-      {opening.kind === 'door' ? (
+      {kind === 'door' ? <Row label="Clear width">{formatLength(clearWidth(opening), units)}</Row> : null}
+      {swings ? (
         <>
-          <Row label="Clear width">{formatLength(clearWidth(opening), units)}</Row>
           <Row label="Opens into">
-            <Select
+            <Choice
+              bare
+              label="Opens into"
               value={opening.swing}
-              onChange={(e) => set({ swing: e.target.value })}
-              fullWidth
-              disableUnderline
-              inputProps={{ 'aria-label': 'Opens into' }}
-            >
-              <MenuItem value="left">{roomName('left')}</MenuItem>
-              <MenuItem value="right">{roomName('right')}</MenuItem>
-            </Select>
+              options={[
+                ['left', roomName('left')],
+                ['right', roomName('right')],
+              ]}
+              onChoose={(swing) => void set({ swing })}
+            />
           </Row>
           <Row label="Hand">
-            <Select
+            <Choice
+              bare
+              label="Hand"
               value={hand(opening)}
-              onChange={(e) => set({ hinge: hingeFor(e.target.value as 'left' | 'right', opening.swing) })}
-              fullWidth
-              disableUnderline
-              inputProps={{ 'aria-label': 'Hand' }}
-            >
-              <MenuItem value="left">hinged left</MenuItem>
-              <MenuItem value="right">hinged right</MenuItem>
-            </Select>
+              options={[
+                ['left', 'hinged left'],
+                ['right', 'hinged right'],
+              ]}
+              onChoose={(side) => void set({ hinge: hingeFor(side, opening.swing) })}
+            />
           </Row>
         </>
-      ) : (
-        <Row label="Panes">
-          <TextField
-            label="Panes"
-            value={`${opening.panes.across} × ${opening.panes.up}`}
-            onCommit={(text) => {
-              const match = /^\s*(\d+)\s*[x×*,]\s*(\d+)\s*$/.exec(text);
-              if (!match) {
-                say(`“${text}” was not taken: panes are two whole numbers, across and up, for example 3 × 2.`);
-                return false;
-              }
-              return set({ panes: { across: Number(match[1]), up: Number(match[2]) } });
-            }}
+      ) : null}
+      {kind === 'niche' ? (
+        <Row label="Opens to">
+          <Choice
+            bare
+            label="Opens to"
+            value={opening.swing}
+            options={[
+              ['left', roomName('left')],
+              ['right', roomName('right')],
+            ]}
+            onChoose={(swing) => void set({ swing })}
           />
         </Row>
-      )}
+      ) : null}
+      {kind === 'window' || opening.glazed > 0 || opening.fanlight > 0 ? (
+        <GridRow label="Panes" value={opening.panes} onSet={(panes) => set({ panes })} />
+      ) : null}
+      {kind === 'door' ? <GridRow label="Panels" value={opening.panels} onSet={(panels) => set({ panels })} /> : null}
+      {kind === 'door' ? (
+        <Row label="Glazed, %">
+          <NumberField label="Glazed, %" value={opening.glazed * 100} min={0} max={100} onRefuse={say} onCommit={(v) => set({ glazed: v / 100 })} />
+        </Row>
+      ) : null}
+      {kind === 'door' || ['casement', 'sash', 'sliding', 'top-hung', 'tilt'].includes(form) ? (
+        <Row label="Open, %">
+          <NumberField label="Open, %" value={opening.open * 100} min={0} max={100} onRefuse={say} onCommit={(v) => set({ open: v / 100 })} />
+        </Row>
+      ) : null}
+      {kind === 'door' ? (
+        <>
+          {length('Fanlight', 'fanlight')}
+          {(['start', 'end'] as const).map((end) => (
+            <Row key={end} label={end === 'start' ? 'Sidelight' : 'Other side'}>
+              <LengthField
+                label={`Sidelight at the ${end}`}
+                metres={opening.sidelights[end]}
+                units={units}
+                onRefuse={say}
+                onCommit={(v) => set({ sidelights: { ...opening.sidelights, [end]: v } })}
+              />
+            </Row>
+          ))}
+          {length('Threshold', 'threshold')}
+        </>
+      ) : null}
+      {kind === 'window' ? (
+        <>
+          <Row label="Reveal">
+            <Choice
+              bare
+              label="Reveal"
+              value={opening.reveal === 'equal' ? 'equal' : 'outside'}
+              options={[
+                ['outside', 'from the outer face'],
+                ['equal', 'equal on both faces'],
+              ]}
+              onChoose={(v) => void set({ reveal: v === 'equal' ? 'equal' : 0.06 })}
+            />
+          </Row>
+          {opening.reveal === 'equal' ? null : (
+            <Row label="Set back">
+              <LengthField label="Set back from the outer face" metres={opening.reveal} units={units} onRefuse={say} onCommit={(reveal) => set({ reveal })} />
+            </Row>
+          )}
+          {length('Sill board', 'sillBoard')}
+        </>
+      ) : null}
+      {kind === 'niche' ? null : length('Architrave', 'architrave')}
+      {kind === 'door' || kind === 'window' ? (
+        <>
+          <Row label="Frame">
+            <LengthField
+              label="Frame width"
+              metres={opening.frame.face}
+              units={units}
+              onRefuse={say}
+              onCommit={(face) => set({ frame: { ...opening.frame, face } })}
+            />
+          </Row>
+          <Row label="Handle">
+            <Choice
+              bare
+              label="Handle"
+              value={opening.handle}
+              options={[
+                ['lever', 'lever'],
+                ['knob', 'knob'],
+                ['pull', 'pull'],
+                ['none', 'none'],
+              ]}
+              onChoose={(handle) => void set({ handle })}
+            />
+          </Row>
+        </>
+      ) : null}
+      <Row label="Status">
+        <Choice bare label="Status" value={opening.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />
+      </Row>
       <Swatches
-        items={partsOf(opening.kind).map((part) => ({
+        items={partsOf(opening).map((part) => ({
           label: part,
           finish: opening.finishes[part] ?? OPENING_FINISHES[part],
           target: { kind: 'opening', opening: id, part },
         }))}
       />
-      <Actions />
+      <Actions>
+        <Button size="small" onClick={() => useStudio.setState({ elevation: { wall: opening.wall, side: opening.swing } })}>
+          Elevation
+        </Button>
+      </Actions>
     </>
+  );
+}
+
+type Hold = 'free' | 'start' | 'end' | 'centred' | 'between' | 'fill' | 'after' | 'before' | 'row';
+
+/** What decides where it stands, and whose head it is level with. */
+function Placed({ opening }: { opening: Opening }) {
+  const project = useStudio((s) => s.project);
+  const { units, run, say } = useEdit();
+  const { place } = opening;
+  const set = (values: Partial<Opening>): boolean => run('opening.set', { opening: opening.id, set: values });
+  const others = Object.values(project.openings).filter((o) => o.id !== opening.id);
+  const level = project.walls[opening.wall].level;
+  const pieces = Object.values(project.pieces).filter((p) => p.level === level);
+  const things: (readonly [string, string])[] = [...others.map((o) => [o.id, o.name] as const), ...pieces.map((p) => [p.id, p.name] as const)];
+  const marks: (readonly [string, string])[] = [['start', 'one corner'], ['end', 'the other corner'], ...things];
+  const hold: Hold =
+    place.kind === 'corner' ? place.from : place.kind === 'between' ? (place.fill ? 'fill' : 'between') : place.kind === 'gap' ? place.side : place.kind;
+  const choose = (next: Hold): void => {
+    const gaps = openingGaps(project, opening);
+    const first = others.find((o) => o.wall === opening.wall)?.id ?? things[0]?.[0];
+    switch (next) {
+      case 'free':
+      case 'centred':
+        return void set({ place: { kind: next } });
+      case 'start':
+      case 'end':
+        return void set({ place: { kind: 'corner', from: next, gap: Math.max(0, gaps?.[next] ?? 0.1) } });
+      case 'between':
+      case 'fill':
+        return void set({ place: { kind: 'between', a: 'start', b: first ?? 'end', fill: next === 'fill' } });
+      case 'after':
+      case 'before':
+        if (!first) return say('Nothing was changed: there is no other opening or piece to stand beside.');
+        return void set({ place: { kind: 'gap', from: first, side: next, gap: 0.1 } });
+      case 'row':
+        return;
+    }
+  };
+  return (
+    <>
+      <Row label="Placed">
+        <Choice
+          bare
+          label="Placed"
+          value={hold}
+          options={[
+            ['free', 'freely'],
+            ['start', 'from one corner'],
+            ['end', 'from the other corner'],
+            ['centred', 'centred on the wall'],
+            ['between', 'centred between two things'],
+            ['fill', 'filling the space between two'],
+            ['after', 'a gap after a thing'],
+            ['before', 'a gap before a thing'],
+            ...(hold === 'row' ? ([['row', 'in its row']] as const) : []),
+          ]}
+          onChoose={choose}
+        />
+      </Row>
+      {place.kind === 'between'
+        ? (['a', 'b'] as const).map((end) => (
+            <Row key={end} label={end === 'a' ? 'Between' : 'and'}>
+              <Choice
+                bare
+                label={end === 'a' ? 'Between' : 'and'}
+                value={place[end]}
+                options={marks}
+                onChoose={(v) => void set({ place: { ...place, [end]: v } })}
+              />
+            </Row>
+          ))
+        : null}
+      {place.kind === 'gap' ? (
+        <>
+          <Row label="Beside">
+            <Choice bare label="Beside" value={place.from} options={things} onChoose={(from) => void set({ place: { ...place, from } })} />
+          </Row>
+          <Row label="Gap">
+            <LengthField label="Gap" metres={place.gap} units={units} onRefuse={say} onCommit={(gap) => set({ place: { ...place, gap } })} />
+          </Row>
+        </>
+      ) : null}
+      <Row label="Head">
+        <Choice
+          bare
+          label="Head level with"
+          value={opening.head ?? 'own'}
+          options={[['own', 'its own height'], ...things.map(([k, n]) => [k, `level with ${n}`] as const)]}
+          onChoose={(v) => void set({ head: v === 'own' ? null : v })}
+        />
+      </Row>
+    </>
+  );
+}
+
+/** Two whole numbers, across and up. */
+function GridRow({ label, value, onSet }: { label: string; value: { across: number; up: number }; onSet(v: { across: number; up: number }): boolean }) {
+  const { say } = useEdit();
+  return (
+    <Row label={label}>
+      <TextField
+        label={label}
+        value={`${value.across} × ${value.up}`}
+        onCommit={(text) => {
+          const match = /^\s*(\d+)\s*[x×*,]\s*(\d+)\s*$/.exec(text);
+          if (!match) {
+            say(`“${text}” was not taken: ${label.toLowerCase()} are two whole numbers, across and up, for example 3 × 2.`);
+            return false;
+          }
+          return onSet({ across: Number(match[1]), up: Number(match[2]) });
+        }}
+      />
+    </Row>
   );
 }
 

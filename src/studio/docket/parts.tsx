@@ -19,13 +19,15 @@ export const useEdit = () => {
 };
 
 /** What can be done with the selected thing. */
-export function Actions({ children }: { children?: ReactNode }) {
+export function Actions({ children, plain }: { children?: ReactNode; plain?: boolean }) {
   return (
     <Box sx={{ display: 'flex', gap: 0.75, mt: 1.25, flexWrap: 'wrap' }}>
       {children}
-      <Button size="small" onClick={tools.deleteSelection}>
-        Delete
-      </Button>
+      {plain ? null : (
+        <Button size="small" onClick={tools.deleteSelection}>
+          Delete
+        </Button>
+      )}
     </Box>
   );
 }

@@ -1,19 +1,19 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState } from 'react';
 import { finishesInUse } from '@/core/boards/compose';
 import { naturalForm } from '@/core/boards/sample';
 import { finishLrv, type Category, type Finish } from '@/core/finishes/finish';
 import { finishById, offered } from '@/core/finishes/library';
 import { STOCK } from '@/core/stock/stock';
 import type { StockCategory } from '@/core/stock/types';
-import { DEFAULTS } from '@/core/project/schema';
-import { formatArea, formatLength } from '@/core/units/length';
+import { formatArea } from '@/core/units/length';
 import { colours } from '../look/theme';
-import { newId, useStudio, type Tool } from '../store/studio';
+import { newId, useStudio } from '../store/studio';
 import { useBoard } from '../boards/board';
 import { useSample } from '../table/textures';
 import { Card, Cards, StockCard, Tabs } from './cards';
+import { ShellLedge } from './ShellLedge';
 import { LightLedge } from './LightLedge';
 import { ViewsLedge } from './ViewsLedge';
 
@@ -47,101 +47,6 @@ export function Ledge() {
         <Box sx={{ color: colours.second, fontSize: 12.5 }}>Press a room to take it in hand; its name and finishes are changed on the docket.</Box>
       ) : null}
     </Box>
-  );
-}
-
-const Line = ({ children }: { children: ReactNode }) => (
-  <svg width="60" height="46" viewBox="0 0 60 46" fill="none" stroke={colours.ink} strokeWidth="1.3" aria-hidden="true">
-    {children}
-  </svg>
-);
-
-function ShellLedge() {
-  const tool = useStudio((s) => s.tool);
-  const units = useStudio((s) => s.project.units);
-  const [thickness, setThickness] = useState<number>(DEFAULTS.wall.outside);
-  const choose = (next: Tool): void => useStudio.getState().setTool(next);
-  const sizes = units === 'metric' ? [0.1, 0.14, 0.215, 0.25, 0.3] : [4.5, 6.5, 8, 12].map((i) => i * 0.0254);
-  const walls = (shape: 'chain' | 'rectangle') => () => choose({ kind: 'walls', shape, thickness });
-  const isWalls = (shape: 'chain' | 'rectangle'): boolean => tool.kind === 'walls' && tool.shape === shape;
-  return (
-    <>
-      <Tabs tabs={['Walls and openings']} tab="Walls and openings" onTab={() => undefined}>
-        <Box sx={{ ml: 3, display: 'flex', gap: 0.75, alignItems: 'center' }} role="radiogroup" aria-label="Wall thickness">
-          Wall thickness
-          {sizes.map((t) => (
-            <Box
-              key={t}
-              component="button"
-              role="radio"
-              aria-checked={Math.abs(t - thickness) < 1e-6}
-              onClick={() => {
-                setThickness(t);
-                if (tool.kind === 'walls') choose({ ...tool, thickness: t });
-              }}
-              sx={{
-                all: 'unset',
-                cursor: 'pointer',
-                px: 1,
-                borderRadius: '2px',
-                border: `1px solid ${Math.abs(t - thickness) < 1e-6 ? colours.ink : colours.hairline}`,
-                bgcolor: '#fff',
-                color: colours.ink,
-                '&:focus-visible': { outline: `2px solid ${colours.damson}` },
-              }}
-            >
-              {formatLength(t, units)}
-            </Box>
-          ))}
-        </Box>
-      </Tabs>
-      <Cards>
-        <Card
-          name="Room by corners"
-          line="two presses"
-          on={isWalls('rectangle')}
-          onPress={walls('rectangle')}
-          picture={
-            <Line>
-              <path d="M8 8H52V38H8ZM13 13H47V33H13Z" />
-            </Line>
-          }
-        />
-        <Card
-          name="Walls in a chain"
-          line="press, type, press"
-          on={isWalls('chain')}
-          onPress={walls('chain')}
-          picture={
-            <Line>
-              <path d="M8 38V10H34L52 30M13 38V15H32L48 33" />
-            </Line>
-          }
-        />
-        <Card
-          name="Door"
-          line={`${formatLength(DEFAULTS.door.width, units)} wide`}
-          on={tool.kind === 'opening' && tool.opening === 'door'}
-          onPress={() => choose({ kind: 'opening', opening: 'door' })}
-          picture={
-            <Line>
-              <path d="M4 36H18V41H4ZM42 36H56V41H42ZM18 36V12M18 12A24 24 0 0 1 42 36" />
-            </Line>
-          }
-        />
-        <Card
-          name="Window"
-          line={`${formatLength(DEFAULTS.window.width, units)} wide`}
-          on={tool.kind === 'opening' && tool.opening === 'window'}
-          onPress={() => choose({ kind: 'opening', opening: 'window' })}
-          picture={
-            <Line>
-              <path d="M10 7H50V39H10ZM13 10H47V36H13ZM30 10V36M13 23H47" />
-            </Line>
-          }
-        />
-      </Cards>
-    </>
   );
 }
 

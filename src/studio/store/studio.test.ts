@@ -53,7 +53,7 @@ describe('a preview', () => {
 
   it('a tool and a stage put away what the last one showed', () => {
     useStudio.setState({ marks: [{ kind: 'line', points: [], closed: false, ink: 'measure', pen: 0.13, layer: 'dimension' }], notice: 'x' });
-    useStudio.getState().setTool({ kind: 'walls', shape: 'chain', thickness: 0.1 });
+    useStudio.getState().setTool({ kind: 'walls', shape: 'chain' });
     expect(useStudio.getState()).toMatchObject({ marks: [], measure: null, notice: null });
     useStudio.getState().setStage('Views');
     expect(useStudio.getState().tool).toEqual({ kind: 'select' });

@@ -2,7 +2,8 @@ import { create } from 'zustand';
 import { Deriver, type Model } from '@/core/derive';
 import type { CommandArgs, CommandName, FaceTarget } from '@/core/project/commands';
 import { runChange } from '@/core/project/commands';
-import { emptyProject, type Project } from '@/core/project/schema';
+import type { Phase } from '@/core/project/phase';
+import { DEFAULTS, emptyProject, type Opening, type OpeningForm, type Project, type Status, type WallTop } from '@/core/project/schema';
 import type { DisplayItem } from '@/core/drawing/display';
 import { errorText, Sync, type SyncState } from './sync';
 
@@ -12,10 +13,30 @@ export type Stage = (typeof STAGES)[number];
 /** What a press on the table does. */
 export type Tool =
   | { kind: 'select' }
-  | { kind: 'walls'; shape: 'chain' | 'rectangle'; thickness: number }
-  | { kind: 'opening'; opening: 'door' | 'window' }
+  | { kind: 'walls'; shape: WallShape; boundary?: boolean }
+  | { kind: 'opening'; opening: Opening['kind']; form: OpeningForm; row?: number }
+  | { kind: 'recess'; make: 'recess' | 'boxing' }
+  | { kind: 'column'; section: 'square' | 'round' }
+  | { kind: 'split' }
+  | { kind: 'guide' }
+  | { kind: 'underlay'; step: 'first' | 'second' }
   | { kind: 'place'; maker: string }
   | { kind: 'finish'; finish: string };
+
+/** The ways walls are drawn. */
+export type WallShape = 'chain' | 'rectangle' | 'arc' | 'L' | 'T' | 'U' | 'bay';
+
+/** What the next walls are made of, and how their lengths are meant. */
+export interface WallPen {
+  type: string | null;
+  thickness: number;
+  reference: 'inside' | 'centre' | 'outside';
+  top: WallTop;
+  base: number;
+  status: Status;
+  /** Directions are kept to multiples of so many degrees; null: free, catching 45° nearby. */
+  angles: number | null;
+}
 
 /** What lies under the pointer, or is selected: an entity and, where it has several, the surface. */
 export interface Spot {
@@ -55,6 +76,11 @@ export interface StudioState {
   ghost: { x: number; y: number }[];
   notice: string | null;
   layout: 'both' | 'drawing' | 'model';
+  pen: WallPen;
+  /** The house as it stands now, or as it will be. */
+  phase: Phase;
+  /** The wall face shown in elevation in place of the plan. */
+  elevation: { wall: string; side: 'left' | 'right' } | null;
   /** How often the view of the model has come to rest; what depends on where things show looks again. */
   rests: number;
 
@@ -70,6 +96,7 @@ export interface StudioState {
   setStage(stage: Stage): void;
   setRoom(room: string | null): void;
   say(notice: string | null): void;
+  setPhase(phase: Phase): void;
 }
 
 const deriver = new Deriver();
@@ -95,6 +122,9 @@ export const useStudio = create<StudioState>()((set, get) => ({
   notice: null,
   layout: 'both',
   rests: 0,
+  pen: { type: null, thickness: DEFAULTS.wall.outside, reference: 'inside', top: { kind: 'ceiling' }, base: 0, status: 'new', angles: null },
+  phase: 'after',
+  elevation: null,
 
   run(command, args) {
     try {
@@ -102,21 +132,21 @@ export const useStudio = create<StudioState>()((set, get) => ({
       set({ notice: null });
       return true;
     } catch (error) {
-      set({ notice: errorText(error), model: deriver.derive(get().project) });
+      set({ notice: errorText(error), model: deriver.derive(get().project, get().phase) });
       return false;
     }
   },
   preview(command, args) {
     try {
       const outcome = runChange(get().project, { id: 'preview', kind: 'do', command, args });
-      set({ model: deriver.derive(outcome.project) });
+      set({ model: deriver.derive(outcome.project, get().phase) });
       return null;
     } catch (error) {
       return errorText(error);
     }
   },
   endPreview() {
-    if (get().model.project !== get().project) set({ model: deriver.derive(get().project) });
+    if (get().model.project !== get().project) set({ model: deriver.derive(get().project, get().phase) });
   },
   undo: () => sync?.undo(),
   redo: () => sync?.redo(),
@@ -129,23 +159,37 @@ export const useStudio = create<StudioState>()((set, get) => ({
   setStage: (stage) => set({ stage, tool: { kind: 'select' }, measure: null, marks: [], ghost: [] }),
   setRoom: (room) => set({ room, selection: room ? [{ entity: room, target: { kind: 'floor', room } }] : [] }),
   say: (notice) => set({ notice }),
+  setPhase: (phase) => set({ phase, model: deriver.derive(get().project, phase) }),
 }));
 
 /** Opens a project in this window; returns the way to close it. */
 export function openProject(id: string): () => void {
   let closed = false;
-  useStudio.setState({ id, ready: false, failed: null, selection: [], room: null, hover: null, tool: { kind: 'select' }, stage: 'Shell' });
+  useStudio.setState({
+    id,
+    ready: false,
+    failed: null,
+    selection: [],
+    room: null,
+    hover: null,
+    tool: { kind: 'select' },
+    stage: 'Shell',
+    elevation: null,
+    phase: 'after',
+  });
   const publish = ({ project, ...rest }: SyncState): void => {
     const state = useStudio.getState();
     const changed = project !== state.project;
     const exists = (entity: string): boolean =>
-      [project.walls, project.openings, project.rooms, project.pieces, project.viewpoints, project.pictures].some((c) => Object.hasOwn(c, entity)) ||
-      Object.values(project.boards).some((b) => Object.hasOwn(b.items, entity));
+      [project.walls, project.openings, project.rooms, project.columns, project.guides, project.pieces, project.viewpoints, project.pictures].some((c) =>
+        Object.hasOwn(c, entity),
+      ) || Object.values(project.boards).some((b) => Object.hasOwn(b.items, entity));
     useStudio.setState({
       project,
       sync: rest,
       ready: true,
-      ...(changed || !state.ready ? { model: deriver.derive(project) } : {}),
+      ...(changed || !state.ready ? { model: deriver.derive(project, state.phase) } : {}),
+      ...(state.elevation && !project.walls[state.elevation.wall] ? { elevation: null } : {}),
       ...(changed ? { selection: state.selection.filter((s) => exists(s.entity)) } : {}),
       ...(state.room && !project.rooms[state.room] ? { room: null } : {}),
       ...(project.levels[state.level] ? {} : { level: Object.keys(project.levels)[0] ?? 'ground' }),
@@ -185,6 +229,8 @@ export function surfaceName(project: Project, model: Model, target: FaceTarget):
       return `${project.pieces[target.piece]?.name ?? 'Piece'}, ${target.part}`;
     case 'opening':
       return `${project.openings[target.opening]?.name ?? 'Opening'}, ${target.part}`;
+    case 'column':
+      return project.columns[target.column]?.name ?? 'Column';
     case 'ground':
       return 'Ground';
   }

@@ -1,11 +1,13 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useRef, useState } from 'react';
+import type { Project } from '@/core/project/schema';
 import { Docket } from '../docket/Docket';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { PicturePanel } from '../views/PicturePanel';
 import { RenderPanel } from '../views/RenderPanel';
+import { ElevationPane } from './ElevationPane';
 import { MeasuringLine } from './MeasuringLine';
 import { current, ModelPane } from './ModelPane';
 import { PlanPane } from './PlanPane';
@@ -13,6 +15,9 @@ import { PlanPane } from './PlanPane';
 /** Two panes in step: the drawing at the left, the model at the right, a double rule to drag between them. */
 export function Table() {
   const layout = useStudio((s) => s.layout);
+  const elevation = useStudio((s) => s.elevation);
+  const phase = useStudio((s) => s.phase);
+  const changes = useStudio((s) => parted(s.project));
   const [share, setShare] = useState(0.5);
   const [mode, setMode] = useState<'cut' | 'whole'>('cut');
   const frame = useRef<HTMLDivElement>(null);
@@ -22,11 +27,30 @@ export function Table() {
   return (
     <Box ref={frame} sx={{ position: 'absolute', inset: 0, display: 'grid', gridTemplateColumns: columns }}>
       <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: '#fff' }}>
-        <PlanPane />
+        {elevation ? <ElevationPane wall={elevation.wall} side={elevation.side} /> : <PlanPane />}
         <PaneHead>
-          <Word on onPress={() => toggle('drawing')} title={layout === 'both' ? 'Let the plan fill the table' : 'Show the model beside it'}>
+          <Word
+            on={!elevation}
+            onPress={() => (elevation ? useStudio.setState({ elevation: null }) : toggle('drawing'))}
+            title={elevation ? 'Back to the plan' : layout === 'both' ? 'Let the plan fill the table' : 'Show the model beside it'}
+          >
             Plan
           </Word>
+          {elevation ? (
+            <Word on onPress={() => toggle('drawing')} title="Let the elevation fill the table">
+              Elevation
+            </Word>
+          ) : null}
+          {changes ? (
+            <>
+              <Word on={phase === 'before'} onPress={() => useStudio.getState().setPhase('before')} title="The house as it stands now">
+                Before
+              </Word>
+              <Word on={phase === 'after'} onPress={() => useStudio.getState().setPhase('after')} title="The house as it will be">
+                After
+              </Word>
+            </>
+          ) : null}
         </PaneHead>
         <MeasuringLine />
       </Box>
@@ -77,6 +101,13 @@ export function Table() {
       <Docket />
     </Box>
   );
+}
+
+/** Whether anything stands now that will go, or something new comes to what stands. */
+function parted(project: Project): boolean {
+  const seen = new Set<string>();
+  for (const collection of [project.walls, project.openings, project.columns]) for (const id in collection) seen.add(collection[id].status);
+  return seen.has('removed') || (seen.has('existing') && seen.has('new'));
 }
 
 const PaneHead = ({ children }: { children: React.ReactNode }) => (

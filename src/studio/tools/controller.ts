@@ -1,25 +1,43 @@
+import type { CommandArgs, CommandName } from '@/core/project/commands';
 import { angleOf, distance, dot, left, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { openingGaps } from '@/core/project/openings';
-import { wallEnds } from '@/core/project/wall-line';
+import { stationAt, stationNear, wallEnds, wallPath } from '@/core/project/wall-line';
 import type { Piece } from '@/core/project/schema';
+import { UNDERLAY } from './session';
+import { snapPoint } from './snap';
 import { stockItem } from '@/core/stock/stock';
 import { snapStep } from '@/core/units/length';
 import type { Spot } from '../store/studio';
 import { applyFinish, pressFinish, showFinish } from './finishing';
 import { gapMarks, pressOpening, showOpening, slideTo } from './openings';
-import { dropPiece, nudgeSelection, selectedPieces, showPlace } from './pieces';
+import { dropPiece, selectedPieces, showPlace } from './pieces';
 import { standPiece } from './place';
 import { get, set, type TablePoint } from './session';
-import { drawing, dropWalls, follow, pressWalls, showWalls } from './walls';
+import {
+  building,
+  dropBuilding,
+  enterBuilding,
+  nextBuildingField,
+  pressBuilding,
+  releaseBuilding,
+  showBuilding,
+  typeBuilding,
+  waitingForLength,
+} from './building';
+import { drawing as drawingWalls, dropWalls, enterWalls, follow, nextWallField, pressWalls, showWalls, typeWalls } from './walls';
 
 export { applyFinish, showDropFinish } from './finishing';
 export { gapMarks, openingFrom, openingValue } from './openings';
 export { deleteSelection, dropPiece, duplicateSelection, nudgeSelection, showDrop, turnSelection } from './pieces';
 export type { TablePoint } from './session';
-export { drawing, enter, finishChain, nextField, steer, type } from './walls';
+export { carryCopies, lineUp, mirrorSelection } from './carrying';
+export { finishChain, steer } from './walls';
 
 type Drag =
-  | { kind: 'wall'; wall: string; from: Vec2; moved: boolean }
+  | { kind: 'wall'; wall: string; run: string[]; from: Vec2; moved: boolean }
+  | { kind: 'corner'; corner: string; moved: boolean }
+  | { kind: 'column'; column: string; grab: Vec2; moved: boolean }
+  | { kind: 'underlay'; grab: Vec2; moved: boolean }
   | { kind: 'piece'; piece: Piece; grab: Vec2; moved: boolean }
   | { kind: 'pieces'; from: Vec2; by: Vec2; moved: boolean }
   | { kind: 'turn'; piece: Piece; moved: boolean }
@@ -27,9 +45,34 @@ type Drag =
 
 let drag: Drag | null = null;
 
+/** Whether something has been begun that typed values belong to. */
+export const drawing = (): boolean => drawingWalls() || building();
+
+/** A typed character or a changed text on the measuring line. */
+export function type(text: string | null): void {
+  const { measure } = get();
+  if (!measure) return;
+  set({ measure: { ...measure, typed: text } });
+  typeWalls();
+  typeBuilding();
+}
+
+/** Tab on the measuring line: on to the next value. */
+export function nextField(): void {
+  if (building()) nextBuildingField();
+  else nextWallField();
+}
+
+/** Enter on the measuring line: takes the typed value. */
+export function enter(): void {
+  if (building()) enterBuilding();
+  else enterWalls();
+}
+
 /** Ends whatever the tool has begun. */
 export function cancel(): void {
   dropWalls();
+  dropBuilding();
   drag = null;
   get().endPreview();
   set({ measure: null, marks: [], ghost: [] });
@@ -55,11 +98,24 @@ export function down(at: TablePoint): boolean {
     case 'finish':
     case 'place':
       return true;
+    case 'recess':
+    case 'column':
+    case 'split':
+    case 'guide':
+    case 'underlay':
+      pressBuilding(at);
+      return true;
     case 'select': {
       const { spot } = at;
       if (!spot) {
         state.select([]);
         return false;
+      }
+      if (spot.entity === UNDERLAY) {
+        const { underlay } = state.project.levels[state.level];
+        state.select([spot]);
+        if (underlay && !underlay.locked) drag = { kind: 'underlay', grab: sub(at.plan, underlay.origin), moved: false };
+        return true;
       }
       const already = state.selection.some((s) => s.entity === spot.entity);
       const together = already && state.selection.length > 1 && state.selection.every((s) => state.project.pieces[s.entity]);
@@ -68,15 +124,26 @@ export function down(at: TablePoint): boolean {
         drag = { kind: 'pieces', from: at.plan, by: { x: 0, y: 0 }, moved: false };
         return true;
       }
+      const walls = already && state.selection.every((s) => state.project.walls[s.entity]) ? state.selection.map((s) => s.entity) : [];
+      if (walls.length > 1 && !at.shift) {
+        drag = { kind: 'wall', wall: spot.entity, run: walls, from: at.plan, moved: false };
+        return true;
+      }
       if (at.shift) state.select(already ? state.selection.filter((s) => s.entity !== spot.entity) : [...state.selection, spot]);
       else state.select([spot]);
       const piece = state.project.pieces[spot.entity];
       const opening = state.project.openings[spot.entity];
       if (piece) drag = { kind: 'piece', piece, grab: sub(at.plan, piece), moved: false };
       else if (opening) {
-        const [a, b] = wallEnds(state.project, state.project.walls[opening.wall]);
-        drag = { kind: 'opening', opening: opening.id, grab: dot(sub(at.plan, a), unit(sub(b, a))) - opening.at, moved: false };
-      } else if (state.project.walls[spot.entity]) drag = { kind: 'wall', wall: spot.entity, from: at.plan, moved: false };
+        drag = {
+          kind: 'opening',
+          opening: opening.id,
+          grab: stationNear(wallPath(state.project, state.project.walls[opening.wall]), at.plan).s - opening.at,
+          moved: false,
+        };
+      } else if (state.project.columns[spot.entity])
+        drag = { kind: 'column', column: spot.entity, grab: sub(at.plan, state.project.columns[spot.entity]), moved: false };
+      else if (state.project.walls[spot.entity]) drag = { kind: 'wall', wall: spot.entity, run: [], from: at.plan, moved: false };
       return drag !== null;
     }
   }
@@ -85,6 +152,11 @@ export function down(at: TablePoint): boolean {
 /** Begins turning a piece by its handle. */
 export function grabTurn(piece: Piece): void {
   drag = { kind: 'turn', piece, moved: false };
+}
+
+/** Begins moving a corner by its handle. */
+export function grabCorner(corner: string): void {
+  drag = { kind: 'corner', corner, moved: false };
 }
 
 export function move(at: TablePoint): void {
@@ -101,15 +173,22 @@ export function move(at: TablePoint): void {
       return showPlace(at);
     case 'finish':
       return showFinish(at);
+    case 'recess':
+    case 'column':
+    case 'split':
+    case 'guide':
+    case 'underlay':
+      if (!waitingForLength()) showBuilding(at);
   }
 }
 
 export function up(at: TablePoint): void {
   const state = get();
   if (drag) {
+    if (drag.moved) dragTo(at);
     const done = drag;
     drag = null;
-    if (done.moved) commitDrag(done, at);
+    if (done.moved) commitDrag();
     else state.endPreview();
     set({ measure: null, marks: [] });
     return;
@@ -121,12 +200,14 @@ export function up(at: TablePoint): void {
       return dropPiece(state.tool.maker, at);
     case 'finish':
       return pressFinish(at);
+    case 'recess':
+      return releaseBuilding(at);
   }
 }
 
 export function leave(): void {
   get().setHover(null);
-  if (get().tool.kind !== 'walls' && !drag) set({ marks: [], ghost: [], measure: null });
+  if (get().tool.kind !== 'walls' && !building() && !drag) set({ marks: [], ghost: [], measure: null });
 }
 
 // Dragging ----------------------------------------------------------------------------------------------------------
@@ -137,6 +218,15 @@ function offsetOf(wallId: string, from: Vec2, to: Vec2): number {
   return snapStep(dot(sub(to, from), left(unit(sub(b, a)))), project.units);
 }
 
+/** What a release would do: the command shown last. */
+let pending: (() => void) | null = null;
+
+/** Shows what a command would do, and keeps it for the release. */
+function show<N extends CommandName>(command: N, args: CommandArgs<N>): string | null {
+  pending = () => void get().run(command, args);
+  return get().preview(command, args);
+}
+
 function dragTo(at: TablePoint): void {
   const state = get();
   const d = drag!;
@@ -144,8 +234,32 @@ function dragTo(at: TablePoint): void {
     const offset = offsetOf(d.wall, d.from, at.plan);
     if (!d.moved && Math.abs(offset) < at.reach / 2) return;
     d.moved = true;
-    const refusal = state.preview('wall.move', { wall: d.wall, offset });
+    const refusal = show('wall.move', { wall: d.wall, run: d.run, offset });
     set({ measure: { fields: [{ label: 'moved', value: Math.abs(offset) }], note: refusal ?? 'neighbours follow', typed: null, field: 0 } });
+  } else if (d.kind === 'corner') {
+    const c = state.project.corners[d.corner];
+    const others = { ...state.project, corners: Object.fromEntries(Object.entries(state.project.corners).filter(([id]) => id !== d.corner)) };
+    const { point, note } = snapPoint({ ...others, walls: {} }, c.level, at.plan, at.reach, null);
+    if (!d.moved && distance(at.plan, c) < at.reach / 2) return;
+    d.moved = true;
+    const refusal = show('corner.move', { corner: d.corner, to: point });
+    set({ measure: { fields: [{ label: 'moved', value: distance(point, c) }], note: refusal ?? note, typed: null, field: 0 } });
+  } else if (d.kind === 'column') {
+    const own = state.project.columns[d.column];
+    const p = sub(at.plan, d.grab);
+    if (!d.moved && distance(p, own) < at.reach / 2) return;
+    d.moved = true;
+    const { point, note } = snapPoint(state.project, own.level, p, at.reach, null);
+    show('column.put', { ...own, x: point.x, y: point.y });
+    set({ measure: { fields: [{ label: 'moved', value: distance(point, own) }], note, typed: null, field: 0 } });
+  } else if (d.kind === 'underlay') {
+    const level = state.project.levels[state.level];
+    if (!level.underlay) return;
+    const origin = sub(at.plan, d.grab);
+    if (!d.moved && distance(origin, level.underlay.origin) < at.reach / 2) return;
+    d.moved = true;
+    show('level.set', { id: level.id, set: { underlay: { ...level.underlay, origin } } });
+    set({ measure: { fields: [{ label: 'moved', value: distance(origin, level.underlay.origin) }], note: '', typed: null, field: 0 } });
   } else if (d.kind === 'piece') {
     const p = sub(at.plan, d.grab);
     if (!d.moved && distance(p, d.piece) < at.reach / 2) return;
@@ -154,24 +268,24 @@ function dragTo(at: TablePoint): void {
     const standing = at.shift
       ? { x: p.x, y: p.y, rotation: d.piece.rotation, note: 'free' }
       : standPiece(state.model, d.piece.level, item, d.piece.size, p, d.piece.rotation, at.reach);
-    state.preview('piece.set', { piece: d.piece.id, set: { x: standing.x, y: standing.y, rotation: standing.rotation } });
+    show('piece.set', { piece: d.piece.id, set: { x: standing.x, y: standing.y, rotation: standing.rotation } });
     set({ measure: { fields: [{ label: 'moved', value: distance(standing, d.piece) }], note: standing.note, typed: null, field: 0 } });
   } else if (d.kind === 'pieces') {
     const { units } = state.project;
     d.by = { x: snapStep(at.plan.x - d.from.x, units), y: snapStep(at.plan.y - d.from.y, units) };
     if (!d.moved && Math.hypot(d.by.x, d.by.y) < at.reach / 2) return;
     d.moved = true;
-    state.preview('pieces.move', { pieces: selectedPieces(), by: d.by, turn: 0 });
+    show('pieces.move', { pieces: selectedPieces(), by: d.by, turn: 0 });
     set({ measure: { fields: [{ label: 'moved', value: Math.hypot(d.by.x, d.by.y) }], note: 'together', typed: null, field: 0 } });
   } else if (d.kind === 'turn') {
     d.moved = true;
-    state.preview('piece.set', { piece: d.piece.id, set: { rotation: turnTo(d.piece, at) } });
+    show('piece.set', { piece: d.piece.id, set: { rotation: turnTo(d.piece, at) } });
     const shown = Math.round((turnTo(d.piece, at) * 180) / Math.PI);
     set({ measure: { fields: [], note: `${((shown % 360) + 360) % 360}°`, typed: null, field: 0 } });
   } else {
     const at2 = slideTo(d.opening, d.grab, at);
     d.moved = true;
-    const refusal = state.preview('opening.set', { opening: d.opening, set: { at: at2 } });
+    const refusal = show('opening.set', { opening: d.opening, set: { at: at2, place: { kind: 'free' } } });
     const opening = get().model.project.openings[d.opening];
     const gaps = openingGaps(get().model.project, opening);
     set({
@@ -198,27 +312,13 @@ function turnTo(piece: Piece, at: TablePoint): number {
   return Math.round(angle / step) * step;
 }
 
-function commitDrag(d: Drag, at: TablePoint): void {
+/** Runs what the drag last showed. */
+function commitDrag(): void {
   const state = get();
-  if (d.kind === 'wall') {
-    const offset = offsetOf(d.wall, d.from, at.plan);
-    state.endPreview();
-    if (offset) state.run('wall.move', { wall: d.wall, offset });
-  } else if (d.kind === 'piece') {
-    const { x, y, rotation } = state.model.project.pieces[d.piece.id] ?? d.piece;
-    state.endPreview();
-    state.run('piece.set', { piece: d.piece.id, set: { x, y, rotation } });
-  } else if (d.kind === 'pieces') {
-    state.endPreview();
-    nudgeSelection(d.by.x, d.by.y);
-  } else if (d.kind === 'turn') {
-    state.endPreview();
-    state.run('piece.set', { piece: d.piece.id, set: { rotation: turnTo(d.piece, at) } });
-  } else {
-    const target = slideTo(d.opening, d.grab, at);
-    state.endPreview();
-    state.run('opening.set', { opening: d.opening, set: { at: target } });
-  }
+  const meant = pending;
+  pending = null;
+  state.endPreview();
+  meant?.();
 }
 
 /** Enter in a pane does what a press would: at the room in hand, the selected wall, or the selected surface. */
@@ -243,6 +343,18 @@ export function actByKey(): void {
     case 'place': {
       const own = rooms.find((r) => r.id === room) ?? rooms[0];
       return dropPiece(tool.maker, at(own?.label ?? { x: 0, y: 0 }, null));
+    }
+    case 'recess':
+    case 'split':
+    case 'column': {
+      const wall = selection.find((s) => project.walls[s.entity]);
+      const own = rooms.find((r) => r.id === room) ?? rooms[0];
+      if (tool.kind !== 'column' && !wall) return state.say('Nothing was changed: select a wall first.');
+      const path = wall ? wallPath(project, project.walls[wall.entity]) : [];
+      const p = path.length ? stationAt(path, path[path.length - 1].s / 2).p : (own?.label ?? { x: 0, y: 0 });
+      const spot = at(p, wall ?? null);
+      pressBuilding(spot);
+      return releaseBuilding(spot);
     }
     case 'opening': {
       const wall = selection.find((s) => project.walls[s.entity]);

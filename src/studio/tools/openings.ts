@@ -1,32 +1,49 @@
-import { drawDimension, drawOpening } from '@/core/drawing/plan';
 import type { DisplayItem } from '@/core/drawing/display';
-import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
+import { drawDimension, openingLines } from '@/core/drawing/plan/plan';
+import { add, left, scale, type Vec2 } from '@/core/geometry/vec';
+import { KIND_NAMES } from '@/core/project/opening-defaults';
 import { openingGaps } from '@/core/project/openings';
-import { wallEnds } from '@/core/project/wall-line';
-import type { Project } from '@/core/project/schema';
+import type { Opening, Project } from '@/core/project/schema';
+import { stationAt, stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import type { Model } from '@/core/derive';
 import { snapStep } from '@/core/units/length';
 import { newId } from '../store/studio';
 import { openingAt } from './place';
 import { get, length, set, type TablePoint } from './session';
 
-function wallUnder(at: TablePoint): string | null {
+/** The wall under the pointer, or the nearest one within reach. */
+export function wallUnder(at: TablePoint): string | null {
   const { project, level } = get();
-  if (at.spot && project.walls[at.spot.entity]) return at.spot.entity;
+  if (at.spot && project.walls[at.spot.entity]?.kind === 'wall') return at.spot.entity;
   let best: string | null = null;
   let least = Infinity;
   for (const wall of Object.values(project.walls)) {
-    if (wall.level !== level) continue;
-    const [a, b] = wallEnds(project, wall);
-    const d = sub(b, a);
-    const t = Math.max(0, Math.min(1, dot(sub(at.plan, a), d) / dot(d, d)));
-    const off = distance(add(a, scale(d, t)), at.plan);
-    if (off < wall.thickness / 2 + at.reach && off < least) {
+    if (wall.level !== level || wall.kind === 'boundary') continue;
+    const near = stationNear(wallPath(project, wall), at.plan);
+    const { left: l, right: r } = wallExtents(project, wall);
+    const off = near.distance - (near.off > 0 ? l : r);
+    if (off < at.reach && off < least) {
       least = off;
       best = wall.id;
     }
   }
   return best;
+}
+
+/** The opening the tool places where one points, or a row of equal ones along the clear stretch of the wall. */
+function openingsFor(wall: string, at: TablePoint, id: string): Opening[] {
+  const { project, tool } = get();
+  if (tool.kind !== 'opening') return [];
+  const { opening } = openingAt(project, wall, at.plan, tool.opening, id, tool.form);
+  const count = tool.row ?? 1;
+  if (count < 2) return [opening];
+  const first = Object.keys(project.openings).length + 1;
+  return Array.from({ length: count }, (_, index) => ({
+    ...opening,
+    id: index ? `${id}-${index}` : id,
+    name: `${KIND_NAMES[opening.kind]} ${first + index}`,
+    place: { kind: 'row' as const, index, count },
+  }));
 }
 
 export function showOpening(at: TablePoint): void {
@@ -38,8 +55,9 @@ export function showOpening(at: TablePoint): void {
     set({ marks: [], measure: { fields: [], note: 'point at a wall', typed: null, field: 0 } });
     return;
   }
-  const { opening } = openingAt(state.project, wall, at.plan, state.tool.opening, 'preview-opening');
-  const refusal = state.preview('opening.add', opening);
+  const openings = openingsFor(wall, at, 'preview-opening');
+  const [opening] = openings;
+  const refusal = state.preview('opening.add', { openings });
   if (refusal) {
     set({ marks: [], measure: { fields: [], note: refusal, typed: null, field: 0 } });
     return;
@@ -47,7 +65,7 @@ export function showOpening(at: TablePoint): void {
   const derived = get().model.shell.openings.get(opening.id);
   const gaps = openingGaps(get().model.project, opening);
   set({
-    marks: [...(derived ? drawOpening(derived).filter((m) => m.kind !== 'fill') : []), ...gapMarks(opening.id)],
+    marks: [...(derived ? openingLines(derived) : []), ...gapMarks(opening.id)],
     measure: {
       fields: gaps
         ? [
@@ -69,10 +87,12 @@ export function gapMarks(id: string): DisplayItem[] {
   const gaps = opening && openingGaps(model.project, opening);
   if (!gaps) return [];
   const wall = model.project.walls[opening.wall];
-  const [a, b] = wallEnds(model.project, wall);
-  const d = unit(sub(b, a));
-  const off = scale(left(d), wall.thickness / 2 + 0.28);
-  const at = (s: number): Vec2 => add(add(a, scale(d, s)), off);
+  const path = wallPath(model.project, wall);
+  const out = wallExtents(model.project, wall).left + 0.28;
+  const at = (s: number): Vec2 => {
+    const { p, d } = stationAt(path, s);
+    return add(p, scale(left(d), out));
+  };
   const w = opening.width / 2;
   return [
     ...drawDimension(at(gaps.span.from), at(opening.at - w), length(gaps.start), `${id}/start`),
@@ -85,11 +105,11 @@ export function pressOpening(at: TablePoint): void {
   const state = get();
   if (state.tool.kind !== 'opening') return;
   const wall = wallUnder(at);
-  if (!wall) return state.say(`No ${state.tool.opening} was placed: point at a wall.`);
+  if (!wall) return state.say(`No ${KIND_NAMES[state.tool.opening].toLowerCase()} was placed: point at a wall.`);
   const id = newId(state.tool.opening);
-  const { opening } = openingAt(state.project, wall, at.plan, state.tool.opening, id);
+  const openings = openingsFor(wall, at, id);
   state.endPreview();
-  if (state.run('opening.add', opening)) {
+  if (state.run('opening.add', { openings })) {
     state.setTool({ kind: 'select' });
     state.select([{ entity: id, target: null }]);
   }
@@ -99,8 +119,7 @@ export function pressOpening(at: TablePoint): void {
 export function slideTo(id: string, grab: number, at: TablePoint): number {
   const { project } = get();
   const opening = project.openings[id];
-  const [a, b] = wallEnds(project, project.walls[opening.wall]);
-  return snapStep(dot(sub(at.plan, a), unit(sub(b, a))) - grab, project.units);
+  return snapStep(stationNear(wallPath(project, project.walls[opening.wall]), at.plan).s - grab, project.units);
 }
 
 /** A value shown beside an opening: its distance to a corner, or its width, metres. */
@@ -111,11 +130,12 @@ export function openingValue(model: Model, opening: { id: string; width: number 
 }
 
 /** What an opening must become for a typed value to hold. */
-export function openingFrom(project: Project, id: string, which: string, metres: number): { at?: number; width?: number } | null {
+export function openingFrom(project: Project, id: string, which: string, metres: number): Partial<Pick<Opening, 'at' | 'width' | 'place'>> | null {
   const opening = project.openings[id];
   const gaps = opening && openingGaps(project, opening);
   if (!gaps) return null;
   if (which === 'width') return { width: metres };
-  const at = which === 'start' ? gaps.span.from + metres + opening.width / 2 : gaps.span.to - metres - opening.width / 2;
-  return { at: Math.round(at * 1e9) / 1e9 };
+  // A typed distance to a corner is meant to hold.
+  const from = which === 'start' ? 'start' : 'end';
+  return { place: { kind: 'corner', from, gap: metres } };
 }

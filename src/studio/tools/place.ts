@@ -1,7 +1,8 @@
 import { lerp, distance, project as projectOn, sub, unit, add, scale, type Vec2 } from '@/core/geometry/vec';
-import { clearSpans, fitOpening } from '@/core/project/openings';
-import { wallEnds } from '@/core/project/wall-line';
-import { DEFAULTS, type Opening, type Project } from '@/core/project/schema';
+import { clearSpans, fitOpening, freeSpans } from '@/core/project/openings';
+import { stationNear, wallPath } from '@/core/project/wall-line';
+import { newOpening } from '@/core/project/opening-defaults';
+import type { Opening, Project } from '@/core/project/schema';
 import type { Model } from '@/core/derive';
 import type { StockItem } from '@/core/stock/types';
 import { snapStep } from '@/core/units/length';
@@ -44,7 +45,7 @@ export function standPiece(
       const along = unit(sub(side.to, side.from));
       const out = side.side === 'left' ? { x: -along.y, y: along.x } : { x: along.y, y: -along.x };
       const off = (p.x - foot.x) * out.x + (p.y - foot.y) * out.y;
-      if (off < -wall.wall.thickness / 2) continue;
+      if (off < -wall.thickness / 2) continue;
       const gapNow = off - size.depth / 2;
       if (gapNow > near || off > size.depth / 2 + near) continue;
       if (Math.abs(gapNow) < least) {
@@ -63,28 +64,28 @@ export function standPiece(
   return best ?? free;
 }
 
-/** A new opening at the point of a wall nearest to `p`; its centre is kept within the clear part of the wall. */
-export function openingAt(project: Project, wallId: string, p: Vec2, kind: Opening['kind'], id: string): { opening: Opening; fits: boolean } {
+/** A new opening at the point of a wall nearest to `p`; its centre is kept within the clear part of the wall, beside what stands there. */
+export function openingAt(
+  project: Project,
+  wallId: string,
+  p: Vec2,
+  kind: Opening['kind'],
+  id: string,
+  form?: Opening['form'],
+): { opening: Opening; fits: boolean } {
   const wall = project.walls[wallId];
-  const [a, b] = wallEnds(project, wall);
-  const base = DEFAULTS[kind];
-  const s = projectOn(p, a, b) * distance(a, b);
-  const spans = clearSpans(project, wall);
-  const fit = fitOpening(spans, snapStep(s, project.units), base.width);
-  const number = Object.values(project.openings).filter((o) => o.kind === kind).length + 1;
-  return {
-    fits: Boolean(fit),
-    opening: {
-      id,
-      name: `${kind === 'door' ? 'Door' : 'Window'} ${number}`,
-      wall: wallId,
-      kind,
-      at: fit ? Math.round(fit.at * 1e6) / 1e6 : s,
-      ...base,
-      hinge: 'start',
-      swing: (b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) >= 0 ? 'left' : 'right',
-      panes: { across: 2, up: 2 },
-      finishes: {},
-    },
-  };
+  const near = stationNear(wallPath(project, wall), p);
+  const base = newOpening(project, {
+    id,
+    wall: wallId,
+    kind,
+    at: near.s,
+    form,
+    swing: near.off >= 0 ? 'left' : 'right',
+    status: wall.status === 'existing' ? 'existing' : 'new',
+  });
+  const fit =
+    fitOpening(freeSpans(project, base), snapStep(near.s, project.units), base.width) ??
+    fitOpening(clearSpans(project, wall, base.status), snapStep(near.s, project.units), base.width);
+  return { fits: Boolean(fit), opening: { ...base, at: fit ? Math.round(fit.at * 1e6) / 1e6 : near.s } };
 }

@@ -11,6 +11,9 @@ export interface TablePoint {
   shift: boolean;
 }
 
+/** What the underlay of the level is called where things are told apart by id. */
+export const UNDERLAY = 'underlay';
+
 export const get = useStudio.getState;
 export const set = useStudio.setState;
 

@@ -1,5 +1,5 @@
-import { add, angleOf, distance, lerp, meet, project as projectOn, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { wallEnds } from '@/core/project/wall-line';
+import { add, angleOf, cross, distance, meet, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
+import { stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import type { Project } from '@/core/project/schema';
 import { degrees } from '@/core/units/angle';
 import { snapStep } from '@/core/units/length';
@@ -18,7 +18,15 @@ export interface Snapped {
  *
  * @param reach how near counts, metres
  */
-export function snapPoint(project: Project, level: string, p: Vec2, reach: number, from: Vec2 | null, own: readonly Vec2[] = []): Snapped {
+export function snapPoint(
+  project: Project,
+  level: string,
+  p: Vec2,
+  reach: number,
+  from: Vec2 | null,
+  own: readonly Vec2[] = [],
+  angles: number | null = null,
+): Snapped {
   const corners = [...Object.values(project.corners).filter((c) => c.level === level), ...own];
   let best: Vec2 | null = null;
   for (const c of corners) if (distance(c, p) < reach && (!best || distance(c, p) < distance(best, p))) best = { x: c.x, y: c.y };
@@ -29,9 +37,9 @@ export function snapPoint(project: Project, level: string, p: Vec2, reach: numbe
   let note = '';
   if (from && distance(from, p) > reach) {
     const angle = angleOf(sub(p, from));
-    const step = Math.PI / 4;
+    const step = angles === null ? Math.PI / 4 : (angles * Math.PI) / 180;
     const nearest = Math.round(angle / step) * step;
-    if (Math.abs(angle - nearest) < 0.07) {
+    if (angles !== null || Math.abs(angle - nearest) < 0.07) {
       along = { x: Math.round(Math.cos(nearest) * 1e9) / 1e9, y: Math.round(Math.sin(nearest) * 1e9) / 1e9 };
       note = `${((Math.round(degrees(nearest)) % 360) + 360) % 360}°`;
     }
@@ -40,14 +48,40 @@ export function snapPoint(project: Project, level: string, p: Vec2, reach: numbe
   // A wall to end on.
   for (const wall of Object.values(project.walls)) {
     if (wall.level !== level) continue;
-    const [a, b] = wallEnds(project, wall);
-    const t = projectOn(p, a, b);
-    if (t < 0 || t > 1) continue;
-    const foot = lerp(a, b, t);
-    if (distance(foot, p) > Math.max(reach, wall.thickness / 2)) continue;
+    const path = wallPath(project, wall);
+    const near = stationNear(path, p);
+    const extents = wallExtents(project, wall);
+    const thick = Math.max(reach, near.off > 0 ? extents.left : extents.right);
+    if (near.distance > thick) continue;
+    const k = Math.max(
+      1,
+      path.findIndex((q) => q.s >= near.s),
+    );
+    const [a, b] = [path[k - 1].p, path[k].p];
+    const d = unit(sub(b, a));
+    const foot = add(a, scale(d, near.s - path[k - 1].s));
     const point = along && from ? (meet(from, along, a, sub(b, a)) ?? foot) : foot;
-    if (distance(point, p) < Math.max(reach, wall.thickness / 2) * 2)
-      return { point: round(point), note: note ? `on a wall, ${note}` : 'on a wall', guides: [] };
+    if (distance(point, p) < thick * 2) return { point: round(point), note: note ? `on a wall, ${note}` : 'on a wall', guides: [] };
+  }
+
+  // A guide line, and where two of them cross.
+  const lines = Object.values(project.guides)
+    .filter((g) => g.level === level)
+    .map((g) => ({ p: { x: g.x, y: g.y }, d: { x: Math.cos(g.angle), y: Math.sin(g.angle) } }));
+  const close = lines.filter((g) => Math.abs(cross(g.d, sub(p, g.p))) < reach);
+  for (const [i, g] of close.entries()) {
+    const other = close
+      .slice(i + 1)
+      .map((h) => meet(g.p, g.d, h.p, h.d))
+      .find((q) => q && distance(q, p) < reach);
+    if (other) return { point: round(other), note: 'where guide lines cross', guides: [] };
+  }
+  if (close.length) {
+    const [g] = close;
+    const k = (p.x - g.p.x) * g.d.x + (p.y - g.p.y) * g.d.y;
+    const foot = add(g.p, scale(g.d, k));
+    const point = along && from ? (meet(from, along, g.p, g.d) ?? foot) : foot;
+    if (distance(point, p) < reach * 2) return { point: round(point), note: note ? `on a guide line, ${note}` : 'on a guide line', guides: [] };
   }
 
   // In line with a corner, straight up or across.

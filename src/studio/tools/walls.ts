@@ -1,12 +1,15 @@
-import { drawDimension } from '@/core/drawing/plan';
+import { drawDimension } from '@/core/drawing/plan/plan';
 import type { DisplayItem } from '@/core/drawing/display';
-import { add, angleOf, distance, dot, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { wallEnds } from '@/core/project/wall-line';
+import { signedArea } from '@/core/geometry/polygon';
+import { add, angleOf, cross, distance, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
+import { shapeOutline } from '@/core/project/drafting';
+import type { Wall } from '@/core/project/schema';
+import { bulgeThrough, stationNear, wallExtents, wallPath, wallThickness } from '@/core/project/wall-line';
 import { parseLength } from '@/core/units/length';
 import { get, length, set, type TablePoint } from './session';
 import { snapPoint } from './snap';
 
-/** Corners of the chain, or the first corner of the rectangle, being drawn. */
+/** Corners of the chain, or the first corner of the rectangle, being drawn; of an arc, its two ends. */
 let chain: Vec2[] = [];
 let pointer: TablePoint | null = null;
 let end: Vec2 | null = null;
@@ -32,37 +35,91 @@ const guide = ([a, b]: [Vec2, Vec2]): DisplayItem => ({
   layer: 'dimension',
 });
 
+/** Whether the tool draws one wall after another. */
+const oneByOne = (shape: string): boolean => shape === 'chain' || shape === 'arc';
+
 function snapped(at: TablePoint): ReturnType<typeof snapPoint> {
-  const { project, level, tool } = get();
-  const from = tool.kind === 'walls' && tool.shape === 'chain' ? (chain.at(-1) ?? null) : null;
-  return snapPoint(project, level, at.plan, at.reach, from, tool.kind === 'walls' && tool.shape === 'chain' ? chain : []);
+  const { project, level, tool, pen } = get();
+  const walls = tool.kind === 'walls' && oneByOne(tool.shape);
+  const through = tool.kind === 'walls' && tool.shape === 'arc' && chain.length === 2;
+  return snapPoint(project, level, at.plan, at.reach, walls && !through ? (chain.at(-1) ?? null) : null, walls ? chain : [], through ? null : pen.angles);
+}
+
+/** Thickness of the walls that are drawn, metres. */
+export function penThickness(): number {
+  const { pen, project, tool } = get();
+  if (tool.kind === 'walls' && tool.boundary) return 0;
+  return wallThickness(project, { kind: 'wall', type: pen.type, thickness: pen.thickness } as Wall);
+}
+
+/** What the walls that are drawn are made of. The line drawn along is a face where lengths are meant along one: the inside lies at the left of the way one goes. */
+function make(offset?: number): Pick<Wall, 'kind' | 'type' | 'thickness' | 'offset' | 'base' | 'top' | 'status'> {
+  const { pen, tool } = get();
+  const half = penThickness() / 2;
+  const boundary = tool.kind === 'walls' && tool.boundary;
+  const side = pen.reference === 'centre' ? 0 : pen.reference === 'inside' ? -half : half;
+  return {
+    kind: boundary ? 'boundary' : 'wall',
+    type: boundary ? null : pen.type,
+    thickness: boundary ? 0.02 : pen.type === null ? pen.thickness : null,
+    offset: boundary ? 0 : (offset ?? side),
+    base: pen.base,
+    top: pen.top,
+    status: pen.status,
+  };
+}
+
+/** How much of a length from a point in a direction lies inside a wall that stands there: what an inside length leaves out. */
+function inside(p: Vec2, d: Vec2): number {
+  const { project, level, pen } = get();
+  if (pen.reference !== 'inside') return 0;
+  let most = 0;
+  for (const id in project.walls) {
+    const wall = project.walls[id];
+    if (wall.level !== level || wall.kind === 'boundary') continue;
+    const path = wallPath(project, wall);
+    const near = stationNear(path, p);
+    if (near.distance > 1e-5) continue;
+    const k = Math.max(
+      1,
+      path.findIndex((q) => q.s >= near.s - 1e-9),
+    );
+    const sine = cross(unit(sub(path[k].p, path[k - 1].p)), d);
+    if (Math.abs(sine) < 0.1 || chain.some((q, i) => i + 1 < chain.length && distance(q, path[0].p) < 1e-6)) continue;
+    const { left, right } = wallExtents(project, wall);
+    most = Math.max(most, (sine > 0 ? left : right) / Math.abs(sine));
+  }
+  return most;
 }
 
 export function showWalls(at: TablePoint): void {
-  const { tool, measure } = get();
+  const { tool, measure, pen } = get();
   if (tool.kind !== 'walls') return;
   const { point, note, guides } = snapped(at);
   end = point;
   const marks: DisplayItem[] = guides.map(guide);
   const last = chain.at(-1);
   if (!last) {
-    set({ marks: [...marks, ...cross(point)], ghost: [point], measure: { fields: [], note: note || 'press to start', typed: null, field: 0 } });
+    set({ marks: [...marks, ...cross2(point)], ghost: [point], measure: { fields: [], note: note || 'press to start', typed: null, field: 0 } });
     return;
   }
+  if (tool.shape === 'arc' && chain.length === 2) return showArc(point, marks);
   const target = typedEnd(last, point) ?? point;
   end = target;
-  if (tool.shape === 'rectangle') {
-    const ring = [last, { x: target.x, y: last.y }, target, { x: last.x, y: target.y }];
-    const inside = rectangleInside(last, target, tool.thickness);
+  if (!oneByOne(tool.shape)) {
+    const ring = outline(last, target);
+    const sizes = sizesOf(last, target);
     marks.push({ kind: 'line', points: ring, closed: true, ink: 'measure', pen: 0.35, layer: 'dimension' });
-    marks.push(...drawDimension(ring[0], ring[1], length(inside.x)), ...drawDimension(ring[1], ring[2], length(inside.y)));
+    const box = [last, { x: target.x, y: last.y }, target];
+    marks.push(...drawDimension(box[0], box[1], length(sizes.x)), ...drawDimension(box[1], box[2], length(sizes.y)));
+    const what = pen.reference === 'centre' ? 'centre' : pen.reference;
     set({
       marks,
       ghost: [...ring, ring[0]],
       measure: {
         fields: [
-          { label: 'inside width', value: inside.x },
-          { label: 'inside depth', value: inside.y },
+          { label: `${what} width`, value: sizes.x },
+          { label: `${what} depth`, value: sizes.y },
         ],
         note,
         typed: measure?.typed ?? null,
@@ -71,20 +128,56 @@ export function showWalls(at: TablePoint): void {
     });
     return;
   }
-  const along = distance(last, target);
+  const d = unit(sub(target, last));
+  const along = distance(last, target) - inside(last, d) - inside(target, scale(d, -1));
   const points = [...chain, target];
   marks.push({ kind: 'line', points, closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' });
   for (let i = 0; i + 1 < points.length; i++)
-    if (distance(points[i], points[i + 1]) > 1e-6) marks.push(...drawDimension(points[i], points[i + 1], length(distance(points[i], points[i + 1]))));
+    if (distance(points[i], points[i + 1]) > 1e-6)
+      marks.push(...drawDimension(points[i], points[i + 1], length(i + 2 === points.length ? Math.max(0, along) : distance(points[i], points[i + 1]))));
   const angle = ((Math.round((angleOf(sub(target, last)) * 180) / Math.PI) % 360) + 360) % 360;
+  const label = tool.boundary
+    ? 'length'
+    : { inside: 'length on the inside face', centre: 'length on the centre line', outside: 'length on the outside face' }[pen.reference];
   set({
     marks,
     ghost: points,
-    measure: { fields: [{ label: 'length on the centre line', value: along }], note: note || `${angle}°`, typed: measure?.typed ?? null, field: 0 },
+    measure: { fields: [{ label, value: Math.max(0, along) }], note: note || `${angle}°`, typed: measure?.typed ?? null, field: 0 },
   });
 }
 
-const cross = (p: Vec2): DisplayItem[] =>
+/** The arc through its two ends and a third point, or with a typed radius. */
+function arcBulge(point: Vec2): number {
+  const { measure, project } = get();
+  const [a, b] = chain;
+  const bulge = bulgeThrough(a, b, point);
+  const parsed = measure?.typed ? parseLength(measure.typed, project.units) : null;
+  if (!parsed?.ok || parsed.metres < distance(a, b) / 2) return bulge;
+  const angle = 2 * Math.asin(Math.min(1, distance(a, b) / 2 / parsed.metres));
+  return Math.sign(bulge || 1) * Math.tan(angle / 4);
+}
+
+function showArc(point: Vec2, marks: DisplayItem[]): void {
+  const { measure } = get();
+  const [a, b] = chain;
+  const bulge = arcBulge(point);
+  const path = wallPath({ corners: { a: { id: 'a', level: '', ...a }, b: { id: 'b', level: '', ...b } } }, { start: 'a', end: 'b', bulge } as Wall);
+  const points = path.map((q) => q.p);
+  marks.push({ kind: 'line', points, closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' });
+  const radius = Math.abs(bulge) > 1e-6 ? distance(a, b) / 2 / Math.abs(Math.sin(2 * Math.atan(bulge))) : 0;
+  set({
+    marks,
+    ghost: points,
+    measure: {
+      fields: [{ label: 'radius', value: radius }],
+      note: `rise ${length((Math.abs(bulge) * distance(a, b)) / 2)}`,
+      typed: measure?.typed ?? null,
+      field: 0,
+    },
+  });
+}
+
+const cross2 = (p: Vec2): DisplayItem[] =>
   [
     [
       { x: p.x - 0.08, y: p.y },
@@ -96,10 +189,18 @@ const cross = (p: Vec2): DisplayItem[] =>
     ],
   ].map((points) => ({ kind: 'line', points, closed: false, ink: 'measure', pen: 0.25, layer: 'dimension' }));
 
-const rectangleInside = (a: Vec2, b: Vec2, thickness: number): Vec2 => ({
-  x: Math.max(0, Math.abs(b.x - a.x) - thickness),
-  y: Math.max(0, Math.abs(b.y - a.y) - thickness),
-});
+/** By how much the typed sizes of an outline differ from those between the points that are pressed: those lie on the centre lines. */
+const inset = (): number => ({ inside: 1, centre: 0, outside: -1 })[get().pen.reference] * penThickness();
+
+const sizesOf = (a: Vec2, b: Vec2): Vec2 => ({ x: Math.max(0, Math.abs(b.x - a.x) - inset()), y: Math.max(0, Math.abs(b.y - a.y) - inset()) });
+
+/** The centre lines of the outline between two corners. */
+function outline(a: Vec2, b: Vec2): Vec2[] {
+  const { tool } = get();
+  const shape = tool.kind === 'walls' && !oneByOne(tool.shape) ? (tool.shape as 'rectangle') : 'rectangle';
+  const low = { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) };
+  return shapeOutline(shape, Math.abs(b.x - a.x), Math.abs(b.y - a.y)).map((p) => add(low, p));
+}
 
 /** Values typed so far for a rectangle. */
 let typedSizes: (number | null)[] = [null, null];
@@ -110,17 +211,18 @@ function typedEnd(last: Vec2, point: Vec2): Vec2 | null {
   if (tool.kind !== 'walls') return null;
   const parsed = measure?.typed ? parseLength(measure.typed, project.units) : null;
   const current = parsed?.ok && parsed.metres > 0 ? parsed.metres : null;
-  if (tool.shape === 'chain') {
+  if (oneByOne(tool.shape)) {
     if (current === null || distance(last, point) < 1e-6) return null;
-    return add(last, scale(unit(sub(point, last)), current));
+    const d = unit(sub(point, last));
+    return add(last, scale(d, current + inside(last, d)));
   }
   const sizes = [...typedSizes];
   if (current !== null) sizes[measure!.field] = current;
   if (sizes[0] === null && sizes[1] === null) return null;
   const sign = { x: point.x < last.x ? -1 : 1, y: point.y < last.y ? -1 : 1 };
   return {
-    x: sizes[0] === null ? point.x : last.x + sign.x * (sizes[0] + tool.thickness),
-    y: sizes[1] === null ? point.y : last.y + sign.y * (sizes[1] + tool.thickness),
+    x: sizes[0] === null ? point.x : last.x + sign.x * (sizes[0] + inset()),
+    y: sizes[1] === null ? point.y : last.y + sign.y * (sizes[1] + inset()),
   };
 }
 
@@ -129,7 +231,7 @@ export function pressWalls(at: TablePoint): void {
   if (tool.kind !== 'walls') return;
   const last = chain.at(-1);
   const { point } = snapped(at);
-  const target = last ? (typedEnd(last, point) ?? point) : point;
+  const target = last && !(tool.shape === 'arc' && chain.length === 2) ? (typedEnd(last, point) ?? point) : point;
   addPoint(target);
 }
 
@@ -142,14 +244,26 @@ function addPoint(point: Vec2): void {
     set({ measure: { fields: [], note: '', typed: null, field: 0 } });
     return;
   }
-  const { thickness, shape } = state.tool;
-  const draw = (points: Vec2[], closed: boolean): boolean => state.run('wall.draw', { level: state.level, points, closed, thickness, height: null });
-  if (shape === 'rectangle') {
-    const a = chain[0];
-    if (draw([a, { x: point.x, y: a.y }, point, { x: a.x, y: point.y }], true)) {
-      chain = [];
-      set({ marks: [], ghost: [], measure: null });
+  const { shape } = state.tool;
+  const draw = (points: Vec2[], closed: boolean, extra: { bulges?: number[]; offset?: number } = {}): boolean =>
+    state.run('wall.draw', { level: state.level, points, closed, bulges: extra.bulges, ...make(extra.offset) });
+  const ended = (): void => {
+    chain = [];
+    set({ marks: [], ghost: [], measure: null });
+  };
+  if (shape === 'arc') {
+    if (chain.length === 1) {
+      if (distance(chain[0], point) < 1e-6) return finishChain();
+      chain = [...chain, point];
+      set({ measure: { fields: [], note: 'press where the arc passes', typed: null, field: 0 } });
+      return;
     }
+    const bulge = arcBulge(point);
+    if (draw(chain, false, { bulges: [bulge] })) ended();
+    return;
+  }
+  if (shape !== 'chain') {
+    if (draw(outline(chain[0], point), true, { offset: 0 })) ended();
     return;
   }
   const last = chain.at(-1)!;
@@ -157,10 +271,22 @@ function addPoint(point: Vec2): void {
   const closing = distance(chain[0], point) < 1e-6 && chain.length > 2;
   const joins = meetsWall(point);
   if (!draw([last, point], false)) return;
+  if (closing) turnInside(chain);
   if (closing || joins) chain = [];
   else chain = [...chain, point];
   set({ measure: chain.length ? { fields: [], note: '', typed: null, field: 0 } : null, ...(chain.length ? {} : { marks: [], ghost: [] }) });
   if (chain.length && pointer) showWalls(pointer);
+}
+
+/** A ring that was drawn clockwise has its inside at the right: its walls go to the other side of their line. */
+function turnInside(points: readonly Vec2[]): void {
+  const { project, run, pen } = get();
+  if (pen.reference === 'centre' || signedArea(points) > 0) return;
+  const on = (p: Vec2): boolean => points.some((q) => distance(p, q) < 1e-6);
+  const walls = Object.values(project.walls).filter(
+    (w) => on(project.corners[w.start]) && on(project.corners[w.end]) && Math.abs(Math.abs(w.offset) - penThickness() / 2) < 1e-9,
+  );
+  if (walls.length) run('wall.side', { walls: walls.map((w) => w.id), offset: -walls[0].offset });
 }
 
 /** Whether a point lies on a wall that stood before, so that a chain ends there. */
@@ -169,12 +295,10 @@ export function meetsWall(p: Vec2): boolean {
   const own = new Set(chain.map((q) => `${q.x.toFixed(6)} ${q.y.toFixed(6)}`));
   return Object.values(project.walls).some((wall) => {
     if (wall.level !== level) return false;
-    const [a, b] = wallEnds(project, wall);
+    const path = wallPath(project, wall);
     // The walls of the chain itself don't end it.
-    if ([a, b].every((q) => own.has(`${q.x.toFixed(6)} ${q.y.toFixed(6)}`))) return false;
-    const d = sub(b, a);
-    const t = dot(sub(p, a), d) / dot(d, d);
-    return t >= -1e-9 && t <= 1 + 1e-9 && distance(add(a, scale(d, t)), p) < 1e-5;
+    if ([path[0].p, path[path.length - 1].p].every((q) => own.has(`${q.x.toFixed(6)} ${q.y.toFixed(6)}`))) return false;
+    return stationNear(path, p).distance < 1e-5;
   });
 }
 
@@ -189,15 +313,12 @@ export const drawing = (): boolean => chain.length > 0;
 // The measuring line ------------------------------------------------------------------------------------------------
 
 /** A typed character or a changed text on the measuring line. */
-export function type(text: string | null): void {
-  const { measure } = get();
-  if (!measure) return;
-  set({ measure: { ...measure, typed: text } });
+export function typeWalls(): void {
   if (pointer && chain.length) showWalls(pointer);
 }
 
 /** Tab on the measuring line: on to the next value. */
-export function nextField(): void {
+export function nextWallField(): void {
   const { measure, project } = get();
   if (!measure || measure.fields.length < 2) return;
   const parsed = measure.typed ? parseLength(measure.typed, project.units) : null;
@@ -207,9 +328,9 @@ export function nextField(): void {
 }
 
 /** Enter on the measuring line: takes the typed value. */
-export function enter(): void {
-  const { measure, project, say } = get();
-  if (!measure || !chain.length) return;
+export function enterWalls(): void {
+  const { measure, project, say, tool } = get();
+  if (!measure || !chain.length || tool.kind !== 'walls') return;
   if (measure.typed === null || measure.typed.trim() === '') {
     if (measure.fields.length < 2 && !measure.typed) return finishChain();
   } else {
@@ -217,11 +338,15 @@ export function enter(): void {
     if (!parsed.ok) return say(parsed.message);
     if (parsed.metres <= 0.01 || parsed.metres > 500)
       return say(`A wall can’t be ${measure.typed.trim()} long; nothing was drawn. Type a length between 10 mm and 500 m.`);
-    if (measure.fields.length === 2 && measure.field === 0 && typedSizes[1] === null) return nextField();
+    if (measure.fields.length === 2 && measure.field === 0 && typedSizes[1] === null) return nextWallField();
+    if (tool.shape === 'arc' && chain.length === 2 && parsed.metres < distance(chain[0], chain[1]) / 2)
+      return say(
+        `No arc was drawn: a radius of ${length(parsed.metres)} is too small to span ${length(distance(chain[0], chain[1]))}; type at least half of that.`,
+      );
   }
   if (end && pointer) {
-    const target = typedEnd(chain.at(-1)!, end) ?? end;
-    set({ measure: { ...measure, typed: null, field: 0 } });
+    const target = tool.shape === 'arc' && chain.length === 2 ? end : (typedEnd(chain.at(-1)!, end) ?? end);
+    if (!(tool.shape === 'arc' && chain.length === 2)) set({ measure: { ...measure, typed: null, field: 0 } });
     addPoint(target);
   }
 }
@@ -234,10 +359,9 @@ export function steer(key: string): void {
   const d = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: 1 }, ArrowDown: { x: 0, y: -1 } }[key];
   if (!d) return;
   const now = pointer?.plan ?? last;
-  const plan =
-    tool.shape === 'rectangle'
-      ? { x: d.x ? last.x + d.x * Math.max(0.5, Math.abs(now.x - last.x)) : now.x, y: d.y ? last.y + d.y * Math.max(0.5, Math.abs(now.y - last.y)) : now.y }
-      : add(last, d);
+  const plan = !oneByOne(tool.shape)
+    ? { x: d.x ? last.x + d.x * Math.max(0.5, Math.abs(now.x - last.x)) : now.x, y: d.y ? last.y + d.y * Math.max(0.5, Math.abs(now.y - last.y)) : now.y }
+    : add(last, d);
   pointer = { plan, spot: null, reach: 0.02, shift: false };
   showWalls(pointer);
 }

@@ -25,6 +25,7 @@ export const contentHash = (bytes: Uint8Array): string => bytesToHex(sha256(byte
 /** The hashes of all files a project refers to. */
 export function assetsOf(project: Project): string[] {
   const hashes = new Set<string>();
+  for (const level of Object.values(project.levels)) if (level.underlay) hashes.add(level.underlay.image);
   for (const picture of Object.values(project.pictures)) {
     hashes.add(picture.radiance);
     hashes.add(picture.image);

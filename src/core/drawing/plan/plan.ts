@@ -1,0 +1,227 @@
+import type { Model } from '../../derive';
+import { add, distance, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
+import { standsIn } from '../../project/phase';
+import type { Guide, Level, Project, Status } from '../../project/schema';
+import { layerCuts } from '../../shell/layers';
+import { clearHeight } from '../../shell/rooms';
+import type { DerivedColumn, DerivedLevel, DerivedOpening, DerivedRoom } from '../../shell/model';
+import type { DerivedWall } from '../../shell/walls';
+import { wallPath, wallThickness } from '../../project/wall-line';
+import { formatArea, formatLength, type UnitSystem } from '../../units/length';
+import type { DerivedPiece } from '../../stock/stock';
+import type { DisplayItem, Ink } from '../display';
+import { drawOpening } from './openings';
+import type { LabelLine } from './labels';
+
+export { drawOpening };
+
+export interface PlanOptions {
+  /** Room names, areas and sizes. */
+  labels: boolean;
+  /** Overall dimensions outside the walls. */
+  dimensions: boolean;
+  /** Show what is to be removed, dashed. */
+  removed?: boolean;
+}
+
+/** The marks of one thing; the same object as long as the thing has not changed. */
+export interface PlanGroup {
+  key: string;
+  items: DisplayItem[];
+}
+
+const groups = new WeakMap<object, { deps: readonly unknown[]; group: PlanGroup }>();
+
+/** The group of a derived thing, drawn again only when what it depends on has changed. */
+function grouped(of: object, key: string, deps: readonly unknown[], draw: () => DisplayItem[]): PlanGroup {
+  const known = groups.get(of);
+  if (known && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.group;
+  const group = { key, items: draw() };
+  groups.set(of, { deps, group });
+  return group;
+}
+
+/** The plan of a level as a display list, from the floor finish up to the labels. */
+export const drawPlan = (model: Model, levelId: string, options: PlanOptions = { labels: true, dimensions: true }): DisplayItem[] =>
+  drawPlanGroups(model, levelId, options).flatMap((g) => g.items);
+
+/** The same in groups, one a thing. */
+export function drawPlanGroups(model: Model, levelId: string, options: PlanOptions = { labels: true, dimensions: true }): PlanGroup[] {
+  const level = model.shell.levels.find((l) => l.id === levelId);
+  if (!level) return [];
+  const { project } = model.shell;
+  const out: PlanGroup[] = [];
+  for (const room of level.rooms)
+    out.push(
+      grouped(room.region, `room ${room.id}`, [room.id], () => [
+        { kind: 'fill', rings: [room.region.outer, ...room.region.holes], ink: 'room', entity: room.id, layer: 'room' },
+      ]),
+    );
+  const pieces = model.pieces
+    .filter((p) => p.piece.level === levelId)
+    .sort((a, b) => a.piece.elevation + a.piece.size.height - b.piece.elevation - b.piece.size.height);
+  for (const piece of pieces) out.push(grouped(piece.footprint, `piece ${piece.id}`, [], () => drawPiece(piece)));
+  for (const wall of level.walls) out.push(wallGroup(project, level, wall));
+  for (const column of level.columns) out.push(grouped(column, `column ${column.id}`, [], () => drawColumn(column)));
+  for (const opening of level.openings) out.push(grouped(opening, `opening ${opening.id}`, [], () => drawOpening(opening)));
+  if (options.removed !== false) out.push(...goneGroups(model.project, level.level));
+  for (const id in model.project.guides) {
+    const guide = model.project.guides[id];
+    if (guide.level === levelId) out.push(grouped(guide, `guide ${id}`, [], () => drawGuide(guide)));
+  }
+  if (options.dimensions) out.push({ key: 'overall', items: overall(level, project.units) });
+  if (options.labels) for (const room of level.rooms) if (room.room.use !== 'duct') out.push(labelGroup(room, level.level, project.units));
+  return out;
+}
+
+function drawPiece(piece: DerivedPiece): DisplayItem[] {
+  const overhead = piece.item?.mount === 'ceiling';
+  return [
+    { kind: 'fill', rings: [piece.footprint], ink: 'paper', entity: piece.id, layer: 'piece' },
+    ...piece.symbol.map((line): DisplayItem => ({
+      kind: 'line',
+      points: line.points,
+      closed: line.closed,
+      ink: 'thin',
+      pen: 0.18,
+      dash: overhead || line.dashed,
+      entity: piece.id,
+      layer: 'piece',
+    })),
+  ];
+}
+
+/** What a status is cut in: what stands in grey, what is new in solid ink. */
+const poche = (status: Status): Ink => (status === 'existing' ? 'standing' : 'cut');
+
+function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): PlanGroup {
+  const { arrangement } = level.plan;
+  const meeting = (arrangement.byLine.get(wall.id) ?? []).flatMap((p) =>
+    [...arrangement.fans[p.from], ...arrangement.fans[p.to]].map((e) => arrangement.pieces[e.piece]!.line),
+  );
+  const types = [wall.id, ...meeting].map((id) => project.walls[id]?.type ?? null).map((type) => (type === null ? null : project.wallTypes[type]));
+  return grouped(wall, `wall ${wall.id}`, types, () => {
+    const entity = wall.id;
+    const layer = 'wall' as const;
+    if (wall.wall.kind === 'boundary')
+      return [{ kind: 'line', points: wallPath(project, wall.wall).map((q) => q.p), closed: false, ink: 'thin', pen: 0.18, dash: true, entity, layer }];
+    const ink = poche(wall.wall.status);
+    const low = wall.height <= 1.5 && wall.foot < 1.2;
+    // What stays below the cut is seen from above: an outline. What hangs above it is dashed.
+    if (low || wall.foot > 1.3)
+      return wall.rings.flatMap((points): DisplayItem[] => [
+        { kind: 'fill', rings: [points], ink: 'paper', entity, layer },
+        { kind: 'line', points, closed: true, ink: 'line', pen: 0.25, dash: wall.foot > 1.3, entity, layer },
+      ]);
+    const cuts = layerCuts(project, level, wall.id);
+    const items: DisplayItem[] = [{ kind: 'fill', rings: wall.rings, ink, entity, layer }];
+    if (cuts.length < 2) return items;
+    for (const cut of cuts) {
+      if (!cut.rings.length || (cut.core && wall.wall.status !== 'existing')) continue;
+      const tone: Ink = cut.material === 'cavity' || cut.material === 'insulation' ? 'paper' : cut.core ? ink : 'leaf';
+      items.push({ kind: 'fill', rings: cut.rings, ink: tone, entity, layer });
+      if (cut.material === 'insulation')
+        for (const points of cut.rings) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, entity, layer });
+    }
+    for (const points of wall.rings) items.push({ kind: 'line', points, closed: true, ink: 'line', pen: 0.25, entity, layer });
+    return items;
+  });
+}
+
+function drawColumn(column: DerivedColumn): DisplayItem[] {
+  return [
+    { kind: 'fill', rings: [column.ring], ink: poche(column.column.status), entity: column.id, layer: 'column' },
+    { kind: 'line', points: column.ring, closed: true, ink: 'line', pen: 0.35, entity: column.id, layer: 'column' },
+  ];
+}
+
+/** An endless line, drawn as far as any plan goes. */
+function drawGuide(guide: Guide): DisplayItem[] {
+  const d = { x: Math.cos(guide.angle) * 200, y: Math.sin(guide.angle) * 200 };
+  return [{ kind: 'line', points: [sub(guide, d), add(guide, d)], closed: false, ink: 'measure', pen: 0.13, dash: true, entity: guide.id, layer: 'guide' }];
+}
+
+/** Walls and openings to be removed, as dashed outlines. */
+function goneGroups(project: Project, level: Level): PlanGroup[] {
+  const out: PlanGroup[] = [];
+  for (const id in project.walls) {
+    const wall = project.walls[id];
+    if (wall.level !== level.id || standsIn(wall.status, 'after') || wall.kind === 'boundary') continue;
+    const [a, b] = [project.corners[wall.start], project.corners[wall.end]];
+    out.push(
+      grouped(wall, `gone ${id}`, [a, b, project.wallTypes], () => {
+        const half = wallThickness(project, wall) / 2;
+        const path = wallPath(project, wall);
+        const side = (by: number): Vec2[] =>
+          path.map(({ p }, i) => {
+            const d = unit(sub(path[Math.min(i + 1, path.length - 1)].p, path[Math.max(i - 1, 0)].p));
+            return { x: p.x - d.y * by, y: p.y + d.x * by };
+          });
+        const ring = [...side(wall.offset + half), ...side(wall.offset - half).reverse()];
+        return [
+          { kind: 'fill', rings: [ring], ink: 'paper', entity: id, layer: 'wall' },
+          { kind: 'line', points: ring, closed: true, ink: 'thin', pen: 0.25, dash: true, entity: id, layer: 'wall' },
+        ];
+      }),
+    );
+  }
+  return out;
+}
+
+function labelGroup(room: DerivedRoom, level: Level, units: UnitSystem): PlanGroup {
+  return grouped(room.room, `label ${room.id}`, [room.region, level, units], () => {
+    const height = clearHeight(room.room, level);
+    const lines: LabelLine[] = [
+      { text: room.room.name, mm: 2.9, strong: true },
+      { text: formatArea(room.area, units), mm: 2.6, strong: false },
+      { text: `${formatLength(room.size.x, units)} × ${formatLength(room.size.y, units)}`, mm: 2.2, strong: false },
+      { text: height === null ? 'open above' : `ceiling ${formatLength(height, units)}`, mm: 2.2, strong: false },
+    ];
+    return [{ kind: 'label', at: room.label, region: room.region, lines, entity: room.id, layer: 'label' }];
+  });
+}
+
+/** A dimension: line, oblique ticks and the figure above it. */
+export function drawDimension(a: Vec2, b: Vec2, text: string, entity?: string): DisplayItem[] {
+  const d = unit(sub(b, a));
+  const angle = Math.atan2(d.y, d.x);
+  const upright = angle > Math.PI / 2 + 1e-6 || angle <= -Math.PI / 2 + 1e-6 ? angle + Math.PI : angle;
+  const tick = (p: Vec2): DisplayItem => {
+    const q = { x: (d.x - d.y) * 0.06, y: (d.x + d.y) * 0.06 };
+    return { kind: 'line', points: [sub(p, q), add(p, q)], closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' };
+  };
+  return [
+    { kind: 'line', points: [a, b], closed: false, ink: 'measure', pen: 0.18, layer: 'dimension', entity },
+    tick(a),
+    tick(b),
+    { kind: 'text', at: lerp(a, b, 0.5), text, mm: 2.7, ink: 'measure', weight: 400, angle: upright, layer: 'dimension', dy: -1, entity },
+  ];
+}
+
+function overall(level: DerivedLevel, units: UnitSystem): DisplayItem[] {
+  const items: DisplayItem[] = [];
+  const points = level.joined.outline.flatMap((r) => r.outer);
+  if (points.length < 3 || !level.rooms.length) return items;
+  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const p of points) [x0, x1, y0, y1] = [Math.min(x0, p.x), Math.max(x1, p.x), Math.min(y0, p.y), Math.max(y1, p.y)];
+  const off = 0.45;
+  const run = (a: Vec2, b: Vec2, toward: Vec2): void => {
+    const push = scale(unit(toward), off);
+    items.push(...drawDimension(add(a, push), add(b, push), formatLength(distance(a, b), units)));
+    for (const p of [a, b])
+      items.push({
+        kind: 'line',
+        points: [add(p, scale(push, 0.35)), add(p, scale(push, 1.15))],
+        closed: false,
+        ink: 'measure',
+        pen: 0.13,
+        layer: 'dimension',
+      });
+  };
+  run({ x: x0, y: y0 }, { x: x1, y: y0 }, { x: 0, y: -1 });
+  run({ x: x0, y: y0 }, { x: x0, y: y1 }, { x: -1, y: 0 });
+  return items;
+}
+
+/** The derived opening's marks for previews, without the wall taken out. */
+export const openingLines = (o: DerivedOpening): DisplayItem[] => drawOpening(o).filter((m) => m.kind !== 'fill');

@@ -1,0 +1,82 @@
+'use client';
+import Button from '@mui/material/Button';
+import { useState } from 'react';
+import { Choice, STATUS_NAMES } from '../look/Choice';
+import { LengthField, NumberField, Row } from '../look/fields';
+import { useStudio } from '../store/studio';
+import * as tools from '../tools/controller';
+import { Actions, useEdit } from './parts';
+
+/** Several things at once: moved, turned, copied, mirrored, given a status or a build-up together. */
+export function ManyDocket() {
+  const project = useStudio((s) => s.project);
+  const selection = useStudio((s) => s.selection);
+  const { units, run, say } = useEdit();
+  const [by, setBy] = useState({ x: 0, y: 0 });
+  const [turn, setTurn] = useState(0);
+  const ids = selection.map((s) => s.entity);
+  const walls = ids.filter((id) => project.walls[id]?.kind === 'wall');
+  const status = ids.filter((id) => project.walls[id] || project.openings[id] || project.columns[id]);
+  const carried = ids.some((id) => project.walls[id] || project.pieces[id] || project.columns[id]);
+  const first = status.length ? (project.walls[status[0]] ?? project.openings[status[0]] ?? project.columns[status[0]]) : null;
+  return (
+    <>
+      {carried ? (
+        <>
+          <Row label="To the right">
+            <LengthField label="To the right" metres={by.x} units={units} onRefuse={say} onCommit={(x) => setBy({ ...by, x })} />
+          </Row>
+          <Row label="Upwards">
+            <LengthField label="Upwards" metres={by.y} units={units} onRefuse={say} onCommit={(y) => setBy({ ...by, y })} />
+          </Row>
+          <Row label="Turned, °">
+            <NumberField label="Turned, degrees" value={turn} min={-360} max={360} onRefuse={say} onCommit={setTurn} />
+          </Row>
+        </>
+      ) : null}
+      {walls.length ? (
+        <Row label="Build-up">
+          <Choice
+            bare
+            label="Build-up of these walls"
+            value={project.walls[walls[0]].type ?? 'plain'}
+            options={[['plain', 'one layer'], ...Object.values(project.wallTypes).map((t) => [t.id, t.name] as const)]}
+            onChoose={(v) =>
+              void run('wall.build', {
+                walls,
+                type: v === 'plain' ? null : v,
+                thickness: v === 'plain' ? (project.walls[walls[0]].thickness ?? 0.1) : null,
+                keep: 'middle',
+              })
+            }
+          />
+        </Row>
+      ) : null}
+      {first ? (
+        <Row label="Status">
+          <Choice bare label="Status" value={first.status} options={STATUS_NAMES} onChoose={(s) => void run('status.set', { ids: status, status: s })} />
+        </Row>
+      ) : null}
+      <Actions>
+        {carried ? (
+          <>
+            <Button size="small" onClick={() => tools.carryCopies(by, (turn * Math.PI) / 180, false)}>
+              Move
+            </Button>
+            <Button size="small" onClick={() => tools.carryCopies(by, (turn * Math.PI) / 180, true)}>
+              Copy
+            </Button>
+            <Button size="small" onClick={() => tools.mirrorSelection('x')}>
+              Mirror
+            </Button>
+          </>
+        ) : null}
+        {walls.length === 2 && ids.length === 2 ? (
+          <Button size="small" onClick={() => run('wall.join', { a: walls[0], b: walls[1] })}>
+            Join
+          </Button>
+        ) : null}
+      </Actions>
+    </>
+  );
+}

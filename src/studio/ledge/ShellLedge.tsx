@@ -1,0 +1,308 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useState, type ReactNode } from 'react';
+import { formName, newOpening } from '@/core/project/opening-defaults';
+import { FORMS, type Opening, type OpeningForm, type WallTop } from '@/core/project/schema';
+import { formatLength } from '@/core/units/length';
+import { Choice, STATUS_NAMES } from '../look/Choice';
+import { colours } from '../look/theme';
+import { useStudio, type Tool, type WallPen, type WallShape } from '../store/studio';
+import { Card, Cards, Tabs } from './cards';
+import { formPicture } from './formPictures';
+import { UnderlayLedge } from './UnderlayLedge';
+import { WallTypes } from './WallTypes';
+
+const Line = ({ children }: { children: ReactNode }) => (
+  <svg width="60" height="46" viewBox="0 0 60 46" fill="none" stroke={colours.ink} strokeWidth="1.3" aria-hidden="true">
+    {children}
+  </svg>
+);
+
+const TABS = ['Walls', 'Doors and windows', 'Underlay'] as const;
+
+/** Walls, openings and the picture under the drawing. */
+export function ShellLedge() {
+  const [tab, setTab] = useState<(typeof TABS)[number]>('Walls');
+  return (
+    <>
+      {tab === 'Walls' ? (
+        <Walls
+          tabs={
+            <Tabs tabs={TABS} tab={tab} onTab={setTab}>
+              <Pen />
+            </Tabs>
+          }
+        />
+      ) : tab === 'Doors and windows' ? (
+        <Openings onTab={setTab} />
+      ) : (
+        <>
+          <Tabs tabs={TABS} tab={tab} onTab={setTab} />
+          <UnderlayLedge />
+        </>
+      )}
+    </>
+  );
+}
+
+/** What the next walls are made of and how their lengths are meant. */
+function Pen() {
+  const pen = useStudio((s) => s.pen);
+  const units = useStudio((s) => s.project.units);
+  const types = useStudio((s) => s.project.wallTypes);
+  const [editing, setEditing] = useState(false);
+  const set = (values: Partial<WallPen>): void => useStudio.setState({ pen: { ...useStudio.getState().pen, ...values } });
+  const sizes = units === 'metric' ? [0.1, 0.14, 0.215, 0.25, 0.3] : [4.5, 6.5, 8, 12].map((i) => i * 0.0254);
+  return (
+    <Box sx={{ ml: 2, display: 'flex', gap: 2, alignItems: 'baseline', flex: 1, minWidth: 0, overflowX: 'auto', scrollbarWidth: 'none' }}>
+      <Choice
+        label="Build-up"
+        value={pen.type ?? 'plain'}
+        options={[['plain', 'one layer'], ...Object.values(types).map((t) => [t.id, t.name] as const), ['types', 'Wall types…']]}
+        onChoose={(v) => (v === 'types' ? setEditing(true) : set({ type: v === 'plain' ? null : v }))}
+      />
+      {pen.type === null ? (
+        <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'baseline' }} role="radiogroup" aria-label="Wall thickness">
+          {sizes.map((t) => {
+            const on = Math.abs(t - pen.thickness) < 1e-6;
+            return (
+              <Box
+                key={t}
+                component="button"
+                role="radio"
+                aria-checked={on}
+                onClick={() => set({ thickness: t })}
+                sx={{
+                  all: 'unset',
+                  cursor: 'pointer',
+                  px: 0.75,
+                  borderRadius: '2px',
+                  border: `1px solid ${on ? colours.ink : colours.hairline}`,
+                  bgcolor: '#fff',
+                  color: colours.ink,
+                  whiteSpace: 'nowrap',
+                  '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+                }}
+              >
+                {formatLength(t, units)}
+              </Box>
+            );
+          })}
+        </Box>
+      ) : null}
+      <Choice
+        label="Lengths along the"
+        value={pen.reference}
+        options={[
+          ['inside', 'inside face'],
+          ['centre', 'centre line'],
+          ['outside', 'outside face'],
+        ]}
+        onChoose={(reference) => set({ reference })}
+      />
+      <Choice
+        label="Up to"
+        value={pen.top.kind === 'raking' ? 'ceiling' : pen.top.kind}
+        options={[
+          ['ceiling', 'the ceiling'],
+          ['half', 'half height'],
+          ['fixed', 'a height of its own'],
+          ['roof', 'the roof'],
+        ]}
+        onChoose={(kind) => set({ top: (kind === 'fixed' ? { kind, height: 2.1 } : { kind }) as WallTop })}
+      />
+      <Choice label="Status" value={pen.status} options={STATUS_NAMES} onChoose={(status) => set({ status })} />
+      <Choice
+        label="Angles"
+        value={String(pen.angles ?? 'free') as 'free'}
+        options={[
+          ['free', 'free'],
+          ['15', 'every 15°'],
+          ['30', 'every 30°'],
+          ['45', 'every 45°'],
+          ['90', 'square'],
+        ]}
+        onChoose={(v) => set({ angles: v === 'free' ? null : Number(v) })}
+      />
+      {editing ? <WallTypes onClose={() => setEditing(false)} /> : null}
+    </Box>
+  );
+}
+
+function Walls({ tabs }: { tabs: ReactNode }) {
+  const tool = useStudio((s) => s.tool);
+  const choose = (next: Tool) => () => useStudio.getState().setTool(next);
+  const isWalls = (shape: WallShape, boundary = false): boolean => tool.kind === 'walls' && tool.shape === shape && Boolean(tool.boundary) === boundary;
+  const wall = (shape: WallShape, name: string, line: string, path: string) => (
+    <Card key={name} name={name} line={line} on={isWalls(shape)} onPress={choose({ kind: 'walls', shape })} picture={<Line>{<path d={path} />}</Line>} />
+  );
+  return (
+    <>
+      {tabs}
+      <Cards>
+        {wall('rectangle', 'Room by corners', 'two presses', 'M8 8H52V38H8ZM13 13H47V33H13Z')}
+        {wall('chain', 'Walls in a chain', 'press, type, press', 'M8 38V10H34L52 30M13 38V15H32L48 33')}
+        {wall('arc', 'Arc', 'two ends, then through', 'M8 36A24 24 0 0 1 52 36M14 36A18 18 0 0 1 46 36')}
+        <Card
+          name="Boundary"
+          line="parts an open plan"
+          on={isWalls('chain', true)}
+          onPress={choose({ kind: 'walls', shape: 'chain', boundary: true })}
+          picture={
+            <Line>
+              <path d="M8 8H52V38H8Z" />
+              <path d="M30 8V38" strokeDasharray="4 3" />
+            </Line>
+          }
+        />
+        {wall('L', 'L-shaped room', 'two presses', 'M8 6H32V22H52V40H8Z')}
+        {wall('T', 'T-shaped room', 'two presses', 'M8 8H52V22H38V40H22V22H8Z')}
+        {wall('U', 'U-shaped room', 'two presses', 'M8 6H22V26H38V6H52V40H8Z')}
+        {wall('bay', 'Room with bay', 'two presses', 'M8 6H52V32H44L38 40H22L16 32H8Z')}
+        <Card
+          name="Recess"
+          line="press and drag"
+          on={tool.kind === 'recess' && tool.make === 'recess'}
+          onPress={choose({ kind: 'recess', make: 'recess' })}
+          picture={
+            <Line>
+              <path d="M4 30H18V14H42V30H56M4 35H23V19H37V35H56" />
+            </Line>
+          }
+        />
+        <Card
+          name="Boxing"
+          line="pipe, cupboard, breast"
+          on={tool.kind === 'recess' && tool.make === 'boxing'}
+          onPress={choose({ kind: 'recess', make: 'boxing' })}
+          picture={
+            <Line>
+              <path d="M4 12H56M4 18H18V34H42V18H56M22 18V30H38V18" />
+            </Line>
+          }
+        />
+        <Card
+          name="Column"
+          line="square"
+          on={tool.kind === 'column' && tool.section === 'square'}
+          onPress={choose({ kind: 'column', section: 'square' })}
+          picture={
+            <Line>
+              <path d="M22 15H38V31H22Z" fill={colours.ink} />
+            </Line>
+          }
+        />
+        <Card
+          name="Round column"
+          line="round"
+          on={tool.kind === 'column' && tool.section === 'round'}
+          onPress={choose({ kind: 'column', section: 'round' })}
+          picture={
+            <Line>
+              <circle cx="30" cy="23" r="8" fill={colours.ink} />
+            </Line>
+          }
+        />
+        <Card
+          name="Split"
+          line="press on a wall"
+          on={tool.kind === 'split'}
+          onPress={choose({ kind: 'split' })}
+          picture={
+            <Line>
+              <path d="M6 19H27V27H6ZM33 19H54V27H33ZM30 12V34" />
+            </Line>
+          }
+        />
+        <Card
+          name="Guide line"
+          line="two presses"
+          on={tool.kind === 'guide'}
+          onPress={choose({ kind: 'guide' })}
+          picture={
+            <Line>
+              <path d="M4 38L56 8" stroke={colours.teal} strokeDasharray="5 3" />
+            </Line>
+          }
+        />
+      </Cards>
+    </>
+  );
+}
+
+function Openings({ onTab }: { onTab(tab: (typeof TABS)[number]): void }) {
+  const tool = useStudio((s) => s.tool);
+  const units = useStudio((s) => s.project.units);
+  const [row, setRow] = useState<'1' | '2' | '3' | '4' | '5' | '6'>('1');
+  const card = (kind: Opening['kind'], form: OpeningForm) => {
+    const { width, height } = newOpening({ openings: {}, units }, { id: 'card', wall: '', kind, form, at: 0 });
+    const name = form === 'hinged' ? 'Door' : form === 'casement' ? 'Window' : formName(kind, form).replace(/^./, (c) => c.toUpperCase());
+    return (
+      <Card
+        key={`${kind} ${form}`}
+        name={
+          kind === 'passage'
+            ? 'Pass-through'
+            : name === 'Fixed'
+              ? 'Fixed light'
+              : name === 'Sash'
+                ? 'Sash window'
+                : name === 'Tilt'
+                  ? 'Tilting window'
+                  : name === 'Bay'
+                    ? 'Bay window'
+                    : name
+        }
+        line={kind === 'niche' ? `${formatLength(width, units)} × ${formatLength(height, units)}` : `${formatLength(width, units)} wide`}
+        on={tool.kind === 'opening' && tool.opening === kind && tool.form === form}
+        onPress={() => useStudio.getState().setTool({ kind: 'opening', opening: kind, form, row: Number(row) })}
+        picture={<img src={formPicture(kind, form)} alt="" width={102} height={58} draggable={false} />}
+      />
+    );
+  };
+  return (
+    <>
+      <Tabs tabs={TABS} tab="Doors and windows" onTab={onTab}>
+        <Box sx={{ ml: 2, display: 'flex', gap: 2, alignItems: 'baseline' }}>
+          <Choice
+            label="Placed"
+            value={row}
+            options={[
+              ['1', 'one by one'],
+              ['2', 'as a row of 2'],
+              ['3', 'as a row of 3'],
+              ['4', 'as a row of 4'],
+              ['5', 'as a row of 5'],
+              ['6', 'as a row of 6'],
+            ]}
+            onChoose={(v) => {
+              setRow(v);
+              if (tool.kind === 'opening') useStudio.getState().setTool({ ...tool, row: Number(v) });
+            }}
+          />
+          <Elevation />
+        </Box>
+      </Tabs>
+      <Cards>
+        {FORMS.door.map((form) => card('door', form))}
+        {FORMS.window.map((form) => card('window', form))}
+        {card('passage', 'clear')}
+        {card('niche', 'clear')}
+      </Cards>
+    </>
+  );
+}
+
+/** Shows the face of the selected wall upright, to draw an opening of any outline in it. */
+function Elevation() {
+  const selection = useStudio((s) => s.selection);
+  const walls = useStudio((s) => s.project.walls);
+  const target = selection.at(-1)?.target;
+  const own = target?.kind === 'wall' && walls[target.wall] ? target : null;
+  return (
+    <Button size="small" disabled={!own} onClick={() => own && useStudio.setState({ elevation: { wall: own.wall, side: own.side } })}>
+      Draw one in the wall’s elevation
+    </Button>
+  );
+}

@@ -1,0 +1,48 @@
+'use client';
+import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import { colours } from './theme';
+
+/** A named choice among a few, on one line. */
+export function Choice<const T extends string>({
+  label,
+  value,
+  options,
+  onChoose,
+  bare,
+}: {
+  label: string;
+  value: NoInfer<T>;
+  options: readonly (readonly [T, string])[];
+  onChoose(value: NoInfer<T>): void;
+  /** Leave the name to what stands beside it. */
+  bare?: boolean;
+}) {
+  return (
+    <Box component="label" sx={{ display: 'flex', alignItems: 'baseline', gap: 0.75, whiteSpace: 'nowrap', minWidth: 0, width: bare ? '100%' : undefined }}>
+      {bare ? null : <span>{label}</span>}
+      <Select
+        variant="standard"
+        disableUnderline
+        fullWidth={bare}
+        value={value}
+        onChange={(e) => onChoose(e.target.value as NoInfer<T>)}
+        inputProps={{ 'aria-label': label }}
+        sx={{ fontSize: bare ? 12.5 : 12, color: colours.ink, '& .MuiSelect-select': { py: 0, minWidth: '0 !important' } }}
+      >
+        {options.map(([key, name]) => (
+          <MenuItem key={key} value={key}>
+            {name}
+          </MenuItem>
+        ))}
+      </Select>
+    </Box>
+  );
+}
+
+export const STATUS_NAMES = [
+  ['existing', 'existing'],
+  ['removed', 'to be removed'],
+  ['new', 'new'],
+] as const;
