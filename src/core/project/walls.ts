@@ -102,6 +102,7 @@ const directionOf = (project: Pick<Project, 'corners'>, wall: Wall): Vec2 => {
  * @param offset metres to the left of the first wall's direction
  */
 export function moveWalls(draft: Draft<Project>, ids: readonly string[], offset: number, newId: NewId): void {
+  if (Math.abs(offset) < COINCIDENT) return;
   const project = plain(draft);
   const run = new Set(ids);
   const first = project.walls[ids[0]];
@@ -158,6 +159,7 @@ export function moveWalls(draft: Draft<Project>, ids: readonly string[], offset:
         top: wall.top.kind === 'raking' ? { kind: 'ceiling' } : wall.top,
       };
       draft.walls[wall.id][own[0].end] = jog.id;
+      changed.add(made);
       continue;
     }
     const host = own.length === 1 ? hostOf(project, corner) : undefined;
@@ -396,6 +398,7 @@ export function recessWall(draft: Draft<Project>, wallId: string, at: number, wi
   const project = plain(draft);
   const wall = project.walls[wallId];
   if (wall.bulge !== 0) throw new DomainError('wall.recess-arc', 'No recess was made: the wall is an arc; choose a straight one.', [wallId]);
+  if (Math.abs(depth) < 0.01) throw new DomainError('wall.recess-shallow', 'No recess was made: it is at least 10 mm deep; draw it deeper.', [wallId]);
   const length = wallLength(project, wall);
   if (at - width / 2 < 0.01 || at + width / 2 > length - 0.01)
     throw new DomainError('wall.recess-wide', 'No recess was made: it would reach the end of its wall; make it narrower or move it to the middle.', [wallId]);

@@ -88,7 +88,9 @@ describe('a picture of the demo', () => {
       targets: rooms.flatMap((room) => [{ kind: 'walls', room } as const, { kind: 'ceiling', room } as const]),
       finish: 'paint.soot',
     });
-    expect(mean(picture(night, 1))).toBeGreaterThan(mean(picture(dark, 1)) * 1.3);
+    // By the median: the lampshade alone is as bright as ever and outweighs the rest of so small a picture.
+    const median = (a: Accumulator): number => [...a.mean()].sort((p, q) => p - q)[a.mean().length >> 1];
+    expect(median(picture(night, 1))).toBeGreaterThan(median(picture(dark, 1)) * 1.3);
   });
 
   it('has guides of unit normals and colours no brighter than white', () => {

@@ -165,7 +165,7 @@ describe('undo and redo', () => {
   it('say so when what a step touched is gone', async () => {
     sync.run('wall.draw', square(0));
     const [wall] = Object.keys(state.project.walls);
-    sync.run('wall.set', { wall, set: { thickness: 0.3 } });
+    sync.run('wall.set', { wall, set: { base: 0.3 } });
     await settle();
     server.change(other('delete', { ids: Object.keys(server.project.walls) }));
     await settle();
@@ -211,7 +211,7 @@ describe('another window', () => {
     await settle();
     const [wall] = Object.keys(state.project.walls);
     server.change(other('delete', { ids: Object.keys(server.project.walls) }));
-    sync.run('wall.set', { wall, set: { thickness: 0.2 } });
+    sync.run('wall.set', { wall, set: { base: 0.2 } });
     sync.run('project.rename', { name: 'Still mine' });
     await settle();
     expect(state.message).toMatch(/one edit of this window could not be kept/);
