@@ -9,6 +9,7 @@ import { Random } from '@/core/render/bsdf';
 import { buildHierarchy } from '@/core/render/bvh';
 import { RayKernel } from '@/core/render/kernel/kernel';
 import { pictureScene } from '@/core/render/picture';
+import { storey } from './storey';
 import { forgetParts, pieceFrom, stockItem } from '@/core/stock/stock';
 
 interface Row {
@@ -122,6 +123,48 @@ function deriving(): void {
   rows.push({ what: 'one wall moved in the demo: the command and deriving again (peer: deriving it whole)', ...compare(again, whole) });
 }
 
+/** A storey of 12 rooms and 40 openings, and the same ten and a hundred times: deriving it, and again after one wall was dragged. */
+function storeys(): void {
+  const sizes = [1, 10, 100].map((n) => {
+    const project = storey(n);
+    const fresh = time(() => new Deriver().derive(project), 3);
+    const deriver = new Deriver();
+    deriver.derive(project);
+    const wall = Object.values(project.walls).filter((w) => w.thickness === 0.1)[4];
+    let step = 0;
+    let edited = project;
+    const commands: number[] = [];
+    const drag = time(() => {
+      const start = performance.now();
+      edited = runChange(project, { id: 'preview', kind: 'do', command: 'wall.move', args: { wall: wall.id, offset: 0.02 + (step++ % 20) * 0.005 } }).project;
+      commands.push(performance.now() - start);
+      deriver.derive(edited);
+    }, 101);
+    return { n, fresh, drag, command: median(commands), rooms: Object.keys(project.rooms).length, openings: Object.keys(project.openings).length };
+  });
+  const [one] = sizes;
+  const ms = (v: number): string => `${v.toFixed(1)} ms`;
+  for (const s of sizes) {
+    const what = `${s.rooms} rooms, ${s.openings} openings`;
+    rows.push({ what: `a wall dragged in a storey of ${what}: command and deriving again (peer: deriving it whole)`, ...compare(s.drag, s.fresh) });
+    if (s.n > 1) {
+      rows.push({
+        what: `deriving ${what} (peer: ${s.n} times the storey of 12 rooms; above 1: better than linear)`,
+        ours: ms(s.fresh),
+        peer: ms(one.fresh * s.n),
+        ratio: (one.fresh * s.n) / s.fresh,
+      });
+      rows.push({
+        what: `the dragged wall in ${what} (peer: in the storey of 12 rooms; 1: constant)`,
+        ours: ms(s.drag),
+        peer: ms(one.drag),
+        ratio: one.drag / s.drag,
+      });
+    }
+    rows.push({ what: `of which the command, ${what} (peer: all)`, ours: ms(s.command), peer: ms(s.drag), ratio: s.command / s.drag });
+  }
+}
+
 async function passes(): Promise<void> {
   const samples = (workers: number): Promise<number> =>
     Promise.all(
@@ -149,6 +192,7 @@ async function passes(): Promise<void> {
 
 rays();
 deriving();
+storeys();
 await passes();
 console.log('| what | ours | peer | ratio |\n| --- | --- | --- | --- |');
 for (const r of rows) console.log(`| ${r.what} | ${r.ours} | ${r.peer} | ${r.ratio.toFixed(2)} |`);

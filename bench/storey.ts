@@ -1,7 +1,7 @@
 import { runChange, type CommandArgs, type CommandName } from '@/core/project/commands';
 import { newOpening } from '@/core/project/opening-defaults';
 import { clearSpans } from '@/core/project/openings';
-import { emptyProject, type Project } from '@/core/project/schema';
+import { emptyProject, type Opening, type Project } from '@/core/project/schema';
 
 /** Runs commands with ids that follow from their number. */
 export class Drafter {
@@ -12,6 +12,8 @@ export class Drafter {
     this.project = runChange(this.project, { id: `bench${String(this.step++).padStart(6, '0')}`, kind: 'do', command, args }).project;
   }
 }
+
+const NONE = { openings: {}, units: 'metric' } as const;
 
 /**
  * A storey of 12 rooms and 40 openings, repeated side by side: neighbours share their walls, so that it is one connected
@@ -51,19 +53,20 @@ export function storey(units: number): Project {
         ],
         0.1,
       );
-    let placed = 0;
+    const openings: Opening[] = [];
     for (const wall of Object.values(drafter.project.walls).filter((w) => !known.has(w.id)))
       for (const span of clearSpans(drafter.project, wall)) {
         const width = 0.8;
-        if (placed >= 40 || span.to - span.from < width + 0.3) continue;
+        if (openings.length >= 40 || span.to - span.from < width + 0.3) continue;
         const thick = wall.thickness === 0.3;
-        for (const share of placed < 31 ? [0.28, 0.72] : [0.5]) {
+        for (const share of openings.length < 31 ? [0.28, 0.72] : [0.5]) {
           const at = span.from + (span.to - span.from) * share;
-          if (placed >= 40 || (span.to - span.from) * 0.44 < width + 0.05) continue;
-          drafter.do('opening.add', newOpening(drafter.project, { id: `o${u}-${placed}`, wall: wall.id, kind: thick ? 'window' : 'door', at, width }));
-          placed++;
+          if (openings.length >= 40 || (span.to - span.from) * 0.44 < width + 0.05) continue;
+          const id = `o${u}-${openings.length}`;
+          openings.push(newOpening(NONE, { id, name: id, wall: wall.id, kind: thick ? 'window' : 'door', at, width }));
         }
       }
+    drafter.do('opening.add', { openings });
   }
   return drafter.project;
 }

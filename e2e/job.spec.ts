@@ -76,9 +76,10 @@ test('a small job from an empty plan to a board in the client’s hand', async (
   });
 
   await test.step('places a door and a window and types their distances', async () => {
+    await studio.tab('Doors and windows');
     await studio.card('Door').click();
     await studio.press(2, 0);
-    await expect(studio.docket).toContainText('Door, one hinged leaf');
+    await expect(studio.docket).toContainText('Door, hinged leaf');
     await studio.set('To one corner', '500');
     await studio.choose('Hand', 'hinged right');
     await studio.card('Window').click();

@@ -42,7 +42,7 @@ test('bad input gets one clear sentence and changes nothing', async ({ page, req
       await studio.type(typed);
       await page.keyboard.press('Enter');
       await expect(studio.notice).toContainText(sentence);
-      await studio.page.getByLabel('length on the centre line').fill('');
+      await studio.page.getByLabel('length on the inside face').fill('');
     }
     expect((await studio.project()).walls).toEqual({});
     await studio.type('2400');
@@ -53,6 +53,7 @@ test('bad input gets one clear sentence and changes nothing', async ({ page, req
   });
 
   await test.step('an opening that does not fit', async () => {
+    await studio.tab('Doors and windows');
     await studio.card('Door').click();
     await studio.press(1.2, 0);
     await studio.set('Width', '4 m');

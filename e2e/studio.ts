@@ -108,7 +108,7 @@ export class Studio {
   }
 
   async choose(label: string, option: string | RegExp): Promise<void> {
-    await this.page.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox').click();
+    await this.page.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox').first().click();
     await this.page.getByRole('option', { name: option }).click();
   }
 

@@ -10,7 +10,8 @@ export function RoomStrip() {
   const level = useStudio((s) => s.level);
   const room = useStudio((s) => s.room);
   const { setRoom } = useStudio.getState();
-  const rooms = model.shell.levels.find((l) => l.id === level)?.rooms ?? [];
+  // Ducts are no rooms for people.
+  const rooms = (model.shell.levels.find((l) => l.id === level)?.rooms ?? []).filter((r) => r.room.use !== 'duct');
   const chip = (on: boolean) => ({
     all: 'unset',
     cursor: 'pointer',

@@ -1,7 +1,8 @@
 import { newOpening } from '../project/opening-defaults';
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';
-import { emptyProject, type Project, type Room } from '../project/schema';
+import { emptyProject, type Opening, type Project, type Room } from '../project/schema';
 import { clampSize, pieceFrom, stockItem } from '../stock/stock';
+import { inPhase } from '../project/phase';
 import { roomsByFace, planOf, faceAt } from '../project/topology';
 
 /** Runs commands one after another, each with a change id that is always the same. */
@@ -16,8 +17,8 @@ class Script {
 
   /** The room that contains a point. */
   room(x: number, y: number): Room {
-    const face = faceAt(planOf(this.project, 'ground').arrangement, { x, y });
-    return roomsByFace(this.project, 'ground').get(face)!;
+    const face = faceAt(planOf(inPhase(this.project, 'after'), 'ground').arrangement, { x, y });
+    return roomsByFace(inPhase(this.project, 'after'), 'ground').get(face)!;
   }
 
   /** The wall whose centre line passes nearest to a point. */
@@ -43,8 +44,12 @@ class Script {
 export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   const s = new Script(emptyProject(id, 'Heron Lock Cottage'));
   s.do('site.set', { place: 'Heron Lock, Lower Marren', latitude: 52.2, longitude: -1.4, moment: '2026-05-12T10:40', offset: 60, turbidity: 3 });
-  const draw = (points: [number, number][], thickness: number, closed = false): void =>
-    void s.do('wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness });
+  // The old house: cavity walls, as they stand. New inside: stud partitions.
+  type Make = Pick<CommandArgs<'wall.draw'>, 'type' | 'status' | 'kind'>;
+  const draw = (points: [number, number][], make: Make, closed = false): void =>
+    void s.do('wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness: null, ...make });
+  const old: Make = { type: 'cavity-300', status: 'existing' };
+  const fresh: Make = { type: 'stud-100', status: 'new' };
   draw(
     [
       [0.15, 0.15],
@@ -52,7 +57,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
       [10.25, 6.85],
       [0.15, 6.85],
     ],
-    0.3,
+    old,
     true,
   );
   draw(
@@ -60,28 +65,36 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
       [6.0, 6.85],
       [6.0, 0.15],
     ],
-    0.1,
+    { ...fresh, status: 'existing' },
+  );
+  // Kitchen and dining room were two; the wall between them goes.
+  draw(
+    [
+      [6.0, 4.4],
+      [10.25, 4.4],
+    ],
+    { type: 'block-140', status: 'removed' },
   );
   draw(
     [
       [0.15, 2.75],
       [6.0, 2.75],
     ],
-    0.1,
+    fresh,
   );
   draw(
     [
       [4.25, 6.85],
       [4.25, 2.75],
     ],
-    0.1,
+    fresh,
   );
   draw(
     [
       [3.6, 2.75],
       [3.6, 0.15],
     ],
-    0.1,
+    fresh,
   );
   draw(
     [
@@ -90,7 +103,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
       [5.9, 8.2],
       [5.9, 6.85],
     ],
-    0.1,
+    { ...fresh, status: 'existing' },
   );
 
   const names: [number, number, string][] = [
@@ -101,7 +114,10 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     [5, 1, 'Shower room'],
     [5, 7.5, 'Porch'],
   ];
-  for (const [x, y, name] of names) s.do('room.set', { room: s.room(x, y).id, set: { name } });
+  const uses = ['living', 'hall', 'kitchen', 'workshop', 'shower room', 'porch'] as const;
+  names.forEach(([x, y, name], i) => s.do('room.set', { room: s.room(x, y).id, set: { name, use: uses[i], status: i === 2 || i === 5 ? 'existing' : 'new' } }));
+  // The soil pipe in the corner of the shower room is boxed in.
+  s.do('wall.box', { wall: s.wall(3.6, 1), side: 'left', at: 2.4, width: 0.3, depth: 0.22, thickness: 0.05, name: 'Soil pipe' });
 
   let opening = 0;
   const open = (
@@ -112,7 +128,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     width: number,
     height: number,
     sill: number,
-    extra: { hinge?: 'start' | 'end'; swing?: 'left' | 'right'; up?: number; across?: number } = {},
+    extra: { hinge?: 'start' | 'end'; swing?: 'left' | 'right'; up?: number; across?: number; more?: Partial<Opening> } = {},
   ): string => {
     const wall = s.wall(x, y);
     const w = s.project.walls[wall];
@@ -136,23 +152,41 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
         swing: extra.swing ?? 'left',
         panes: { across: extra.across ?? 2, up: extra.up ?? 2 },
         finishes: {},
+        ...extra.more,
       }),
     );
     return id;
   };
-  open('door', 'Porch door', 5.1, 8.2, 0.99, 2.1, 0, { hinge: 'end', swing: 'right' });
-  open('door', 'Front door', 5.1, 6.85, 0.99, 2.1, 0, { hinge: 'start', swing: 'left' });
+  const standing = { status: 'existing' } as const;
+  open('door', 'Porch door', 5.1, 8.2, 0.99, 2.1, 0, { hinge: 'end', swing: 'right', more: { ...standing, glazed: 0.45, threshold: 0.02 } });
+  open('door', 'Front door', 5.1, 6.85, 0.99, 2.1, 0, { hinge: 'start', swing: 'left', more: standing });
   open('door', 'Living door', 4.25, 5.3, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
   open('door', 'Kitchen door', 6.0, 3.65, 0.99, 2.05, 0, { hinge: 'end', swing: 'left' });
   open('door', 'Workshop door', 2.75, 2.75, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
   open('door', 'Shower room door', 5.25, 2.75, 0.99, 2.05, 0, { hinge: 'end', swing: 'left' });
-  open('window', 'W1 Living north', 2.2, 6.85, 1.5, 1.25, 0.85, { up: 2, across: 2 });
-  open('window', 'W2 Living west', 0.15, 4.75, 1.4, 1.25, 0.85, { up: 2, across: 2 });
-  open('window', 'W3 Kitchen north', 8.075, 6.85, 1.7, 1.05, 1.05, { up: 2, across: 2 });
-  open('window', 'W4 Kitchen east', 10.25, 3.1, 1.8, 1.85, 0.25, { up: 3, across: 3 });
-  open('window', 'W5 Kitchen south', 8.15, 0.15, 1.8, 1.85, 0.25, { up: 3, across: 3 });
-  open('window', 'W6 Workshop south', 1.7, 0.15, 1.3, 1.2, 0.95, { up: 2, across: 2 });
+  open('window', 'W1 Living north', 2.2, 6.85, 1.5, 1.25, 0.85, { up: 2, across: 2, more: standing });
+  open('window', 'W2 Living west', 0.15, 4.75, 1.4, 1.25, 0.85, { up: 2, across: 2, more: standing });
+  open('window', 'W3 Kitchen north', 8.075, 6.85, 1.7, 1.05, 1.05, { up: 2, across: 2, more: { ...standing, place: { kind: 'centred' } } });
+  const east = open('window', 'W4 Kitchen east', 10.25, 3.1, 1.8, 1.85, 0.25, { up: 3, across: 3, more: standing });
+  open('window', 'W5 Kitchen south', 8.15, 0.15, 1.8, 1.85, 0.25, { up: 3, across: 3, more: { head: east } });
+  open('window', 'W6 Workshop south', 1.7, 0.15, 1.3, 1.2, 0.95, { up: 2, across: 2, more: standing });
   open('window', 'W7 Shower south', 4.9, 0.15, 0.6, 0.6, 1.5, { up: 1, across: 1 });
+  // A shelf for soap beside the basin, in the partition to the hall.
+  s.do(
+    'opening.add',
+    newOpening(s.project, {
+      id: 'niche-shower',
+      name: 'Soap niche',
+      wall: s.wall(4.35, 2.75),
+      kind: 'niche',
+      at: 4.36,
+      width: 0.3,
+      height: 0.3,
+      sill: 1.1,
+      depth: 0.06,
+      swing: 'right',
+    }),
+  );
 
   let number = 0;
   const place = (

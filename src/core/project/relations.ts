@@ -99,7 +99,7 @@ class Solver {
         if (gap < -1e-9)
           throw new DomainError(
             'opening.no-room',
-            `The wall was not changed: its row of ${place.count} openings would no longer fit; make them narrower or delete one first.`,
+            `Nothing was changed: a row of ${place.count} openings ${formatLength(o.width, project.units)} wide does not fit into the ${formatLength(span.to - span.from, project.units)} that are clear; make them narrower or fewer.`,
             [o.id, o.wall],
           );
         own.at = span.from + gap * (place.index + 1) + o.width * (place.index + 0.5);

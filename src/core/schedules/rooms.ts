@@ -31,6 +31,7 @@ export function roomSchedule(model: Model): RoomRow[] {
   const name = (id: string | null): string => (id ? finishById(id).name : '');
   return model.shell.levels.flatMap((level) =>
     level.rooms
+      .filter((room) => room.room.use !== 'duct')
       .map((room): RoomRow => {
         const openings = new Set(room.sides.flatMap((s) => s.openings));
         const kinds = [...openings].map((id) => project.openings[id].kind);

@@ -7,6 +7,8 @@ import type { DerivedLevel } from './model';
 
 /** One layer of a wall as it is cut in the plan. */
 export interface LayerCut {
+  /** The wall it belongs to: at a joint, the one that runs on. */
+  wall: string;
   material: LayerMaterial;
   core: boolean;
   rings: Ring[];
@@ -52,9 +54,10 @@ function coreToward(project: Project, id: string, side: 1 | -1): { off: number; 
  */
 export function layerCuts(project: Project, level: DerivedLevel, wallId: string): LayerCut[] {
   const layers = layersOf(project, wallId);
-  const cuts: LayerCut[] = layers.map(({ material, core }) => ({ material, core, rings: [] }));
+  const cuts: LayerCut[] = layers.map(({ material, core }) => ({ wall: wallId, material, core, rings: [] }));
   const { arrangement } = level.plan;
-  const tips = new Map<LayerMaterial, Ring[]>();
+  /** What the wall that runs on keeps of a joint, layer by layer. */
+  const tips: LayerCut[] = [];
   for (const piece of arrangement.byLine.get(wallId) ?? []) {
     const print = level.joined.pieces[piece.index];
     if (!print) continue;
@@ -64,8 +67,12 @@ export function layerCuts(project: Project, level: DerivedLevel, wallId: string)
     for (const forward of [true, false]) {
       const through = runsThrough(project, level, { piece: piece.index, forward });
       if (!through) continue;
-      const beyond = rings.map((r) => clip(r, through.p, scale(through.d, -1))).filter((r) => r.length > 2);
-      tips.set(through.material, [...(tips.get(through.material) ?? []), ...beyond]);
+      for (const ring of rings.map((r) => clip(r, through.p, scale(through.d, -1))).filter((r) => r.length > 2))
+        for (const { layer, low, high } of through.strips) {
+          const part = clip(clip(ring, low, through.along), high, scale(through.along, -1));
+          if (part.length > 2 && Math.abs(signedArea(part)) > 1e-9)
+            tips.push({ wall: through.wall, material: layer.material, core: layer.core, rings: [part] });
+        }
       rings = rings.map((r) => clip(r, through.p, through.d)).filter((r) => r.length > 2);
     }
     let y = -piece.right;
@@ -80,12 +87,21 @@ export function layerCuts(project: Project, level: DerivedLevel, wallId: string)
       y += layer.thickness;
     });
   }
-  for (const [material, rings] of tips) cuts.push({ material, core: true, rings });
-  return cuts;
+  return [...cuts, ...tips];
 }
 
-/** The near edge of the core of a wall that runs on where a piece ends, the piece at its left; null where none does. */
-function runsThrough(project: Project, level: DerivedLevel, edge: HalfEdge): { p: Vec2; d: Vec2; material: LayerMaterial } | null {
+interface Through {
+  wall: string;
+  /** The near edge of its core, the piece that ends there at the left. */
+  p: Vec2;
+  d: Vec2;
+  /** Its own direction, and its layers between parallels of it. */
+  along: Vec2;
+  strips: { layer: WallLayer; low: Vec2; high: Vec2 }[];
+}
+
+/** The wall of another core that runs on where a piece ends; null where none does. */
+function runsThrough(project: Project, level: DerivedLevel, edge: HalfEdge): Through | null {
   const { arrangement } = level.plan;
   const piece = arrangement.pieces[edge.piece]!;
   const own = layersOf(project, piece.line).find((l) => l.core);
@@ -105,7 +121,10 @@ function runsThrough(project: Project, level: DerivedLevel, edge: HalfEdge): { p
       const side = cross(along, away) > 0 ? 1 : -1;
       const core = coreToward(project, line, side);
       if (!core || core.material === own.material || Math.abs(cross(along, away)) < 0.05) continue;
-      return { p: add(arrangement.nodes[node], scale(left(along), core.off)), d: side > 0 ? along : scale(along, -1), material: core.material };
+      const at = (off: number): Vec2 => add(arrangement.nodes[node], scale(left(along), off));
+      let y = -wallExtents(project, project.walls[line]).right;
+      const strips = layersOf(project, line).map((layer) => ({ layer, low: at(y), high: at((y += layer.thickness)) }));
+      return { wall: line, p: at(core.off), d: side > 0 ? along : scale(along, -1), along, strips };
     }
   return null;
 }

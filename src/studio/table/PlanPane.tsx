@@ -7,8 +7,10 @@ import { setLabel } from '@/core/drawing/plan/labels';
 import { arcPath, linePath, ringPath } from '@/core/drawing/svg';
 import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import type { Underlay } from '@/core/project/schema';
+import { corners } from '@/core/project/underlay';
 import { stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import { dimensionEdit, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
+import type { DerivedRoom } from '@/core/shell/model';
 import { partsOf } from '@/core/shell/openings/parts';
 import { formatLengthExact, parseLength } from '@/core/units/length';
 import { colours } from '../look/theme';
@@ -83,13 +85,16 @@ export function PlanPane() {
   const fitted = useRef('');
   useEffect(() => {
     if (!ready) return;
-    const key = `${model.project.id} ${level} ${room ?? ''}`;
+    // A scan that is laid under an empty drawing, or brought to scale there, is shown whole.
+    const traced = items.length === 0 && underlay ? `${underlay.image} ${underlay.scale.x} ${underlay.scale.y}` : (fitted.current.split('|')[1] ?? '');
+    const key = `${model.project.id} ${level} ${room ?? ''}|${traced}`;
     if (fitted.current === key) return;
     fitted.current = key;
     const own = room ? model.shell.rooms.get(room) : null;
     if (own) fitTo([{ kind: 'fill', rings: [own.region.outer], ink: 'room', layer: 'room' }], 110);
+    else if (items.length === 0 && underlay) fitTo([{ kind: 'fill', rings: [corners(underlay)], ink: 'paper', layer: 'room' }], 24);
     else fitTo(items, 34);
-  }, [ready, room, level, items, model, fitTo]);
+  }, [ready, room, level, items, model, underlay, fitTo]);
 
   const toModel = useCallback((clientX: number, clientY: number): Vec2 => {
     const box = frame.current!.getBoundingClientRect();
@@ -183,15 +188,20 @@ export function PlanPane() {
       <svg width={size.width} height={size.height} style={{ position: 'absolute', inset: 0, display: 'block' }}>
         <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
           {underlay?.shown ? <UnderlayPicture underlay={underlay} dim={tool.kind !== 'underlay'} /> : null}
-          {groups.map((g) => (
-            <Group
-              key={g.key}
-              group={g}
-              on={g.items.some((i) => i.entity !== undefined && selected.has(i.entity))}
-              over={g.items.some((i) => i.entity !== undefined && i.entity === hover?.entity)}
-              room={g.key.startsWith('room ') ? room : null}
-              clear={Boolean(underlay?.shown)}
-            />
+          {layersOf(groups).map((list, n) => (
+            // Over an underlay walls are thinned as a whole, so that their pieces don’t show through one another.
+            <g key={n} opacity={underlay?.shown && list[0]?.key.startsWith('wall ') ? 0.72 : 1}>
+              {list.map((g) => (
+                <Group
+                  key={g.key}
+                  group={g}
+                  on={g.items.some((item) => item.entity !== undefined && selected.has(item.entity))}
+                  over={g.items.some((item) => item.entity !== undefined && item.entity === hover?.entity)}
+                  room={g.key.startsWith('room ') ? room : null}
+                  clear={Boolean(underlay?.shown)}
+                />
+              ))}
+            </g>
           ))}
           <Marks items={marks} />
           {showGaps ? <Marks items={tools.gapMarks(opening.id)} /> : null}
@@ -278,6 +288,15 @@ function planSpot(entity: string, plan: Vec2): Spot {
   return { entity, target: opening ? { kind: 'opening', opening: entity, part: partsOf(opening)[0] ?? 'frame' } : null };
 }
 
+/** Groups that follow one another in one layer: what lies under the walls, the walls, what lies over them. */
+function layersOf(groups: readonly PlanGroup[]): PlanGroup[][] {
+  const first = groups.findIndex((g) => g.key.startsWith('wall '));
+  if (first < 0) return [[...groups], [], []];
+  const after = groups.findIndex((g, i) => i > first && !g.key.startsWith('wall '));
+  const end = after < 0 ? groups.length : after;
+  return [groups.slice(0, first), groups.slice(first, end), groups.slice(end)];
+}
+
 /** The marks of one thing: drawn again only when it has changed, or is pointed at or selected. */
 const Group = memo(function Group({ group, on, over, room, clear }: { group: PlanGroup; on: boolean; over: boolean; room: string | null; clear: boolean }) {
   return (
@@ -311,7 +330,7 @@ function Mark({ item, on, over, room, clear, still }: { item: DisplayItem; on: b
     else if (item.layer === 'piece') fill = on ? '#EBD9E0' : over ? '#F5F3F3' : '#ffffff';
     else if (item.layer === 'opening' && item.ink === 'paper') fill = on ? '#EBD9E0' : over ? '#F5F3F3' : '#ffffff';
     // Over an underlay the floors stay clear, so that one sees what one traces.
-    const opacity = (item.layer === 'piece' && !on && !over) || (item.layer === 'room' && clear) ? 0 : item.layer === 'wall' && clear ? 0.75 : 1;
+    const opacity = (item.layer === 'piece' && !on && !over) || (item.layer === 'room' && clear) ? 0 : 1;
     // A hairline in the same ink closes the seams between the pieces of a wall.
     const seam = item.ink === 'cut' || item.ink === 'standing' ? { stroke: fill, strokeWidth: 1.2, vectorEffect: 'non-scaling-stroke' as const } : {};
     return <path d={ringPath(item.rings)} fill={fill} fillOpacity={opacity} fillRule="evenodd" {...seam} {...common} />;
@@ -369,7 +388,7 @@ function Dimensions({ view, wall, room }: { view: View; wall: string | null; roo
         const side = d.key.split('/')[1] === 'left' ? 1 : -1;
         return { d, off: scale(left(along), (side * 24) / view.k) };
       })
-    : roomDimensions(model.shell.rooms.get(room!)!).map((d, i) => ({ d, off: i === 0 ? { x: 0, y: -34 / view.k } : { x: -40 / view.k, y: 0 } }));
+    : besideFaces(model.shell.rooms.get(room!)!, view.k);
   const { units } = model.project;
   return (
     <>
@@ -438,6 +457,18 @@ function Dimensions({ view, wall, room }: { view: View; wall: string | null; roo
       })}
     </>
   );
+}
+
+/** The dimensions of a room, brought beside the faces they run along, clear of its label. */
+function besideFaces(room: DerivedRoom, k: number): { d: Dimension; off: Vec2 }[] {
+  const list = roomDimensions(room);
+  return list.map((d, i) => {
+    const other = list[1 - i];
+    if (!other) return { d, off: { x: 0, y: 0 } };
+    const toward = sub(other.a, room.label);
+    const l = Math.hypot(toward.x, toward.y);
+    return { d, off: scale(toward, Math.max(0, l - (i === 0 ? 20 : 26) / k) / (l || 1)) };
+  });
 }
 
 /** A figure of a dimension that can be typed over. */

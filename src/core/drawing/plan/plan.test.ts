@@ -16,8 +16,15 @@ describe('the plan', () => {
     expect(seen).toEqual([...seen].sort((a, b) => a - b));
   });
 
-  it('cuts walls in solid ink and draws furniture thin', () => {
-    expect(items.filter((i) => i.layer === 'wall').every((i) => i.kind !== 'label' && i.ink === 'cut')).toBe(true);
+  it('cuts what is new in solid ink, what stands in grey, dashes what goes, and draws furniture thin', () => {
+    const { walls } = heronLockCottage();
+    const inks = (status: string) =>
+      new Set(items.flatMap((i) => (i.layer === 'wall' && i.kind === 'fill' && walls[i.entity!].status === status ? [i.ink] : [])));
+    // At a joint the layers of the wall that runs on come through.
+    expect([...inks('new')].sort()).toEqual(['cut', 'leaf', 'paper', 'standing']);
+    expect([...inks('existing')].sort()).toEqual(['leaf', 'paper', 'standing']);
+    const gone = Object.values(walls).find((w) => w.status === 'removed')!;
+    expect(items.filter((i) => i.kind === 'line' && i.entity === gone.id).every((i) => i.kind === 'line' && i.dash)).toBe(true);
     expect(items.some((i) => i.layer === 'piece' && i.kind === 'line' && i.pen === 0.18)).toBe(true);
   });
 

@@ -61,10 +61,10 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
     .filter((p) => p.piece.level === levelId)
     .sort((a, b) => a.piece.elevation + a.piece.size.height - b.piece.elevation - b.piece.size.height);
   for (const piece of pieces) out.push(grouped(piece.footprint, `piece ${piece.id}`, [], () => drawPiece(piece)));
+  if (options.removed !== false) out.push(...goneGroups(model.project, level.level));
   for (const wall of level.walls) out.push(wallGroup(project, level, wall));
   for (const column of level.columns) out.push(grouped(column, `column ${column.id}`, [], () => drawColumn(column)));
   for (const opening of level.openings) out.push(grouped(opening, `opening ${opening.id}`, [], () => drawOpening(opening)));
-  if (options.removed !== false) out.push(...goneGroups(model.project, level.level));
   for (const id in model.project.guides) {
     const guide = model.project.guides[id];
     if (guide.level === levelId) out.push(grouped(guide, `guide ${id}`, [], () => drawGuide(guide)));
@@ -117,13 +117,24 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
     const items: DisplayItem[] = [{ kind: 'fill', rings: wall.rings, ink, entity, layer }];
     if (cuts.length < 2) return items;
     for (const cut of cuts) {
-      if (!cut.rings.length || (cut.core && wall.wall.status !== 'existing')) continue;
-      const tone: Ink = cut.material === 'cavity' || cut.material === 'insulation' ? 'paper' : cut.core ? ink : 'leaf';
+      const own = poche(project.walls[cut.wall].status);
+      if (!cut.rings.length || (cut.core && own === ink)) continue;
+      const tone: Ink = cut.material === 'cavity' || cut.material === 'insulation' ? 'paper' : cut.core ? own : 'leaf';
       items.push({ kind: 'fill', rings: cut.rings, ink: tone, entity, layer });
       if (cut.material === 'insulation')
         for (const points of cut.rings) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, entity, layer });
     }
-    for (const points of wall.rings) items.push({ kind: 'line', points, closed: true, ink: 'line', pen: 0.25, entity, layer });
+    // The faces, and what is seen of its ends; not the joints with other walls.
+    for (const side of wall.sides) items.push({ kind: 'line', points: side.path.map((q) => q.p), closed: false, ink: 'line', pen: 0.25, entity, layer });
+    const pieces = arrangement.byLine.get(wall.id) ?? [];
+    for (const [piece, node] of [
+      [pieces[0], pieces[0]?.from],
+      [pieces[pieces.length - 1], pieces[pieces.length - 1]?.to],
+    ] as const) {
+      const print = piece && level.joined.pieces[piece.index];
+      if (!print || arrangement.fans[node].length > 1) continue;
+      items.push({ kind: 'line', points: node === piece.from ? print.startCap : print.endCap, closed: false, ink: 'line', pen: 0.25, entity, layer });
+    }
     return items;
   });
 }
