@@ -1,14 +1,15 @@
 import { expect, test, type Page } from '@playwright/test';
+import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
 import { deriveModel } from '../src/core/derive';
 import { fromPixels, stretchOf } from '../src/core/project/underlay';
-import type { Project } from '../src/core/project/schema';
+import type { Project, Underlay } from '../src/core/project/schema';
 import { formatLengthExact, type UnitSystem } from '../src/core/units/length';
 import { Studio } from './studio';
 
 /** A plan of known size as a scanner gives it: stretched along, and laid on a little crooked. */
 const TRUE = { width: 8, depth: 6 };
-const SCAN = { k: 100, stretch: 1.04, turned: 2 };
+const SCAN = { k: 100, stretch: 1.04, turned: 2, width: 1100, height: 800 };
 
 /** The corners of the scanned outline, in pixels from the middle of the picture, x to the right, y up. */
 const scanned = (x: number, y: number): { x: number; y: number } => {
@@ -19,7 +20,7 @@ const scanned = (x: number, y: number): { x: number; y: number } => {
 };
 
 async function scan(): Promise<Buffer> {
-  const [w, h] = [1100, 800];
+  const [w, h] = [SCAN.width, SCAN.height];
   const path = [
     [0, 0],
     [8, 0],
@@ -33,12 +34,27 @@ async function scan(): Promise<Buffer> {
   return sharp(Buffer.from(svg)).png().toBuffer();
 }
 
+/** The same scan on the only page of a PDF. */
+async function scanPdf(): Promise<Buffer> {
+  const pdf = await PDFDocument.create();
+  const page = pdf.addPage([SCAN.width, SCAN.height]);
+  page.drawImage(await pdf.embedPng(await scan()), { x: 0, y: 0, width: SCAN.width, height: SCAN.height });
+  return Buffer.from(await pdf.save());
+}
+
 const areas = (project: Project): Record<string, number> =>
   Object.fromEntries([...deriveModel(project).shell.rooms.values()].map((r) => [r.room.name, Math.round(r.area * 1e4) / 1e4]));
 
+/** Where a corner of the true outline lies in the plan by the underlay as it is. A page of a PDF is drawn larger. */
+const onPlan = (underlay: Underlay, x: number, y: number): { x: number; y: number } => {
+  const k = underlay.pixels.width / SCAN.width;
+  const p = scanned(x, y);
+  return fromPixels(underlay, { x: p.x * k, y: p.y * k });
+};
+
 async function pressScan(studio: Studio, x: number, y: number): Promise<void> {
   const { underlay } = (await studio.project()).levels.ground;
-  const p = fromPixels(underlay!, scanned(x, y));
+  const p = onPlan(underlay!, x, y);
   await studio.press(p.x, p.y);
 }
 
@@ -54,7 +70,12 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
     await studio.tab('Underlay');
     await page.getByLabel('Plan picture').setInputFiles({ name: 'survey.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') });
     await expect(studio.notice).toContainText('neither a PNG, a JPEG nor a PDF');
-    await page.getByLabel('Plan picture').setInputFiles({ name: 'survey.png', mimeType: 'image/png', buffer: await scan() });
+    // A picture in the one case, a page of a PDF in the other.
+    const paper =
+      units === 'metric'
+        ? { name: 'survey.png', mimeType: 'image/png', buffer: await scan() }
+        : { name: 'survey.pdf', mimeType: 'application/pdf', buffer: await scanPdf() };
+    await page.getByLabel('Plan picture').setInputFiles(paper);
     await expect(page.getByTestId('underlay')).toBeVisible();
     await page.getByLabel('Turned, degrees').fill('-2');
     await page.getByLabel('Turned, degrees').press('Enter');
@@ -73,7 +94,7 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
     const { underlay } = (await studio.project()).levels.ground;
     // What the scanner did comes out again, within the pixel one can point at.
     expect(stretchOf(underlay!)).toBeCloseTo(1 / SCAN.stretch - 1, 2);
-    const [a, b] = [fromPixels(underlay!, scanned(0, 0)), fromPixels(underlay!, scanned(8, 6))];
+    const [a, b] = [onPlan(underlay!, 0, 0), onPlan(underlay!, 8, 6)];
     expect(Math.hypot(b.x - a.x, b.y - a.y)).toBeCloseTo(10, 1);
     await page.getByRole('button', { name: 'Lock' }).click();
   });
@@ -82,7 +103,7 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
     await studio.tab('Walls');
     await studio.card('Room by corners').click();
     const { underlay } = (await studio.project()).levels.ground;
-    const corner = fromPixels(underlay!, scanned(0, 0));
+    const corner = onPlan(underlay!, 0, 0);
     await studio.press(corner.x, corner.y);
     await studio.moveTo(corner.x + 5, corner.y + 4);
     await studio.type(say(size.width));

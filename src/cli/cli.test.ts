@@ -48,6 +48,13 @@ describe('the command line', () => {
     const rooms = JSON.parse((await enstegon('report', file, '--what', 'rooms')).stdout) as { name: string; area: number }[];
     expect(rooms.find((r) => r.name === 'Kitchen & dining')!.area).toBeCloseTo(25.92, 6);
     expect((await enstegon('report', file, '--what', 'moons')).code).not.toBe(0);
+    const openings = JSON.parse((await enstegon('report', file, '--what', 'openings')).stdout) as { name: string; clear: number; kind: string }[];
+    expect(openings).toHaveLength(14);
+    expect(openings.find((o) => o.name === 'Living door')!.clear).toBeCloseTo(0.798, 6);
+    const walls = async (phase: string): Promise<{ status: string; type: string }[]> =>
+      JSON.parse((await enstegon('report', file, '--what', 'walls', '--phase', phase)).stdout) as { status: string; type: string }[];
+    expect((await walls('before')).filter((w) => w.status === 'removed')).toHaveLength(1);
+    expect((await walls('after')).filter((w) => w.type === 'Cavity wall')).toHaveLength(4);
   });
 
   it('exports a GLB and renders a picture', async () => {

@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { Command, InvalidArgumentError } from 'commander';
 import { findings } from '@/core/checks/findings';
-import { deriveModel } from '@/core/derive';
+import { Deriver, deriveModel } from '@/core/derive';
 import { writeHdr } from '@/core/formats/hdr/hdr';
 import { writeGlb } from '@/core/formats/glb/glb';
 import { writePng } from '@/core/formats/png';
@@ -14,6 +14,7 @@ import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
 import { Tracer } from '@/core/render/tracer';
 import { roomSchedule, toCsv } from '@/core/schedules/rooms';
+import { openingSchedule, wallSchedule } from '@/core/schedules/shell';
 
 /** Reads a project file, or the bare JSON of a project. */
 async function open(file: string): Promise<{ project: Project; assets: Asset[] }> {
@@ -87,10 +88,12 @@ program
   .command('report')
   .description('print a schedule')
   .argument('<file>')
-  .requiredOption('--what <list>', 'rooms', oneOf('rooms'))
+  .requiredOption('--what <list>', 'rooms, walls or openings', oneOf('rooms', 'walls', 'openings'))
+  .option('--phase <phase>', 'before or after: the house as it stands, or as it will be', oneOf('before', 'after'), 'after')
   .option('--as <form>', 'json or csv', oneOf('json', 'csv'), 'json')
-  .action(async (file: string, { as }: { as: string }) => {
-    const rows = roomSchedule(deriveModel((await open(file)).project));
+  .action(async (file: string, { what, as, phase }: { what: string; as: string; phase: 'before' | 'after' }) => {
+    const model = new Deriver().derive((await open(file)).project, phase);
+    const rows = what === 'walls' ? wallSchedule(model) : what === 'openings' ? openingSchedule(model) : roomSchedule(model);
     out(as === 'csv' ? toCsv(rows) : JSON.stringify(rows, null, 2));
   });
 

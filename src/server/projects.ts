@@ -4,7 +4,7 @@ import { Op, type Transaction } from 'sequelize';
 import { assetsOf, readProjectFile, writeProjectFile } from '@/core/formats/project-file/project-file';
 import { commandTitle, runChange, validateProject, type Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
-import { emptyProject, type Project } from '@/core/project/schema';
+import { emptyProject, FORMAT_VERSION, type Project } from '@/core/project/schema';
 import { HISTORY_SENT, SNAPSHOT_EVERY } from './config';
 import type { ChangeRow, Database } from './database';
 import type { FileStore } from './files';
@@ -80,7 +80,14 @@ export class Projects {
     let project = JSON.parse(snapshot.json) as Project;
     const rows = await this.db.changes.findAll({ where: { projectId: id, seq: { [Op.gt]: snapshot.seq } }, order: [['seq', 'ASC']] });
     for (const change of rows) project = applyPatches(project, JSON.parse(change.patches) as Patch[]);
-    const state = { seq: rows.length ? rows[rows.length - 1].seq : snapshot.seq, project };
+    const seq = rows.length ? rows[rows.length - 1].seq : snapshot.seq;
+    if ((project.version as number) < FORMAT_VERSION) {
+      // What an earlier version kept is brought up to date once; later changes stand on this snapshot.
+      project = validateProject(project);
+      await this.db.snapshots.destroy({ where: { projectId: id, seq } });
+      await this.db.snapshots.create({ projectId: id, seq, json: JSON.stringify(project) });
+    }
+    const state = { seq, project };
     this.states.set(id, state);
     return state;
   }

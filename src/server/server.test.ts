@@ -48,6 +48,20 @@ const refusal = async (work: Promise<unknown>): Promise<DomainError> => {
   return error as DomainError;
 };
 
+describe('a project an earlier version kept', () => {
+  it('is brought up to date once, and goes on from there', async () => {
+    const id = await app.projects.createEmpty('Old', 'metric');
+    const { wallTypes: _t, guides: _g, columns: _c, levels, ...rest } = (await app.projects.load(id)).project;
+    const { underlay: _u, ...ground } = levels.ground;
+    await app.db.snapshots.update({ json: JSON.stringify({ ...rest, version: 1, levels: { ground } }) }, { where: { projectId: id } });
+    const { projects } = await reopened();
+    expect((await projects.load(id)).project).toMatchObject({ version: 2, guides: {}, levels: { ground: { underlay: null } } });
+    await projects.append(id, 0, [rename('New')]);
+    const again = await reopened();
+    expect((await again.projects.load(id)).project).toMatchObject({ version: 2, name: 'New' });
+  });
+});
+
 describe('the log of changes', () => {
   it('appends, numbers and replays', async () => {
     const id = await app.projects.createEmpty('First', 'metric');

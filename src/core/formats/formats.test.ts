@@ -107,6 +107,43 @@ describe('the project file', () => {
     expect(rooms.map((r) => [r.room.name, Math.round(r.area * 100) / 100])).toEqual([['Garden room', 11.4]]);
   });
 
+  it('brings a project of version 1 up to date: plain walls, hinged doors, flat ceilings', () => {
+    const { wallTypes: _t, guides: _g, columns: _c, levels, ...rest } = emptyProject('old', 'Old');
+    const { underlay: _u, ...ground } = levels.ground;
+    const corner = (id: string, x: number, y: number) => ({ id, level: 'ground', x, y });
+    const wall = (id: string, start: string, end: string, height: number | null) => ({ id, level: 'ground', start, end, thickness: 0.2, height });
+    const old = {
+      ...rest,
+      version: 1,
+      levels: { ground },
+      corners: { a: corner('a', 0, 0), b: corner('b', 4, 0), c: corner('c', 4, 3), d: corner('d', 0, 3) },
+      walls: { s: wall('s', 'a', 'b', null), e: wall('e', 'b', 'c', 2.1), n: wall('n', 'c', 'd', null), w: wall('w', 'd', 'a', null) },
+      openings: {
+        o: {
+          id: 'o',
+          name: 'Door',
+          wall: 's',
+          kind: 'door',
+          at: 2,
+          width: 0.9,
+          height: 2,
+          sill: 0,
+          hinge: 'start',
+          swing: 'left',
+          panes: { across: 1, up: 1 },
+          finishes: {},
+        },
+      },
+      rooms: { r: { id: 'r', level: 'ground', name: 'Den', anchor: { x: 2, y: 1.5 }, floor: null, ceiling: null, walls: null, faces: {} } },
+    };
+    const project = readProjectJson(JSON.stringify(old));
+    expect(project.version).toBe(2);
+    expect(project.walls.e.top).toEqual({ kind: 'fixed', height: 2.1 });
+    expect(project.openings.o).toMatchObject({ form: 'hinged', place: { kind: 'free' }, status: 'new' });
+    const [room] = [...deriveModel(project).shell.rooms.values()];
+    expect([room.room.name, room.area]).toEqual(['Den', expect.closeTo(3.8 * 2.8)]);
+  });
+
   it('has a schema that names every collection', () => {
     const schema = projectJsonSchema() as { properties: Record<string, unknown>; required: string[] };
     expect(Object.keys(schema.properties)).toEqual(Object.keys(emptyProject('p', 'P')));
