@@ -123,8 +123,7 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
   const o = await origin();
 
   await test.step('parts it with a layered partition at a typed inside length from wall to wall', async () => {
-    await page.getByLabel('Build-up', { exact: true }).locator('xpath=..').getByRole('combobox').click();
-    await page.getByRole('option', { name: units === 'metric' ? 'Stud partition' : 'Stud partition, 4 1/2 in', exact: true }).click();
+    await studio.choose('Build-up', new RegExp(`^${units === 'metric' ? 'Stud partition' : 'Stud partition, 4 1/2 in'}$`));
     await studio.card('Walls in a chain').click();
     await studio.press(o.x + 3, o.y - 0.15);
     await studio.moveTo(o.x + 3, o.y + 3);
@@ -166,8 +165,7 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
 
   await test.step('sets a row of equal windows, a folding door, an arched way and a niche', async () => {
     await studio.tab('Doors and windows');
-    await page.getByLabel('Placed', { exact: true }).locator('xpath=..').getByRole('combobox').click();
-    await page.getByRole('option', { name: 'as a row of 3' }).click();
+    await studio.choose('Placed', 'as a row of 3');
     // Three windows 1200 wide have no room beside the partition; three narrower ones have.
     await studio.card('Window').click();
     await studio.press(o.x + size.width - 1, o.y + size.depth + 0.15);
@@ -180,14 +178,12 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
       .sort((a, b) => a.at - b.at);
     expect(row).toHaveLength(3);
     expect(row[1].at - row[0].at).toBeCloseTo(row[2].at - row[1].at, 6);
-    await page.getByTestId('ledge').getByLabel('Placed', { exact: true }).locator('xpath=..').getByRole('combobox').click();
-    await page.getByRole('option', { name: 'one by one' }).click();
+    await studio.choose('Placed', 'one by one', page.getByTestId('ledge'));
     await studio.card('Door').click();
     const { x } = await partition();
     await studio.press(x, o.y + 1.2);
     await studio.choose('Form', 'pair of leaves');
-    await studio.docket.getByLabel('Placed', { exact: true }).locator('xpath=..').getByRole('combobox').click();
-    await page.getByRole('option', { name: 'centred on the wall' }).click();
+    await studio.choose('Placed', 'centred on the wall', studio.docket);
     project = await studio.project();
     const door = Object.values(project.openings).find((w) => w.kind === 'door')!;
     expect(door).toMatchObject({ form: 'pair', place: { kind: 'centred' } });
@@ -198,6 +194,9 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
     expect(Object.values(project.openings).find((w) => w.kind === 'niche')).toMatchObject({ sill: expect.closeTo(meant(1.1, 43 / 12), 2) });
     await page.keyboard.press('Escape');
   });
+
+  // What does not depend on the units is drawn once.
+  if (units === 'imperial') return;
 
   await test.step('the centred door stays centred when the room is made deeper', async () => {
     await studio.drag([o.x + 0.6, o.y - 0.15], [o.x + 0.6, o.y - 0.65]);

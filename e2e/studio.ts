@@ -107,9 +107,14 @@ export class Studio {
     await field.press('Enter');
   }
 
-  async choose(label: string, option: string | RegExp): Promise<void> {
-    await this.page.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox').first().click();
-    await this.page.getByRole('option', { name: option }).click();
+  /** Chooses among a few. On a slow machine a press may count as a long one, which ends the list again: then once more. */
+  async choose(label: string, option: string | RegExp, within: Locator | Page = this.page): Promise<void> {
+    const list = this.page.getByRole('listbox');
+    await expect(async () => {
+      if (!(await list.isVisible())) await within.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox').first().click({ timeout: 5000 });
+      await this.page.getByRole('option', { name: option }).first().click({ timeout: 3000 });
+      await expect(list).toHaveCount(0, { timeout: 3000 });
+    }).toPass({ timeout: 30_000 });
   }
 
   /** Waits until everything has been acknowledged by the server. */

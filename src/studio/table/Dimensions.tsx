@@ -1,0 +1,168 @@
+'use client';
+import { useState } from 'react';
+import { drawDimension } from '@/core/drawing/plan/plan';
+import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
+import { dimensionEdit, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
+import type { DerivedRoom } from '@/core/shell/model';
+import { formatLengthExact, parseLength } from '@/core/units/length';
+import { colours } from '../look/theme';
+import { useStudio } from '../store/studio';
+import * as tools from '../tools/controller';
+import { Marks, type View } from './marks';
+
+/** The lengths of the selected wall's faces, or of the selected room, typed over where they stand; a press on an arrow says which end gives way. */
+export function Dimensions({ view, wall, room }: { view: View; wall: string | null; room: string | null }) {
+  const model = useStudio((s) => s.model);
+  const level = useStudio((s) => s.level);
+  const [end, setEnd] = useState<0 | 1>(1);
+  const own = model.shell.levels.find((l) => l.id === level);
+  if (!own || (!wall && !room)) return null;
+  const list: { d: Dimension; off: Vec2 }[] = wall
+    ? wallDimensions(own, wall).map((d) => {
+        const along = unit(sub(d.b, d.a));
+        const side = d.key.split('/')[1] === 'left' ? 1 : -1;
+        return { d, off: scale(left(along), (side * 24) / view.k) };
+      })
+    : besideFaces(model.shell.rooms.get(room!)!, view.k);
+  const { units } = model.project;
+  return (
+    <>
+      {list.map(({ d, off }) => {
+        const [a, b] = [add(d.a, off), add(d.b, off)];
+        const marks = drawDimension(a, b, '');
+        const text = marks.find((m) => m.kind === 'text')!;
+        const [x, y] = [view.x + text.at.x * view.k, view.y - text.at.y * view.k];
+        // Along an upright dimension the figure reads from below: the far end comes first.
+        const turned = Math.cos(text.angle - Math.atan2(b.y - a.y, b.x - a.x)) < 0;
+        const commit = (metres: number): boolean => {
+          const state = useStudio.getState();
+          const edit = dimensionEdit(state.project, d, metres, end) ?? dimensionEdit(state.project, d, metres, end === 1 ? 0 : 1);
+          if (!edit) {
+            state.say('The length was not changed: nothing at its ends can give way; move a wall instead.');
+            return false;
+          }
+          return edit.command === 'wall.move' ? state.run('wall.move', edit.args) : state.run('wall.length', edit.args);
+        };
+        return (
+          <g key={d.key}>
+            <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
+              <Marks items={marks} />
+            </g>
+            <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-56} y={-20} width={112} height={20}>
+              <div style={{ display: 'flex', justifyContent: 'center', alignItems: 'center', height: 20, gap: 1 }}>
+                {([turned ? 1 : 0, turned ? 0 : 1] as const).map((which, i) => {
+                  const arrow = (
+                    <button
+                      key={i}
+                      type="button"
+                      aria-label={`${i === 0 ? 'This' : 'The other'} end gives way`}
+                      aria-pressed={end === which}
+                      title="This end gives way"
+                      onClick={() => setEnd(which as 0 | 1)}
+                      style={{
+                        border: 0,
+                        background: '#ffffffd9',
+                        color: end === which ? colours.teal : '#b9bab6',
+                        font: 'inherit',
+                        fontSize: 11,
+                        padding: '0 3px',
+                        cursor: 'pointer',
+                      }}
+                    >
+                      {i === 0 ? '◂' : '▸'}
+                    </button>
+                  );
+                  return i === 0
+                    ? [
+                        arrow,
+                        <FigureField
+                          key="figure"
+                          label={room ? (d.key.endsWith('width') ? 'Inside width' : 'Inside depth') : 'Length of this face'}
+                          value={d.value}
+                          units={units}
+                          onCommit={commit}
+                        />,
+                      ]
+                    : arrow;
+                })}
+              </div>
+            </foreignObject>
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+/** The dimensions of a room, brought beside the faces they run along, clear of its label. */
+function besideFaces(room: DerivedRoom, k: number): { d: Dimension; off: Vec2 }[] {
+  const list = roomDimensions(room);
+  return list.map((d, i) => {
+    const other = list[1 - i];
+    if (!other) return { d, off: { x: 0, y: 0 } };
+    const toward = sub(other.a, room.label);
+    const l = Math.hypot(toward.x, toward.y);
+    return { d, off: scale(toward, Math.max(0, l - (i === 0 ? 20 : 26) / k) / (l || 1)) };
+  });
+}
+
+/** The figures beside a selected opening, which can be typed over. */
+export function GapFields({ id, view }: { id: string; view: View }) {
+  const model = useStudio((s) => s.model);
+  const units = model.project.units;
+  const texts = tools.gapMarks(id).filter((m) => m.kind === 'text');
+  const opening = model.project.openings[id];
+  const set = (which: string, metres: number): boolean => {
+    const { run, project } = useStudio.getState();
+    const fit = tools.openingFrom(project, id, which, metres);
+    return fit !== null && run('opening.set', { opening: id, set: fit });
+  };
+  return (
+    <>
+      {texts.map((t) => {
+        const which = t.entity!.split('/')[1];
+        const x = view.x + t.at.x * view.k;
+        const y = view.y - t.at.y * view.k;
+        const value = tools.openingValue(model, opening, which);
+        return (
+          <foreignObject key={which} transform={`translate(${x} ${y}) rotate(${(-t.angle * 180) / Math.PI})`} x={-34} y={-19} width={68} height={19}>
+            <FigureField
+              label={{ start: 'Distance to the start corner', end: 'Distance to the end corner', width: 'Opening width' }[which]!}
+              value={value}
+              units={units}
+              onCommit={(metres) => set(which, metres)}
+            />
+          </foreignObject>
+        );
+      })}
+    </>
+  );
+}
+
+/** A figure of a dimension that can be typed over. */
+function FigureField({ label, value, units, onCommit }: { label: string; value: number; units: 'metric' | 'imperial'; onCommit(metres: number): boolean }) {
+  return (
+    <input
+      key={`${value.toFixed(6)} ${units}`}
+      aria-label={label}
+      defaultValue={formatLengthExact(value, units)}
+      onKeyDown={(e) => {
+        e.stopPropagation();
+        if (e.key === 'Enter') e.currentTarget.blur();
+        if (e.key === 'Escape') {
+          e.currentTarget.value = formatLengthExact(value, units);
+          e.currentTarget.blur();
+        }
+      }}
+      onBlur={(e) => {
+        const parsed = parseLength(e.currentTarget.value, units);
+        const reset = (): void => void (e.currentTarget.value = formatLengthExact(value, units));
+        if (!parsed.ok) {
+          useStudio.getState().say(parsed.message);
+          reset();
+        } else if (Math.abs(parsed.metres - value) > 1e-7 && !onCommit(parsed.metres)) reset();
+      }}
+      style={{ width: 68, height: 19, border: 0, background: '#ffffffd9', color: colours.teal, font: 'inherit', fontSize: 11, textAlign: 'center', padding: 0 }}
+    />
+  );
+}
