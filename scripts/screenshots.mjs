@@ -32,6 +32,18 @@ await page.goto(base);
 await shot('projects');
 await page.getByRole('button', { name: 'Open Heron Lock Cottage' }).click();
 await page.locator('main[aria-busy="false"]').waitFor();
+// The shell: a partition selected, its faces' lengths to be typed over; then that wall upright.
+await stage('Shell');
+await page.waitForTimeout(6000);
+const plan = page.getByTestId('plan');
+const box = await plan.boundingBox();
+const [k, ox, oy] = (await plan.getAttribute('data-view')).split(' ').map(Number);
+await page.mouse.click(box.x + ox + k * 4.22, box.y + oy - k * 4.4);
+await shot('storey', 3000);
+await page.getByTestId('docket').getByRole('button', { name: 'Elevation' }).click();
+await shot('elevation', 2000);
+await page.getByRole('button', { name: 'Plan', exact: true }).click();
+await page.keyboard.press('Escape');
 await stage('Fit-out');
 await shot('table', 9000);
 await stage('Finishes');

@@ -182,6 +182,10 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
           .map((s, i) => (
             <g key={i} stroke={colours.teal} fill={colours.teal} fontSize={11} textAnchor="middle">
               <path d={`M${screen(s.s0, face.foot)}L${screen(s.s1, face.foot)}`} transform="translate(0 22)" strokeWidth={0.8} />
+              {[s.s0, s.s1].map((end) => {
+                const [tx, ty] = screen(end, face.foot).split(' ').map(Number);
+                return <path key={end} d={`M${tx - 4} ${ty + 26}L${tx + 4} ${ty + 18}`} strokeWidth={1} />;
+              })}
               <text stroke="none" x={ox + (flip * k * (s.s0 + s.s1)) / 2} y={oy - k * face.foot + 18}>
                 {formatLength(distance(s.from, s.to), project.units)}
               </text>
