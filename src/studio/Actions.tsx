@@ -45,6 +45,7 @@ function allActions(): Action[] {
         run: () => s.setTool({ kind: 'opening', opening, form }),
       })),
     ),
+    ...(['fixed', 'hinged', 'dome'] as const).map((form) => ({ name: `Place: rooflight, ${form}`, run: () => s.setTool({ kind: 'rooflight', form }) })),
     { name: 'Duplicate what is selected', run: tools.duplicateSelection },
     { name: 'Delete what is selected', key: 'Delete', run: tools.deleteSelection },
     { name: 'Turn what is selected a quarter', run: () => tools.turnSelection() },

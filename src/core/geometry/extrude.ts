@@ -53,3 +53,19 @@ export function extrude(regions: readonly Region[], y0: number, y1: number): Mes
   }
   return builder.build();
 }
+
+/** Flat regions as upright solids between two heights. */
+export function prism(regions: readonly Region[], z0: number, z1: number): Mesh {
+  const builder = new MeshBuilder();
+  for (const region of regions) {
+    if (Math.abs(signedArea(region.outer)) < 1e-9) continue;
+    builder.region(region, (p) => ({ ...p, z: z1 }), { x: 0, y: 0, z: 1 });
+    builder.region(region, (p) => ({ ...p, z: z0 }), { x: 0, y: 0, z: -1 }, true);
+    for (const ring of [region.outer, ...region.holes])
+      ring.forEach((a: Vec2, i: number) => {
+        const b = ring[(i + 1) % ring.length];
+        builder.quad({ ...a, z: z0 }, { ...b, z: z0 }, { ...b, z: z1 }, { ...a, z: z1 });
+      });
+  }
+  return builder.build();
+}

@@ -6,6 +6,7 @@ import { boxIn, drawWalls } from './drafting';
 import { migrate } from './migrations';
 import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
+import { checkRooflight, checkRooflights } from './rooflights';
 import { carryRoom } from './room-carry';
 import {
   Board,
@@ -21,6 +22,7 @@ import {
   Piece,
   Point2,
   ProjectSchema,
+  Rooflight,
   Room,
   sideKey,
   Site,
@@ -112,7 +114,7 @@ function applyFinish(draft: Draft<Project>, target: FaceTarget, finish: string |
       put(need(draft.pieces, target.piece, 'piece').finishes, target.part);
       return;
     case 'opening':
-      put(need(draft.openings, target.opening, 'opening').finishes, target.part);
+      put((draft.rooflights[target.opening] ?? need(draft.openings, target.opening, 'opening')).finishes, target.part);
       return;
     case 'column':
       need(draft.columns, target.column, 'column').finish = finish;
@@ -335,13 +337,23 @@ const commands = {
       draft.columns[column.id] = column;
     },
   }),
+  'rooflight.put': define({
+    title: 'Set rooflight',
+    shell: true,
+    args: Rooflight,
+    apply(draft, rooflight) {
+      need(draft.levels, rooflight.level, 'level');
+      draft.rooflights[rooflight.id] = rooflight;
+    },
+  }),
   'status.set': define({
     title: 'Change status',
     shell: true,
     args: z.object({ ids: z.array(Id).min(1).max(5000), status: Status }),
     apply(draft, { ids, status }) {
       for (const id of ids)
-        for (const collection of [draft.walls, draft.openings, draft.columns, draft.rooms]) if (Object.hasOwn(collection, id)) collection[id].status = status;
+        for (const collection of [draft.walls, draft.openings, draft.columns, draft.rooflights, draft.rooms])
+          if (Object.hasOwn(collection, id)) collection[id].status = status;
       // What goes with its wall goes when the wall goes.
       const openings = stateOf(draft.openings);
       for (const id in openings) if (ids.includes(openings[id].wall) && status === 'removed') draft.openings[id].status = 'removed';
@@ -361,8 +373,12 @@ const commands = {
 
   'opening.add': define({
     title: 'Place opening',
-    args: z.union([Opening.transform((o) => [o]), z.object({ openings: z.array(Opening).min(1).max(50) }).transform((o) => o.openings)]),
-    apply(draft, openings) {
+    // One opening, or several at once.
+    args: z.preprocess(
+      (given) => (given !== null && typeof given === 'object' && 'openings' in given ? given : { openings: [given] }),
+      z.object({ openings: z.array(Opening).min(1).max(50) }),
+    ) as unknown as z.ZodType<{ openings: Opening[] }, z.input<typeof Opening> | { openings: z.input<typeof Opening>[] }>,
+    apply(draft, { openings }) {
       for (const opening of openings) {
         refuseTaken(draft.openings, opening.id);
         need(draft.walls, opening.wall, 'wall');
@@ -513,6 +529,7 @@ const commands = {
       for (const id of ids) {
         delete draft.guides[id];
         delete draft.columns[id];
+        delete draft.rooflights[id];
         if (Object.hasOwn(draft.wallTypes, id)) {
           if (Object.values(stateOf(draft.walls)).some((w) => w.type === id))
             throw new DomainError('type.used', 'The wall type was not deleted: walls are built of it; give them another type first.', [id]);
@@ -626,8 +643,10 @@ export function runChange(project: Project, change: Change): Outcome {
   let counter = 0;
   const newId = (prefix: string): string => `${prefix}-${change.id}.${counter++}`;
   const [edited, patches, inverse] = produceWithPatches(project, (draft) => definition.apply(draft, args.data, { newId }));
-  if (!definition.shell && edited.openings === project.openings && edited.pieces === project.pieces)
+  if (!definition.shell && edited.openings === project.openings && edited.pieces === project.pieces) {
+    checkRooflights(project, edited);
     return { project: edited, patches, inverse, title: definition.title };
+  }
   // A second pass brings openings and rooms in step; it leaves the walls alone, so that their plan is worked out once.
   let touched: string[] = [];
   const [next, more, back] = produceWithPatches(edited, (draft) => {
@@ -635,6 +654,7 @@ export function runChange(project: Project, change: Change): Outcome {
     if (definition.shell) reconcileRooms(project, edited, draft, newId);
   });
   for (const id of touched) checkOpening(next, next.openings[id]);
+  checkRooflights(project, next);
   return { project: next, patches: [...patches, ...more], inverse: [...back, ...inverse], title: definition.title };
 }
 
@@ -671,6 +691,7 @@ export function validateProject(value: unknown): Project {
     'walls',
     'openings',
     'columns',
+    'rooflights',
     'rooms',
     'pieces',
     'viewpoints',
@@ -692,7 +713,8 @@ export function validateProject(value: unknown): Project {
     if (!known(project.walls, o.wall)) fail(`opening ${o.id} stands in a wall that is not there (${o.wall})`, o.id);
     checkOpening(project, o);
   }
-  for (const c of [...Object.values(project.columns), ...Object.values(project.guides)])
+  for (const r of Object.values(project.rooflights)) if (known(project.levels, r.level)) checkRooflight(project, r);
+  for (const c of [...Object.values(project.columns), ...Object.values(project.rooflights), ...Object.values(project.guides)])
     if (!known(project.levels, c.level)) fail(`${c.id} stands on a level that is not there (${c.level})`, c.id);
   for (const r of Object.values(project.rooms)) if (!known(project.levels, r.level)) fail(`room ${r.id} is on a level that is not there (${r.level})`, r.id);
   for (const p of Object.values(project.pieces))

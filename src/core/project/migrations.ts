@@ -38,6 +38,7 @@ function toVersion2(old: Plain, wallTypes: Table): Plain {
     levels: each(old.levels, (level) => ({ ...level, underlay: null })),
     guides: {},
     columns: {},
+    rooflights: {},
     walls: each(walls, ({ height, ...wall }) => ({
       ...wall,
       kind: 'wall',

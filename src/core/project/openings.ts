@@ -2,10 +2,11 @@ import { edgeDirection, type Arrangement, type HalfEdge } from '../geometry/arra
 import { COINCIDENT, cross, dot, type Vec2 } from '../geometry/vec';
 import { formatLength } from '../units/length';
 import { DomainError } from './errors';
-import { coexist, inPhase, standsIn } from './phase';
-import type { Opening, Project, Status, Wall } from './schema';
+import { coexist, inPhase, standsIn, type Phase } from './phase';
+import type { Level, Opening, Project, Status, Wall } from './schema';
+import { legOf, openingsIn, standingIn } from './standing';
 import { planOf, stateOf } from './topology';
-import { stationAt, wallPath, wallThickness, wallTopAt } from './wall-line';
+import { stationAt, wallLength, wallPath, wallProfile, wallThickness, wallTopAt } from './wall-line';
 
 /** A stretch of a wall, as distances from its start corner along the reference line, metres. */
 export interface Span {
@@ -95,28 +96,11 @@ export function fitOpening(spans: readonly Span[], at: number, width: number): {
   return best;
 }
 
-const byWall = new WeakMap<object, Map<string, Opening[]>>();
-
-/** The openings of a wall. */
-export function openingsIn(project: Pick<Project, 'openings'>, wall: string): readonly Opening[] {
-  const openings = stateOf(project.openings);
-  let index = byWall.get(openings);
-  if (!index) {
-    byWall.set(openings, (index = new Map()));
-    for (const id in openings) {
-      const list = index.get(openings[id].wall);
-      if (list) list.push(openings[id]);
-      else index.set(openings[id].wall, [openings[id]]);
-    }
-  }
-  return index.get(wall) ?? [];
-}
-
 /** Spans less what other openings take of them, as far as those would be in the way. */
 export function freeSpans(project: Project, opening: Omit<Opening, 'at'>): Span[] {
   const wall = project.walls[opening.wall];
   let free = clearSpans(project, wall, opening.status);
-  for (const other of openingsIn(project, opening.wall))
+  for (const other of standingIn(inPhase(project, standsIn(opening.status, 'after') ? 'after' : 'before'), opening.wall))
     if (other.id !== opening.id && inTheWay(project, opening, other))
       free = free.flatMap((s) => [
         { from: s.from, to: Math.min(s.to, other.at - other.width / 2) },
@@ -136,7 +120,14 @@ function inTheWay(project: Project, a: Omit<Opening, 'at'>, b: Opening): boolean
 /** Distances from an opening's edges to the ends of the clear stretch it stands in, metres. */
 export function openingGaps(project: Project, opening: Opening): { start: number; end: number; span: Span } | null {
   const wall = project.walls[opening.wall];
-  const fit = fitOpening(clearSpans(project, wall, opening.status), opening.at, opening.width);
+  const spans = clearSpans(project, wall, opening.status);
+  if (opening.form === 'corner' && spans.length) {
+    // One of its ends is the corner itself.
+    const far = opening.hinge === 'start' ? opening.at + opening.width / 2 : opening.at - opening.width / 2;
+    const span = opening.hinge === 'start' ? { from: 0, to: spans[0].to } : { from: spans[spans.length - 1].from, to: opening.at + opening.width / 2 };
+    return opening.hinge === 'start' ? { start: 0, end: span.to - far, span } : { start: far - span.from, end: 0, span };
+  }
+  const fit = fitOpening(spans, opening.at, opening.width);
   if (!fit) return null;
   return {
     start: opening.at - opening.width / 2 - fit.span.from,
@@ -207,40 +198,88 @@ export function openingOutline(opening: Pick<Opening, 'width' | 'height' | 'sill
  * @throws DomainError `opening.…`
  */
 export function checkOpening(project: Project, opening: Opening): void {
-  const say = (metres: number): string => formatLength(metres, project.units);
   const wall = project.walls[opening.wall];
-  const what = opening.name;
-  const refuse = (code: string, why: string, ids: string[] = []): never => {
-    throw new DomainError(`opening.${code}`, `${what} was not changed: ${why}`, [opening.id, wall.id, ...ids]);
+  const refuse: Refuse = (code, why, ids = []) => {
+    throw new DomainError(`opening.${code}`, `${opening.name} was not changed: ${why}`, [opening.id, wall.id, ...ids]);
   };
   if (wall.kind === 'boundary') refuse('boundary', 'it would stand in a boundary between rooms, where nothing is built; choose a wall.');
   if (!coexist(opening.status, wall.status)) refuse('status', 'it and its wall would never be there at the same time; change the status of one of them.');
+  if (opening.form === 'corner') return checkCorner(project, opening, refuse);
   const clear = clearSpans(project, wall, opening.status);
   const fit = fitOpening(clear, opening.at, opening.width);
   if (!fit) {
+    const say = (metres: number): string => formatLength(metres, project.units);
     const widest = Math.max(0, ...clear.map((s) => s.to - s.from));
     return refuse('too-wide', `it would be ${say(opening.width)} wide, and the wall has only ${say(widest)} free in one stretch; choose a smaller width.`);
   }
   if (Math.abs(fit.at - opening.at) > 1e-6) refuse('off-wall', 'there it would leave its wall or run into a junction; keep it between the corners.');
+  checkHeights(project, opening, refuse);
+  if (opening.kind === 'niche') checkNiche(project, opening, refuse);
+  checkNeighbours(project, opening, openingsIn(project, opening.wall), refuse);
+  for (const phase of phasesOf(opening)) checkNeighbours(project, opening, standingIn(inPhase(project, phase), opening.wall), refuse);
+}
+
+type Refuse = (code: string, why: string, ids?: string[]) => never;
+
+const phasesOf = (opening: Pick<Opening, 'status'>): Phase[] => (['before', 'after'] as const).filter((phase) => standsIn(opening.status, phase));
+
+/** A corner window needs a corner of two straight walls, room along both, and height in both. */
+function checkCorner(project: Project, opening: Opening, refuse: Refuse): void {
+  if (opening.shape.kind !== 'rectangle') refuse('corner-shape', 'a corner window has a rectangular outline; choose that first.');
+  for (const phase of phasesOf(opening)) {
+    const then = inPhase(project, phase);
+    const leg = legOf(then, opening);
+    if (!leg)
+      return refuse('no-corner', 'it goes round a corner, and at that end of its wall no other straight wall meets it alone; move it to another corner.');
+    if (leg.width < 0.1) refuse('too-narrow', 'round the corner it is at least 100 mm wide.');
+    for (const part of [opening, leg]) {
+      const spans = phaseSpans(then, then.walls[part.wall]);
+      const span = part.hinge === 'start' ? spans[0] : spans[spans.length - 1];
+      const free = span ? (part.hinge === 'start' ? span.to - part.at + part.width / 2 : part.at + part.width / 2 - span.from) : 0;
+      if (part.width > free + 1e-6)
+        refuse(
+          'too-wide',
+          `from the corner it would reach ${formatLength(part.width, project.units)}, and only ${formatLength(Math.max(0, free), project.units)} are clear; choose less.`,
+        );
+      checkHeights(then, part, refuse);
+      checkNeighbours(then, part, standingIn(then, part.wall), refuse);
+    }
+  }
+}
+
+/** An opening stays below the upper edge of its wall and above its foot. */
+function checkHeights(project: Project, opening: Opening, refuse: Refuse): void {
+  const say = (metres: number): string => formatLength(metres, project.units);
+  const wall = project.walls[opening.wall];
   const level = project.levels[wall.level];
-  const path = wallPath(project, wall);
-  const length = path[path.length - 1].s;
+  const length = wallLength(project, wall);
   const outline = openingOutline(opening);
+  const high = (top: number): never =>
+    refuse('too-high', `sill and height make ${say(opening.sill + opening.height)}, above the wall’s ${say(top)} there; lower one of them.`);
   for (const p of outline) {
     const top = wallTopAt(wall, level, (opening.at + p.x) / length);
-    if (p.y > top + 1e-6)
-      refuse('too-high', `sill and height make ${say(opening.sill + opening.height)}, above the wall’s ${say(top)} there; lower one of them.`);
+    if (p.y > top + 1e-6) high(top);
   }
+  // Where the upper edge has a valley, it is not enough to look at the corners.
+  for (const { t, z } of wallProfile(wall, level))
+    if (Math.abs(t * length - opening.at) < opening.width / 2 && opening.sill + opening.height > z + 1e-6 && z < Math.min(...ends(wall, level))) high(z);
   const foot = Math.min(...outline.map((p) => p.y));
   const low = wallFoot(project, wall);
   if (foot < low - 1e-6) refuse('too-low', `it would reach below the foot of its wall at ${say(low)}; raise its sill.`);
-  if (opening.kind === 'niche') {
-    const thickness = wallThickness(project, wall);
-    if (opening.depth > thickness - 0.01 + 1e-9)
-      refuse('too-deep', `a niche ${say(opening.depth)} deep would go through the wall of ${say(thickness)}; make it shallower, or make a recess instead.`);
-    if (opening.depth < 0.005) refuse('too-shallow', 'a niche is at least 5 mm deep.');
-  }
-  for (const other of openingsIn(project, opening.wall)) {
+}
+
+const ends = (wall: Wall, level: Level): number[] => [wallTopAt(wall, level, 0), wallTopAt(wall, level, 1)];
+
+function checkNiche(project: Project, opening: Opening, refuse: Refuse): void {
+  const say = (metres: number): string => formatLength(metres, project.units);
+  const thickness = wallThickness(project, project.walls[opening.wall]);
+  if (opening.depth > thickness - 0.01 + 1e-9)
+    refuse('too-deep', `a niche ${say(opening.depth)} deep would go through the wall of ${say(thickness)}; make it shallower, or make a recess instead.`);
+  if (opening.depth < 0.005) refuse('too-shallow', 'a niche is at least 5 mm deep.');
+}
+
+function checkNeighbours(project: Project, opening: Opening, others: readonly Opening[], refuse: Refuse): void {
+  for (const other of others) {
     if (other.id === opening.id) continue;
     const apart = Math.abs(other.at - opening.at) - (other.width + opening.width) / 2;
     if (apart < -1e-6 && inTheWay(project, opening, other)) refuse('overlap', `there it would overlap ${other.name}; move one of them.`, [other.id]);

@@ -26,14 +26,16 @@ function present<T extends { status: Status }>(collection: Record<string, T>, ph
 /** The walls of a phase. */
 export const wallsIn = (project: Pick<Project, 'walls'>, phase: Phase): Record<string, Wall> => present(project.walls, phase);
 
-/** The project as it is in one phase: walls, openings, columns and rooms that are there then. */
+/** The project as it is in one phase: what has a status, as far as it is there then. */
 export function inPhase(project: Project, phase: Phase): Project {
   const walls = present(project.walls, phase);
   const rooms = present<Room>(project.rooms, phase);
   const columns = present(project.columns, phase);
+  const rooflights = present(project.rooflights, phase);
   let openings = present<Opening>(project.openings, phase);
   if (walls !== project.walls && Object.values(openings).some((o) => !walls[o.wall]))
     openings = Object.fromEntries(Object.entries(openings).filter(([, o]) => walls[o.wall]));
-  if (walls === project.walls && rooms === project.rooms && openings === project.openings && columns === project.columns) return project;
-  return { ...project, walls, rooms, openings, columns };
+  if (walls === project.walls && rooms === project.rooms && openings === project.openings && columns === project.columns && rooflights === project.rooflights)
+    return project;
+  return { ...project, walls, rooms, openings, columns, rooflights };
 }

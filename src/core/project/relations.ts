@@ -6,7 +6,8 @@ import { clearSpans, fitOpening, openingStation, type Span } from './openings';
 import { inPhase } from './phase';
 import { planOf } from './topology';
 import type { Opening, Piece, Project } from './schema';
-import { stationNear, wallLength, wallPath } from './wall-line';
+import { cornerAt } from './standing';
+import { stationNear, wallLength, wallPath, wallRidge } from './wall-line';
 
 /** The ids an opening is placed by. */
 export function placedBy(opening: Pick<Opening, 'place' | 'head'>): string[] {
@@ -75,55 +76,68 @@ class Solver {
     const stays = this.inSpace(o);
     const near = (width: number): Span | null => (fitOpening(spans, stays, width) ?? fitOpening(spans, stays, 0))?.span ?? null;
     const { place } = o;
-    switch (place.kind) {
-      case 'free': {
-        // A place that was just chosen stands as it is, to be taken or refused.
-        const then = this.before.openings[o.id];
-        if (then && then.wall === o.wall && then.at === o.at && then.width === o.width) own.at = fitOpening(spans, stays, o.width)?.at ?? stays;
-        break;
+    if (o.form === 'corner') own.at = cornerAt(project, o);
+    else
+      switch (place.kind) {
+        case 'free': {
+          // A place that was just chosen stands as it is, to be taken or refused.
+          const then = this.before.openings[o.id];
+          if (then && then.wall === o.wall && then.at === o.at && then.width === o.width) own.at = fitOpening(spans, stays, o.width)?.at ?? stays;
+          break;
+        }
+        case 'corner': {
+          const span = near(o.width);
+          if (span) own.at = place.from === 'start' ? span.from + place.gap + o.width / 2 : span.to - place.gap - o.width / 2;
+          break;
+        }
+        case 'centred': {
+          const span = near(o.width);
+          if (span) own.at = (span.from + span.to) / 2;
+          break;
+        }
+        case 'ridge': {
+          const ridge = wallRidge(wall, project.levels[wall.level]);
+          if (ridge === null)
+            throw new DomainError(
+              'opening.no-ridge',
+              `${o.name} was not changed: its wall has no ridge to stand under; give the wall a rake with a ridge first.`,
+              [o.id, o.wall],
+            );
+          own.at = ridge * wallLength(project, wall);
+          break;
+        }
+        case 'row': {
+          const span = near(o.width);
+          if (!span) break;
+          const gap = (span.to - span.from - place.count * o.width) / (place.count + 1);
+          if (gap < -1e-9)
+            throw new DomainError(
+              'opening.no-room',
+              `Nothing was changed: a row of ${place.count} openings ${formatLength(o.width, project.units)} wide does not fit into the ${formatLength(span.to - span.from, project.units)} that are clear; make them narrower or fewer.`,
+              [o.id, o.wall],
+            );
+          own.at = span.from + gap * (place.index + 1) + o.width * (place.index + 0.5);
+          break;
+        }
+        case 'between': {
+          const [p, q] = [this.interval(o, place.a, stays), this.interval(o, place.b, stays)];
+          const [first, second] = p.from + p.to <= q.from + q.to ? [p, q] : [q, p];
+          own.at = (first.to + second.from) / 2;
+          if (place.fill) own.width = second.from - first.to;
+          if (own.width < 0.1)
+            throw new DomainError(
+              'opening.no-room',
+              `${o.name} was not changed: only ${formatLength(Math.max(0, own.width), project.units)} is left between what it stands between; an opening is at least 100 mm wide.`,
+              [o.id],
+            );
+          break;
+        }
+        case 'gap': {
+          const beside = this.interval(o, place.from, stays);
+          own.at = place.side === 'after' ? beside.to + place.gap + own.width / 2 : beside.from - place.gap - own.width / 2;
+          break;
+        }
       }
-      case 'corner': {
-        const span = near(o.width);
-        if (span) own.at = place.from === 'start' ? span.from + place.gap + o.width / 2 : span.to - place.gap - o.width / 2;
-        break;
-      }
-      case 'centred': {
-        const span = near(o.width);
-        if (span) own.at = (span.from + span.to) / 2;
-        break;
-      }
-      case 'row': {
-        const span = near(o.width);
-        if (!span) break;
-        const gap = (span.to - span.from - place.count * o.width) / (place.count + 1);
-        if (gap < -1e-9)
-          throw new DomainError(
-            'opening.no-room',
-            `Nothing was changed: a row of ${place.count} openings ${formatLength(o.width, project.units)} wide does not fit into the ${formatLength(span.to - span.from, project.units)} that are clear; make them narrower or fewer.`,
-            [o.id, o.wall],
-          );
-        own.at = span.from + gap * (place.index + 1) + o.width * (place.index + 0.5);
-        break;
-      }
-      case 'between': {
-        const [p, q] = [this.interval(o, place.a, stays), this.interval(o, place.b, stays)];
-        const [first, second] = p.from + p.to <= q.from + q.to ? [p, q] : [q, p];
-        own.at = (first.to + second.from) / 2;
-        if (place.fill) own.width = second.from - first.to;
-        if (own.width < 0.1)
-          throw new DomainError(
-            'opening.no-room',
-            `${o.name} was not changed: only ${formatLength(Math.max(0, own.width), project.units)} is left between what it stands between; an opening is at least 100 mm wide.`,
-            [o.id],
-          );
-        break;
-      }
-      case 'gap': {
-        const beside = this.interval(o, place.from, stays);
-        own.at = place.side === 'after' ? beside.to + place.gap + own.width / 2 : beside.from - place.gap - own.width / 2;
-        break;
-      }
-    }
     // What was typed stays as it was meant; what is worked out is kept free of dust.
     const keep = (key: keyof Solution): number => (Math.abs(own[key] - o[key]) < 1e-9 ? o[key] : Math.round(own[key] * 1e9) / 1e9);
     return { at: keep('at'), width: keep('width'), sill: keep('sill'), height: keep('height') };
@@ -185,7 +199,7 @@ class Solver {
 export function settleOpenings(before: Project, edited: Project, draft: Draft<Project>): string[] {
   if (before.openings === edited.openings && before.pieces === edited.pieces && !shellChanged(before, edited)) return [];
   const touched: string[] = [];
-  const solver = new Solver(before, freed(edited, draft));
+  const solver = new Solver(before, freed(before, edited, draft));
   const arrangements = new Map<string, boolean>();
   const wallChanged = (id: string): boolean => {
     let changed = arrangements.get(id);
@@ -215,6 +229,7 @@ export function settleOpenings(before: Project, edited: Project, draft: Draft<Pr
     if (next.at !== o.at || next.width !== o.width || next.sill !== o.sill || next.height !== o.height) {
       if (
         o.place.kind === 'free' &&
+        o.form !== 'corner' &&
         before.openings[id] &&
         wallChanged(o.wall) &&
         !fitOpening(clearSpans(edited, edited.walls[o.wall], o.status), next.at, o.width)
@@ -233,13 +248,17 @@ const shellChanged = (a: Project, b: Project): boolean =>
   a.walls !== b.walls || a.corners !== b.corners || a.wallTypes !== b.wallTypes || a.levels !== b.levels || a.rooms !== b.rooms;
 
 /** Frees openings from what is no longer there. */
-function freed(edited: Project, draft: Draft<Project>): Project {
+function freed(before: Project, edited: Project, draft: Draft<Project>): Project {
   let openings = edited.openings;
   for (const id in edited.openings) {
     const o = edited.openings[id];
     if (o.place.kind === 'free' && o.head === null) continue;
     const gone = (mark: string): boolean => mark !== 'start' && mark !== 'end' && !edited.openings[mark] && !edited.pieces[mark];
-    const place = placedBy({ place: o.place, head: null }).some(gone) ? ({ kind: 'free' } as const) : o.place;
+    // A wall that was a gable and is one no longer frees what stood under its ridge.
+    const wall = edited.walls[o.wall];
+    const level = edited.levels[wall.level];
+    const lost = o.place.kind === 'ridge' && before.openings[o.id]?.place.kind === 'ridge' && wallRidge(wall, level) === null;
+    const place = lost || placedBy({ place: o.place, head: null }).some(gone) ? ({ kind: 'free' } as const) : o.place;
     const head = o.head !== null && gone(o.head) ? null : o.head;
     if (place === o.place && head === o.head) continue;
     Object.assign(draft.openings[id], { place, head });

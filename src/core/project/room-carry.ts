@@ -51,7 +51,7 @@ export function carryRoom(draft: Draft<Project>, roomId: string, how: RoomCarry,
   const inside = (p: Vec2): boolean => insideRegion(p, region);
   const things = [
     ...Object.values(project.pieces).filter((p) => p.level === room.level && inside(p)),
-    ...Object.values(project.columns).filter((c) => c.level === room.level && inside(c)),
+    ...[...Object.values(project.columns), ...Object.values(project.rooflights)].filter((c) => c.level === room.level && inside(c)),
   ];
   if (!lands) {
     const rooms = roomsByFace(project, room.level);

@@ -91,7 +91,16 @@ export const WallTop = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('ceiling') }),
   z.object({ kind: z.literal('half') }).describe('half the height of the level'),
   z.object({ kind: z.literal('fixed'), height: z.number().min(0.05).max(20) }),
-  z.object({ kind: z.literal('raking'), start: z.number().min(0.05).max(20), end: z.number().min(0.05).max(20) }),
+  z.object({
+    kind: z.literal('raking'),
+    start: z.number().min(0.05).max(20),
+    end: z.number().min(0.05).max(20),
+    apex: z
+      .object({ at: z.number().min(0.02).max(0.98).describe('share of the wall’s length'), height: z.number().min(0.05).max(20) })
+      .nullable()
+      .default(null)
+      .describe('a ridge between its ends: the wall of a gable'),
+  }),
   z.object({ kind: z.literal('roof') }).describe('follows the roof above; up to the ceiling where there is none'),
 ]);
 
@@ -116,7 +125,7 @@ export const Finishes = z.record(z.string().max(80), FinishRef);
 /** What fills an opening; doors and windows have their own. */
 export const FORMS = {
   door: ['hinged', 'pair', 'unequal', 'sliding', 'pocket', 'bifold', 'stable', 'sectional', 'up-and-over'],
-  window: ['casement', 'fixed', 'sash', 'sliding', 'top-hung', 'tilt', 'bay', 'glazed-wall'],
+  window: ['casement', 'fixed', 'sash', 'sliding', 'top-hung', 'tilt', 'bay', 'corner', 'glazed-wall'],
   passage: ['clear'],
   niche: ['clear'],
 } as const;
@@ -145,6 +154,7 @@ export const Place = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('free') }),
   z.object({ kind: z.literal('corner'), from: z.enum(['start', 'end']), gap: z.number().min(0).max(500) }).describe('a distance to one corner'),
   z.object({ kind: z.literal('centred') }).describe('in the middle of the clear stretch of its wall'),
+  z.object({ kind: z.literal('ridge') }).describe('under the highest point of its wall'),
   z.object({ kind: z.literal('between'), a: Mark, b: Mark, fill: z.boolean().describe('as wide as the space between the two') }),
   z.object({ kind: z.literal('row'), index: z.number().int().min(0).max(49), count: z.number().int().min(2).max(50) }).describe('one of a row with equal gaps'),
   z.object({ kind: z.literal('gap'), from: Mark, side: z.enum(['before', 'after']), gap: z.number().min(0).max(500) }).describe('beside another thing'),
@@ -204,7 +214,7 @@ export const Opening = z.object({
   threshold: z.number().min(0).max(0.2).describe('height, metres; 0: none'),
   sidelights: z.object({ start: z.number().min(0).max(3), end: z.number().min(0).max(3) }).describe('widths of fixed lights beside a door, metres'),
   fanlight: z.number().min(0).max(3).describe('height of a fixed light above a door, metres'),
-  depth: z.number().min(0).max(3).describe('how deep a niche goes, how far a bay stands out, metres'),
+  depth: z.number().min(0).max(20).describe('how deep a niche goes, how far a bay stands out or a corner window goes along the other wall, metres'),
   status: Status,
   place: Place,
   head: Id.nullable().describe('opening or piece whose head this one’s is level with'),
@@ -258,6 +268,26 @@ export const Column = z.object({
   status: Status,
   finish: FinishRef.nullable(),
 });
+
+export const Rooflight = z
+  .object({
+    id: Id,
+    name: Name,
+    level: Id,
+    x: Coordinate,
+    y: Coordinate,
+    rotation: Angle,
+    form: z.enum(['fixed', 'hinged', 'dome']),
+    width: Size.describe('of the clear opening in the ceiling, metres'),
+    length: Size,
+    kerb: z.number().min(0.05).max(3).describe('height of its glass above the ceiling: how deep its shaft is, metres'),
+    panes: Grid,
+    frame: z.number().min(0.01).max(0.3).describe('width of its frame, metres'),
+    open: z.number().min(0).max(1).describe('how far it stands open'),
+    status: Status,
+    finishes: Finishes,
+  })
+  .describe('an opening in a ceiling');
 
 export const Guide = z.object({ id: Id, level: Id, x: Coordinate, y: Coordinate, angle: Angle }).describe('an endless line to draw along');
 
@@ -352,6 +382,7 @@ export const ProjectSchema = z.object({
   walls: z.record(Id, Wall),
   openings: z.record(Id, Opening),
   columns: z.record(Id, Column),
+  rooflights: z.record(Id, Rooflight),
   rooms: z.record(Id, Room),
   outside: z.object({ walls: FinishRef.nullable(), faces: Finishes, ground: FinishRef.nullable() }),
   pieces: z.record(Id, Piece),
@@ -377,6 +408,7 @@ export type Place = z.infer<typeof Place>;
 export type Ceiling = z.infer<typeof Ceiling>;
 export type RoomUse = z.infer<typeof RoomUse>;
 export type Column = z.infer<typeof Column>;
+export type Rooflight = z.infer<typeof Rooflight>;
 export type Guide = z.infer<typeof Guide>;
 export type Underlay = z.infer<typeof Underlay>;
 export type Piece = z.infer<typeof Piece>;
@@ -435,6 +467,7 @@ export const DEFAULTS = {
   niche: { width: 0.6, height: 0.4, depth: 0.1, sill: 1.1 },
   boxing: { width: 0.3, depth: 0.3, thickness: 0.05 },
   column: { width: 0.2, depth: 0.2 },
+  rooflight: { width: 0.8, length: 1.2, kerb: 0.35 },
   level: { height: 2.5, slab: 0.25 },
   door: { width: 0.926, height: 2.1, sill: 0 },
   window: { width: 1.2, height: 1.2, sill: 0.9 },
@@ -464,6 +497,7 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
     walls: {},
     openings: {},
     columns: {},
+    rooflights: {},
     rooms: {},
     outside: { walls: null, faces: {}, ground: null },
     pieces: {},

@@ -110,7 +110,7 @@ export function stationNear(path: readonly Station[], p: Vec2): { s: number; off
 }
 
 /** Height of a wall's upper edge above the floor of its level at a share of its length, metres. */
-export function wallTopAt(wall: Wall, level: Level, t: number): number {
+export function wallTopAt(wall: Wall, level: Pick<Level, 'height'>, t: number): number {
   const { top } = wall;
   switch (top.kind) {
     case 'ceiling':
@@ -120,13 +120,24 @@ export function wallTopAt(wall: Wall, level: Level, t: number): number {
       return level.height / 2;
     case 'fixed':
       return top.height;
-    case 'raking':
-      return top.start + (top.end - top.start) * Math.max(0, Math.min(1, t));
+    case 'raking': {
+      const { apex } = top;
+      const share = Math.max(0, Math.min(1, t));
+      if (!apex) return top.start + (top.end - top.start) * share;
+      return share <= apex.at
+        ? top.start + ((apex.height - top.start) * share) / apex.at
+        : apex.height + ((top.end - apex.height) * (share - apex.at)) / (1 - apex.at);
+    }
   }
 }
 
-/** Least height of a wall's upper edge above the floor of its level, metres. */
-export const wallTop = (project: Project, wall: Wall): number => {
-  const level = project.levels[wall.level];
-  return Math.min(wallTopAt(wall, level, 0), wallTopAt(wall, level, 1));
-};
+/** The upper edge of a wall as points, from its start to its end: shares of its length, heights above the floor of the level. */
+export const wallProfile = (wall: Wall, level: Level): { t: number; z: number }[] =>
+  [0, ...(wall.top.kind === 'raking' && wall.top.apex ? [wall.top.apex.at] : []), 1].map((t) => ({ t, z: wallTopAt(wall, level, t) }));
+
+/** Where along a wall its upper edge has a ridge, as a share of its length; null where it has none. */
+export function wallRidge(wall: Wall, level: Level): number | null {
+  const profile = wallProfile(wall, level);
+  const ridge = profile.findIndex(({ z }, i) => i > 0 && i < profile.length - 1 && z > profile[i - 1].z + 1e-9 && z > profile[i + 1].z + 1e-9);
+  return ridge < 0 ? null : profile[ridge].t;
+}

@@ -19,7 +19,7 @@ import {
 import { DomainError } from './errors';
 import { sideKey, type Corner, type Opening, type Project, type Wall } from './schema';
 import { stateOf } from './topology';
-import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallThickness } from './wall-line';
+import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallThickness, wallTopAt } from './wall-line';
 
 type NewId = (prefix: string) => string;
 
@@ -241,8 +241,11 @@ function copyFaces(draft: Draft<Project>, from: string, to: string): void {
 /** Heights of a raking wall along a part of it. */
 function topPart(wall: Wall, t0: number, t1: number): Wall['top'] {
   if (wall.top.kind !== 'raking') return { ...wall.top };
-  const { start, end } = wall.top;
-  return { kind: 'raking', start: start + (end - start) * t0, end: start + (end - start) * t1 };
+  const { apex } = wall.top;
+  const inside = apex !== null && apex.at > t0 + 0.02 * (t1 - t0) && apex.at < t1 - 0.02 * (t1 - t0);
+  // The height of the level is of no account to a rake.
+  const at = (t: number): number => wallTopAt(wall, { height: 0 }, t);
+  return { kind: 'raking', start: at(t0), end: at(t1), apex: inside ? { at: (apex.at - t0) / (t1 - t0), height: apex.height } : null };
 }
 
 /**
@@ -496,15 +499,14 @@ export function carryThings(draft: Draft<Project>, ids: readonly string[], carry
       } else Object.assign(draft.openings[o.id], change);
     }
   }
-  for (const collection of ['pieces', 'columns'] as const)
+  for (const collection of ['pieces', 'columns', 'rooflights'] as const)
     for (const id of ids) {
       const thing = stateOf(draft[collection])[id];
       if (!thing) continue;
       const changed = { ...carryPoint(carry, thing), rotation: carryRotation(carry, thing.rotation) };
       if (copy) {
-        const own = newId(collection === 'pieces' ? 'piece' : 'column');
-        if (collection === 'pieces') draft.pieces[own] = { ...stateOf(draft.pieces)[id], id: own, ...changed };
-        else draft.columns[own] = { ...stateOf(draft.columns)[id], id: own, ...changed };
+        const own = newId(collection.slice(0, -1));
+        (draft[collection] as Record<string, object>)[own] = { ...thing, id: own, ...changed };
         made.push(own);
       } else Object.assign(draft[collection][id], changed);
     }

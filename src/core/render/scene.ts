@@ -226,14 +226,15 @@ export function compileScene({ project, shell, pieces, finish, texture, daylight
       const material = use(surface.finish);
       builder.mesh(surface.mesh, surface.matrix ?? IDENTITY, material, surface.kind === 'opening' && builder.materials[material].pane);
     }
-    for (const opening of level.openings) {
-      if (!opening.portal) continue;
+    for (const opening of [...level.openings, ...level.rooflights]) {
       const glass = opening.parts.find((p) => p.part === 'glass');
       const material = glass && builder.materials[use(glass.finish)];
       if (!material?.pane) continue;
-      const portal = portalOf(opening.portal, material.colour, material.ior);
-      builder.portals.push(portal);
-      builder.panes.push(portal);
+      for (const own of opening.portals) {
+        const portal = portalOf(own, material.colour, material.ior);
+        builder.portals.push(portal);
+        builder.panes.push(portal);
+      }
     }
   }
   for (const piece of pieces)

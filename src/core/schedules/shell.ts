@@ -65,13 +65,27 @@ export function wallSchedule(model: Model): WallRow[] {
     .sort(byName);
 }
 
-/** All doors, windows, pass-throughs and niches of the phase shown, by level and name. */
+/** All doors, windows, pass-throughs, niches and rooflights of the phase shown, by level and name. */
 export function openingSchedule(model: Model): OpeningRow[] {
   const { project, levels } = model.shell;
   const room = (id: string | null): string => (id === null ? 'outside' : (project.rooms[id]?.name ?? ''));
   return levels
-    .flatMap((level) =>
-      level.openings.map(({ opening: o, rooms }): OpeningRow => ({
+    .flatMap((level) => [
+      ...level.rooflights.map(({ rooflight: r, room: within, height }): OpeningRow => ({
+        id: r.id,
+        level: level.level.name,
+        name: r.name,
+        kind: 'Rooflight',
+        form: r.form,
+        status: r.status,
+        width: r.width,
+        height: r.length,
+        sill: height,
+        clear: r.width,
+        from: room(within),
+        to: 'sky',
+      })),
+      ...level.openings.map(({ opening: o, rooms }): OpeningRow => ({
         id: o.id,
         level: level.level.name,
         name: o.name,
@@ -85,6 +99,6 @@ export function openingSchedule(model: Model): OpeningRow[] {
         from: room(rooms.left),
         to: room(rooms.right),
       })),
-    )
+    ])
     .sort(byName);
 }

@@ -1,19 +1,20 @@
 import type { Arrangement, Cycle } from '../geometry/arrangement';
 import { MeshBuilder, placement, type Matrix, type Mesh } from '../geometry/mesh';
 import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
-import { add, angleOf, left, scale, type Vec2, type Vec3 } from '../geometry/vec';
+import type { Vec2 } from '../geometry/vec';
 import { cylinder } from '../geometry/shapes';
 import type { FaceTarget } from '../project/commands';
-import { openingsIn, openingStation, wallFoot } from '../project/openings';
+import { wallFoot } from '../project/openings';
 import { inPhase, type Phase } from '../project/phase';
 import type { Column, Level, Opening, Project, Room, Side } from '../project/schema';
+import { rooflightRoom } from '../project/rooflights';
+import { legOf, standingIn } from '../project/standing';
 import { planOf, roomsByFace, type Plan } from '../project/topology';
-import { wallExtents, wallPath, wallThickness } from '../project/wall-line';
+import { wallPath, wallThickness } from '../project/wall-line';
 import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
-import { openingParts, type OpeningParts } from './openings/parts';
-import { framePlace } from './openings/place';
-import { OPENING_FINISHES } from './openings/sizes';
+import { deriveOpening, floorMesh, type DerivedOpening } from './openings/derive';
 import { ceilingHeight, ceilingMesh, clearHeight, extent, stepFace } from './rooms';
+import { deriveRooflight, type DerivedRooflight } from './rooflights';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
 
 /** What a surface is worth before anybody has chosen a finish. */
@@ -57,25 +58,6 @@ export interface DerivedRoom {
   covered: boolean;
 }
 
-export interface DerivedOpening {
-  id: string;
-  opening: Opening;
-  level: string;
-  matrix: Matrix;
-  /** Its centre in the middle of the wall. */
-  point: Vec2;
-  /** Direction of the wall, radians. */
-  angle: number;
-  thickness: number;
-  /** How far the middle of its frame lies to the left of the middle of the wall, metres. */
-  frame: number;
-  /** Rooms at the left and right of the wall; null outside. */
-  rooms: { left: string | null; right: string | null };
-  parts: (OpeningParts & { finish: string })[];
-  /** The glass as a rectangle in world metres, for daylight to be sampled through; none for doors. */
-  portal: { corner: Vec3; along: Vec3; up: Vec3 } | null;
-}
-
 export interface DerivedColumn {
   id: string;
   column: Column;
@@ -93,6 +75,7 @@ export interface DerivedLevel {
   rooms: DerivedRoom[];
   openings: DerivedOpening[];
   columns: DerivedColumn[];
+  rooflights: DerivedRooflight[];
   surfaces: Surface[];
 }
 
@@ -118,7 +101,6 @@ interface Kept {
  */
 export class ShellDeriver {
   private readonly memo = new Map<string, Kept>();
-  private readonly parts = new Map<string, OpeningParts[]>();
   private readonly joined = new Map<string, JoinedPlan>();
   /** How many memoised values the last derivation had to make, for proof of locality. */
   made = 0;
@@ -179,7 +161,7 @@ export class ShellDeriver {
       const wall = project.walls[id];
       if (wall.level !== level.id) continue;
       const pieces = arrangement.byLine.get(id) ?? [];
-      const standing = openingsIn(project, id);
+      const standing = standingIn(project, id);
       const foot = wallFoot(project, wall);
       const type = wall.type === null ? undefined : project.wallTypes[wall.type];
       const deps: unknown[] = [wall, type, level.height, z, foot, standing.length, project.corners[wall.start], project.corners[wall.end]];
@@ -221,6 +203,28 @@ export class ShellDeriver {
       if (wall.kind === 'boundary') this.boundary(level, id, plan, roomOf, surfaces);
     }
 
+    const lightsOf = new Map<string, DerivedRooflight[]>();
+    const rooflights: DerivedRooflight[] = [];
+    for (const id in project.rooflights) {
+      const rooflight = project.rooflights[id];
+      const room = rooflight.level === level.id ? rooflightRoom(project, rooflight) : null;
+      if (!room) continue;
+      const derived = this.remember(`rooflight ${id}`, [rooflight, room.id, room.cover, level], () => deriveRooflight(rooflight, room, level));
+      rooflights.push(derived);
+      lightsOf.set(room.id, [...(lightsOf.get(room.id) ?? []), derived]);
+      for (const { part, mesh, finish } of derived.parts)
+        surfaces.push({
+          key: `${id}/${part}`,
+          entity: id,
+          target: { kind: 'opening', opening: id, part },
+          finish,
+          kind: 'opening',
+          mesh,
+          matrix: derived.matrix,
+          level: level.id,
+        });
+    }
+
     const rooms: DerivedRoom[] = [];
     for (const [f, room] of roomOfFace) {
       const fresh = joined.faces[f];
@@ -238,8 +242,16 @@ export class ShellDeriver {
       const floor = this.remember(`floor ${room.id}`, [region, z, room.step], () =>
         new MeshBuilder().region(region, (p) => ({ ...p, z: z + room.step }), { x: 0, y: 0, z: 1 }).build(),
       );
-      const ceiling = this.remember(`ceiling ${room.id}`, [region, z, level.height, room.cover, ...edges.flat()], () =>
-        ceilingMesh(region, room, level, z, edges),
+      const lights = lightsOf.get(room.id) ?? [];
+      const ceiling = this.remember(`ceiling ${room.id}`, [region, z, level.height, room.cover, ...edges.flat(), ...lights], () =>
+        ceilingMesh(
+          region,
+          room,
+          level,
+          z,
+          edges,
+          lights.map((l) => ({ region: { outer: l.ring, holes: [] }, kerb: l.rooflight.kerb })),
+        ),
       );
       const height = clearHeight(room, level) ?? level.height - room.step;
       rooms.push({ id: room.id, room, region, ...figures, sides, height, covered: room.cover.kind !== 'open' });
@@ -296,7 +308,7 @@ export class ShellDeriver {
         level: level.id,
       });
     }
-    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, surfaces };
+    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, surfaces };
   }
 
   /** Where floors or ceilings of different heights meet along a boundary, the step between them is closed. */
@@ -341,8 +353,12 @@ export class ShellDeriver {
     const [outLeft, outRight] = [onLeft?.outdoors ?? true, onRight?.outdoors ?? true];
     const rooms = { left: onLeft?.room ?? null, right: onRight?.room ?? null };
     const finish = (id: string | null): string => (id ? (project.rooms[id].floor ?? BARE.floor) : BARE.outside);
+    const leg = opening.form === 'corner' ? legOf(project, opening) : null;
+    const other = leg && project.walls[leg.wall];
     const deps = [
       opening,
+      leg,
+      ...(other ? [other, project.corners[other.start], project.corners[other.end], project.wallTypes] : []),
       own,
       project.corners[own.start],
       project.corners[own.end],
@@ -357,40 +373,16 @@ export class ShellDeriver {
       finish(rooms.right),
     ];
     return this.remember(`opening ${opening.id}`, deps, () => {
-      const { p, d } = openingStation(project, opening);
-      const { left: l, right: r } = wallExtents(project, own);
-      const point = add(p, scale(left(d), (l - r) / 2));
-      const inside: Side = outLeft && !outRight ? 'right' : 'left';
-      const angle = angleOf(d);
-      const { id: _id, name: _name, wall: _wall, at: _at, finishes: _finishes, place: _place, head: _head, status: _status, ...shape } = opening;
-      const key = JSON.stringify([shape, wall.thickness, inside]);
-      let parts = this.parts.get(key);
-      if (!parts) this.parts.set(key, (parts = openingParts({ opening, thickness: wall.thickness, inside })));
-      const frame = framePlace(opening, wall.thickness, inside);
-      const { width, height, sill } = opening;
-      const face = opening.frame.face;
-      const w = width / 2 - face;
-      const glazed = opening.kind === 'window' && (outLeft || outRight);
-      const portal = glazed
-        ? {
-            corner: { x: point.x - d.x * w - d.y * frame, y: point.y - d.y * w + d.x * frame, z: level.elevation + sill + face },
-            along: { x: d.x * 2 * w, y: d.y * 2 * w, z: 0 },
-            up: { x: 0, y: 0, z: height - 2 * face },
-          }
-        : null;
-      const derived: DerivedOpening = {
-        id: opening.id,
+      const derived = deriveOpening({
+        project,
+        level,
         opening,
-        level: level.id,
-        matrix: placement(point.x, point.y, level.elevation, angle),
-        point,
-        angle,
+        leg,
         thickness: wall.thickness,
-        frame,
+        foot: wall.foot,
         rooms,
-        parts: parts.map((q) => ({ ...q, finish: opening.finishes[q.part] ?? OPENING_FINISHES[q.part] })),
-        portal,
-      };
+        outdoors: { left: outLeft, right: outRight },
+      });
       const surfaces: Surface[] = derived.parts.map(({ part, mesh, finish: own2 }) => ({
         key: `${opening.id}/${part}`,
         entity: opening.id,
@@ -401,24 +393,19 @@ export class ShellDeriver {
         matrix: derived.matrix,
         level: level.id,
       }));
-      // A way that goes down to the floor has floor in it: of each room as far as the middle of the wall.
-      if (opening.kind !== 'niche' && opening.sill - wall.foot < 1e-6)
-        for (const side of ['left', 'right'] as const) {
-          const id = rooms[side];
-          const half = ((side === 'left' ? 1 : -1) * wall.thickness) / 2;
-          const at = (x: number, y: number): Vec3 => ({ x, y, z: sill });
-          const [y0, y1] = [Math.min(0, half), Math.max(0, half)];
-          surfaces.push({
-            key: `${opening.id}/floor-${side}`,
-            entity: id ?? opening.id,
-            target: id ? { kind: 'floor', room: id } : null,
-            finish: finish(id),
-            kind: 'floor',
-            mesh: new MeshBuilder().quad(at(-width / 2, y0), at(width / 2, y0), at(width / 2, y1), at(-width / 2, y1)).build(),
-            matrix: derived.matrix,
-            level: level.id,
-          });
-        }
+      for (const { side, ring, z } of derived.floors) {
+        const id = rooms[side];
+        surfaces.push({
+          key: `${opening.id}/floor-${side}`,
+          entity: id ?? opening.id,
+          target: id ? { kind: 'floor', room: id } : null,
+          finish: finish(id),
+          kind: 'floor',
+          mesh: floorMesh(ring, z),
+          matrix: derived.matrix,
+          level: level.id,
+        });
+      }
       return { derived, surfaces };
     });
   }

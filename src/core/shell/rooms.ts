@@ -2,6 +2,7 @@ import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { boolean, type Region, type Ring } from '../geometry/polygon';
 import { add, distance, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Level, Room } from '../project/schema';
+import type { CeilingHole } from './rooflights';
 
 /** Height of a room's ceiling above the floor of the level, metres; a room open to the sky counts up to the level's height. */
 export function ceilingHeight(room: Pick<Room, 'cover'>, level: Level): number {
@@ -46,15 +47,30 @@ function alongWall(region: Region, edges: readonly (readonly [Vec2, Vec2])[], de
  * with the upright faces between the two heights.
  *
  * @param edges faces of the wall a bulkhead runs along, the room at their left
+ * @param holes of rooflights, with the height of their shafts above the room's ceiling
  */
-export function ceilingMesh(region: Region, room: Pick<Room, 'cover'>, level: Level, z: number, edges: readonly (readonly [Vec2, Vec2])[]): Mesh {
+export function ceilingMesh(
+  region: Region,
+  room: Pick<Room, 'cover'>,
+  level: Level,
+  z: number,
+  edges: readonly (readonly [Vec2, Vec2])[],
+  holes: readonly CeilingHole[] = [],
+): Mesh {
   const builder = new MeshBuilder();
   const { cover } = room;
   if (cover.kind === 'open') return builder.build();
   const high = z + ceilingHeight(room, level);
   const down = { x: 0, y: 0, z: -1 };
   const plane = (regions: readonly Region[], height: number): void => {
-    for (const r of regions) builder.region(r, (p) => ({ ...p, z: height }), down, true);
+    const cut = holes.map((h) => h.region);
+    for (const r of cut.length ? boolean('difference', [...regions], cut) : regions) builder.region(r, (p) => ({ ...p, z: height }), down, true);
+    for (const { region: hole, kerb } of holes)
+      for (const { outer } of boolean('intersection', [hole], [...regions]))
+        outer.forEach((a, i) => {
+          const b = outer[(i + 1) % outer.length];
+          builder.quad({ ...b, z: height }, { ...a, z: height }, { ...a, z: high + kerb }, { ...b, z: high + kerb });
+        });
   };
   if (cover.kind === 'flat' || cover.kind === 'roof') {
     plane([region], high);

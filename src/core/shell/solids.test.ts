@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import Module, { type ManifoldToplevel } from 'manifold-3d';
 import { deriveModel } from '../derive';
 import type { Mesh } from '../geometry/mesh';
 import { signedArea } from '../geometry/polygon';
@@ -9,6 +8,7 @@ import { newOpening } from '../project/opening-defaults';
 import { openingOutline } from '../project/openings';
 import { emptyProject, type Opening, type Project } from '../project/schema';
 import { wallThickness } from '../project/wall-line';
+import { loadKernel, openEdges, volume } from '../testing/solid';
 import { wallSolid } from './walls';
 
 let step = 0;
@@ -27,59 +27,7 @@ const wallAt = (project: Project, test: (a: { x: number; y: number }, b: { x: nu
   Object.values(project.walls).find((w) => test(project.corners[w.start], project.corners[w.end]))!.id;
 const south = (p: Project): string => wallAt(p, (a, b) => a.y === 0 && b.y === 0);
 
-let kernel: ManifoldToplevel;
-beforeAll(async () => {
-  kernel = await Module();
-  kernel.setup();
-});
-
-/** Points brought together by place, and triangles over them. */
-function welded(mesh: Mesh): { points: number[]; triangles: number[] } {
-  const index = new Map<string, number>();
-  const points: number[] = [];
-  const at = (i: number): number => {
-    const p = [0, 1, 2].map((k) => mesh.positions[i * 3 + k]);
-    const key = p.map((v) => Math.round(v * 1e5)).join(' ');
-    let n = index.get(key);
-    if (n === undefined) {
-      index.set(key, (n = points.length / 3));
-      points.push(...p);
-    }
-    return n;
-  };
-  const triangles: number[] = [];
-  for (let k = 0; k < mesh.indices.length; k += 3) {
-    const [a, b, c] = [at(mesh.indices[k]), at(mesh.indices[k + 1]), at(mesh.indices[k + 2])];
-    if (a !== b && b !== c && c !== a) triangles.push(a, b, c);
-  }
-  return { points, triangles };
-}
-
-/** Edges that are not met by as many the other way round: none in a closed solid. */
-function openEdges(mesh: Mesh): number {
-  const { triangles } = welded(mesh);
-  const count = new Map<string, number>();
-  for (let k = 0; k < triangles.length; k += 3)
-    for (const [a, b] of [
-      [triangles[k], triangles[k + 1]],
-      [triangles[k + 1], triangles[k + 2]],
-      [triangles[k + 2], triangles[k]],
-    ]) {
-      const [key, way] = a < b ? [`${a} ${b}`, 1] : [`${b} ${a}`, -1];
-      count.set(key, (count.get(key) ?? 0) + way);
-    }
-  return [...count.values()].filter((n) => n !== 0).length;
-}
-
-/** Volume of a solid as an independent kernel measures it, which takes nothing that is not closed, m³. */
-function volume(mesh: Mesh): number {
-  const { points, triangles } = welded(mesh);
-  const solid = new kernel.Manifold(new kernel.Mesh({ numProp: 3, vertProperties: Float32Array.from(points), triVerts: Uint32Array.from(triangles) }));
-  expect(solid.status()).toBe('NoError');
-  const measured = solid.volume();
-  solid.delete();
-  return measured;
-}
+beforeAll(loadKernel);
 
 const solids = (project: Project): { id: string; mesh: Mesh }[] =>
   deriveModel(project)
@@ -183,6 +131,31 @@ describe('walls are closed solids', () => {
     project = edit(project, 'room.set', { room: Object.keys(project.rooms)[0], set: { step: -0.15 } });
     expectClosed(project);
     expect(() => edit(project, 'opening.add', newOpening(project, { id: 'o', wall, kind: 'door', at: 3 }))).toThrow('below the foot');
+  });
+
+  it('with a ridge, whose gable follows it, a window under it', () => {
+    let project = house();
+    const wall = south(project);
+    project = edit(project, 'wall.set', { wall, set: { top: { kind: 'raking', start: 2.5, end: 2.5, apex: { at: 0.4, height: 5.5 } } } });
+    expectClosed(project);
+    // The gable is a triangle 3 m high over the 6 m of the wall; in the mitres it keeps to its ends.
+    expect(volume(solids(project).find((s) => s.id === wall)!.mesh)).toBeCloseTo(6 * 0.3 * 2.5 + ((6 * 3) / 2) * 0.3, 1);
+    const opening = newOpening(project, { id: 'o', wall, kind: 'window', at: 1, sill: 2.7, width: 1, height: 1, place: { kind: 'ridge' } });
+    project = edit(project, 'opening.add', opening);
+    expect(project.openings.o.at).toBeCloseTo(0.4 * 6, 9);
+    expectClosed(project);
+    const side = deriveModel(project)
+      .shell.walls.get(wall)!
+      .sides.find((s) => s.outdoors)!;
+    expect(side.area).toBeCloseTo(6.3 * 2.5 + (6.3 * 3) / 2 - 1, 6);
+    project = edit(project, 'wall.set', { wall, set: { top: { kind: 'raking', start: 2.5, end: 2.5, apex: { at: 0.5, height: 6 } } } });
+    expect(project.openings.o.at).toBeCloseTo(3, 9);
+    expect(() => edit(project, 'opening.set', { opening: 'o', set: { sill: 4.8 } })).toThrow('above the wall');
+    const flat = edit(project, 'wall.set', { wall, set: { top: { kind: 'fixed', height: 4 } } });
+    expect(flat.openings.o.place).toEqual({ kind: 'free' });
+    expect(() => edit(flat, 'opening.set', { opening: 'o', set: { place: { kind: 'ridge' } } })).toThrow('has no ridge');
+    const [left] = Object.values(edit(project, 'wall.split', { wall, at: [1.5] }).walls).filter((w) => w.id === wall);
+    expect(left.top).toMatchObject({ kind: 'raking', start: 2.5, end: 2.5 + 3.5 / 2, apex: null });
   });
 
   it('in random plans with random openings', () => {

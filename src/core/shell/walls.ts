@@ -4,7 +4,7 @@ import { boolean, signedArea, triangulateKeeping, type Region, type Ring } from 
 import { COINCIDENT, cross, cross3, sub3, unit3, distance, dot, left, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import { sideKey, type Level, type Opening, type Room, type Side, type Wall } from '../project/schema';
-import { stationAt, wallTopAt, type Station } from '../project/wall-line';
+import { stationAt, wallProfile, wallTopAt, type Station } from '../project/wall-line';
 import type { PieceFootprint } from './junctions';
 import { framePlace } from './openings/place';
 import { ceilingHeight } from './rooms';
@@ -86,11 +86,17 @@ export function makeWall(inputs: WallInputs): DerivedWall {
   const { wall, level, path, thickness, foot } = inputs;
   const length = path[path.length - 1].s;
   const top = (s: number): number => wallTopAt(wall, level, s / length);
-  const height = Math.min(top(0), top(length));
+  const profile = wallProfile(wall, level);
+  const height = Math.min(...profile.map((q) => q.z));
   const rings = inputs.footprints.flatMap((f) => [f.ring, ...(f.rest ?? [])]).filter((ring) => ring.length > 2);
   const sides: WallSide[] = [];
   if (wall.kind === 'boundary') return { id: wall.id, wall, thickness: 0, rings: [], sides, height, foot, faces: [], core: joinMeshes([]) };
   const { runs, crowded } = runsOf(inputs, sides);
+  // Where the upper edge bends, so do the faces below it.
+  for (const { t } of profile.slice(1, -1)) {
+    for (const side of sides) bendAt(side.path, t * length);
+    for (const run of runs) for (const path of [run.left, run.right]) bendAt(path, t * length);
+  }
   for (const side of sides) {
     const own = inputs.openings.filter((o) => o.at > side.s0 && o.at < side.s1);
     side.openings = own.map((o) => o.id);
@@ -150,6 +156,14 @@ function runMeshes(run: Run, inputs: WallInputs, top: (s: number) => number, pre
   const meshes = { left: left.build(), right: right.build(), core: core.build() };
   solids.set(run.prints[0], { deps, meshes });
   return meshes;
+}
+
+/** Puts a point into a path at a distance along the wall, where it goes past that and has none yet. */
+function bendAt(path: Station[], s: number): void {
+  const i = path.findIndex((q) => q.s > s + COINCIDENT);
+  if (i < 1 || s - path[i - 1].s <= COINCIDENT) return;
+  const [a, b] = [path[i - 1], path[i]];
+  path.splice(i, 0, { p: lerp(a.p, b.p, (s - a.s) / (b.s - a.s)), s });
 }
 
 /** Pieces that follow one another without a junction, gathered, and the sides they belong to. */
@@ -268,7 +282,11 @@ function sideArea(side: WallSide, top: (s: number) => number, openings: readonly
   }
   if (!Number.isFinite(side.height)) side.height = Math.max(top(side.s0), top(side.s1));
   else side.height = Math.min(side.height, Math.max(top(side.s0), top(side.s1)));
-  for (const o of openings) if (o.kind !== 'niche' || o.swing === side.side) area -= outlineArea(o);
+  for (const o of openings) {
+    // Round a corner the face inside loses less than the one outside.
+    if (o.form === 'corner') area -= o.height * (o.hinge === 'start' ? o.at + o.width / 2 - side.s0 : side.s1 - o.at + o.width / 2);
+    else if (o.kind !== 'niche' || o.swing === side.side) area -= outlineArea(o);
+  }
   return area;
 }
 
@@ -282,11 +300,15 @@ interface Cut {
   split: number;
   foot: boolean;
   head: boolean;
+  /** The end of the run it goes round, for corner windows. */
+  round: 'start' | 'end' | null;
 }
 
 /** Builds one run of a wall as a closed solid. */
 class RunSolid {
   private readonly cuts: Cut[];
+  /** Where the upper edge bends, along the wall. */
+  private readonly bends: number[];
 
   constructor(
     private readonly run: Run,
@@ -297,13 +319,23 @@ class RunSolid {
     private readonly neighbours: readonly Vec2[][],
   ) {
     this.cuts = openings.map((o) => this.cut(o)).sort((a, b) => a.opening.at - b.opening.at);
+    const { wall, level, path } = inputs;
+    this.bends = wallProfile(wall, level)
+      .slice(1, -1)
+      .map((q) => q.t * path[path.length - 1].s);
   }
 
   private cut(opening: Opening): Cut {
     const { path, thickness, foot } = this.inputs;
     const { p, d } = stationAt(path, opening.at);
     const outline = openingOutline(opening);
-    const on = (side: Station[]): Cut['left'] => outline.map((q) => ({ ...atLateral(side, p, d, q.x), z: q.y }));
+    const round = opening.form === 'corner' ? opening.hinge : null;
+    const on = (side: Station[]): Cut['left'] =>
+      outline.map((q) => {
+        if (round === 'start' && q.x < 0) return { ...side[0], z: q.y };
+        if (round === 'end' && q.x > 0) return { ...side[side.length - 1], z: q.y };
+        return { ...atLateral(side, p, d, q.x), z: q.y };
+      });
     const heads = outline.map((q) => q.y);
     const niche = opening.kind === 'niche';
     const inside: Side = this.run.leftSide.outdoors && !this.run.rightSide.outdoors ? 'right' : 'left';
@@ -315,6 +347,7 @@ class RunSolid {
       split: 0.5 - place,
       foot: !niche && Math.abs(Math.min(...heads) - foot) < 1e-6,
       head: !niche && Math.max(...heads) > Math.min(this.top(opening.at - opening.width / 2), this.top(opening.at + opening.width / 2)) - 1e-6,
+      round,
     };
   }
 
@@ -322,8 +355,8 @@ class RunSolid {
     this.face(leftFace, this.run.left, 'left');
     this.face(rightFace, this.run.right, 'right');
     for (const cut of this.cuts) this.reveal(cut, leftFace, rightFace);
-    this.cap(this.run.startCap, this.run.startFree, leftFace, rightFace, core);
-    this.cap(this.run.endCap, this.run.endFree, rightFace, leftFace, core);
+    this.cap(this.run.startCap, this.run.startFree, leftFace, rightFace, core, 'start');
+    this.cap(this.run.endCap, this.run.endFree, rightFace, leftFace, core, 'end');
     this.lid(core, true);
     this.lid(core, false);
   }
@@ -339,7 +372,7 @@ class RunSolid {
     const through: Region[] = [];
     for (const cut of own) {
       const outline = cut[side].map((q) => ({ x: q.s, y: q.z }));
-      if (cut.head) through.push({ outer: outline, holes: [] });
+      if (cut.head || cut.round) through.push({ outer: outline, holes: [] });
       else if (cut.foot && Math.abs(outline[0].y - foot) < 1e-6 && Math.abs(outline[1].y - foot) < 1e-6 && outline.slice(2).every((q) => q.y > foot + 1e-6))
         bottom.push(outline[0], ...outline.slice(2).reverse(), outline[1]);
       else if (cut.foot) through.push({ outer: outline, holes: [] });
@@ -395,6 +428,12 @@ class RunSolid {
       const onFoot = cut.foot && a.z < foot + 1e-6 && b.z < foot + 1e-6;
       const onHead = cut.head && a.z > this.top(a.s) - 1e-6 && b.z > this.top(b.s) - 1e-6;
       if (onFoot || onHead) continue;
+      if (cut.round && i % 2 === 0) {
+        this.level(cut, i === 0, leftFace, rightFace);
+        continue;
+      }
+      // Where it goes round the corner there is no jamb: rectangles run from the sill round to the left.
+      if (cut.round === (i === 1 ? 'end' : 'start')) continue;
       const at = (k: number, t: number): Vec3 => ({ ...lerp(cut.left[k].p, cut.right[k].p, t), z: cut.left[k].z });
       // Along an arc the edge bends where the face does; the middle of the reveal runs straight.
       const chains = [this.edge('left', cut.left[i], cut.left[j]), this.edge('right', cut.right[i], cut.right[j])];
@@ -428,6 +467,32 @@ class RunSolid {
     }
   }
 
+  /** The sill or the head of a window that goes round a corner: from its jamb to the end of the run, as that is cut. */
+  private level(cut: Cut, sill: boolean, leftFace: MeshBuilder, rightFace: MeshBuilder): void {
+    const { startCap, endCap } = this.run;
+    // Both from left to right.
+    const end = cut.round === 'start' ? startCap : [...endCap].reverse();
+    const k = cut.round === 'start' ? 1 : 0;
+    const [l, r, z] = [cut.left[k].p, cut.right[k].p, cut.left[sill ? 0 : 2].z];
+    const middle = lerp(l, r, cut.split);
+    const node = end.length > 2 ? 1 : 0;
+    for (const [builder, ring] of [
+      [leftFace, [l, middle, ...end.slice(0, node + 1).reverse()]],
+      [rightFace, [middle, r, ...end.slice(node).reverse()]],
+    ] as const) {
+      const clean = ring.filter((p, i) => distance(p, ring[(i + 1) % ring.length]) > 1e-9);
+      if (clean.length < 3) continue;
+      const turned = signedArea(clean) < 0 ? [...clean].reverse() : clean;
+      const base = turned.map((p) => builder.vertex({ ...p, z }, { x: 0, y: 0, z: sill ? 1 : -1 }, p.x, p.y));
+      const indices = triangulateKeeping(turned);
+      for (let i = 0; i < indices.length; i += 3) {
+        const [a, b, c] = [base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]];
+        if (sill) builder.triangle(a, b, c);
+        else builder.triangle(a, c, b);
+      }
+    }
+  }
+
   /** An edge of an opening on one face, with the places where the face bends. */
   private edge(side: Side, a: { s: number; z: number; p: Vec2 }, b: { s: number; z: number; p: Vec2 }): Vec3[] {
     const bends = this.run[side].slice(1, -1).filter((q) => q.s > Math.min(a.s, b.s) + 1e-9 && q.s < Math.max(a.s, b.s) - 1e-9);
@@ -436,14 +501,24 @@ class RunSolid {
   }
 
   /** An end of the run, seen where nothing built meets it, else hidden inside the junction. */
-  private cap(chain: Vec2[], free: boolean, first: MeshBuilder, second: MeshBuilder, core: MeshBuilder): void {
+  private cap(chain: Vec2[], free: boolean, first: MeshBuilder, second: MeshBuilder, core: MeshBuilder, end: 'start' | 'end'): void {
     const { foot } = this.inputs;
+    const gap = this.cuts.find((c) => c.round === end);
     for (let i = 1; i < chain.length; i++) {
       const [a, b] = [chain[i - 1], chain[i]];
       if (this.neighbours.some((other) => other.some((p, k) => k > 0 && distance(other[k - 1], b) < COINCIDENT * 2 && distance(p, a) < COINCIDENT * 2)))
         continue;
       const builder = !free ? core : i === 1 ? first : second;
-      builder.quad({ ...a, z: foot }, { ...b, z: foot }, { ...b, z: this.topAt(b) }, { ...a, z: this.topAt(a) });
+      const band = (a0: number, b0: number, a1: number, b1: number): void => {
+        if (a1 - a0 > 1e-9 || b1 - b0 > 1e-9) builder.quad({ ...a, z: a0 }, { ...b, z: b0 }, { ...b, z: b1 }, { ...a, z: a1 });
+      };
+      if (!gap) {
+        band(foot, foot, this.topAt(a), this.topAt(b));
+        continue;
+      }
+      const [sill, head] = [gap.left[0].z, gap.left[2].z];
+      band(foot, foot, sill, sill);
+      band(head, head, this.topAt(a), this.topAt(b));
     }
   }
 
@@ -469,25 +544,37 @@ class RunSolid {
     for (let k = 0; k <= gaps.length; k++) {
       const from = gaps[k - 1];
       const to = gaps[k];
+      // Round a corner nothing is left before or after it.
+      if ((to?.round === 'start' && k === 0) || (from?.round === 'end' && k === gaps.length)) continue;
       const start = from ? jamb(from, 1) : run.startCap;
       const end = to ? [...jamb(to, 0)].reverse() : run.endCap;
-      const between = (side: 'left' | 'right'): Vec2[] => {
+      const between = (side: 'left' | 'right'): Station[] => {
         const s0 = from ? ends(from, side)[1] : -Infinity;
         const s1 = to ? ends(to, side)[0] : Infinity;
-        return run[side]
-          .slice(1, -1)
-          .filter((q) => q.s > s0 && q.s < s1)
-          .map((q) => q.p);
+        return run[side].slice(1, -1).filter((q) => q.s > s0 && q.s < s1);
       };
-      const ring = [...start, ...between('right'), ...end, ...between('left').reverse()];
-      const indices = triangulateKeeping(ring);
-      const z = (p: Vec2): number => (upper ? this.topAt(p) : this.inputs.foot);
-      const base = ring.map((p) => core.vertex({ ...p, z: z(p) }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
-      for (let i = 0; i < indices.length; i += 3) {
-        const [a, b, c] = [base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]];
-        if (upper) core.triangle(a, b, c);
-        else core.triangle(a, c, b);
-      }
+      this.lidPart(core, upper, start, between('left'), end, between('right'));
+    }
+  }
+
+  /** A stretch of the upper side or the underside, folded where the upper edge bends on both faces. */
+  private lidPart(core: MeshBuilder, upper: boolean, start: Vec2[], left: Station[], end: Vec2[], right: Station[]): void {
+    const bend = upper ? left.find((q) => this.bends.some((s) => Math.abs(s - q.s) < COINCIDENT) && right.some((r) => Math.abs(r.s - q.s) < COINCIDENT)) : null;
+    const across = bend && right.find((r) => Math.abs(r.s - bend.s) < COINCIDENT);
+    if (bend && across) {
+      const [before, after] = [(q: Station) => q.s < bend.s - COINCIDENT, (q: Station) => q.s > bend.s + COINCIDENT];
+      this.lidPart(core, upper, start, left.filter(before), [across.p, bend.p], right.filter(before));
+      this.lidPart(core, upper, [bend.p, across.p], left.filter(after), end, right.filter(after));
+      return;
+    }
+    const ring = [...start, ...right.map((q) => q.p), ...end, ...left.map((q) => q.p).reverse()];
+    const indices = triangulateKeeping(ring);
+    const z = (p: Vec2): number => (upper ? this.topAt(p) : this.inputs.foot);
+    const base = ring.map((p) => core.vertex({ ...p, z: z(p) }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
+    for (let i = 0; i < indices.length; i += 3) {
+      const [a, b, c] = [base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]];
+      if (upper) core.triangle(a, b, c);
+      else core.triangle(a, c, b);
     }
   }
 }

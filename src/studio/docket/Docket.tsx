@@ -4,6 +4,7 @@ import { stockItem } from '@/core/stock/stock';
 import { surfaceName, useStudio } from '../store/studio';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
 import { ColumnDocket } from './ColumnDocket';
+import { RooflightDocket } from './RooflightDocket';
 import { Label } from './Label';
 import { ManyDocket } from './ManyDocket';
 import { OpeningDocket } from './OpeningDocket';
@@ -39,6 +40,10 @@ export function Docket() {
     title = project.columns[entity].name;
     line = 'Column';
     body = <ColumnDocket id={entity} />;
+  } else if (project.rooflights[entity]) {
+    title = project.rooflights[entity].name;
+    line = 'Rooflight';
+    body = <RooflightDocket id={entity} />;
   } else if (project.guides[entity]) {
     title = 'Guide line';
     line = 'walls catch on it';

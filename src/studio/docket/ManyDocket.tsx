@@ -16,9 +16,9 @@ export function ManyDocket() {
   const [turn, setTurn] = useState(0);
   const ids = selection.map((s) => s.entity);
   const walls = ids.filter((id) => project.walls[id]?.kind === 'wall');
-  const status = ids.filter((id) => project.walls[id] || project.openings[id] || project.columns[id]);
-  const carried = ids.some((id) => project.walls[id] || project.pieces[id] || project.columns[id]);
-  const first = status.length ? (project.walls[status[0]] ?? project.openings[status[0]] ?? project.columns[status[0]]) : null;
+  const status = ids.filter((id) => project.walls[id] || project.openings[id] || project.columns[id] || project.rooflights[id]);
+  const carried = ids.some((id) => project.walls[id] || project.pieces[id] || project.columns[id] || project.rooflights[id]);
+  const first = status.length ? (project.walls[status[0]] ?? project.openings[status[0]] ?? project.columns[status[0]] ?? project.rooflights[status[0]]) : null;
   return (
     <>
       {carried ? (

@@ -2,7 +2,8 @@
 import Button from '@mui/material/Button';
 import { formName } from '@/core/project/opening-defaults';
 import { openingGaps } from '@/core/project/openings';
-import { FORMS, type Opening, type OpeningForm } from '@/core/project/schema';
+import { FORMS, type Opening, type OpeningForm, type Project } from '@/core/project/schema';
+import { wallLength, wallRidge } from '@/core/project/wall-line';
 import { partsOf } from '@/core/shell/openings/parts';
 import { clearWidth, OPENING_FINISHES } from '@/core/shell/openings/sizes';
 import { formatLength } from '@/core/units/length';
@@ -11,7 +12,7 @@ import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { Diagram } from './Diagram';
-import { Actions, Swatches, useEdit } from './parts';
+import { Actions, GridRow, Swatches, useEdit } from './parts';
 
 /** A door, window, pass-through or niche: form, sizes, where it stands and what holds it there, its parts. */
 export function OpeningDocket({ id }: { id: string }) {
@@ -43,7 +44,7 @@ export function OpeningDocket({ id }: { id: string }) {
             label="Form"
             value={form}
             options={FORMS[kind].map((f) => [f, formName(kind, f)] as const)}
-            onChoose={(f) => void set({ form: f as OpeningForm })}
+            onChoose={(f) => void set(f === 'corner' ? { form: f, ...cornerSizes(project, opening) } : { form: f as OpeningForm })}
           />
         </Row>
       ) : null}
@@ -51,23 +52,26 @@ export function OpeningDocket({ id }: { id: string }) {
       {length('Height', 'height')}
       {kind === 'door' ? null : length('Sill', 'sill')}
       {kind === 'niche' || form === 'bay' ? length('Depth', 'depth') : null}
-      <Row label="Outline">
-        <Choice
-          bare
-          label="Outline"
-          value={opening.shape.kind}
-          options={[
-            ['rectangle', 'straight'],
-            ['arch', 'arched head'],
-            ['ellipse', 'round'],
-            ...(opening.shape.kind === 'outline' ? ([['outline', 'as drawn']] as const) : []),
-          ]}
-          onChoose={(k) => {
-            if (k === 'arch') set({ shape: { kind: 'arch', rise: Math.min(opening.width / 2, opening.height / 2) } });
-            else if (k !== 'outline') set({ shape: { kind: k } });
-          }}
-        />
-      </Row>
+      {form === 'corner' ? length('Other side', 'depth') : null}
+      {form === 'corner' ? null : (
+        <Row label="Outline">
+          <Choice
+            bare
+            label="Outline"
+            value={opening.shape.kind}
+            options={[
+              ['rectangle', 'straight'],
+              ['arch', 'arched head'],
+              ['ellipse', 'round'],
+              ...(opening.shape.kind === 'outline' ? ([['outline', 'as drawn']] as const) : []),
+            ]}
+            onChoose={(k) => {
+              if (k === 'arch') set({ shape: { kind: 'arch', rise: Math.min(opening.width / 2, opening.height / 2) } });
+              else if (k !== 'outline') set({ shape: { kind: k } });
+            }}
+          />
+        </Row>
+      )}
       {opening.shape.kind === 'arch' ? (
         <Row label="Rise">
           <LengthField
@@ -79,8 +83,8 @@ export function OpeningDocket({ id }: { id: string }) {
           />
         </Row>
       ) : null}
-      <Placed opening={opening} />
-      {gaps ? (
+      {form === 'corner' ? <CornerRow opening={opening} set={set} /> : <Placed opening={opening} />}
+      {gaps && form !== 'corner' ? (
         <>
           <Row label="To one corner">
             <LengthField
@@ -198,7 +202,7 @@ export function OpeningDocket({ id }: { id: string }) {
           {length('Sill board', 'sillBoard')}
         </>
       ) : null}
-      {kind === 'niche' ? null : length('Architrave', 'architrave')}
+      {kind === 'niche' || form === 'corner' ? null : length('Architrave', 'architrave')}
       {kind === 'door' || kind === 'window' ? (
         <>
           <Row label="Frame">
@@ -245,7 +249,34 @@ export function OpeningDocket({ id }: { id: string }) {
   );
 }
 
-type Hold = 'free' | 'start' | 'end' | 'centred' | 'between' | 'fill' | 'after' | 'before' | 'row';
+/** Which end of its wall a corner window goes round. */
+function CornerRow({ opening, set }: { opening: Opening; set(values: Partial<Opening>): boolean }) {
+  return (
+    <Row label="Goes round">
+      <Choice
+        bare
+        label="Goes round"
+        value={opening.hinge}
+        options={[
+          ['start', 'one corner of the wall'],
+          ['end', 'the other corner'],
+        ]}
+        onChoose={(hinge) => void set({ hinge })}
+      />
+    </Row>
+  );
+}
+
+/** An opening as a corner window at the nearer corner of its wall, rectangular and placed by nothing else. */
+const cornerSizes = (project: Project, { wall, at, width }: Opening): Partial<Opening> => ({
+  shape: { kind: 'rectangle' },
+  place: { kind: 'free' },
+  depth: width,
+  architrave: 0,
+  hinge: at < wallLength(project, project.walls[wall]) / 2 ? 'start' : 'end',
+});
+
+type Hold = 'free' | 'start' | 'end' | 'centred' | 'ridge' | 'between' | 'fill' | 'after' | 'before' | 'row';
 
 /** What decides where it stands, and whose head it is level with. */
 function Placed({ opening }: { opening: Opening }) {
@@ -255,6 +286,7 @@ function Placed({ opening }: { opening: Opening }) {
   const set = (values: Partial<Opening>): boolean => run('opening.set', { opening: opening.id, set: values });
   const others = Object.values(project.openings).filter((o) => o.id !== opening.id);
   const level = project.walls[opening.wall].level;
+  const ridged = wallRidge(project.walls[opening.wall], project.levels[level]) !== null;
   const pieces = Object.values(project.pieces).filter((p) => p.level === level);
   const things: (readonly [string, string])[] = [...others.map((o) => [o.id, o.name] as const), ...pieces.map((p) => [p.id, p.name] as const)];
   const marks: (readonly [string, string])[] = [['start', 'one corner'], ['end', 'the other corner'], ...things];
@@ -266,6 +298,7 @@ function Placed({ opening }: { opening: Opening }) {
     switch (next) {
       case 'free':
       case 'centred':
+      case 'ridge':
         return void set({ place: { kind: next } });
       case 'start':
       case 'end':
@@ -293,6 +326,7 @@ function Placed({ opening }: { opening: Opening }) {
             ['start', 'from one corner'],
             ['end', 'from the other corner'],
             ['centred', 'centred on the wall'],
+            ...(ridged ? ([['ridge', 'centred under the ridge']] as const) : []),
             ['between', 'centred between two things'],
             ['fill', 'filling the space between two'],
             ['after', 'a gap after a thing'],
@@ -335,27 +369,6 @@ function Placed({ opening }: { opening: Opening }) {
         />
       </Row>
     </>
-  );
-}
-
-/** Two whole numbers, across and up. */
-function GridRow({ label, value, onSet }: { label: string; value: { across: number; up: number }; onSet(v: { across: number; up: number }): boolean }) {
-  const { say } = useEdit();
-  return (
-    <Row label={label}>
-      <TextField
-        label={label}
-        value={`${value.across} × ${value.up}`}
-        onCommit={(text) => {
-          const match = /^\s*(\d+)\s*[x×*,]\s*(\d+)\s*$/.exec(text);
-          if (!match) {
-            say(`“${text}” was not taken: ${label.toLowerCase()} are two whole numbers, across and up, for example 3 × 2.`);
-            return false;
-          }
-          return onSet({ across: Number(match[1]), up: Number(match[2]) });
-        }}
-      />
-    </Row>
   );
 }
 

@@ -40,10 +40,20 @@ export function WallDocket({ id, target }: { id: string; target: FaceTarget | nu
     );
   const radius = wall.bulge !== 0 ? arcOf(...wallEnds(project, wall), wall.bulge).radius : 0;
   const top = wall.top;
-  const setTop = (kind: WallTop['kind']): boolean => {
-    const high = wallTopAt(wall, level, 0);
-    const next = kind === 'fixed' ? { kind, height: high } : kind === 'raking' ? { kind, start: high, end: wallTopAt(wall, level, 1) } : { kind };
-    return set({ top: next });
+  const setTop = (kind: WallTop['kind'] | 'ridge'): boolean => {
+    const [start, end] = [wallTopAt(wall, level, 0), wallTopAt(wall, level, 1)];
+    if (kind === 'fixed') return set({ top: { kind, height: start } });
+    // A gable starts with a pitch of 45°, or as much of it as a wall may be high.
+    if (kind === 'ridge')
+      return set({
+        top: {
+          kind: 'raking',
+          start,
+          end,
+          apex: { at: 0.5, height: Math.min(20, Math.round((Math.max(start, end) + wallLength(project, wall) / 2) * 100) / 100) },
+        },
+      });
+    return set({ top: kind === 'raking' ? { kind, start, end, apex: null } : { kind } });
   };
   return (
     <>
@@ -104,12 +114,13 @@ export function WallDocket({ id, target }: { id: string; target: FaceTarget | nu
         <Choice
           bare
           label="How high it goes"
-          value={top.kind}
+          value={top.kind === 'raking' && top.apex ? 'ridge' : top.kind}
           options={[
             ['ceiling', 'the ceiling'],
             ['half', 'half height'],
             ['fixed', 'its own height'],
             ['raking', 'a rake'],
+            ['ridge', 'a rake with a ridge'],
             ['roof', 'the roof'],
           ]}
           onChoose={(kind) => void setTop(kind)}
@@ -123,6 +134,28 @@ export function WallDocket({ id, target }: { id: string; target: FaceTarget | nu
           <Row label="At its end">
             <LengthField label="Height at its end" metres={top.end} units={units} onRefuse={say} onCommit={(end) => set({ top: { ...top, end } })} />
           </Row>
+          {top.apex ? (
+            <>
+              <Row label="Ridge">
+                <LengthField
+                  label="Height of the ridge"
+                  metres={top.apex.height}
+                  units={units}
+                  onRefuse={say}
+                  onCommit={(height) => set({ top: { ...top, apex: { ...top.apex!, height } } })}
+                />
+              </Row>
+              <Row label="Ridge at">
+                <LengthField
+                  label="Ridge from the start"
+                  metres={top.apex.at * wallLength(project, wall)}
+                  units={units}
+                  onRefuse={say}
+                  onCommit={(v) => set({ top: { ...top, apex: { ...top.apex!, at: v / wallLength(project, wall) } } })}
+                />
+              </Row>
+            </>
+          ) : null}
         </>
       ) : (
         <Row label="Height">

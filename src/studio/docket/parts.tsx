@@ -6,6 +6,7 @@ import type { ReactNode } from 'react';
 import { finishById } from '@/core/finishes/library';
 import { finishLrv } from '@/core/finishes/finish';
 import type { FaceTarget } from '@/core/project/commands';
+import { Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { useSample } from '../table/textures';
@@ -82,5 +83,26 @@ function Swatch({ label, finish, target }: { label: string; finish: string; targ
         <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{label}</Box>
       </Box>
     </Tooltip>
+  );
+}
+
+/** Two whole numbers, across and up. */
+export function GridRow({ label, value, onSet }: { label: string; value: { across: number; up: number }; onSet(v: { across: number; up: number }): boolean }) {
+  const { say } = useEdit();
+  return (
+    <Row label={label}>
+      <TextField
+        label={label}
+        value={`${value.across} × ${value.up}`}
+        onCommit={(text) => {
+          const match = /^\s*(\d+)\s*[x×*,]\s*(\d+)\s*$/.exec(text);
+          if (!match) {
+            say(`“${text}” was not taken: ${label.toLowerCase()} are two whole numbers, across and up, for example 3 × 2.`);
+            return false;
+          }
+          return onSet({ across: Number(match[1]), up: Number(match[2]) });
+        }}
+      />
+    </Row>
   );
 }

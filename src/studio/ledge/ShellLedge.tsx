@@ -289,6 +289,26 @@ function Openings({ onTab }: { onTab(tab: (typeof TABS)[number]): void }) {
         {FORMS.window.map((form) => card('window', form))}
         {card('passage', 'clear')}
         {card('niche', 'clear')}
+        {(
+          [
+            ['fixed', 'Rooflight', 'M14 10H46V36H14ZM18 14H42V32H18Z'],
+            ['hinged', 'Hinged rooflight', 'M14 10H46V36H14ZM18 14H42V32H18ZM18 14L30 32L42 14'],
+            ['dome', 'Dome light', 'M10 34H50V38H10ZM14 34C14 14 46 14 46 34'],
+          ] as const
+        ).map(([form, name, path]) => (
+          <Card
+            key={form}
+            name={name}
+            line="in a ceiling"
+            on={tool.kind === 'rooflight' && tool.form === form}
+            onPress={() => useStudio.getState().setTool({ kind: 'rooflight', form })}
+            picture={
+              <Line>
+                <path d={path} />
+              </Line>
+            }
+          />
+        ))}
       </Cards>
     </>
   );

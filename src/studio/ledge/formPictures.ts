@@ -21,10 +21,17 @@ export function formPicture(kind: Opening['kind'], form: OpeningForm, shape?: Op
       command: 'wall.draw',
       args: {
         level: 'ground',
-        points: [
-          { x: -half, y: 0 },
-          { x: half, y: 0 },
-        ],
+        points:
+          form === 'corner'
+            ? [
+                { x: -half, y: 0 },
+                { x: half, y: 0 },
+                { x: half, y: -2 * half },
+              ]
+            : [
+                { x: -half, y: 0 },
+                { x: half, y: 0 },
+              ],
         closed: false,
         thickness: 0.2,
       },
@@ -33,7 +40,7 @@ export function formPicture(kind: Opening['kind'], form: OpeningForm, shape?: Op
       id: 'cards01',
       kind: 'do',
       command: 'opening.add',
-      args: { ...opening, wall: Object.keys(walled.walls)[0], at: half },
+      args: { ...opening, wall: Object.keys(walled.walls)[0], at: half, hinge: form === 'corner' ? 'end' : opening.hinge },
     }).project;
     const items = drawPlanGroups(deriveModel(project), 'ground', { labels: false, dimensions: false }).flatMap((g) => g.items);
     url = `data:image/svg+xml,${encodeURIComponent(displaySvg(items, 204, 116))}`;

@@ -3,7 +3,7 @@ import { Deriver, type Model } from '@/core/derive';
 import type { CommandArgs, CommandName, FaceTarget } from '@/core/project/commands';
 import { runChange } from '@/core/project/commands';
 import type { Phase } from '@/core/project/phase';
-import { DEFAULTS, emptyProject, type Opening, type OpeningForm, type Project, type Status, type WallTop } from '@/core/project/schema';
+import { DEFAULTS, emptyProject, type Opening, type OpeningForm, type Project, type Rooflight, type Status, type WallTop } from '@/core/project/schema';
 import type { DisplayItem } from '@/core/drawing/display';
 import { errorText, Sync, type SyncState } from './sync';
 
@@ -17,6 +17,7 @@ export type Tool =
   | { kind: 'opening'; opening: Opening['kind']; form: OpeningForm; row?: number }
   | { kind: 'recess'; make: 'recess' | 'boxing' }
   | { kind: 'column'; section: 'square' | 'round' }
+  | { kind: 'rooflight'; form: Rooflight['form'] }
   | { kind: 'split' }
   | { kind: 'guide' }
   | { kind: 'underlay'; step: 'first' | 'second' }
@@ -181,9 +182,17 @@ export function openProject(id: string): () => void {
     const state = useStudio.getState();
     const changed = project !== state.project;
     const exists = (entity: string): boolean =>
-      [project.walls, project.openings, project.rooms, project.columns, project.guides, project.pieces, project.viewpoints, project.pictures].some((c) =>
-        Object.hasOwn(c, entity),
-      ) || Object.values(project.boards).some((b) => Object.hasOwn(b.items, entity));
+      [
+        project.walls,
+        project.openings,
+        project.rooms,
+        project.columns,
+        project.rooflights,
+        project.guides,
+        project.pieces,
+        project.viewpoints,
+        project.pictures,
+      ].some((c) => Object.hasOwn(c, entity)) || Object.values(project.boards).some((b) => Object.hasOwn(b.items, entity));
     useStudio.setState({
       project,
       sync: rest,
@@ -228,7 +237,7 @@ export function surfaceName(project: Project, model: Model, target: FaceTarget):
     case 'piece':
       return `${project.pieces[target.piece]?.name ?? 'Piece'}, ${target.part}`;
     case 'opening':
-      return `${project.openings[target.opening]?.name ?? 'Opening'}, ${target.part}`;
+      return `${(project.openings[target.opening] ?? project.rooflights[target.opening])?.name ?? 'Opening'}, ${target.part}`;
     case 'column':
       return project.columns[target.column]?.name ?? 'Column';
     case 'ground':

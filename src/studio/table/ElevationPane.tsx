@@ -4,7 +4,8 @@ import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { signedArea } from '@/core/geometry/polygon';
 import { distance, type Vec2 } from '@/core/geometry/vec';
 import { newOpening } from '@/core/project/opening-defaults';
-import { openingOutline, openingsIn } from '@/core/project/openings';
+import { openingOutline } from '@/core/project/openings';
+import { standingIn } from '@/core/project/standing';
 import type { Opening, Side } from '@/core/project/schema';
 import { wallPath, wallTopAt } from '@/core/project/wall-line';
 import { formatLength, snapStep } from '@/core/units/length';
@@ -159,7 +160,7 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
           stroke={colours.ink}
           strokeWidth={1.3}
         />
-        {openingsIn(model.shell.project, wallId).map((o) => {
+        {standingIn(model.shell.project, wallId).map((o) => {
           if (o.kind === 'niche' && o.swing !== side) return null;
           const outline = openingOutline(o).map((p) => ({ x: p.x + o.at, y: p.y }));
           const on = selection.some((s) => s.entity === o.id);

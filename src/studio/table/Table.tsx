@@ -106,7 +106,7 @@ export function Table() {
 /** Whether anything stands now that will go, or something new comes to what stands. */
 function parted(project: Project): boolean {
   const seen = new Set<string>();
-  for (const collection of [project.walls, project.openings, project.columns]) for (const id in collection) seen.add(collection[id].status);
+  for (const collection of [project.walls, project.openings, project.columns, project.rooflights]) for (const id in collection) seen.add(collection[id].status);
   return seen.has('removed') || (seen.has('existing') && seen.has('new'));
 }
 

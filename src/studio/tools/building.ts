@@ -1,7 +1,8 @@
 import { drawDimension } from '@/core/drawing/plan/plan';
 import type { DisplayItem } from '@/core/drawing/display';
 import { add, angleOf, distance, left, scale, sub, type Vec2 } from '@/core/geometry/vec';
-import { DEFAULTS } from '@/core/project/schema';
+import { rooflightName } from '@/core/project/rooflights';
+import { DEFAULTS, type Rooflight } from '@/core/project/schema';
 import { stationAt, stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import { brought, toPixels } from '@/core/project/underlay';
 import { parseLength, snapStep } from '@/core/units/length';
@@ -122,6 +123,10 @@ export function showBuilding(at: TablePoint): void {
     state.preview('column.put', columnAt(point, 'preview-column'));
     return say(note);
   }
+  if (tool.kind === 'rooflight') {
+    const refusal = state.preview('rooflight.put', rooflightAt(point, 'preview-rooflight'));
+    return say(refusal ?? note);
+  }
   if (begun?.kind !== 'point') {
     set({ marks: dot(point) });
     return say(tool.kind === 'guide' ? note || 'press a first point' : 'press one end of a length you know');
@@ -155,6 +160,25 @@ function columnAt(p: Vec2, id: string) {
   } as const;
 }
 
+function rooflightAt(p: Vec2, id: string): Rooflight {
+  const { level, tool, pen, project } = get();
+  return {
+    id,
+    name: rooflightName(project),
+    level,
+    x: p.x,
+    y: p.y,
+    rotation: 0,
+    form: tool.kind === 'rooflight' ? tool.form : 'fixed',
+    ...DEFAULTS.rooflight,
+    panes: { across: 1, up: 1 },
+    frame: 0.045,
+    open: 0,
+    status: pen.status,
+    finishes: {},
+  };
+}
+
 export function pressBuilding(at: TablePoint): void {
   const state = get();
   pointer = at;
@@ -181,6 +205,15 @@ export function pressBuilding(at: TablePoint): void {
       if (state.run('column.put', columnAt(snapped(at).point, id))) {
         state.setTool({ kind: 'select' });
         state.select([{ entity: id, target: { kind: 'column', column: id } }]);
+      }
+      return;
+    }
+    case 'rooflight': {
+      const id = newId('rooflight');
+      state.endPreview();
+      if (state.run('rooflight.put', rooflightAt(snapped(at).point, id))) {
+        state.setTool({ kind: 'select' });
+        state.select([{ entity: id, target: { kind: 'opening', opening: id, part: 'frame' } }]);
       }
       return;
     }

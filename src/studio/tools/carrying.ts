@@ -2,10 +2,10 @@ import type { Vec2 } from '@/core/geometry/vec';
 import { runOf } from '@/core/project/walls';
 import { get } from './session';
 
-/** Ids of the selected things that can be carried: walls, pieces, columns. */
+/** Ids of the selected things that can be carried: walls, pieces, columns, rooflights. */
 export function carried(): string[] {
   const { project, selection } = get();
-  return selection.map((s) => s.entity).filter((id) => project.walls[id] || project.pieces[id] || project.columns[id]);
+  return selection.map((s) => s.entity).filter((id) => project.walls[id] || project.pieces[id] || project.columns[id] || project.rooflights[id]);
 }
 
 /** The middle of the selected things. */
@@ -14,7 +14,7 @@ function middle(ids: readonly string[]): Vec2 {
   const points = ids.flatMap((id): Vec2[] => {
     const wall = project.walls[id];
     if (wall) return [project.corners[wall.start], project.corners[wall.end]];
-    return [project.pieces[id] ?? project.columns[id]];
+    return [project.pieces[id] ?? project.columns[id] ?? project.rooflights[id]];
   });
   const xs = points.map((p) => p.x);
   const ys = points.map((p) => p.y);

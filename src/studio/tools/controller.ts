@@ -2,7 +2,7 @@ import type { CommandArgs, CommandName } from '@/core/project/commands';
 import { angleOf, distance, dot, left, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { openingGaps } from '@/core/project/openings';
 import { stationAt, stationNear, wallEnds, wallPath } from '@/core/project/wall-line';
-import type { Piece } from '@/core/project/schema';
+import type { Column, Piece, Rooflight } from '@/core/project/schema';
 import { UNDERLAY } from './session';
 import { snapPoint } from './snap';
 import { stockItem } from '@/core/stock/stock';
@@ -36,7 +36,7 @@ export { finishChain, steer } from './walls';
 type Drag =
   | { kind: 'wall'; wall: string; run: string[]; from: Vec2; moved: boolean }
   | { kind: 'corner'; corner: string; moved: boolean }
-  | { kind: 'column'; column: string; grab: Vec2; moved: boolean }
+  | { kind: 'standing'; id: string; grab: Vec2; moved: boolean }
   | { kind: 'underlay'; grab: Vec2; moved: boolean }
   | { kind: 'piece'; piece: Piece; grab: Vec2; moved: boolean }
   | { kind: 'pieces'; from: Vec2; by: Vec2; moved: boolean }
@@ -100,6 +100,7 @@ export function down(at: TablePoint): boolean {
       return true;
     case 'recess':
     case 'column':
+    case 'rooflight':
     case 'split':
     case 'guide':
     case 'underlay':
@@ -141,8 +142,7 @@ export function down(at: TablePoint): boolean {
           grab: stationNear(wallPath(state.project, state.project.walls[opening.wall]), at.plan).s - opening.at,
           moved: false,
         };
-      } else if (state.project.columns[spot.entity])
-        drag = { kind: 'column', column: spot.entity, grab: sub(at.plan, state.project.columns[spot.entity]), moved: false };
+      } else if (standing(spot.entity)) drag = { kind: 'standing', id: spot.entity, grab: sub(at.plan, standing(spot.entity)!), moved: false };
       else if (state.project.walls[spot.entity]) drag = { kind: 'wall', wall: spot.entity, run: [], from: at.plan, moved: false };
       return drag !== null;
     }
@@ -175,6 +175,7 @@ export function move(at: TablePoint): void {
       return showFinish(at);
     case 'recess':
     case 'column':
+    case 'rooflight':
     case 'split':
     case 'guide':
     case 'underlay':
@@ -218,6 +219,9 @@ function offsetOf(wallId: string, from: Vec2, to: Vec2): number {
   return snapStep(dot(sub(to, from), left(unit(sub(b, a)))), project.units);
 }
 
+/** What stands at a point of its own: a column or a rooflight. */
+const standing = (id: string): Column | Rooflight | undefined => get().project.columns[id] ?? get().project.rooflights[id];
+
 /** What a release would do: the command shown last. */
 let pending: (() => void) | null = null;
 
@@ -244,14 +248,14 @@ function dragTo(at: TablePoint): void {
     d.moved = true;
     const refusal = show('corner.move', { corner: d.corner, to: point });
     set({ measure: { fields: [{ label: 'moved', value: distance(point, c) }], note: refusal ?? note, typed: null, field: 0 } });
-  } else if (d.kind === 'column') {
-    const own = state.project.columns[d.column];
+  } else if (d.kind === 'standing') {
+    const own = standing(d.id)!;
     const p = sub(at.plan, d.grab);
     if (!d.moved && distance(p, own) < at.reach / 2) return;
     d.moved = true;
     const { point, note } = snapPoint(state.project, own.level, p, at.reach, null);
-    show('column.put', { ...own, x: point.x, y: point.y });
-    set({ measure: { fields: [{ label: 'moved', value: distance(point, own) }], note, typed: null, field: 0 } });
+    const refusal = 'section' in own ? show('column.put', { ...own, x: point.x, y: point.y }) : show('rooflight.put', { ...own, x: point.x, y: point.y });
+    set({ measure: { fields: [{ label: 'moved', value: distance(point, own) }], note: refusal ?? note, typed: null, field: 0 } });
   } else if (d.kind === 'underlay') {
     const level = state.project.levels[state.level];
     if (!level.underlay) return;
@@ -346,11 +350,12 @@ export function actByKey(): void {
     }
     case 'recess':
     case 'split':
-    case 'column': {
+    case 'column':
+    case 'rooflight': {
       const wall = selection.find((s) => project.walls[s.entity]);
       const own = rooms.find((r) => r.id === room) ?? rooms[0];
-      if (tool.kind !== 'column' && !wall) return state.say('Nothing was changed: select a wall first.');
-      const path = wall ? wallPath(project, project.walls[wall.entity]) : [];
+      if ((tool.kind === 'recess' || tool.kind === 'split') && !wall) return state.say('Nothing was changed: select a wall first.');
+      const path = wall && tool.kind !== 'rooflight' ? wallPath(project, project.walls[wall.entity]) : [];
       const p = path.length ? stationAt(path, path[path.length - 1].s / 2).p : (own?.label ?? { x: 0, y: 0 });
       const spot = at(p, wall ?? null);
       pressBuilding(spot);

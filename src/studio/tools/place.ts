@@ -1,6 +1,7 @@
 import { lerp, distance, project as projectOn, sub, unit, add, scale, type Vec2 } from '@/core/geometry/vec';
 import { clearSpans, fitOpening, freeSpans } from '@/core/project/openings';
-import { stationNear, wallPath } from '@/core/project/wall-line';
+import { cornerAt, roundCorner } from '@/core/project/standing';
+import { stationNear, wallLength, wallPath } from '@/core/project/wall-line';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { Opening, Project } from '@/core/project/schema';
 import type { Model } from '@/core/derive';
@@ -84,6 +85,14 @@ export function openingAt(
     swing: near.off >= 0 ? 'left' : 'right',
     status: wall.status === 'existing' ? 'existing' : 'new',
   });
+  if (base.form === 'corner') {
+    const length = wallLength(project, wall);
+    // At the nearer corner that a window can go round.
+    const nearer = near.s < length / 2 ? (['start', 'end'] as const) : (['end', 'start'] as const);
+    const hinge = nearer.find((end) => roundCorner(project, { wall: wallId, hinge: end })) ?? nearer[0];
+    const opening = { ...base, hinge };
+    return { fits: true, opening: { ...opening, at: cornerAt(project, opening) } };
+  }
   const fit =
     fitOpening(freeSpans(project, base), snapStep(near.s, project.units), base.width) ??
     fitOpening(clearSpans(project, wall, base.status), snapStep(near.s, project.units), base.width);

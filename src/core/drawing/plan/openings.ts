@@ -1,6 +1,7 @@
 import { openingOutline } from '../../project/openings';
 import { left, type Vec2 } from '../../geometry/vec';
-import type { DerivedOpening } from '../../shell/model';
+import { bandOf, frameLines, parallel } from '../../shell/openings/corner';
+import type { DerivedOpening } from '../../shell/openings/derive';
 import { foldsOf, JOINERY } from '../../shell/openings/sizes';
 import type { DisplayItem, Ink, Pen } from '../display';
 
@@ -30,6 +31,21 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
     const back = side * (h - o.opening.depth);
     const ring = [at(-w, side * h), at(-w, back), at(w, back), at(w, side * h)];
     return [fill(ring, 'paper'), line(ring, 0.25), line([at(-w, side * h), at(w, side * h)], 0.13, 'thin', false, true)];
+  }
+  if (o.corner) {
+    const { first, second } = o.corner;
+    const [y1, y2] = frameLines(o.corner, o.opening);
+    const f = o.opening.frame.depth / 2;
+    const [outer, inner] = [parallel(o.corner, first.half, second.half), parallel(o.corner, -first.half, -second.half)];
+    return [
+      fill(bandOf(o.corner, [-first.half, -second.half], [first.half, second.half]), 'paper'),
+      line(outer, 0.25),
+      line(inner, 0.25),
+      line([outer[0], inner[0]], 0.25),
+      line([outer[2], inner[2]], 0.25),
+      line(bandOf(o.corner, [y1 - f, y2 - f], [y1 + f, y2 + f]), 0.13, 'line', true),
+      line(parallel(o.corner, y1, y2), 0.25, 'glass'),
+    ];
   }
   const items: DisplayItem[] = [fill([at(-w, -h), at(w, -h), at(w, h), at(-w, h)], 'paper')];
   const jambs = [line([at(-w, -h), at(-w, h)], 0.25), line([at(w, -h), at(w, h)], 0.25)];

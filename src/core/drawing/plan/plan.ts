@@ -4,7 +4,9 @@ import { standsIn } from '../../project/phase';
 import type { Guide, Level, Project, Status } from '../../project/schema';
 import { layerCuts } from '../../shell/layers';
 import { clearHeight } from '../../shell/rooms';
-import type { DerivedColumn, DerivedLevel, DerivedOpening, DerivedRoom } from '../../shell/model';
+import type { DerivedColumn, DerivedLevel, DerivedRoom } from '../../shell/model';
+import type { DerivedRooflight } from '../../shell/rooflights';
+import type { DerivedOpening } from '../../shell/openings/derive';
 import type { DerivedWall } from '../../shell/walls';
 import { wallPath, wallThickness } from '../../project/wall-line';
 import { formatArea, formatLength, type UnitSystem } from '../../units/length';
@@ -63,6 +65,7 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   for (const piece of pieces) out.push(grouped(piece.footprint, `piece ${piece.id}`, [], () => drawPiece(piece)));
   if (options.removed !== false) out.push(...goneGroups(model.project, level.level));
   for (const wall of level.walls) out.push(wallGroup(project, level, wall));
+  for (const light of level.rooflights) out.push(grouped(light, `rooflight ${light.id}`, [], () => drawRooflight(light)));
   for (const column of level.columns) out.push(grouped(column, `column ${column.id}`, [], () => drawColumn(column)));
   for (const opening of level.openings) out.push(grouped(opening, `opening ${opening.id}`, [], () => drawOpening(opening)));
   for (const id in model.project.guides) {
@@ -137,6 +140,21 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
     }
     return items;
   });
+}
+
+/** A rooflight lies above the cut: dashed, with its diagonals. */
+function drawRooflight({ id, ring }: DerivedRooflight): DisplayItem[] {
+  const line = (points: Vec2[], closed: boolean): DisplayItem => ({
+    kind: 'line',
+    points,
+    closed,
+    ink: 'thin',
+    pen: 0.18,
+    dash: true,
+    entity: id,
+    layer: 'opening',
+  });
+  return [line(ring, true), line([ring[0], ring[2]], false), line([ring[1], ring[3]], false)];
 }
 
 function drawColumn(column: DerivedColumn): DisplayItem[] {

@@ -2,6 +2,7 @@ import type { Mesh } from '../../geometry/mesh';
 import type { Opening, Side } from '../../project/schema';
 import { MeshBuilder } from '../../geometry/mesh';
 import { architrave } from './architrave';
+import type { CornerShape } from './corner';
 import { doorParts } from './door';
 import type { OpeningPart } from './sizes';
 import { windowParts } from './window';
@@ -17,6 +18,8 @@ export interface OpeningSpace {
   thickness: number;
   /** The side of the wall that is indoors: where the sill board and the architrave of a window lie. */
   inside: Side;
+  /** The path of a corner window, in its local axes. */
+  corner: CornerShape | null;
 }
 
 /**
@@ -35,14 +38,14 @@ export function openingParts(space: OpeningSpace): OpeningParts[] {
 }
 
 /** The parts an opening of a kind has. */
-export const partsOf = (opening: Pick<Opening, 'kind' | 'glazed' | 'fanlight' | 'sidelights'>): OpeningPart[] => {
+export const partsOf = (opening: Pick<Opening, 'kind' | 'form' | 'glazed' | 'fanlight' | 'sidelights'>): OpeningPart[] => {
   switch (opening.kind) {
     case 'door': {
       const glass = opening.glazed > 0 || opening.fanlight > 0 || opening.sidelights.start + opening.sidelights.end > 0;
       return ['leaf', 'frame', 'architrave', ...(glass ? (['glass'] as const) : []), 'handle'];
     }
     case 'window':
-      return ['frame', 'glass', 'sill', 'architrave', 'handle'];
+      return opening.form === 'corner' ? ['frame', 'glass', 'sill'] : ['frame', 'glass', 'sill', 'architrave', 'handle'];
     case 'passage':
       return ['architrave'];
     case 'niche':

@@ -1,10 +1,11 @@
 import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
-import { IDENTITY, MeshBuilder, type Matrix } from '../../geometry/mesh';
+import { IDENTITY, MeshBuilder, placement, type Matrix } from '../../geometry/mesh';
 import { boolean, type Region, type Ring } from '../../geometry/polygon';
 import { lathe, roundedBox } from '../../geometry/shapes';
 import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
 import { architrave } from './architrave';
+import { cornerFrames, cornerJoinery, type CornerShape } from './corner';
 import type { OpeningParts, OpeningSpace } from './parts';
 import { framePlace } from './place';
 import { JOINERY, lightsOf } from './sizes';
@@ -151,7 +152,8 @@ export function multiply(a: Matrix, b: Matrix): Matrix {
   return out;
 }
 
-export function windowParts({ opening, thickness, inside }: OpeningSpace): OpeningParts[] {
+export function windowParts({ opening, thickness, inside, corner }: OpeningSpace): OpeningParts[] {
+  if (opening.form === 'corner') return corner ? cornerParts(opening, corner) : [];
   const { width, sill, frame } = opening;
   const half = thickness / 2;
   const inward = inside === 'left' ? 1 : -1;
@@ -184,6 +186,27 @@ export function windowParts({ opening, thickness, inside }: OpeningSpace): Openi
   }
   if (opening.architrave > 0) parts.push({ part: 'architrave', mesh: architrave(opening, inward * half, inward) });
   if (!into.handle.empty) parts.push({ part: 'handle', mesh: into.handle.build() });
+  return parts;
+}
+
+/** Two glazed frames with a post between them. */
+function cornerParts(opening: Opening, shape: CornerShape): OpeningParts[] {
+  const { post, sill } = cornerJoinery(shape, opening);
+  const into: Builders = { frame: post, glass: new MeshBuilder(), handle: new MeshBuilder() };
+  for (const { origin, d, length } of cornerFrames(shape, opening)) {
+    const outline = [
+      { x: 0, y: opening.sill },
+      { x: length, y: opening.sill },
+      { x: length, y: opening.sill + opening.height },
+      { x: 0, y: opening.sill + opening.height },
+    ];
+    glazing(outline, { ...opening, form: 'fixed', width: length }, 0, shape.indoors, into, placement(origin.x, origin.y, 0, Math.atan2(d.y, d.x)));
+  }
+  const parts: OpeningParts[] = [
+    { part: 'frame', mesh: into.frame.build() },
+    { part: 'glass', mesh: into.glass.build() },
+  ];
+  if (!sill.empty) parts.push({ part: 'sill', mesh: sill.build() });
   return parts;
 }
 

@@ -1,0 +1,128 @@
+import { MeshBuilder, placement, type Matrix } from '../../geometry/mesh';
+import { signedArea, type Ring } from '../../geometry/polygon';
+import { add, angleOf, left, scale, type Vec2, type Vec3 } from '../../geometry/vec';
+import { openingStation } from '../../project/openings';
+import type { Level, Opening, Project, Side } from '../../project/schema';
+import { wallExtents } from '../../project/wall-line';
+import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from './corner';
+import { openingParts, type OpeningParts } from './parts';
+import { framePlace } from './place';
+import { OPENING_FINISHES } from './sizes';
+
+/** A rectangle of glass in world metres, for daylight to be sampled through. */
+export interface GlassPortal {
+  corner: Vec3;
+  along: Vec3;
+  up: Vec3;
+}
+
+export interface DerivedOpening {
+  id: string;
+  opening: Opening;
+  level: string;
+  matrix: Matrix;
+  /** Its centre in the middle of the wall. */
+  point: Vec2;
+  /** Direction of the wall, radians. */
+  angle: number;
+  thickness: number;
+  /** How far the middle of its frame lies to the left of the middle of the wall, metres. */
+  frame: number;
+  /** Rooms at the left and right of the wall; null outside. */
+  rooms: { left: string | null; right: string | null };
+  /** The path of a corner window in the plan. */
+  corner: CornerShape | null;
+  parts: (OpeningParts & { finish: string })[];
+  /** The glass that lets daylight in; none for doors. */
+  portals: GlassPortal[];
+  /** The floor in a way that goes down to it: of each side as far as the middle of the wall, in its local axes. */
+  floors: { side: Side; ring: Ring; z: number }[];
+}
+
+export interface OpeningInputs {
+  project: Project;
+  level: Level;
+  opening: Opening;
+  /** A corner window as it stands in the other wall. */
+  leg: Opening | null;
+  thickness: number;
+  /** Foot of the wall above the floor of the level. */
+  foot: number;
+  rooms: { left: string | null; right: string | null };
+  outdoors: Record<Side, boolean>;
+}
+
+const shapes = new Map<string, OpeningParts[]>();
+/** Openings are alike: what fills them is made once for all of a size, of the last so many sizes. */
+const KEPT = 4000;
+
+function alike(opening: Opening, thickness: number, inside: Side, corner: CornerShape | null): OpeningParts[] {
+  const { id: _id, name: _name, wall: _wall, at: _at, finishes: _finishes, place: _place, head: _head, status: _status, ...shape } = opening;
+  const key = JSON.stringify([shape, thickness, inside, corner]);
+  let parts = shapes.get(key);
+  if (!parts) {
+    if (shapes.size > KEPT) shapes.clear();
+    shapes.set(key, (parts = openingParts({ opening, thickness, inside, corner })));
+  }
+  return parts;
+}
+
+/** What fills an opening, where it stands, and what it lets through. */
+export function deriveOpening({ project, level, opening, leg, thickness, foot, rooms, outdoors }: OpeningInputs): DerivedOpening {
+  const { p, d } = openingStation(project, opening);
+  const { left: l, right: r } = wallExtents(project, project.walls[opening.wall]);
+  const point = add(p, scale(left(d), (l - r) / 2));
+  const inside: Side = outdoors.left && !outdoors.right ? 'right' : 'left';
+  const angle = angleOf(d);
+  const corner = leg ? cornerShape(project, opening, leg, inside) : null;
+  const local = corner && seenFrom(corner, point, angle);
+  const frame = framePlace(opening, thickness, inside);
+  const { width, height, sill } = opening;
+  const face = opening.frame.face;
+  const glazed = opening.kind === 'window' && (outdoors.left || outdoors.right);
+  const portal = (origin: Vec2, along: Vec2, length: number): GlassPortal => ({
+    corner: { x: origin.x + along.x * face, y: origin.y + along.y * face, z: level.elevation + sill + face },
+    along: { x: along.x * (length - 2 * face), y: along.y * (length - 2 * face), z: 0 },
+    up: { x: 0, y: 0, z: height - 2 * face },
+  });
+  const portals = !glazed
+    ? []
+    : corner
+      ? cornerFrames(corner, opening).map(({ origin, d: along, length }) => portal(origin, along, length))
+      : [portal({ x: point.x - (d.x * width) / 2 - d.y * frame, y: point.y - (d.y * width) / 2 + d.x * frame }, d, width)];
+  const down = opening.kind !== 'niche' && sill - foot < 1e-6;
+  return {
+    id: opening.id,
+    opening,
+    level: level.id,
+    matrix: placement(point.x, point.y, level.elevation, angle),
+    point,
+    angle,
+    thickness,
+    frame,
+    rooms,
+    corner,
+    parts: alike(opening, thickness, inside, local).map((q) => ({ ...q, finish: opening.finishes[q.part] ?? OPENING_FINISHES[q.part] })),
+    portals,
+    floors: down ? (['left', 'right'] as const).map((side) => ({ side, z: sill, ring: floorOf(side, width, thickness, local, inside) })) : [],
+  };
+}
+
+/** The floor on one side of the middle of the wall, in the local axes of the opening. */
+function floorOf(side: Side, width: number, thickness: number, corner: CornerShape | null, inside: Side): Ring {
+  const half = ((side === 'left' ? 1 : -1) * thickness) / 2;
+  if (corner) {
+    const out = (side === inside ? 1 : -1) * corner.indoors;
+    return bandOf(corner, [0, 0], [out * corner.first.half, out * corner.second.half]);
+  }
+  const [y0, y1] = [Math.min(0, half), Math.max(0, half)];
+  return [
+    { x: -width / 2, y: y0 },
+    { x: width / 2, y: y0 },
+    { x: width / 2, y: y1 },
+    { x: -width / 2, y: y1 },
+  ];
+}
+
+export const floorMesh = (ring: Ring, z: number): ReturnType<MeshBuilder['build']> =>
+  new MeshBuilder().region({ outer: signedArea(ring) < 0 ? [...ring].reverse() : ring, holes: [] }, (p) => ({ ...p, z }), { x: 0, y: 0, z: 1 }).build();
