@@ -15,6 +15,8 @@ export interface Dimension {
   value: number;
   /** The walls that give way at either end; null where nothing stands. */
   ends: [string | null, string | null];
+  /** Further walls in line with those at the ends, which go with them. */
+  runs?: [string[], string[]];
   /** The wall the length is measured along, whose free end gives way where there is no other. */
   along: string | null;
 }
@@ -66,6 +68,26 @@ export function roomDimensions(room: DerivedRoom): Dimension[] {
   });
 }
 
+/** The overall width and depth of a level along the plan axes, from outer face to outer face. */
+export function overallDimensions(level: DerivedLevel): Dimension[] {
+  const points = level.joined.outline.flatMap((r) => r.outer);
+  if (points.length < 3 || !level.rooms.length) return [];
+  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const p of points) [x0, x1, y0, y1] = [Math.min(x0, p.x), Math.max(x1, p.x), Math.min(y0, p.y), Math.max(y1, p.y)];
+  const at = (axis: 'x' | 'y', extreme: number): string[] =>
+    level.walls
+      .filter(({ wall, sides }) => {
+        const face = sides.find((s) => Math.abs(s.from[axis] - extreme) < 1e-4 && Math.abs(s.to[axis] - extreme) < 1e-4);
+        return wall.bulge === 0 && face;
+      })
+      .map((w) => w.id);
+  const make = (key: string, axis: 'x' | 'y', a: Vec2, b: Vec2): Dimension => {
+    const [low, high] = [at(axis, a[axis]), at(axis, b[axis])];
+    return { key: `overall/${key}`, a, b, value: b[axis] - a[axis], ends: [low[0] ?? null, high[0] ?? null], runs: [low.slice(1), high.slice(1)], along: null };
+  };
+  return [make('width', 'x', { x: x0, y: y0 }, { x: x1, y: y0 }), make('depth', 'y', { x: x0, y: y0 }, { x: x0, y: y1 })];
+}
+
 /** The first face a ray from a room's middle meets. */
 function hit(room: DerivedRoom, d: Vec2): { p: Vec2; wall: string } | null {
   let best: { t: number; wall: string } | null = null;
@@ -100,7 +122,7 @@ export function dimensionEdit(
     const share = dot(outward, n);
     if (Math.abs(share) < 0.05) return null;
     // Moved along the dimension, an oblique wall moves less square to itself.
-    return { command: 'wall.move', args: { wall, offset: (length - dimension.value) * share } };
+    return { command: 'wall.move', args: { wall, run: dimension.runs?.[end] ?? [], offset: (length - dimension.value) * share } };
   }
   if (dimension.along) return { command: 'wall.length', args: { wall: dimension.along, length, measured: dimension.value, keep: end === 1 ? 'start' : 'end' } };
   return null;

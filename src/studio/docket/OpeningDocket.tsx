@@ -214,20 +214,22 @@ export function OpeningDocket({ id }: { id: string }) {
               onCommit={(face) => set({ frame: { ...opening.frame, face } })}
             />
           </Row>
-          <Row label="Handle">
-            <Choice
-              bare
-              label="Handle"
-              value={opening.handle}
-              options={[
-                ['lever', 'lever'],
-                ['knob', 'knob'],
-                ['pull', 'pull'],
-                ['none', 'none'],
-              ]}
-              onChoose={(handle) => void set({ handle })}
-            />
-          </Row>
+          {form === 'corner' ? null : (
+            <Row label="Handle">
+              <Choice
+                bare
+                label="Handle"
+                value={opening.handle}
+                options={[
+                  ['lever', 'lever'],
+                  ['knob', 'knob'],
+                  ['pull', 'pull'],
+                  ['none', 'none'],
+                ]}
+                onChoose={(handle) => void set({ handle })}
+              />
+            </Row>
+          )}
         </>
       ) : null}
       <Row label="Status">

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { drawDimension } from '@/core/drawing/plan/plan';
+import { drawDimension, overallLines } from '@/core/drawing/plan/plan';
 import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { dimensionEdit, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
 import type { DerivedRoom } from '@/core/shell/model';
@@ -14,7 +14,6 @@ import { Marks, type View } from './marks';
 export function Dimensions({ view, wall, room }: { view: View; wall: string | null; room: string | null }) {
   const model = useStudio((s) => s.model);
   const level = useStudio((s) => s.level);
-  const [end, setEnd] = useState<0 | 1>(1);
   const own = model.shell.levels.find((l) => l.id === level);
   if (!own || (!wall && !room)) return null;
   const list: { d: Dimension; off: Vec2 }[] = wall
@@ -24,73 +23,84 @@ export function Dimensions({ view, wall, room }: { view: View; wall: string | nu
         return { d, off: scale(left(along), (side * 24) / view.k) };
       })
     : besideFaces(model.shell.rooms.get(room!)!, view.k);
-  const { units } = model.project;
   return (
     <>
-      {list.map(({ d, off }) => {
-        const [a, b] = [add(d.a, off), add(d.b, off)];
-        const marks = drawDimension(a, b, '');
-        const text = marks.find((m) => m.kind === 'text')!;
-        const [x, y] = [view.x + text.at.x * view.k, view.y - text.at.y * view.k];
-        // Along an upright dimension the figure reads from below: the far end comes first.
-        const turned = Math.cos(text.angle - Math.atan2(b.y - a.y, b.x - a.x)) < 0;
-        const commit = (metres: number): boolean => {
-          const state = useStudio.getState();
-          const edit = dimensionEdit(state.project, d, metres, end) ?? dimensionEdit(state.project, d, metres, end === 1 ? 0 : 1);
-          if (!edit) {
-            state.say('The length was not changed: nothing at its ends can give way; move a wall instead.');
-            return false;
-          }
-          return edit.command === 'wall.move' ? state.run('wall.move', edit.args) : state.run('wall.length', edit.args);
-        };
-        return (
-          <g key={d.key}>
-            <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
-              <Marks items={marks} />
-            </g>
-            <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-56} y={-20} width={112} height={20}>
-              <div style={{ display: 'flex', justifyContent: 'center', alignItems: 'center', height: 20, gap: 1 }}>
-                {([turned ? 1 : 0, turned ? 0 : 1] as const).map((which, i) => {
-                  const arrow = (
-                    <button
-                      key={i}
-                      type="button"
-                      aria-label={`${i === 0 ? 'This' : 'The other'} end gives way`}
-                      aria-pressed={end === which}
-                      title="This end gives way"
-                      onClick={() => setEnd(which as 0 | 1)}
-                      style={{
-                        border: 0,
-                        background: '#ffffffd9',
-                        color: end === which ? colours.teal : '#b9bab6',
-                        font: 'inherit',
-                        fontSize: 11,
-                        padding: '0 3px',
-                        cursor: 'pointer',
-                      }}
-                    >
-                      {i === 0 ? '◂' : '▸'}
-                    </button>
-                  );
-                  return i === 0
-                    ? [
-                        arrow,
-                        <FigureField
-                          key="figure"
-                          label={room ? (d.key.endsWith('width') ? 'Inside width' : 'Inside depth') : 'Length of this face'}
-                          value={d.value}
-                          units={units}
-                          onCommit={commit}
-                        />,
-                      ]
-                    : arrow;
-                })}
-              </div>
-            </foreignObject>
-          </g>
-        );
-      })}
+      {list.map(({ d, off }) => (
+        <Typed key={d.key} d={d} off={off} view={view} label={room ? (d.key.endsWith('width') ? 'Inside width' : 'Inside depth') : 'Length of this face'} />
+      ))}
     </>
+  );
+}
+
+/** The overall dimensions of the level, typed over where the plan shows them. */
+export function OverallFields({ view }: { view: View }) {
+  const model = useStudio((s) => s.model);
+  const level = useStudio((s) => s.level);
+  const own = model.shell.levels.find((l) => l.id === level);
+  return (
+    <>
+      {(own ? overallLines(own) : []).map(({ d, push }) => (
+        <Typed key={d.key} d={d} off={push} view={view} label={d.key.endsWith('width') ? 'Overall width' : 'Overall depth'} quiet />
+      ))}
+    </>
+  );
+}
+
+/** One length with its figure as a field, and arrows for the end that gives way. @param quiet the plan draws it already; arrows only while one is at it */
+function Typed({ d, off, view, label, quiet = false }: { d: Dimension; off: Vec2; view: View; label: string; quiet?: boolean }) {
+  const units = useStudio((s) => s.project.units);
+  const [end, setEnd] = useState<0 | 1>(1);
+  const [a, b] = [add(d.a, off), add(d.b, off)];
+  const marks = drawDimension(a, b, '');
+  const text = marks.find((m) => m.kind === 'text')!;
+  const [x, y] = [view.x + text.at.x * view.k, view.y - text.at.y * view.k];
+  // Along an upright dimension the figure reads from below: the far end comes first.
+  const turned = Math.cos(text.angle - Math.atan2(b.y - a.y, b.x - a.x)) < 0;
+  const commit = (metres: number): boolean => {
+    const state = useStudio.getState();
+    const edit = dimensionEdit(state.project, d, metres, end) ?? dimensionEdit(state.project, d, metres, end === 1 ? 0 : 1);
+    if (!edit) {
+      state.say('The length was not changed: nothing at its ends can give way; move a wall instead.');
+      return false;
+    }
+    return edit.command === 'wall.move' ? state.run('wall.move', edit.args) : state.run('wall.length', edit.args);
+  };
+  const arrow = (which: 0 | 1, first: boolean) => (
+    <button
+      type="button"
+      aria-label={`${first ? 'This' : 'The other'} end gives way`}
+      aria-pressed={end === which}
+      title="This end gives way"
+      onClick={() => setEnd(which)}
+      className="gives-way"
+      style={{
+        border: 0,
+        background: '#ffffffd9',
+        color: end === which ? colours.teal : '#b9bab6',
+        font: 'inherit',
+        fontSize: 11,
+        padding: '0 3px',
+        cursor: 'pointer',
+      }}
+    >
+      {first ? '◂' : '▸'}
+    </button>
+  );
+  return (
+    <g>
+      {quiet ? null : (
+        <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
+          <Marks items={marks} />
+        </g>
+      )}
+      <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-56} y={-21} width={112} height={20}>
+        <div className={quiet ? 'quiet-figure' : undefined} style={{ display: 'flex', justifyContent: 'center', alignItems: 'center', height: 20, gap: 1 }}>
+          {arrow(turned ? 1 : 0, true)}
+          <FigureField label={label} value={d.value} units={units} onCommit={commit} />
+          {arrow(turned ? 0 : 1, false)}
+        </div>
+      </foreignObject>
+    </g>
   );
 }
 
@@ -162,7 +172,7 @@ function FigureField({ label, value, units, onCommit }: { label: string; value: 
           reset();
         } else if (Math.abs(parsed.metres - value) > 1e-7 && !onCommit(parsed.metres)) reset();
       }}
-      style={{ width: 68, height: 19, border: 0, background: '#ffffffd9', color: colours.teal, font: 'inherit', fontSize: 11, textAlign: 'center', padding: 0 }}
+      style={{ width: 68, height: 19, border: 0, background: '#ffffff', color: colours.teal, font: 'inherit', fontSize: 11, textAlign: 'center', padding: 0 }}
     />
   );
 }

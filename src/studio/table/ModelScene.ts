@@ -73,7 +73,7 @@ export class ModelScene {
   private model: Model | null = null;
   /** Walls that pieces hang on: what hangs on a wall goes with it. */
   private hosts = new Map<string, string>();
-  /** Luminaires set flush under the ceiling: seen from above they would only cover the room. */
+  /** Luminaires set flush under the ceiling, and rooflights: seen from above they would only cover the room. */
   private flush = new Set<string>();
   private site: Project['site'] | null = null;
   private frame = 0;
@@ -205,7 +205,10 @@ export class ModelScene {
       this.daylight();
     }
     this.hosts = hangers(model);
-    this.flush = new Set(model.pieces.filter((p) => p.item?.mount === 'ceiling' && p.piece.size.height < 0.2).map((p) => p.id));
+    this.flush = new Set([
+      ...model.pieces.filter((p) => p.item?.mount === 'ceiling' && p.piece.size.height < 0.2).map((p) => p.id),
+      ...Object.keys(model.project.rooflights),
+    ]);
     this.setLamps();
     this.makeStubs();
     this.cut();
@@ -393,7 +396,8 @@ export class ModelScene {
     for (const { object } of this.entries.values()) {
       const { entity, kind } = object.userData as { entity: string; kind: string };
       const host = kind === 'wall' || kind === 'top' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
-      object.visible = !(host && hidden.has(host)) && !(above && this.flush.has(entity) && !this.spots.selection.some((s) => s.entity === entity));
+      const overhead = kind === 'ceiling' || this.flush.has(entity);
+      object.visible = !(host && hidden.has(host)) && !(above && overhead && !this.spots.selection.some((s) => s.entity === entity));
     }
     for (const stub of this.stubs.children) stub.visible = hidden.has(stub.userData.entity as string);
   }

@@ -11,7 +11,7 @@ import { colours } from '../look/theme';
 import { useStudio, type Spot } from '../store/studio';
 import * as tools from '../tools/controller';
 import { registerPane } from '../tools/panes';
-import { Dimensions, GapFields } from './Dimensions';
+import { Dimensions, GapFields, OverallFields } from './Dimensions';
 import { Group, layersOf, Marks, PX_PER_MM, Texts, UnderlayPicture, type View } from './marks';
 import { UNDERLAY } from '../tools/session';
 
@@ -26,6 +26,7 @@ export function PlanPane() {
   const selection = useStudio((s) => s.selection);
   const hover = useStudio((s) => s.hover);
   const tool = useStudio((s) => s.tool);
+  const stage = useStudio((s) => s.stage);
   const ready = useStudio((s) => s.ready);
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 600, height: 500 });
@@ -205,6 +206,7 @@ export function PlanPane() {
               );
             })
           : null}
+        {tool.kind === 'select' && stage === 'Shell' && marks.length === 0 ? <OverallFields view={view} /> : null}
         {tool.kind === 'select' && marks.length === 0 ? (
           <Dimensions view={view} wall={wall && model.project.walls[one!] === wall ? one : null} room={model.shell.rooms.has(one ?? '') ? one : null} />
         ) : null}

@@ -105,7 +105,11 @@ function Mark({ item, on, over, room, clear, still }: { item: DisplayItem; on: b
     />
   );
   // What is only a line wants a wider band to be pressed.
-  if (still || item.kind !== 'line' || (item.layer !== 'guide' && !(item.layer === 'wall' && !item.closed))) return line;
+  const thin =
+    item.layer === 'guide' ||
+    (item.layer === 'wall' && item.kind === 'line' && !item.closed) ||
+    (item.layer === 'opening' && item.kind === 'line' && item.dash);
+  if (still || !thin) return line;
   return (
     <>
       {line}

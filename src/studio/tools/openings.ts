@@ -94,10 +94,11 @@ export function gapMarks(id: string): DisplayItem[] {
     return add(p, scale(left(d), out));
   };
   const w = opening.width / 2;
+  const corner = opening.form === 'corner' ? opening.hinge : null;
   return [
-    ...drawDimension(at(gaps.span.from), at(opening.at - w), length(gaps.start), `${id}/start`),
+    ...(corner === 'start' ? [] : drawDimension(at(gaps.span.from), at(opening.at - w), length(gaps.start), `${id}/start`)),
     ...drawDimension(at(opening.at - w), at(opening.at + w), length(opening.width), `${id}/width`),
-    ...drawDimension(at(opening.at + w), at(gaps.span.to), length(gaps.end), `${id}/end`),
+    ...(corner === 'end' ? [] : drawDimension(at(opening.at + w), at(gaps.span.to), length(gaps.end), `${id}/end`)),
   ];
 }
 
@@ -135,6 +136,8 @@ export function openingFrom(project: Project, id: string, which: string, metres:
   const gaps = opening && openingGaps(project, opening);
   if (!gaps) return null;
   if (which === 'width') return { width: metres };
+  // What stands in a corner gives way with its jamb.
+  if (opening.form === 'corner') return { width: opening.width + (opening.hinge === 'start' ? gaps.end : gaps.start) - metres };
   // A typed distance to a corner is meant to hold.
   const from = which === 'start' ? 'start' : 'end';
   return { place: { kind: 'corner', from, gap: metres } };

@@ -1,10 +1,11 @@
 import type { Model } from '../../derive';
-import { add, distance, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
+import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
 import { standsIn } from '../../project/phase';
 import type { Guide, Level, Project, Status } from '../../project/schema';
 import { layerCuts } from '../../shell/layers';
 import { clearHeight } from '../../shell/rooms';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from '../../shell/model';
+import { overallDimensions, type Dimension } from '../../shell/dimensions';
 import type { DerivedRooflight } from '../../shell/rooflights';
 import type { DerivedOpening } from '../../shell/openings/derive';
 import type { DerivedWall } from '../../shell/walls';
@@ -227,29 +228,25 @@ export function drawDimension(a: Vec2, b: Vec2, text: string, entity?: string): 
   ];
 }
 
+/** How far outside the house its overall dimensions stand, metres. */
+const OVERALL = 0.45;
+
+/** The overall dimensions of a level, brought outside its walls. */
+export const overallLines = (level: DerivedLevel): { d: Dimension; push: Vec2 }[] =>
+  overallDimensions(level).map((d, i) => ({ d, push: i === 0 ? { x: 0, y: -OVERALL } : { x: -OVERALL, y: 0 } }));
+
 function overall(level: DerivedLevel, units: UnitSystem): DisplayItem[] {
-  const items: DisplayItem[] = [];
-  const points = level.joined.outline.flatMap((r) => r.outer);
-  if (points.length < 3 || !level.rooms.length) return items;
-  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
-  for (const p of points) [x0, x1, y0, y1] = [Math.min(x0, p.x), Math.max(x1, p.x), Math.min(y0, p.y), Math.max(y1, p.y)];
-  const off = 0.45;
-  const run = (a: Vec2, b: Vec2, toward: Vec2): void => {
-    const push = scale(unit(toward), off);
-    items.push(...drawDimension(add(a, push), add(b, push), formatLength(distance(a, b), units)));
-    for (const p of [a, b])
-      items.push({
-        kind: 'line',
-        points: [add(p, scale(push, 0.35)), add(p, scale(push, 1.15))],
-        closed: false,
-        ink: 'measure',
-        pen: 0.13,
-        layer: 'dimension',
-      });
-  };
-  run({ x: x0, y: y0 }, { x: x1, y: y0 }, { x: 0, y: -1 });
-  run({ x: x0, y: y0 }, { x: x0, y: y1 }, { x: -1, y: 0 });
-  return items;
+  return overallLines(level).flatMap(({ d: { a, b, value }, push }) => [
+    ...drawDimension(add(a, push), add(b, push), formatLength(value, units)),
+    ...[a, b].map((p): DisplayItem => ({
+      kind: 'line',
+      points: [add(p, scale(push, 0.35)), add(p, scale(push, 1.15))],
+      closed: false,
+      ink: 'measure',
+      pen: 0.13,
+      layer: 'dimension',
+    })),
+  ]);
 }
 
 /** The derived opening's marks for previews, without the wall taken out. */
