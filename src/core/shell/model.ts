@@ -34,7 +34,8 @@ export interface Surface {
   entity: string;
   target: FaceTarget | null;
   finish: string;
-  kind: 'wall' | 'top' | 'floor' | 'ceiling' | 'slab' | 'opening' | 'column' | 'ground';
+  /** A `cap` is the end of a wall inside a junction: seen only where its neighbour is taken away. */
+  kind: 'wall' | 'top' | 'cap' | 'floor' | 'ceiling' | 'slab' | 'opening' | 'column' | 'ground';
   mesh: Mesh;
   /** Where the mesh stands, for meshes shared by several openings. */
   matrix: Matrix | null;
@@ -186,7 +187,7 @@ export class ShellDeriver {
           arrangement,
           roomOf,
         });
-        return { ...made, faces: made.faces.map((m) => lift(m, z)), core: lift(made.core, z) };
+        return { ...made, faces: made.faces.map((m) => lift(m, z)), lids: lift(made.lids, z), caps: lift(made.caps, z) };
       });
       walls.push(derived);
       for (const side of derived.sides)
@@ -430,7 +431,11 @@ function wallSurfaces(wall: DerivedWall, finishes: readonly string[], level: str
     level,
   }));
   if (wall.wall.kind === 'wall')
-    surfaces.push({ key: `${wall.id}/top`, entity: wall.id, target: null, finish: BARE.cut, kind: 'top', mesh: wall.core, matrix: null, level });
+    for (const [kind, mesh] of [
+      ['top', wall.lids],
+      ['cap', wall.caps],
+    ] as const)
+      surfaces.push({ key: `${wall.id}/${kind}`, entity: wall.id, target: null, finish: BARE.cut, kind, mesh, matrix: null, level });
   return surfaces;
 }
 

@@ -46,8 +46,10 @@ export interface DerivedWall {
   foot: number;
   /** Vertical faces of each side, in the order of `sides`. */
   faces: Mesh[];
-  /** Upper side, underside and what is hidden inside junctions. With the faces, a closed solid. */
-  core: Mesh;
+  /** Upper side and underside. */
+  lids: Mesh;
+  /** What is hidden inside junctions. With the faces and the lids, a closed solid. */
+  caps: Mesh;
 }
 
 /** All that a wall's shape follows from. */
@@ -90,7 +92,8 @@ export function makeWall(inputs: WallInputs): DerivedWall {
   const height = Math.min(...profile.map((q) => q.z));
   const rings = inputs.footprints.flatMap((f) => [f.ring, ...(f.rest ?? [])]).filter((ring) => ring.length > 2);
   const sides: WallSide[] = [];
-  if (wall.kind === 'boundary') return { id: wall.id, wall, thickness: 0, rings: [], sides, height, foot, faces: [], core: joinMeshes([]) };
+  if (wall.kind === 'boundary')
+    return { id: wall.id, wall, thickness: 0, rings: [], sides, height, foot, faces: [], lids: joinMeshes([]), caps: joinMeshes([]) };
   const { runs, crowded } = runsOf(inputs, sides);
   // Where the upper edge bends, so do the faces below it.
   for (const { t } of profile.slice(1, -1)) {
@@ -103,28 +106,42 @@ export function makeWall(inputs: WallInputs): DerivedWall {
     side.area = sideArea(side, top, own);
   }
   const meshes = new Map<WallSide, Mesh[]>(sides.map((side) => [side, []]));
-  const hidden: Mesh[] = [];
+  const [lids, caps]: [Mesh[], Mesh[]] = [[], []];
   runs.forEach((run, i) => {
     const solid = runMeshes(run, inputs, top, runs[i - 1], runs[i + 1]);
     meshes.get(run.leftSide)?.push(solid.left);
     meshes.get(run.rightSide)?.push(solid.right);
-    hidden.push(solid.core);
+    lids.push(solid.lids);
+    caps.push(solid.caps);
   });
   for (const { ring, leftSide, rightSide } of crowded) {
-    const [l, r, core] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
+    const [l, r, lid, cap] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
     const shown = [meshes.has(leftSide) ? l : undefined, meshes.has(rightSide) ? r : undefined] as const;
-    prism(ring, foot, top, path, shown, core);
+    prism(ring, foot, top, path, shown, lid, cap);
     meshes.get(leftSide)?.push(l.build());
     meshes.get(rightSide)?.push(r.build());
-    hidden.push(core.build());
+    lids.push(lid.build());
+    caps.push(cap.build());
   }
-  return { id: wall.id, wall, thickness, rings, sides, height, foot, faces: sides.map((side) => joinMeshes(meshes.get(side)!)), core: joinMeshes(hidden) };
+  return {
+    id: wall.id,
+    wall,
+    thickness,
+    rings,
+    sides,
+    height,
+    foot,
+    faces: sides.map((side) => joinMeshes(meshes.get(side)!)),
+    lids: joinMeshes(lids),
+    caps: joinMeshes(caps),
+  };
 }
 
 interface RunMeshes {
   left: Mesh;
   right: Mesh;
-  core: Mesh;
+  lids: Mesh;
+  caps: Mesh;
 }
 
 /** The solids of runs by the footprint they begin with: an edit beside one run leaves the other runs of its wall alone. */
@@ -151,9 +168,9 @@ function runMeshes(run: Run, inputs: WallInputs, top: (s: number) => number, pre
   ];
   const known = solids.get(run.prints[0]);
   if (known && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.meshes;
-  const [left, right, core] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
-  new RunSolid(run, inputs, top, openings, [...(previous ? [previous.endCap] : []), ...(next ? [next.startCap] : [])]).build(left, right, core);
-  const meshes = { left: left.build(), right: right.build(), core: core.build() };
+  const [left, right, lids, caps] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
+  new RunSolid(run, inputs, top, openings, [...(previous ? [previous.endCap] : []), ...(next ? [next.startCap] : [])]).build(left, right, lids, caps);
+  const meshes = { left: left.build(), right: right.build(), lids: lids.build(), caps: caps.build() };
   solids.set(run.prints[0], { deps, meshes });
   return meshes;
 }
@@ -351,14 +368,14 @@ class RunSolid {
     };
   }
 
-  build(leftFace: MeshBuilder, rightFace: MeshBuilder, core: MeshBuilder): void {
+  build(leftFace: MeshBuilder, rightFace: MeshBuilder, lids: MeshBuilder, caps: MeshBuilder): void {
     this.face(leftFace, this.run.left, 'left');
     this.face(rightFace, this.run.right, 'right');
     for (const cut of this.cuts) this.reveal(cut, leftFace, rightFace);
-    this.cap(this.run.startCap, this.run.startFree, leftFace, rightFace, core, 'start');
-    this.cap(this.run.endCap, this.run.endFree, rightFace, leftFace, core, 'end');
-    this.lid(core, true);
-    this.lid(core, false);
+    this.cap(this.run.startCap, this.run.startFree, leftFace, rightFace, caps, 'start');
+    this.cap(this.run.endCap, this.run.endFree, rightFace, leftFace, caps, 'end');
+    this.lid(lids, true);
+    this.lid(lids, false);
   }
 
   /** A vertical face in its own plane, carried into space stretch by stretch. */
@@ -501,14 +518,14 @@ class RunSolid {
   }
 
   /** An end of the run, seen where nothing built meets it, else hidden inside the junction. */
-  private cap(chain: Vec2[], free: boolean, first: MeshBuilder, second: MeshBuilder, core: MeshBuilder, end: 'start' | 'end'): void {
+  private cap(chain: Vec2[], free: boolean, first: MeshBuilder, second: MeshBuilder, caps: MeshBuilder, end: 'start' | 'end'): void {
     const { foot } = this.inputs;
     const gap = this.cuts.find((c) => c.round === end);
     for (let i = 1; i < chain.length; i++) {
       const [a, b] = [chain[i - 1], chain[i]];
       if (this.neighbours.some((other) => other.some((p, k) => k > 0 && distance(other[k - 1], b) < COINCIDENT * 2 && distance(p, a) < COINCIDENT * 2)))
         continue;
-      const builder = !free ? core : i === 1 ? first : second;
+      const builder = !free ? caps : i === 1 ? first : second;
       const band = (a0: number, b0: number, a1: number, b1: number): void => {
         if (a1 - a0 > 1e-9 || b1 - b0 > 1e-9) builder.quad({ ...a, z: a0 }, { ...b, z: b0 }, { ...b, z: b1 }, { ...a, z: a1 });
       };
@@ -528,7 +545,7 @@ class RunSolid {
   }
 
   /** The upper side or the underside, parted where openings reach through it. */
-  private lid(core: MeshBuilder, upper: boolean): void {
+  private lid(lids: MeshBuilder, upper: boolean): void {
     const { run } = this;
     const gaps = this.cuts.filter((c) => (upper ? c.head : c.foot));
     const ends = (cut: Cut, side: 'left' | 'right'): [number, number] => {
@@ -553,28 +570,28 @@ class RunSolid {
         const s1 = to ? ends(to, side)[0] : Infinity;
         return run[side].slice(1, -1).filter((q) => q.s > s0 && q.s < s1);
       };
-      this.lidPart(core, upper, start, between('left'), end, between('right'));
+      this.lidPart(lids, upper, start, between('left'), end, between('right'));
     }
   }
 
   /** A stretch of the upper side or the underside, folded where the upper edge bends on both faces. */
-  private lidPart(core: MeshBuilder, upper: boolean, start: Vec2[], left: Station[], end: Vec2[], right: Station[]): void {
+  private lidPart(lids: MeshBuilder, upper: boolean, start: Vec2[], left: Station[], end: Vec2[], right: Station[]): void {
     const bend = upper ? left.find((q) => this.bends.some((s) => Math.abs(s - q.s) < COINCIDENT) && right.some((r) => Math.abs(r.s - q.s) < COINCIDENT)) : null;
     const across = bend && right.find((r) => Math.abs(r.s - bend.s) < COINCIDENT);
     if (bend && across) {
       const [before, after] = [(q: Station) => q.s < bend.s - COINCIDENT, (q: Station) => q.s > bend.s + COINCIDENT];
-      this.lidPart(core, upper, start, left.filter(before), [across.p, bend.p], right.filter(before));
-      this.lidPart(core, upper, [bend.p, across.p], left.filter(after), end, right.filter(after));
+      this.lidPart(lids, upper, start, left.filter(before), [across.p, bend.p], right.filter(before));
+      this.lidPart(lids, upper, [bend.p, across.p], left.filter(after), end, right.filter(after));
       return;
     }
     const ring = [...start, ...right.map((q) => q.p), ...end, ...left.map((q) => q.p).reverse()];
     const indices = triangulateKeeping(ring);
     const z = (p: Vec2): number => (upper ? this.topAt(p) : this.inputs.foot);
-    const base = ring.map((p) => core.vertex({ ...p, z: z(p) }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
+    const base = ring.map((p) => lids.vertex({ ...p, z: z(p) }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
     for (let i = 0; i < indices.length; i += 3) {
       const [a, b, c] = [base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]];
-      if (upper) core.triangle(a, b, c);
-      else core.triangle(a, c, b);
+      if (upper) lids.triangle(a, b, c);
+      else lids.triangle(a, c, b);
     }
   }
 }
@@ -627,23 +644,31 @@ function sOf(p: Vec2, paths: Station[][]): number {
 }
 
 /** A clipped piece between crowded junctions: its footprint carried up, its edges along the wall given to the sides. */
-function prism(ring: Ring, foot: number, top: (s: number) => number, path: Station[], sides: readonly (MeshBuilder | undefined)[], core: MeshBuilder): void {
+function prism(
+  ring: Ring,
+  foot: number,
+  top: (s: number) => number,
+  path: Station[],
+  sides: readonly (MeshBuilder | undefined)[],
+  lids: MeshBuilder,
+  caps: MeshBuilder,
+): void {
   const d = unit(sub(path[path.length - 1].p, path[0].p));
   const s = (p: Vec2): number => dot(sub(p, path[0].p), d);
   ring.forEach((a, i) => {
     const b = ring[(i + 1) % ring.length];
     const e = unit(sub(b, a));
-    const builder = Math.abs(cross(e, d)) > 0.01 ? core : dot(e, d) > 0 ? sides[1] : sides[0];
-    (builder ?? core).quad({ ...a, z: foot }, { ...b, z: foot }, { ...b, z: top(s(b)) }, { ...a, z: top(s(a)) });
+    const builder = Math.abs(cross(e, d)) > 0.01 ? caps : dot(e, d) > 0 ? sides[1] : sides[0];
+    (builder ?? caps).quad({ ...a, z: foot }, { ...b, z: foot }, { ...b, z: top(s(b)) }, { ...a, z: top(s(a)) });
   });
   const indices = triangulateKeeping(ring);
   for (const upper of [true, false]) {
-    const base = ring.map((p) => core.vertex({ ...p, z: upper ? top(s(p)) : foot }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
+    const base = ring.map((p) => lids.vertex({ ...p, z: upper ? top(s(p)) : foot }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
     for (let k = 0; k < indices.length; k += 3)
-      if (upper) core.triangle(base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]);
-      else core.triangle(base[indices[k]], base[indices[k + 2]], base[indices[k + 1]]);
+      if (upper) lids.triangle(base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]);
+      else lids.triangle(base[indices[k]], base[indices[k + 2]], base[indices[k + 1]]);
   }
 }
 
 /** The whole solid of a wall as one mesh. */
-export const wallSolid = (wall: Pick<DerivedWall, 'faces' | 'core'>): Mesh => joinMeshes([...wall.faces, wall.core]);
+export const wallSolid = (wall: Pick<DerivedWall, 'faces' | 'lids' | 'caps'>): Mesh => joinMeshes([...wall.faces, wall.lids, wall.caps]);

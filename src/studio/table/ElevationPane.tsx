@@ -7,7 +7,7 @@ import { newOpening } from '@/core/project/opening-defaults';
 import { openingOutline } from '@/core/project/openings';
 import { standingIn } from '@/core/project/standing';
 import type { Opening, Side } from '@/core/project/schema';
-import { wallPath, wallTopAt } from '@/core/project/wall-line';
+import { wallPath, wallProfile, wallTopAt } from '@/core/project/wall-line';
 import { formatLength, snapStep } from '@/core/units/length';
 import { colours } from '../look/theme';
 import { newId, surfaceName, useStudio } from '../store/studio';
@@ -49,13 +49,16 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
     const own = derived?.sides.filter((s) => s.side === side) ?? [];
     const s0 = Math.min(0, ...own.map((s) => s.s0));
     const s1 = Math.max(length, ...own.map((s) => s.s1));
-    return { length, s0, s1, foot: derived?.foot ?? 0, top: (s: number) => wallTopAt(wall, level, s / length) };
+    const top = (s: number): number => wallTopAt(wall, level, s / length);
+    const bends = wallProfile(wall, level).slice(1, -1);
+    const upper = [s0, ...bends.map((q) => q.t * length), s1].map((s): Vec2 => ({ x: s, y: top(s) }));
+    return { length, s0, s1, foot: derived?.foot ?? 0, upper };
   }, [project, wall, level, derived, side]);
   if (!wall || !face) return <Box ref={frame} sx={{ position: 'absolute', inset: 0 }} />;
 
   // Seen from the left of the wall its start lies at the right.
   const flip = side === 'left' ? -1 : 1;
-  const high = Math.max(face.top(0), face.top(face.length));
+  const high = Math.max(...face.upper.map((p) => p.y));
   const k = Math.min((size.width - 90) / (face.s1 - face.s0), (size.height - 130) / (high - face.foot));
   const ox = size.width / 2 - (flip * k * (face.s0 + face.s1)) / 2;
   const oy = size.height / 2 + (k * (high + face.foot)) / 2;
@@ -150,12 +153,7 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
     >
       <svg width={size.width} height={size.height} style={{ position: 'absolute', inset: 0, display: 'block' }}>
         <path
-          d={ring([
-            { x: face.s0, y: face.foot },
-            { x: face.s1, y: face.foot },
-            { x: face.s1, y: face.top(face.s1) },
-            { x: face.s0, y: face.top(face.s0) },
-          ])}
+          d={ring([{ x: face.s0, y: face.foot }, { x: face.s1, y: face.foot }, ...[...face.upper].reverse()])}
           fill="#F7F7F5"
           stroke={colours.ink}
           strokeWidth={1.3}

@@ -176,7 +176,7 @@ export class ModelScene {
       }
       const object = entry?.object ?? new THREE.Mesh();
       object.geometry = this.geometry(mesh);
-      object.material = lit !== null ? this.glow(lit) : this.material(finish);
+      object.material = lit !== null ? this.glow(lit) : kind === 'cap' ? this.capMaterial() : this.material(finish);
       object.matrixAutoUpdate = false;
       object.matrix.fromArray(matrix as number[]);
       object.matrixWorldNeedsUpdate = true;
@@ -240,6 +240,15 @@ export class ModelScene {
       this.materials.set(key, material);
     }
     return material;
+  }
+
+  /** The ends of walls inside junctions touch the faces of their neighbours along an edge: they give way to them there. */
+  private capMaterial(): THREE.MeshPhysicalMaterial {
+    const known = this.materials.get('cap');
+    if (known) return known;
+    const made = Object.assign(this.material(BARE.cut).clone(), { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 8 });
+    this.materials.set('cap', made);
+    return made;
   }
 
   private material(id: string): THREE.MeshPhysicalMaterial {
@@ -395,7 +404,8 @@ export class ModelScene {
       }
     for (const { object } of this.entries.values()) {
       const { entity, kind } = object.userData as { entity: string; kind: string };
-      const host = kind === 'wall' || kind === 'top' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
+      const host =
+        kind === 'wall' || kind === 'top' || kind === 'cap' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
       const overhead = kind === 'ceiling' || this.flush.has(entity);
       object.visible = !(host && hidden.has(host)) && !(above && overhead && !this.spots.selection.some((s) => s.entity === entity));
     }
