@@ -104,11 +104,30 @@ function fromGeom(multi: [number, number][][][]): Region[] {
   });
 }
 
+function boxOf({ outer }: Region): { x0: number; y0: number; x1: number; y1: number } {
+  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+  for (const { x, y } of outer) {
+    if (x < box.x0) box.x0 = x;
+    if (x > box.x1) box.x1 = x;
+    if (y < box.y0) box.y0 = y;
+    if (y > box.y1) box.y1 = y;
+  }
+  return box;
+}
+
 /** Union, intersection or difference of plane regions. */
 export function boolean(op: 'union' | 'intersection' | 'difference', first: Region[], second: Region[]): Region[] {
   if (!first.length) return op === 'union' ? second : [];
   if (!second.length) return op === 'intersection' ? [] : op === 'difference' ? first : union(first);
-  return fromGeom(polyclip[op](first.map(toGeom), second.map(toGeom)) as [number, number][][][]);
+  if (op === 'union') return fromGeom(polyclip.union(first.map(toGeom), second.map(toGeom)) as [number, number][][][]);
+  // What lies apart from all of the others has no part in it.
+  const boxes = first.map(boxOf);
+  const near = second.filter((r) => {
+    const box = boxOf(r);
+    return boxes.some((b) => b.x0 <= box.x1 && box.x0 <= b.x1 && b.y0 <= box.y1 && box.y0 <= b.y1);
+  });
+  if (!near.length) return op === 'intersection' ? [] : union(first);
+  return fromGeom(polyclip[op](first.map(toGeom), near.map(toGeom)) as [number, number][][][]);
 }
 
 /** Union of many regions. */

@@ -16,9 +16,9 @@ function present<T extends { status: Status }>(collection: Record<string, T>, ph
   let known = kept.get(collection);
   if (!known) kept.set(collection, (known = {}));
   if (!known[phase]) {
-    const entries = Object.entries(collection);
-    const standing = entries.filter(([, entity]) => standsIn(entity.status, phase));
-    known[phase] = standing.length === entries.length ? collection : Object.fromEntries(standing);
+    let whole = true;
+    for (const id in collection) if (!standsIn(collection[id].status, phase)) whole = false;
+    known[phase] = whole ? collection : Object.fromEntries(Object.entries(collection).filter(([, entity]) => standsIn(entity.status, phase)));
   }
   return known[phase] as Record<string, T>;
 }

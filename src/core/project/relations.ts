@@ -1,4 +1,5 @@
 import type { Draft } from 'immer';
+import type { Arrangement, LinePiece } from '../geometry/arrangement';
 import { add, dot, rotate, type Vec2 } from '../geometry/vec';
 import { formatLength } from '../units/length';
 import { DomainError } from './errors';
@@ -201,9 +202,10 @@ export function settleOpenings(before: Project, edited: Project, draft: Draft<Pr
   const touched: string[] = [];
   const solver = new Solver(before, freed(before, edited, draft));
   const arrangements = new Map<string, boolean>();
+  const plans = new Map<string, [Arrangement, Arrangement][]>();
   const wallChanged = (id: string): boolean => {
     let changed = arrangements.get(id);
-    if (changed === undefined) arrangements.set(id, (changed = surroundingsChanged(before, edited, id)));
+    if (changed === undefined) arrangements.set(id, (changed = surroundingsChanged(before, edited, id, plans)));
     return changed;
   };
   const visited = new Map<string, boolean>();
@@ -244,6 +246,8 @@ export function settleOpenings(before: Project, edited: Project, draft: Draft<Pr
   return touched;
 }
 
+const NOTHING: readonly LinePiece[] = [];
+
 const shellChanged = (a: Project, b: Project): boolean =>
   a.walls !== b.walls || a.corners !== b.corners || a.wallTypes !== b.wallTypes || a.levels !== b.levels || a.rooms !== b.rooms;
 
@@ -268,16 +272,27 @@ function freed(before: Project, edited: Project, draft: Draft<Project>): Project
 }
 
 /** Whether a wall, or what meets it, is no longer as it was. */
-function surroundingsChanged(before: Project, edited: Project, id: string): boolean {
+function surroundingsChanged(before: Project, edited: Project, id: string, plans: Map<string, [Arrangement, Arrangement][]>): boolean {
   const [a, b] = [before.walls[id], edited.walls[id]];
   if (a !== b || !a || before.levels[a.level] !== edited.levels[b.level]) return true;
   if (before.wallTypes !== edited.wallTypes && a.type !== null && before.wallTypes[a.type] !== edited.wallTypes[a.type]) return true;
-  return (['before', 'after'] as const).some((phase) => {
-    const [p, q] = [planOf(inPhase(before, phase), a.level).arrangement, planOf(inPhase(edited, phase), a.level).arrangement];
-    const [mine, yours] = [p.byLine.get(id) ?? [], q.byLine.get(id) ?? []];
-    return (
-      mine.length !== yours.length ||
-      mine.some((piece, i) => piece !== yours[i] || p.fans[piece.from] !== q.fans[piece.from] || p.fans[piece.to] !== q.fans[piece.to])
-    );
-  });
+  let pairs = plans.get(a.level);
+  if (!pairs) {
+    // Of each phase the plans before and after the edit; where both phases have the same walls, once.
+    const [then, now] = (['before', 'after'] as const).map((phase): [Arrangement, Arrangement] => [
+      planOf(inPhase(before, phase), a.level).arrangement,
+      planOf(inPhase(edited, phase), a.level).arrangement,
+    ]);
+    pairs = [then, ...(now[0] === then[0] && now[1] === then[1] ? [] : [now])].filter(([p, q]) => p !== q);
+    plans.set(a.level, pairs);
+  }
+  for (const [p, q] of pairs) {
+    const [mine, yours] = [p.byLine.get(id) ?? NOTHING, q.byLine.get(id) ?? NOTHING];
+    if (mine.length !== yours.length) return true;
+    for (let i = 0; i < mine.length; i++) {
+      const { from, to } = mine[i];
+      if (mine[i] !== yours[i] || p.fans[from] !== q.fans[from] || p.fans[to] !== q.fans[to]) return true;
+    }
+  }
+  return false;
 }

@@ -121,21 +121,32 @@ export function faceAt(arrangement: Pick<Arrangement, 'faces'>, p: Vec2): number
 /** Which room was found in a face last, and by which anchor: while both are the same objects it need not be looked for. */
 const found = new WeakMap<Face, { id: string; anchor: Vec2 }>();
 
+const placed = new WeakMap<Arrangement, { rooms: object; byFace: Map<number, Room> }>();
+
 /** Which room of a level each face belongs to, by the rooms' anchors. */
 export function roomsByFace(project: Project, level: string): Map<number, Room> {
   const { arrangement } = planOf(project, level);
+  const rooms = stateOf(project.rooms);
+  const known = placed.get(arrangement);
+  if (known?.rooms === rooms) return known.byFace;
+  const byFace = placeRooms(arrangement, rooms, level);
+  placed.set(arrangement, { rooms, byFace });
+  return byFace;
+}
+
+function placeRooms(arrangement: Arrangement, all: Record<string, Room>, level: string): Map<number, Room> {
   const rooms = new Map<number, Room>();
-  const placed = new Set<string>();
+  const taken = new Set<string>();
   arrangement.faces.forEach((face, f) => {
     const hint = found.get(face);
-    const room = hint && project.rooms[hint.id];
+    const room = hint && all[hint.id];
     if (!room || room.anchor !== hint.anchor || room.level !== level) return;
     rooms.set(f, room);
-    placed.add(room.id);
+    taken.add(room.id);
   });
-  for (const id in project.rooms) {
-    const room = project.rooms[id];
-    if (room.level !== level || placed.has(id)) continue;
+  for (const id in all) {
+    const room = all[id];
+    if (room.level !== level || taken.has(id)) continue;
     const face = faceAt(arrangement, room.anchor);
     if (face < 0 || rooms.has(face)) continue;
     rooms.set(face, room);

@@ -5,7 +5,8 @@ import { IDENTITY, MeshBuilder, transformPoint, type Matrix, type Mesh } from '.
 import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
 import type { Daylight } from '../light/daylight';
 import type { Project } from '../project/schema';
-import { BARE, type ShellModel } from '../shell/model';
+import type { ShellModel } from '../shell/model';
+import { BARE } from '../shell/surfaces';
 import { LAMP_PART } from '../stock/luminaires';
 import type { DerivedPiece } from '../stock/stock';
 

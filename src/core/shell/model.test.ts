@@ -170,9 +170,9 @@ describe('the plan as a whole', () => {
 
 describe('deriving again', () => {
   it('makes only what an edit has touched, and the same as from scratch', () => {
-    // A row of twelve rooms, a door in every partition.
-    let before = box(60, 5, 0.3);
-    for (let i = 1; i < 12; i++) {
+    // A row of twenty-four rooms, a door in every partition.
+    let before = box(120, 5, 0.3);
+    for (let i = 1; i < 24; i++) {
       const x = i * 5;
       const points = [
         { x, y: 0 },

@@ -1,6 +1,6 @@
 'use client';
 import type { Column } from '@/core/project/schema';
-import { BARE } from '@/core/shell/model';
+import { BARE } from '@/core/shell/surfaces';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';

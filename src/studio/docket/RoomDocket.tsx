@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
 import { USES, type Ceiling, type Room } from '@/core/project/schema';
-import { BARE } from '@/core/shell/model';
+import { BARE } from '@/core/shell/surfaces';
 import { ceilingHeight } from '@/core/shell/rooms';
 import { formatArea, formatLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';

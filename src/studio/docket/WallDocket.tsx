@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { FaceTarget } from '@/core/project/commands';
 import type { WallTop } from '@/core/project/schema';
 import { arcOf, wallEnds, wallLength, wallThickness, wallTopAt } from '@/core/project/wall-line';
-import { BARE } from '@/core/shell/model';
+import { BARE } from '@/core/shell/surfaces';
 import { formatArea, formatLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, Row } from '../look/fields';

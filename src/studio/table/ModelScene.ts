@@ -11,7 +11,7 @@ import { daylight } from '@/core/light/daylight';
 import type { FaceTarget } from '@/core/project/commands';
 import type { Project } from '@/core/project/schema';
 import { BLEACH, exposureScale, SHOULDER } from '@/core/render/tone';
-import { BARE } from '@/core/shell/model';
+import { BARE } from '@/core/shell/surfaces';
 import { LAMP_PART } from '@/core/stock/luminaires';
 import type { Spot } from '../store/studio';
 import { loadTexture } from './textures';

@@ -1,0 +1,373 @@
+import type { Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
+import { MeshBuilder, type Mesh } from '../geometry/mesh';
+import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
+import { wallFoot } from '../project/openings';
+import { rooflightRoom } from '../project/rooflights';
+import type { Level, Opening, Project, Room, Side } from '../project/schema';
+import { legOf, openingsIn, standingIn } from '../project/standing';
+import { planOf, roomsByFace, type Plan } from '../project/topology';
+import { wallPath, wallThickness } from '../project/wall-line';
+import { columnSolid } from './columns';
+import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
+import type { Memo } from './memo';
+import type { DerivedColumn, DerivedLevel, DerivedRoom } from './model';
+import { deriveOpening, floorMesh, type DerivedOpening } from './openings/derive';
+import { deriveRooflight, type DerivedRooflight } from './rooflights';
+import { ceilingHeight, ceilingMesh, clearHeight, extent, stepFace } from './rooms';
+import { BARE, wallSurfaces, type Surface } from './surfaces';
+import { makeWall, type DerivedWall, type WallSide } from './walls';
+
+/** What is known about a level while it is derived. */
+interface Work {
+  project: Project;
+  level: Level;
+  plan: Plan;
+  joined: JoinedPlan;
+  roomOf(cycle: Cycle | undefined): Room | null;
+  /** Everything that was made, in the end the surfaces of the level. */
+  surfaces: Surface[];
+}
+
+/** Derives one level after another, part by part. */
+export class LevelDeriver {
+  private readonly joined = new Map<string, JoinedPlan>();
+  private readonly shapes = new Map<string, RoomShape>();
+
+  constructor(private readonly memo: Memo) {}
+
+  derive(project: Project, level: Level): DerivedLevel {
+    const plan = planOf(project, level.id);
+    const { arrangement } = plan;
+    const before = this.joined.get(level.id);
+    const joined = before?.arrangement === arrangement ? before : joinWalls(arrangement, before);
+    this.joined.set(level.id, joined);
+    const roomOfFace = roomsByFace(project, level.id);
+    const roomOfCycle = new Map<Cycle, Room>();
+    for (const [f, room] of roomOfFace) {
+      const face = arrangement.faces[f];
+      roomOfCycle.set(face.outer, room);
+      for (const inner of face.inner) roomOfCycle.set(inner, room);
+    }
+    const work: Work = { project, level, plan, joined, surfaces: [], roomOf: (cycle) => (cycle && roomOfCycle.get(cycle)) ?? null };
+    const walls = this.walls(work);
+    const rooflights = this.rooflights(work);
+    const rooms = this.rooms(work, roomOfFace, walls, rooflights);
+    this.slab(work);
+    const openings = this.openings(work, walls);
+    const columns = this.columns(work);
+    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, surfaces: work.surfaces };
+  }
+
+  private walls(work: Work): DerivedWall[] {
+    const { project, level, plan, joined, roomOf, surfaces } = work;
+    const { arrangement } = plan;
+    const walls: DerivedWall[] = [];
+    for (const id in project.walls) {
+      const wall = project.walls[id];
+      if (wall.level !== level.id) continue;
+      const pieces: readonly LinePiece[] = arrangement.byLine.get(id) ?? [];
+      const standing = standingIn(project, id);
+      const foot = wallFoot(project, wall);
+      const type = wall.type === null ? undefined : project.wallTypes[wall.type];
+      const deps: unknown[] = [wall, type, level.height, level.elevation, foot, standing.length, project.corners[wall.start], project.corners[wall.end]];
+      for (const p of pieces) {
+        deps.push(joined.pieces[p.index], this.meeting(work, p.from), this.meeting(work, p.to));
+        deps.push(this.shape(roomOf(arrangement.cycles[p.index * 2])), this.shape(roomOf(arrangement.cycles[p.index * 2 + 1])));
+      }
+      for (const opening of standing) deps.push(opening);
+      const derived = this.memo.get('wall', id, deps, () => {
+        const made = makeWall({
+          wall,
+          level,
+          path: wallPath(project, wall),
+          thickness: wallThickness(project, wall),
+          foot,
+          pieces,
+          footprints: pieces.map((p) => joined.pieces[p.index]!),
+          openings: standing,
+          arrangement,
+          roomOf,
+        });
+        const z = level.elevation;
+        return { ...made, faces: made.faces.map((m) => lift(m, z)), lids: lift(made.lids, z), caps: lift(made.caps, z) };
+      });
+      walls.push(derived);
+      const owners: unknown[] = [derived];
+      for (const side of derived.sides) owners.push(side.room ? project.rooms[side.room] : project.outside);
+      const own = this.memo.get('surfaces of wall', id, owners, () => {
+        const finishes = derived.sides.map((side) => {
+          const owner = side.room ? project.rooms[side.room] : project.outside;
+          return owner.faces[side.key] ?? owner.walls ?? (side.outdoors ? BARE.outside : BARE.wall);
+        });
+        return this.memo.get('finished wall', id, [derived, ...finishes], () => wallSurfaces(derived, finishes, level.id));
+      });
+      for (const surface of own) surfaces.push(surface);
+      if (wall.kind === 'boundary') this.boundary(work, id);
+    }
+    return walls;
+  }
+
+  /** How many lines, and how many built walls, meet at a node, in one number. */
+  private meeting({ plan: { arrangement } }: Work, node: number): number {
+    const fan = arrangement.fans[node];
+    let known = meetings.get(fan);
+    if (known === undefined) {
+      known = fan.length * 100;
+      for (const e of fan) if (arrangement.pieces[e.piece]!.left + arrangement.pieces[e.piece]!.right > 0) known++;
+      meetings.set(fan, known);
+    }
+    return known;
+  }
+
+  /** What of a room the walls around it follow from; the same object while that stays the same. */
+  private shape(room: Room | null): RoomShape | null {
+    if (!room) return null;
+    const known = this.shapes.get(room.id);
+    if (known?.step === room.step && known.cover === room.cover && known.outdoors === room.outdoors) return known;
+    const made = { id: room.id, step: room.step, cover: room.cover, outdoors: room.outdoors };
+    this.shapes.set(room.id, made);
+    return made;
+  }
+
+  private rooflights({ project, level, surfaces }: Work): DerivedRooflight[] {
+    const rooflights: DerivedRooflight[] = [];
+    for (const id in project.rooflights) {
+      const rooflight = project.rooflights[id];
+      const room = rooflight.level === level.id ? rooflightRoom(project, rooflight) : null;
+      if (!room) continue;
+      const derived = this.memo.get('rooflight', id, [rooflight, room.id, room.cover, level], () => deriveRooflight(rooflight, room, level));
+      rooflights.push(derived);
+      for (const { part, mesh, finish } of derived.parts)
+        surfaces.push({
+          key: `${id}/${part}`,
+          entity: id,
+          target: { kind: 'opening', opening: id, part },
+          finish,
+          kind: 'opening',
+          mesh,
+          matrix: derived.matrix,
+          level: level.id,
+        });
+    }
+    return rooflights;
+  }
+
+  private rooms(work: Work, roomOfFace: Map<number, Room>, walls: readonly DerivedWall[], rooflights: readonly DerivedRooflight[]): DerivedRoom[] {
+    const sidesOf = new Map<string, WallSide[]>();
+    for (const wall of walls)
+      for (const side of wall.sides)
+        if (side.room) {
+          const list = sidesOf.get(side.room);
+          if (list) list.push(side);
+          else sidesOf.set(side.room, [side]);
+        }
+    const rooms: DerivedRoom[] = [];
+    for (const [f, room] of roomOfFace) {
+      const fresh = work.joined.faces[f];
+      if (!fresh || fresh.outer.length < 3) continue;
+      const sides = sidesOf.get(room.id) ?? [];
+      const lights = rooflights.length ? rooflights.filter((l) => l.room === room.id) : [];
+      const own = this.memo.get('room', room.id, [fresh, room, work.level, ...sides, ...lights], () => this.room(work.level, room, fresh, sides, lights));
+      rooms.push(own.derived);
+      for (const surface of own.surfaces) work.surfaces.push(surface);
+    }
+    return rooms.sort((a, b) => b.area - a.area);
+  }
+
+  private room(
+    level: Level,
+    room: Room,
+    fresh: Region,
+    sides: WallSide[],
+    lights: readonly DerivedRooflight[],
+  ): { derived: DerivedRoom; surfaces: readonly Surface[] } {
+    const z = level.elevation;
+    const { id } = room;
+    const region = this.memo.steady('region', id, fresh, sameRegion);
+    const along = room.cover.kind === 'bulkhead' ? room.cover.along : '';
+    const edges = along ? sides.filter((s) => s.key === along).map((s) => (s.side === 'left' ? ([s.from, s.to] as const) : ([s.to, s.from] as const))) : [];
+    const figures = this.memo.get('figures', id, [region], () => ({
+      area: regionArea(region),
+      perimeter: perimeter(region.outer) + region.holes.reduce((sum, hole) => sum + perimeter(hole), 0),
+      label: labelPoint(region),
+      size: extent(region.outer),
+    }));
+    const floor = this.memo.get('floor', id, [region, z, room.step], () =>
+      new MeshBuilder().region(region, (p) => ({ ...p, z: z + room.step }), { x: 0, y: 0, z: 1 }).build(),
+    );
+    const ceiling = this.memo.get('ceiling', id, [region, z, level.height, room.cover, ...edges.flat(), ...lights], () =>
+      ceilingMesh(
+        region,
+        room,
+        level,
+        z,
+        edges,
+        lights.map((l) => ({ region: { outer: l.ring, holes: [] }, kerb: l.rooflight.kerb })),
+      ),
+    );
+    const height = clearHeight(room, level) ?? level.height - room.step;
+    const surfaces = this.memo.get('surfaces of room', id, [floor, ceiling, room.floor, room.ceiling], () =>
+      (
+        [
+          ['floor', floor],
+          ['ceiling', ceiling],
+        ] as const
+      ).map(([kind, mesh]): Surface => ({
+        key: `${id}/${kind}`,
+        entity: id,
+        target: { kind, room: id },
+        finish: room[kind] ?? BARE[kind],
+        kind,
+        mesh,
+        matrix: null,
+        level: level.id,
+      })),
+    );
+    return { derived: { id, room, region, ...figures, sides, height, covered: room.cover.kind !== 'open' }, surfaces };
+  }
+
+  private slab({ level, joined, surfaces }: Work): void {
+    const mesh = this.memo.get('slab', level.id, [level.elevation, level.slab, ...joined.outline], () => slabMesh(joined.outline, level.elevation, level.slab));
+    surfaces.push({ key: `${level.id}/slab`, entity: level.id, target: null, finish: BARE.outside, kind: 'slab', mesh, matrix: null, level: level.id });
+  }
+
+  private openings(work: Work, walls: readonly DerivedWall[]): DerivedOpening[] {
+    const { project, level } = work;
+    const openings: DerivedOpening[] = [];
+    const byWall = new Map(walls.map((w) => [w.id, w]));
+    for (const wall of walls) {
+      const standing = openingsIn(project, wall.id);
+      if (!standing.length) continue;
+      const deps: unknown[] = [wall, level];
+      for (const opening of standing) {
+        deps.push(opening);
+        const leg = opening.form === 'corner' ? legOf(project, opening) : null;
+        if (leg) deps.push(leg, byWall.get(leg.wall));
+      }
+      // The floor in a way belongs to the rooms beside it.
+      for (const side of wall.sides) deps.push(side.room ? project.rooms[side.room].floor : null);
+      const own = this.memo.get('openings of wall', wall.id, deps, () => standing.map((opening) => this.opening(work, opening, wall)));
+      for (const { derived, surfaces } of own) {
+        openings.push(derived);
+        for (const surface of surfaces) work.surfaces.push(surface);
+      }
+    }
+    return openings;
+  }
+
+  private opening({ project, level }: Work, opening: Opening, wall: DerivedWall): { derived: DerivedOpening; surfaces: Surface[] } {
+    const leg = opening.form === 'corner' ? legOf(project, opening) : null;
+    const on = (side: Side): WallSide | undefined => wall.sides.find((s) => s.side === side && opening.at > s.s0 && opening.at < s.s1);
+    const [onLeft, onRight] = [on('left'), on('right')];
+    const outdoors = { left: onLeft?.outdoors ?? true, right: onRight?.outdoors ?? true };
+    const rooms = { left: onLeft?.room ?? null, right: onRight?.room ?? null };
+    const finish = (id: string | null): string => (id ? (project.rooms[id].floor ?? BARE.floor) : BARE.outside);
+    const own = wall.wall;
+    const other = leg && project.walls[leg.wall];
+    const deps = [opening, leg, other, other && project.corners[other.start], other && project.corners[other.end], other && project.wallTypes, own];
+    deps.push(project.corners[own.start], project.corners[own.end]);
+    const place = [wall.thickness, wall.foot, level, rooms.left, rooms.right, outdoors.left, outdoors.right, finish(rooms.left), finish(rooms.right)];
+    return this.memo.get('opening', opening.id, [...deps, ...place], () => {
+      const derived = deriveOpening({ project, level, opening, leg, thickness: wall.thickness, foot: wall.foot, rooms, outdoors });
+      const surfaces: Surface[] = derived.parts.map(({ part, mesh, finish: chosen }) => ({
+        key: `${opening.id}/${part}`,
+        entity: opening.id,
+        target: { kind: 'opening', opening: opening.id, part },
+        finish: chosen,
+        kind: 'opening',
+        mesh,
+        matrix: derived.matrix,
+        level: level.id,
+      }));
+      for (const { side, ring, z } of derived.floors) {
+        const id = rooms[side];
+        surfaces.push({
+          key: `${opening.id}/floor-${side}`,
+          entity: id ?? opening.id,
+          target: id ? { kind: 'floor', room: id } : null,
+          finish: finish(id),
+          kind: 'floor',
+          mesh: floorMesh(ring, z),
+          matrix: derived.matrix,
+          level: level.id,
+        });
+      }
+      return { derived, surfaces };
+    });
+  }
+
+  private columns({ project, level, surfaces }: Work): DerivedColumn[] {
+    const columns: DerivedColumn[] = [];
+    for (const id in project.columns) {
+      const column = project.columns[id];
+      if (column.level !== level.id) continue;
+      const derived = this.memo.get('column', id, [column, level], () => columnSolid(column, level));
+      columns.push(derived);
+      surfaces.push({
+        key: `${id}/body`,
+        entity: id,
+        target: { kind: 'column', column: id },
+        finish: column.finish ?? BARE.wall,
+        kind: 'column',
+        mesh: derived.mesh,
+        matrix: null,
+        level: level.id,
+      });
+    }
+    return columns;
+  }
+
+  /** Where floors or ceilings of different heights meet along a boundary, the step between them is closed. */
+  private boundary({ level, plan: { arrangement }, roomOf, surfaces }: Work, id: string): void {
+    for (const piece of arrangement.byLine.get(id) ?? []) {
+      const [l, r] = [roomOf(arrangement.cycles[piece.index * 2]), roomOf(arrangement.cycles[piece.index * 2 + 1])];
+      if (!l || !r) continue;
+      const [a, b] = [arrangement.nodes[piece.from], arrangement.nodes[piece.to]];
+      const put = (what: 'floor' | 'ceiling', low: Room, high: Room, z0: number, z1: number): void => {
+        if (z1 - z0 < 1e-6) return;
+        // The riser faces the lower floor, the drop of a ceiling the higher one.
+        const seen = what === 'floor' ? low : high;
+        const [p, q] = seen === r ? [a, b] : [b, a];
+        const made = this.memo.get(`step of ${what}`, `${id} ${piece.s0}`, [a, b, z0, z1, seen, high], (): Surface => ({
+          key: `${id}/${piece.s0}/${what}`,
+          entity: id,
+          target: { kind: what, room: high.id },
+          finish: (what === 'floor' ? high.floor : low.ceiling) ?? BARE[what],
+          kind: what,
+          mesh: stepFace(p, q, z0, z1),
+          matrix: null,
+          level: level.id,
+        }));
+        surfaces.push(made);
+      };
+      const [low, high] = l.step < r.step ? [l, r] : [r, l];
+      put('floor', low, high, level.elevation + low.step, level.elevation + high.step);
+      if (l.cover.kind === 'open' || r.cover.kind === 'open') continue;
+      const [hl, hr] = [ceilingHeight(l, level), ceilingHeight(r, level)];
+      const [lower, higher] = hl < hr ? [l, r] : [r, l];
+      put('ceiling', lower, higher, level.elevation + Math.min(hl, hr), level.elevation + Math.max(hl, hr));
+    }
+  }
+}
+
+type RoomShape = Pick<Room, 'id' | 'step' | 'cover' | 'outdoors'>;
+
+/** Fans are new objects wherever something about their lines has changed. */
+const meetings = new WeakMap<readonly HalfEdge[], number>();
+
+const lift = (mesh: Mesh, z: number): Mesh => (z === 0 ? mesh : { ...mesh, positions: mesh.positions.map((v, i) => (i % 3 === 2 ? v + z : v)) });
+
+/** Edges and underside of the floor slab. */
+function slabMesh(outline: Region[], z: number, thickness: number): Mesh {
+  const builder = new MeshBuilder();
+  if (thickness > 0)
+    for (const { outer } of outline) {
+      if (outer.length < 3 || signedArea(outer) <= 0) continue;
+      outer.forEach((p, i) => {
+        const q = outer[(i + 1) % outer.length];
+        builder.quad({ ...p, z: z - thickness }, { ...q, z: z - thickness }, { ...q, z }, { ...p, z });
+      });
+      builder.region({ outer, holes: [] }, (p) => ({ ...p, z: z - thickness }), { x: 0, y: 0, z: -1 }, true);
+    }
+  return builder.build();
+}

@@ -1,0 +1,49 @@
+import type { Matrix, Mesh } from '../geometry/mesh';
+import type { FaceTarget } from '../project/commands';
+import type { DerivedWall } from './walls';
+
+/** What a surface is worth before anybody has chosen a finish. */
+export const BARE = {
+  wall: 'bare.plaster',
+  floor: 'bare.screed',
+  ceiling: 'bare.ceiling',
+  outside: 'bare.render',
+  ground: 'bare.ground',
+  cut: 'bare.cut',
+} as const;
+
+/** A part of the model that has one finish and one address. Meshes are in world metres, z up. */
+export interface Surface {
+  key: string;
+  /** The wall, opening, column, room or level it comes from. */
+  entity: string;
+  target: FaceTarget | null;
+  finish: string;
+  /** A `cap` is the end of a wall inside a junction: seen only where its neighbour is taken away. */
+  kind: 'wall' | 'top' | 'cap' | 'floor' | 'ceiling' | 'slab' | 'opening' | 'column' | 'ground';
+  mesh: Mesh;
+  /** Where the mesh stands, for meshes shared by several openings. */
+  matrix: Matrix | null;
+  level: string;
+}
+
+/** The surfaces of a wall: its faces with their finishes, its top, its hidden ends. */
+export function wallSurfaces(wall: DerivedWall, finishes: readonly string[], level: string): Surface[] {
+  const surfaces: Surface[] = wall.sides.map((side, i) => ({
+    key: `${side.key}/${i}`,
+    entity: wall.id,
+    target: { kind: 'wall', room: side.room, wall: wall.id, side: side.side },
+    finish: finishes[i],
+    kind: 'wall',
+    mesh: wall.faces[i],
+    matrix: null,
+    level,
+  }));
+  if (wall.wall.kind === 'wall')
+    for (const [kind, mesh] of [
+      ['top', wall.lids],
+      ['cap', wall.caps],
+    ] as const)
+      surfaces.push({ key: `${wall.id}/${kind}`, entity: wall.id, target: null, finish: BARE.cut, kind, mesh, matrix: null, level });
+  return surfaces;
+}
