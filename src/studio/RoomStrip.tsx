@@ -1,30 +1,44 @@
 'use client';
 import Box from '@mui/material/Box';
+import { memo } from 'react';
 import { formatArea } from '@/core/units/length';
 import { colours } from './look/theme';
 import { useStudio } from './store/studio';
+
+/** One room: drawn again only when its name, its area or its being in hand changes. */
+const Chip = memo(function Chip({ id, name, area, on }: { id: string | null; name: string; area?: string; on: boolean }) {
+  return (
+    <Box
+      component="button"
+      aria-pressed={on}
+      onClick={() => useStudio.getState().setRoom(id)}
+      sx={{
+        all: 'unset',
+        cursor: 'pointer',
+        whiteSpace: 'nowrap',
+        p: '2px 11px',
+        border: `1px solid ${on ? colours.damson : colours.firm}`,
+        borderRadius: '11px',
+        bgcolor: on ? '#FBF4F7' : '#fff',
+        color: on ? colours.damson : '#40413f',
+        fontWeight: on ? 600 : 400,
+        '& em': { fontStyle: 'normal', color: on ? '#8d5470' : colours.third, ml: '5px' },
+        '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+      }}
+    >
+      {name}
+      {area ? <em>{area}</em> : null}
+    </Box>
+  );
+});
 
 /** The level, then its rooms; the one in hand narrows everything else to it. */
 export function RoomStrip() {
   const model = useStudio((s) => s.model);
   const level = useStudio((s) => s.level);
   const room = useStudio((s) => s.room);
-  const { setRoom } = useStudio.getState();
   // Ducts are no rooms for people.
   const rooms = (model.shell.levels.find((l) => l.id === level)?.rooms ?? []).filter((r) => r.room.use !== 'duct');
-  const chip = (on: boolean) => ({
-    all: 'unset',
-    cursor: 'pointer',
-    whiteSpace: 'nowrap',
-    p: '2px 11px',
-    border: `1px solid ${on ? colours.damson : colours.firm}`,
-    borderRadius: '11px',
-    bgcolor: on ? '#FBF4F7' : '#fff',
-    color: on ? colours.damson : '#40413f',
-    fontWeight: on ? 600 : 400,
-    '& em': { fontStyle: 'normal', color: on ? '#8d5470' : colours.third, ml: '5px' },
-    '&:focus-visible': { outline: `2px solid ${colours.damson}` },
-  });
   return (
     <Box
       component="nav"
@@ -60,14 +74,9 @@ export function RoomStrip() {
           </Box>
         ))}
       </Box>
-      <Box component="button" aria-pressed={!room} onClick={() => setRoom(null)} sx={chip(!room)}>
-        Whole level
-      </Box>
+      <Chip name="Whole level" on={!room} id={null} />
       {rooms.map((r) => (
-        <Box key={r.id} component="button" aria-pressed={r.id === room} onClick={() => setRoom(r.id)} sx={chip(r.id === room)}>
-          {r.room.name}
-          <em>{formatArea(r.area, model.project.units)}</em>
-        </Box>
+        <Chip key={r.id} name={r.room.name} area={formatArea(r.area, model.project.units)} on={r.id === room} id={r.id} />
       ))}
       {rooms.length ? null : <Box sx={{ color: colours.third }}>Rooms appear here as soon as walls close round them.</Box>}
     </Box>

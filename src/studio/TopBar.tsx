@@ -7,7 +7,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import Tooltip from '@mui/material/Tooltip';
 import { ArrowUUpLeftIcon, ArrowUUpRightIcon } from '@phosphor-icons/react';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { findings } from '@/core/checks/findings';
 import { TextField } from './look/fields';
 import { colours, SERIF } from './look/theme';
@@ -105,7 +105,8 @@ export function TopBar({ onActions }: { onActions(): void }) {
 }
 
 function Findings() {
-  const model = useStudio((s) => s.model);
+  // While one drags, the drawing comes first.
+  const model = useDeferredValue(useStudio((s) => s.model));
   const room = useStudio((s) => s.room);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const list = useMemo(() => {

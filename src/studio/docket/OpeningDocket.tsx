@@ -1,4 +1,5 @@
 'use client';
+import { useDeferredValue } from 'react';
 import Button from '@mui/material/Button';
 import { formName } from '@/core/project/opening-defaults';
 import { openingGaps } from '@/core/project/openings';
@@ -17,7 +18,7 @@ import { Actions, GridRow, Swatches, useEdit } from './parts';
 /** A door, window, pass-through or niche: form, sizes, where it stands and what holds it there, its parts. */
 export function OpeningDocket({ id }: { id: string }) {
   const project = useStudio((s) => s.project);
-  const model = useStudio((s) => s.model);
+  const model = useDeferredValue(useStudio((s) => s.model));
   const { units, run, say } = useEdit();
   const opening = project.openings[id];
   const rooms = model.shell.openings.get(id)?.rooms;

@@ -1,4 +1,5 @@
 'use client';
+import { useDeferredValue } from 'react';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
 import { USES, type Ceiling, type Room } from '@/core/project/schema';
@@ -13,7 +14,7 @@ import { Actions, Swatches, useEdit } from './parts';
 /** A room: name, use, figures, floor and ceiling, finishes. */
 export function RoomDocket({ id }: { id: string }) {
   const project = useStudio((s) => s.project);
-  const model = useStudio((s) => s.model);
+  const model = useDeferredValue(useStudio((s) => s.model));
   const { units, run, say } = useEdit();
   const room = project.rooms[id];
   const derived = model.shell.rooms.get(id);

@@ -1,6 +1,6 @@
 'use client';
 import Button from '@mui/material/Button';
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import type { FaceTarget } from '@/core/project/commands';
 import type { WallTop } from '@/core/project/schema';
 import { arcOf, wallEnds, wallLength, wallThickness, wallTopAt } from '@/core/project/wall-line';
@@ -15,7 +15,7 @@ import { Actions, Swatches, useEdit } from './parts';
 /** A wall: its length, build-up, height and status, the face in hand, its finishes. */
 export function WallDocket({ id, target }: { id: string; target: FaceTarget | null }) {
   const project = useStudio((s) => s.project);
-  const model = useStudio((s) => s.model);
+  const model = useDeferredValue(useStudio((s) => s.model));
   const [keep, setKeep] = useState<'left' | 'right' | 'middle'>('middle');
   const [beside, setBeside] = useState(1);
   const { units, run, say } = useEdit();

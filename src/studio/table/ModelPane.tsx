@@ -1,6 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useDeferredValue, useEffect, useRef } from 'react';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { registerPane } from '../tools/panes';
@@ -15,7 +15,8 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<ModelScene | null>(null);
   const ready = useStudio((s) => s.ready);
-  const model = useStudio((s) => s.model);
+  // While one drags, the plan is drawn first and the model follows it.
+  const model = useDeferredValue(useStudio((s) => s.model));
   const selection = useStudio((s) => s.selection);
   const hover = useStudio((s) => s.hover);
   const ghost = useStudio((s) => s.ghost);

@@ -5,12 +5,13 @@ import type { Model } from '@/core/derive';
 import { blackBody } from '@/core/finishes/colour';
 import { finishById } from '@/core/finishes/library';
 import { insideRegion } from '@/core/geometry/polygon';
-import { IDENTITY, MeshBuilder, type Matrix, type Mesh } from '@/core/geometry/mesh';
+import { IDENTITY, type Matrix, type Mesh } from '@/core/geometry/mesh';
 import { segmentDistance, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import { daylight } from '@/core/light/daylight';
 import type { FaceTarget } from '@/core/project/commands';
 import type { Project } from '@/core/project/schema';
 import { BLEACH, exposureScale, SHOULDER } from '@/core/render/tone';
+import { prism } from '@/core/geometry/extrude';
 import { BARE } from '@/core/shell/surfaces';
 import { LAMP_PART } from '@/core/stock/luminaires';
 import type { Spot } from '../store/studio';
@@ -364,24 +365,21 @@ export class ModelScene {
 
   /** Low remains of walls that are cut away. */
   private makeStubs(): void {
-    this.stubs.clear();
+    const kept = new Map(this.stubs.children.map((stub) => [stub.userData.entity as string, stub]));
     for (const wall of this.model!.shell.walls.values()) {
+      const known = kept.get(wall.id);
+      kept.delete(wall.id);
+      if (known?.userData.wall === wall) continue;
+      if (known) this.stubs.remove(known);
       const z = this.model!.project.levels[wall.wall.level].elevation;
-      const builder = new MeshBuilder();
-      for (const ring of wall.rings) {
-        if (ring.length < 3) continue;
-        ring.forEach((p, i) => {
-          const q = ring[(i + 1) % ring.length];
-          builder.quad({ ...p, z }, { ...q, z }, { ...q, z: z + 0.1 }, { ...p, z: z + 0.1 });
-        });
-        builder.region({ outer: ring, holes: [] }, (p) => ({ ...p, z: z + 0.1 }), { x: 0, y: 0, z: 1 });
-      }
-      if (builder.empty) continue;
-      const stub = new THREE.Mesh(this.geometry(builder.build()), this.material(BARE.outside));
-      stub.userData = { entity: wall.id };
+      const rings = wall.rings.filter((ring) => ring.length > 2).map((outer) => ({ outer, holes: [] }));
+      if (!rings.length) continue;
+      const stub = new THREE.Mesh(this.geometry(prism(rings, z, z + 0.1)), this.material(BARE.outside));
+      stub.userData = { entity: wall.id, wall };
       stub.visible = false;
       this.stubs.add(stub);
     }
+    for (const gone of kept.values()) this.stubs.remove(gone);
   }
 
   /** Takes away the walls that stand between the eye and the rooms. */

@@ -141,58 +141,58 @@ export function Texts({ items, view, selected, room }: { items: readonly Display
   return (
     <g style={{ pointerEvents: 'none' }}>
       {items.map((item, i) => {
-        if (item.kind === 'label') {
-          const set = setLabel(item.region, item.at, item.lines, view.k / PX_PER_MM);
-          if (!set) return null;
-          const own = selected.has(item.entity) || item.entity === room;
-          return (
-            <g
-              key={i}
-              transform={`translate(${view.x + set.at.x * view.k} ${view.y - set.at.y * view.k}) rotate(${(-set.angle * 180) / Math.PI})`}
-              data-label={item.entity}
-            >
-              {set.lines.map((l, n) => (
-                <text
-                  key={n}
-                  y={(l.dy + l.mm * 0.35) * PX_PER_MM}
-                  textAnchor="middle"
-                  fontSize={l.mm * PX_PER_MM}
-                  fontWeight={l.strong ? 600 : 400}
-                  fill={own ? colours.damson : l.strong ? colours.ink : colours.third}
-                  stroke="#ffffff"
-                  strokeWidth={3}
-                  strokeOpacity={0.85}
-                  paintOrder="stroke"
-                >
-                  {l.text}
-                </text>
-              ))}
-            </g>
-          );
-        }
+        if (item.kind === 'label') return <RoomLabel key={i} item={item} view={view} own={selected.has(item.entity) || item.entity === room} />;
         if (item.kind !== 'text') return null;
-        const x = view.x + item.at.x * view.k;
-        const y = view.y - item.at.y * view.k;
-        const px = item.mm * PX_PER_MM;
-        const accent = item.entity && (selected.has(item.entity) || item.entity === room);
-        return (
-          <text
-            key={i}
-            transform={`translate(${x} ${y}) rotate(${(-item.angle * 180) / Math.PI})`}
-            y={(item.dy ?? 0) * PX_PER_MM}
-            textAnchor="middle"
-            fontSize={px}
-            fontWeight={item.weight}
-            fill={accent ? colours.damson : item.ink === 'thin' ? colours.third : inkColour(item.ink)}
-            stroke="#ffffff"
-            strokeWidth={item.layer === 'label' ? 3 : 2.5}
-            strokeOpacity={0.85}
-            paintOrder="stroke"
-          >
-            {item.text}
-          </text>
-        );
+        const accent = item.entity !== undefined && (selected.has(item.entity) || item.entity === room);
+        return <DrawnText key={i} item={item} view={view} accent={accent} />;
       })}
     </g>
   );
 }
+
+/** A room's label, set where it fits; set again only when the room or the view changes. */
+const RoomLabel = memo(function RoomLabel({ item, view, own }: { item: Extract<DisplayItem, { kind: 'label' }>; view: View; own: boolean }) {
+  const set = setLabel(item.region, item.at, item.lines, view.k / PX_PER_MM);
+  if (!set) return null;
+  return (
+    <g transform={`translate(${view.x + set.at.x * view.k} ${view.y - set.at.y * view.k}) rotate(${(-set.angle * 180) / Math.PI})`} data-label={item.entity}>
+      {set.lines.map((l, n) => (
+        <text
+          key={n}
+          y={(l.dy + l.mm * 0.35) * PX_PER_MM}
+          textAnchor="middle"
+          fontSize={l.mm * PX_PER_MM}
+          fontWeight={l.strong ? 600 : 400}
+          fill={own ? colours.damson : l.strong ? colours.ink : colours.third}
+          stroke="#ffffff"
+          strokeWidth={3}
+          strokeOpacity={0.85}
+          paintOrder="stroke"
+        >
+          {l.text}
+        </text>
+      ))}
+    </g>
+  );
+});
+
+const DrawnText = memo(function DrawnText({ item, view, accent }: { item: Extract<DisplayItem, { kind: 'text' }>; view: View; accent: boolean }) {
+  const x = view.x + item.at.x * view.k;
+  const y = view.y - item.at.y * view.k;
+  return (
+    <text
+      transform={`translate(${x} ${y}) rotate(${(-item.angle * 180) / Math.PI})`}
+      y={(item.dy ?? 0) * PX_PER_MM}
+      textAnchor="middle"
+      fontSize={item.mm * PX_PER_MM}
+      fontWeight={item.weight}
+      fill={accent ? colours.damson : item.ink === 'thin' ? colours.third : inkColour(item.ink)}
+      stroke="#ffffff"
+      strokeWidth={item.layer === 'label' ? 3 : 2.5}
+      strokeOpacity={0.85}
+      paintOrder="stroke"
+    >
+      {item.text}
+    </text>
+  );
+});
