@@ -97,7 +97,7 @@ test('several pieces are moved, turned, copied and deleted together', async ({ p
   await studio.drag([1.2, 1.6], [1.5, 1.9]);
   const moved = (await studio.project()).pieces;
   for (const p of before) expect([moved[p.id].x - p.x, moved[p.id].y - p.y]).toEqual([expect.closeTo(0.3, 1), expect.closeTo(0.3, 1)]);
-  await studio.docket.getByRole('button', { name: 'Duplicate' }).click();
+  await studio.docket.getByRole('button', { name: 'Copy' }).click();
   await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(4);
   await studio.docket.getByRole('button', { name: 'Delete' }).click();
   await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(2);

@@ -25,7 +25,9 @@ function middle(ids: readonly string[]): Vec2 {
 export function carryCopies(by: Vec2, turn: number, copy: boolean): void {
   const ids = carried();
   if (!ids.length) return get().say('Nothing was moved: select walls, columns or pieces first.');
-  get().run('carry', { ids, about: middle(ids), turn, mirror: null, by, copy });
+  // A copy in the very same place would not be seen.
+  const aside = copy && by.x === 0 && by.y === 0 && turn === 0 ? { x: 0.5, y: -0.5 } : by;
+  get().run('carry', { ids, about: middle(ids), turn, mirror: null, by: aside, copy });
 }
 
 /** Mirrors the selected things about their middle, left to right or front to back. */
