@@ -4,7 +4,7 @@ import { drawDimension, overallLines } from '@/core/drawing/plan/plan';
 import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { dimensionEdit, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
 import type { DerivedRoom } from '@/core/shell/model';
-import { formatLengthExact, parseLength } from '@/core/units/length';
+import { formatLength, formatLengthExact, parseLength } from '@/core/units/length';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
@@ -96,7 +96,7 @@ function Typed({ d, off, view, label, quiet = false }: { d: Dimension; off: Vec2
       <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-56} y={-21} width={112} height={20}>
         <div className={quiet ? 'quiet-figure' : undefined} style={{ display: 'flex', justifyContent: 'center', alignItems: 'center', height: 20, gap: 1 }}>
           {arrow(turned ? 1 : 0, true)}
-          <FigureField label={label} value={d.value} units={units} onCommit={commit} />
+          <FigureField label={label} value={d.value} units={units} onCommit={commit} rounded={quiet} />
           {arrow(turned ? 0 : 1, false)}
         </div>
       </foreignObject>
@@ -150,23 +150,38 @@ export function GapFields({ id, view }: { id: string; view: View }) {
 }
 
 /** A figure of a dimension that can be typed over. */
-function FigureField({ label, value, units, onCommit }: { label: string; value: number; units: 'metric' | 'imperial'; onCommit(metres: number): boolean }) {
+function FigureField({
+  label,
+  value,
+  units,
+  onCommit,
+  rounded = false,
+}: {
+  label: string;
+  value: number;
+  units: 'metric' | 'imperial';
+  onCommit(metres: number): boolean;
+  /** Shown as the drawing shows it, not to its last digit. */
+  rounded?: boolean;
+}) {
+  const shown = rounded ? formatLength(value, units) : formatLengthExact(value, units);
   return (
     <input
       key={`${value.toFixed(6)} ${units}`}
       aria-label={label}
-      defaultValue={formatLengthExact(value, units)}
+      defaultValue={shown}
       onKeyDown={(e) => {
         e.stopPropagation();
         if (e.key === 'Enter') e.currentTarget.blur();
         if (e.key === 'Escape') {
-          e.currentTarget.value = formatLengthExact(value, units);
+          e.currentTarget.value = shown;
           e.currentTarget.blur();
         }
       }}
       onBlur={(e) => {
+        if (e.currentTarget.value === shown) return;
         const parsed = parseLength(e.currentTarget.value, units);
-        const reset = (): void => void (e.currentTarget.value = formatLengthExact(value, units));
+        const reset = (): void => void (e.currentTarget.value = shown);
         if (!parsed.ok) {
           useStudio.getState().say(parsed.message);
           reset();
