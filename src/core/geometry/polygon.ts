@@ -115,11 +115,24 @@ function boxOf({ outer }: Region): { x0: number; y0: number; x1: number; y1: num
   return box;
 }
 
+/** Clips, and where points lie so near to one another that no ring closes, again with all of them on a grid of 100 nm. */
+function clip(op: 'union' | 'intersection' | 'difference', first: readonly Region[], second: readonly Region[]): Region[] {
+  type Multi = [number, number][][][];
+  const [a, b]: Multi[] = [first.map(toGeom), second.map(toGeom)];
+  try {
+    return fromGeom(polyclip[op](a, b) as Multi);
+  } catch {
+    const grid = (multi: Multi): Multi =>
+      multi.map((rings) => rings.map((ring) => ring.map(([x, y]): [number, number] => [Math.round(x * 1e7) / 1e7, Math.round(y * 1e7) / 1e7])));
+    return fromGeom(polyclip[op](grid(a), grid(b)) as Multi);
+  }
+}
+
 /** Union, intersection or difference of plane regions. */
 export function boolean(op: 'union' | 'intersection' | 'difference', first: Region[], second: Region[]): Region[] {
   if (!first.length) return op === 'union' ? second : [];
   if (!second.length) return op === 'intersection' ? [] : op === 'difference' ? first : union(first);
-  if (op === 'union') return fromGeom(polyclip.union(first.map(toGeom), second.map(toGeom)) as [number, number][][][]);
+  if (op === 'union') return clip(op, first, second);
   // What lies apart from all of the others has no part in it.
   const boxes = first.map(boxOf);
   const near = second.filter((r) => {
@@ -127,7 +140,7 @@ export function boolean(op: 'union' | 'intersection' | 'difference', first: Regi
     return boxes.some((b) => b.x0 <= box.x1 && box.x0 <= b.x1 && b.y0 <= box.y1 && box.y0 <= b.y1);
   });
   if (!near.length) return op === 'intersection' ? [] : union(first);
-  return fromGeom(polyclip[op](first.map(toGeom), near.map(toGeom)) as [number, number][][][]);
+  return clip(op, first, near);
 }
 
 /** Union of many regions. */

@@ -1,4 +1,4 @@
-import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { applyPatches, current, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { z } from 'zod';
 import { distance } from '../geometry/vec';
 import { DomainError } from './errors';
@@ -7,6 +7,7 @@ import { migrate } from './migrations';
 import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
 import { checkRooflight, checkRooflights } from './rooflights';
+import { checkRoof, wallsBelow } from './roofs';
 import { carryRoom } from './room-carry';
 import {
   Board,
@@ -22,6 +23,7 @@ import {
   Piece,
   Point2,
   ProjectSchema,
+  Roof,
   Rooflight,
   Room,
   sideKey,
@@ -84,6 +86,7 @@ export const FaceTarget = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('piece'), piece: Id, part: z.string().min(1).max(60) }),
   z.object({ kind: z.literal('opening'), opening: Id, part: z.string().min(1).max(60) }),
   z.object({ kind: z.literal('column'), column: Id }),
+  z.object({ kind: z.literal('roof'), roof: Id, part: z.enum(['covering', 'soffit', 'fascia']) }),
   z.object({ kind: z.literal('ground') }),
 ]);
 export type FaceTarget = z.infer<typeof FaceTarget>;
@@ -118,6 +121,9 @@ function applyFinish(draft: Draft<Project>, target: FaceTarget, finish: string |
       return;
     case 'column':
       need(draft.columns, target.column, 'column').finish = finish;
+      return;
+    case 'roof':
+      need(draft.roofs, target.roof, 'roof')[target.part] = finish;
       return;
     case 'ground':
       draft.outside.ground = finish;
@@ -337,6 +343,20 @@ const commands = {
       draft.columns[column.id] = column;
     },
   }),
+  'roof.put': define({
+    title: 'Set roof',
+    shell: true,
+    args: z.object({ roof: Roof, raise: z.boolean().default(true).describe('the walls below it that went to the ceiling rise to it') }),
+    apply(draft, { roof, raise }) {
+      need(draft.levels, roof.level, 'level');
+      const fresh = !Object.hasOwn(draft.roofs, roof.id);
+      draft.roofs[roof.id] = roof;
+      const project = current(draft) as Project;
+      checkRoof(project, roof);
+      if (fresh && raise)
+        for (const wall of wallsBelow(project, roof)) if (project.walls[wall].top.kind === 'ceiling') draft.walls[wall].top = { kind: 'roof' };
+    },
+  }),
   'rooflight.put': define({
     title: 'Set rooflight',
     shell: true,
@@ -352,7 +372,7 @@ const commands = {
     args: z.object({ ids: z.array(Id).min(1).max(5000), status: Status }),
     apply(draft, { ids, status }) {
       for (const id of ids)
-        for (const collection of [draft.walls, draft.openings, draft.columns, draft.rooflights, draft.rooms])
+        for (const collection of [draft.walls, draft.openings, draft.columns, draft.rooflights, draft.roofs, draft.rooms])
           if (Object.hasOwn(collection, id)) collection[id].status = status;
       // What goes with its wall goes when the wall goes.
       const openings = stateOf(draft.openings);
@@ -530,6 +550,7 @@ const commands = {
         delete draft.guides[id];
         delete draft.columns[id];
         delete draft.rooflights[id];
+        delete draft.roofs[id];
         if (Object.hasOwn(draft.wallTypes, id)) {
           if (Object.values(stateOf(draft.walls)).some((w) => w.type === id))
             throw new DomainError('type.used', 'The wall type was not deleted: walls are built of it; give them another type first.', [id]);
@@ -692,6 +713,7 @@ export function validateProject(value: unknown): Project {
     'openings',
     'columns',
     'rooflights',
+    'roofs',
     'rooms',
     'pieces',
     'viewpoints',
@@ -714,7 +736,7 @@ export function validateProject(value: unknown): Project {
     checkOpening(project, o);
   }
   for (const r of Object.values(project.rooflights)) if (known(project.levels, r.level)) checkRooflight(project, r);
-  for (const c of [...Object.values(project.columns), ...Object.values(project.rooflights), ...Object.values(project.guides)])
+  for (const c of [...Object.values(project.columns), ...Object.values(project.rooflights), ...Object.values(project.roofs), ...Object.values(project.guides)])
     if (!known(project.levels, c.level)) fail(`${c.id} stands on a level that is not there (${c.level})`, c.id);
   for (const r of Object.values(project.rooms)) if (!known(project.levels, r.level)) fail(`room ${r.id} is on a level that is not there (${r.level})`, r.id);
   for (const p of Object.values(project.pieces))

@@ -39,6 +39,7 @@ function toVersion2(old: Plain, wallTypes: Table): Plain {
     guides: {},
     columns: {},
     rooflights: {},
+    roofs: {},
     walls: each(walls, ({ height, ...wall }) => ({
       ...wall,
       kind: 'wall',

@@ -4,6 +4,7 @@ import { formatLength } from '../units/length';
 import { DomainError } from './errors';
 import { coexist, inPhase, standsIn, type Phase } from './phase';
 import type { Level, Opening, Project, Status, Wall } from './schema';
+import { wallHeight } from './roofs';
 import { legOf, openingsIn, standingIn } from './standing';
 import { planOf, stateOf } from './topology';
 import { stationAt, wallLength, wallPath, wallProfile, wallThickness, wallTopAt } from './wall-line';
@@ -257,7 +258,7 @@ function checkHeights(project: Project, opening: Opening, refuse: Refuse): void 
   const high = (top: number): never =>
     refuse('too-high', `sill and height make ${say(opening.sill + opening.height)}, above the wall’s ${say(top)} there; lower one of them.`);
   for (const p of outline) {
-    const top = wallTopAt(wall, level, (opening.at + p.x) / length);
+    const top = wallHeight(project, wall, opening.at + p.x);
     if (p.y > top + 1e-6) high(top);
   }
   // Where the upper edge has a valley, it is not enough to look at the corners.

@@ -32,10 +32,18 @@ export function inPhase(project: Project, phase: Phase): Project {
   const rooms = present<Room>(project.rooms, phase);
   const columns = present(project.columns, phase);
   const rooflights = present(project.rooflights, phase);
+  const roofs = present(project.roofs, phase);
   let openings = present<Opening>(project.openings, phase);
   if (walls !== project.walls && Object.values(openings).some((o) => !walls[o.wall]))
     openings = Object.fromEntries(Object.entries(openings).filter(([, o]) => walls[o.wall]));
-  if (walls === project.walls && rooms === project.rooms && openings === project.openings && columns === project.columns && rooflights === project.rooflights)
+  if (
+    walls === project.walls &&
+    rooms === project.rooms &&
+    openings === project.openings &&
+    columns === project.columns &&
+    rooflights === project.rooflights &&
+    roofs === project.roofs
+  )
     return project;
-  return { ...project, walls, rooms, openings, columns, rooflights };
+  return { ...project, walls, rooms, openings, columns, rooflights, roofs };
 }

@@ -7,8 +7,9 @@ import { clearSpans, fitOpening, openingStation, type Span } from './openings';
 import { inPhase } from './phase';
 import { planOf } from './topology';
 import type { Opening, Piece, Project } from './schema';
+import { ridgeOver } from './roofs';
 import { cornerAt } from './standing';
-import { stationNear, wallLength, wallPath, wallRidge } from './wall-line';
+import { stationNear, wallLength, wallPath } from './wall-line';
 
 /** The ids an opening is placed by. */
 export function placedBy(opening: Pick<Opening, 'place' | 'head'>): string[] {
@@ -97,7 +98,7 @@ class Solver {
           break;
         }
         case 'ridge': {
-          const ridge = wallRidge(wall, project.levels[wall.level]);
+          const ridge = ridgeOver(project, wall);
           if (ridge === null)
             throw new DomainError(
               'opening.no-ridge',
@@ -198,7 +199,7 @@ class Solver {
  * @throws DomainError `opening.no-room`, `opening.circle`, `opening.head`
  */
 export function settleOpenings(before: Project, edited: Project, draft: Draft<Project>): string[] {
-  if (before.openings === edited.openings && before.pieces === edited.pieces && !shellChanged(before, edited)) return [];
+  if (before.openings === edited.openings && before.pieces === edited.pieces && !shellChanged(before, edited) && before.roofs === edited.roofs) return [];
   const touched: string[] = [];
   const solver = new Solver(before, freed(before, edited, draft));
   const arrangements = new Map<string, boolean>();
@@ -216,6 +217,7 @@ export function settleOpenings(before: Project, edited: Project, draft: Draft<Pr
     const o = edited.openings[id];
     const due =
       before.openings[id] !== o ||
+      (before.roofs !== edited.roofs && edited.walls[o.wall].top.kind === 'roof') ||
       wallChanged(o.wall) ||
       placedBy(o).some(
         (m) => before.pieces[m] !== edited.pieces[m] || before.openings[m] !== edited.openings[m] || (edited.openings[m] !== undefined && visit(m)),
@@ -260,8 +262,7 @@ function freed(before: Project, edited: Project, draft: Draft<Project>): Project
     const gone = (mark: string): boolean => mark !== 'start' && mark !== 'end' && !edited.openings[mark] && !edited.pieces[mark];
     // A wall that was a gable and is one no longer frees what stood under its ridge.
     const wall = edited.walls[o.wall];
-    const level = edited.levels[wall.level];
-    const lost = o.place.kind === 'ridge' && before.openings[o.id]?.place.kind === 'ridge' && wallRidge(wall, level) === null;
+    const lost = o.place.kind === 'ridge' && before.openings[o.id]?.place.kind === 'ridge' && ridgeOver(edited, wall) === null;
     const place = lost || placedBy({ place: o.place, head: null }).some(gone) ? ({ kind: 'free' } as const) : o.place;
     const head = o.head !== null && gone(o.head) ? null : o.head;
     if (place === o.place && head === o.head) continue;

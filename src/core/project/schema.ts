@@ -289,6 +289,42 @@ export const Rooflight = z
   })
   .describe('an opening in a ceiling');
 
+/** How one edge of a roof's outline is closed. */
+export const RoofEdge = z.object({
+  form: z.enum(['slope', 'gable', 'half-hip']).describe('a plane that rises from it; a wall that goes up to the roof; one that goes up to `hip`, then a plane'),
+  pitch: z.number().min(0.02).max(1.5).describe('radians'),
+  upper: z
+    .object({ from: z.number().min(0.1).max(20).describe('metres above the eave line'), pitch: z.number().min(0.02).max(1.5) })
+    .nullable()
+    .describe('a second slope above a height: a mansard'),
+  overhang: z.number().min(0).max(3).describe('metres, beyond the wall'),
+  rise: z.number().min(-2).max(5).describe('metres its line over the wall lies above the top of the level'),
+  hip: z.number().min(0).max(20).describe('metres above its line, where a half hip begins'),
+});
+
+export const Roof = z.object({
+  id: Id,
+  name: Name,
+  level: Id.describe('the level it covers'),
+  over: z
+    .discriminatedUnion('kind', [
+      z.object({ kind: z.literal('level') }),
+      z.object({ kind: z.literal('rooms'), rooms: z.array(Id).min(1).max(200) }),
+      z.object({ kind: z.literal('outline'), points: z.array(Point2).min(3).max(200) }),
+    ])
+    .describe('the outline it covers: all of the level, some of its rooms, or one of its own (over posts)'),
+  form: z.enum(['pitched', 'flat']),
+  all: RoofEdge.describe('every edge that is not told otherwise'),
+  edges: z.record(z.string().max(100), RoofEdge).describe('single edges, by the wall below them or by their number in a free outline'),
+  thickness: z.number().min(0.02).max(1).describe('of the build-up, square to its planes, metres'),
+  parapet: z.number().min(0).max(3).describe('height above a flat roof, metres'),
+  gutter: z.boolean(),
+  status: Status,
+  covering: FinishRef.nullable(),
+  soffit: FinishRef.nullable(),
+  fascia: FinishRef.nullable(),
+});
+
 export const Guide = z.object({ id: Id, level: Id, x: Coordinate, y: Coordinate, angle: Angle }).describe('an endless line to draw along');
 
 export const Lamp = z.object({
@@ -383,6 +419,7 @@ export const ProjectSchema = z.object({
   openings: z.record(Id, Opening),
   columns: z.record(Id, Column),
   rooflights: z.record(Id, Rooflight),
+  roofs: z.record(Id, Roof),
   rooms: z.record(Id, Room),
   outside: z.object({ walls: FinishRef.nullable(), faces: Finishes, ground: FinishRef.nullable() }),
   pieces: z.record(Id, Piece),
@@ -409,6 +446,8 @@ export type Ceiling = z.infer<typeof Ceiling>;
 export type RoomUse = z.infer<typeof RoomUse>;
 export type Column = z.infer<typeof Column>;
 export type Rooflight = z.infer<typeof Rooflight>;
+export type Roof = z.infer<typeof Roof>;
+export type RoofEdge = z.infer<typeof RoofEdge>;
 export type Guide = z.infer<typeof Guide>;
 export type Underlay = z.infer<typeof Underlay>;
 export type Piece = z.infer<typeof Piece>;
@@ -467,6 +506,7 @@ export const DEFAULTS = {
   niche: { width: 0.6, height: 0.4, depth: 0.1, sill: 1.1 },
   boxing: { width: 0.3, depth: 0.3, thickness: 0.05 },
   column: { width: 0.2, depth: 0.2 },
+  roof: { pitch: (40 * Math.PI) / 180, overhang: 0.3, thickness: 0.25, parapet: 0.4 },
   rooflight: { width: 0.8, length: 1.2, kerb: 0.35 },
   level: { height: 2.5, slab: 0.25 },
   door: { width: 0.926, height: 2.1, sill: 0 },
@@ -498,6 +538,7 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
     openings: {},
     columns: {},
     rooflights: {},
+    roofs: {},
     rooms: {},
     outside: { walls: null, faces: {}, ground: null },
     pieces: {},

@@ -1,8 +1,9 @@
 import type { Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
-import { MeshBuilder, type Mesh } from '../geometry/mesh';
+import { joinMeshes, MeshBuilder, type Mesh } from '../geometry/mesh';
 import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
 import { wallFoot } from '../project/openings';
 import { rooflightRoom } from '../project/rooflights';
+import { roofsOver, type RoofShape } from '../project/roofs';
 import type { Level, Opening, Project, Room, Side } from '../project/schema';
 import { legOf, openingsIn, standingIn } from '../project/standing';
 import { planOf, roomsByFace, type Plan } from '../project/topology';
@@ -13,8 +14,9 @@ import type { Memo } from './memo';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from './model';
 import { deriveOpening, floorMesh, type DerivedOpening } from './openings/derive';
 import { deriveRooflight, type DerivedRooflight } from './rooflights';
+import { deriveRoof, roofCeiling, type DerivedRoof } from './roofs';
 import { ceilingHeight, ceilingMesh, clearHeight, extent, stepFace } from './rooms';
-import { BARE, wallSurfaces, type Surface } from './surfaces';
+import { BARE, ROOF_FINISHES, wallSurfaces, type Surface } from './surfaces';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
 
 /** What is known about a level while it is derived. */
@@ -23,6 +25,8 @@ interface Work {
   level: Level;
   plan: Plan;
   joined: JoinedPlan;
+  /** The roofs over the level. */
+  roofs: RoofShape[];
   roomOf(cycle: Cycle | undefined): Room | null;
   /** Everything that was made, in the end the surfaces of the level. */
   surfaces: Surface[];
@@ -48,18 +52,27 @@ export class LevelDeriver {
       roomOfCycle.set(face.outer, room);
       for (const inner of face.inner) roomOfCycle.set(inner, room);
     }
-    const work: Work = { project, level, plan, joined, surfaces: [], roomOf: (cycle) => (cycle && roomOfCycle.get(cycle)) ?? null };
+    const work: Work = {
+      project,
+      level,
+      plan,
+      joined,
+      roofs: roofsOver(project, level.id),
+      surfaces: [],
+      roomOf: (cycle) => (cycle && roomOfCycle.get(cycle)) ?? null,
+    };
     const walls = this.walls(work);
     const rooflights = this.rooflights(work);
     const rooms = this.rooms(work, roomOfFace, walls, rooflights);
     this.slab(work);
     const openings = this.openings(work, walls);
     const columns = this.columns(work);
-    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, surfaces: work.surfaces };
+    const roofs = this.roofs(work);
+    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, surfaces: work.surfaces };
   }
 
   private walls(work: Work): DerivedWall[] {
-    const { project, level, plan, joined, roomOf, surfaces } = work;
+    const { project, level, plan, joined, roomOf, surfaces, roofs } = work;
     const { arrangement } = plan;
     const walls: DerivedWall[] = [];
     for (const id in project.walls) {
@@ -69,11 +82,23 @@ export class LevelDeriver {
       const standing = standingIn(project, id);
       const foot = wallFoot(project, wall);
       const type = wall.type === null ? undefined : project.wallTypes[wall.type];
-      const deps: unknown[] = [wall, type, level.height, level.elevation, foot, standing.length, project.corners[wall.start], project.corners[wall.end]];
+      const deps: unknown[] = [
+        wall,
+        type,
+        roofs.length > 0,
+        level.height,
+        level.elevation,
+        foot,
+        standing.length,
+        project.corners[wall.start],
+        project.corners[wall.end],
+      ];
       for (const p of pieces) {
         deps.push(joined.pieces[p.index], this.meeting(work, p.from), this.meeting(work, p.to));
         deps.push(this.shape(roomOf(arrangement.cycles[p.index * 2])), this.shape(roomOf(arrangement.cycles[p.index * 2 + 1])));
       }
+      const follows = wall.top.kind === 'roof';
+      if (follows) for (const roof of roofs) deps.push(roof);
       for (const opening of standing) deps.push(opening);
       const derived = this.memo.get('wall', id, deps, () => {
         const made = makeWall({
@@ -85,6 +110,8 @@ export class LevelDeriver {
           pieces,
           footprints: pieces.map((p) => joined.pieces[p.index]!),
           openings: standing,
+          roofs: follows ? roofs : [],
+          roofsOver: roofs.length > 0,
           arrangement,
           roomOf,
         });
@@ -167,7 +194,10 @@ export class LevelDeriver {
       if (!fresh || fresh.outer.length < 3) continue;
       const sides = sidesOf.get(room.id) ?? [];
       const lights = rooflights.length ? rooflights.filter((l) => l.room === room.id) : [];
-      const own = this.memo.get('room', room.id, [fresh, room, work.level, ...sides, ...lights], () => this.room(work.level, room, fresh, sides, lights));
+      const follows = room.cover.kind === 'roof' ? work.roofs : [];
+      const own = this.memo.get('room', room.id, [fresh, room, work.level, ...sides, ...lights, ...follows], () =>
+        this.room(work.level, room, fresh, sides, lights, follows),
+      );
       rooms.push(own.derived);
       for (const surface of own.surfaces) work.surfaces.push(surface);
     }
@@ -180,6 +210,7 @@ export class LevelDeriver {
     fresh: Region,
     sides: WallSide[],
     lights: readonly DerivedRooflight[],
+    follows: readonly RoofShape[],
   ): { derived: DerivedRoom; surfaces: readonly Surface[] } {
     const z = level.elevation;
     const { id } = room;
@@ -195,15 +226,17 @@ export class LevelDeriver {
     const floor = this.memo.get('floor', id, [region, z, room.step], () =>
       new MeshBuilder().region(region, (p) => ({ ...p, z: z + room.step }), { x: 0, y: 0, z: 1 }).build(),
     );
-    const ceiling = this.memo.get('ceiling', id, [region, z, level.height, room.cover, ...edges.flat(), ...lights], () =>
-      ceilingMesh(
-        region,
-        room,
-        level,
-        z,
-        edges,
-        lights.map((l) => ({ region: { outer: l.ring, holes: [] }, kerb: l.rooflight.kerb })),
-      ),
+    const ceiling = this.memo.get('ceiling', id, [region, z, level.height, room.cover, ...edges.flat(), ...lights, ...follows], () =>
+      follows.length
+        ? roofCeiling(region, room, follows, level)
+        : ceilingMesh(
+            region,
+            room,
+            level,
+            z,
+            edges,
+            lights.map((l) => ({ region: { outer: l.ring, holes: [] }, kerb: l.rooflight.kerb })),
+          ),
     );
     const height = clearHeight(room, level) ?? level.height - room.step;
     const surfaces = this.memo.get('surfaces of room', id, [floor, ceiling, room.floor, room.ceiling], () =>
@@ -315,6 +348,30 @@ export class LevelDeriver {
       });
     }
     return columns;
+  }
+
+  private roofs({ level, joined, roofs, surfaces }: Work): DerivedRoof[] {
+    return roofs.map((shape) => {
+      const { roof } = shape;
+      const derived = this.memo.get('roof', roof.id, [shape, level, ...joined.outline], () => deriveRoof(shape, level, joined.outline));
+      for (const [part, mesh] of [
+        ['covering', derived.covering],
+        ['fascia', this.memo.get('fascia and gutters', roof.id, [derived], () => joinMeshes([derived.fascia, derived.gutters]))],
+        ['soffit', derived.soffit],
+      ] as const)
+        if (mesh.indices.length)
+          surfaces.push({
+            key: `${roof.id}/${part}`,
+            entity: roof.id,
+            target: { kind: 'roof', roof: roof.id, part },
+            finish: roof[part] ?? ROOF_FINISHES[part],
+            kind: 'roof',
+            mesh,
+            matrix: null,
+            level: level.id,
+          });
+      return derived;
+    });
   }
 
   /** Where floors or ceilings of different heights meet along a boundary, the step between them is closed. */

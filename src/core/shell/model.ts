@@ -9,6 +9,7 @@ import { LevelDeriver } from './level';
 import { Memo } from './memo';
 import type { DerivedOpening } from './openings/derive';
 import type { DerivedRooflight } from './rooflights';
+import type { DerivedRoof } from './roofs';
 import type { Surface } from './surfaces';
 import type { DerivedWall, WallSide } from './walls';
 
@@ -47,6 +48,7 @@ export interface DerivedLevel {
   openings: DerivedOpening[];
   columns: DerivedColumn[];
   rooflights: DerivedRooflight[];
+  roofs: DerivedRoof[];
   surfaces: Surface[];
 }
 

@@ -12,6 +12,9 @@ export const BARE = {
   cut: 'bare.cut',
 } as const;
 
+/** What the parts of a roof are of before anybody has chosen. */
+export const ROOF_FINISHES = { covering: 'bare.cut', fascia: 'paint.skein', soffit: 'paint.skein' } as const;
+
 /** A part of the model that has one finish and one address. Meshes are in world metres, z up. */
 export interface Surface {
   key: string;
@@ -20,7 +23,7 @@ export interface Surface {
   target: FaceTarget | null;
   finish: string;
   /** A `cap` is the end of a wall inside a junction: seen only where its neighbour is taken away. */
-  kind: 'wall' | 'top' | 'cap' | 'floor' | 'ceiling' | 'slab' | 'opening' | 'column' | 'ground';
+  kind: 'wall' | 'top' | 'cap' | 'floor' | 'ceiling' | 'slab' | 'opening' | 'column' | 'roof' | 'ground';
   mesh: Mesh;
   /** Where the mesh stands, for meshes shared by several openings. */
   matrix: Matrix | null;

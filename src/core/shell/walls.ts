@@ -4,6 +4,7 @@ import { boolean, signedArea, triangulateKeeping, type Region, type Ring } from 
 import { COINCIDENT, cross, cross3, sub3, unit3, distance, dot, left, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import { sideKey, type Level, type Opening, type Room, type Side, type Wall } from '../project/schema';
+import { creases, planRing, roofHeight, type RoofShape } from '../project/roofs';
 import { stationAt, wallProfile, wallTopAt, type Station } from '../project/wall-line';
 import type { PieceFootprint } from './junctions';
 import { framePlace } from './openings/place';
@@ -62,6 +63,10 @@ export interface WallInputs {
   pieces: readonly LinePiece[];
   footprints: readonly PieceFootprint[];
   openings: readonly Opening[];
+  /** The roofs that cut it: none where it does not follow them. */
+  roofs: readonly RoofShape[];
+  /** Whether there is a roof over its level, which rooms may be open to. */
+  roofsOver: boolean;
   arrangement: Arrangement;
   roomOf(cycle: Cycle | undefined): Room | null;
 }
@@ -86,29 +91,24 @@ interface Run {
 /** The solid of a wall with its openings cut out, its faces by side, in the level's own height (floor at 0). */
 export function makeWall(inputs: WallInputs): DerivedWall {
   const { wall, level, path, thickness, foot } = inputs;
-  const length = path[path.length - 1].s;
-  const top = (s: number): number => wallTopAt(wall, level, s / length);
-  const profile = wallProfile(wall, level);
-  const height = Math.min(...profile.map((q) => q.z));
+  const upper = upperEdge(inputs);
   const rings = inputs.footprints.flatMap((f) => [f.ring, ...(f.rest ?? [])]).filter((ring) => ring.length > 2);
   const sides: WallSide[] = [];
   if (wall.kind === 'boundary')
-    return { id: wall.id, wall, thickness: 0, rings: [], sides, height, foot, faces: [], lids: joinMeshes([]), caps: joinMeshes([]) };
+    return { id: wall.id, wall, thickness: 0, rings: [], sides, height: level.height, foot, faces: [], lids: joinMeshes([]), caps: joinMeshes([]) };
   const { runs, crowded } = runsOf(inputs, sides);
   // Where the upper edge bends, so do the faces below it.
-  for (const { t } of profile.slice(1, -1)) {
-    for (const side of sides) bendAt(side.path, t * length);
-    for (const run of runs) for (const path of [run.left, run.right]) bendAt(path, t * length);
-  }
+  for (const line of [...sides.map((s) => s.path), ...runs.flatMap((r) => [r.left, r.right])]) for (const s of upper.bends(line)) bendAt(line, s);
+  const height = Math.min(...[path[0], path[path.length - 1], ...sides.flatMap((s) => s.path)].map((q) => upper.at(q.p, q.s)));
   for (const side of sides) {
     const own = inputs.openings.filter((o) => o.at > side.s0 && o.at < side.s1);
     side.openings = own.map((o) => o.id);
-    side.area = sideArea(side, top, own);
+    side.area = sideArea(side, upper, own);
   }
   const meshes = new Map<WallSide, Mesh[]>(sides.map((side) => [side, []]));
   const [lids, caps]: [Mesh[], Mesh[]] = [[], []];
   runs.forEach((run, i) => {
-    const solid = runMeshes(run, inputs, top, runs[i - 1], runs[i + 1]);
+    const solid = runMeshes(run, inputs, upper, runs[i - 1], runs[i + 1]);
     meshes.get(run.leftSide)?.push(solid.left);
     meshes.get(run.rightSide)?.push(solid.right);
     lids.push(solid.lids);
@@ -117,7 +117,7 @@ export function makeWall(inputs: WallInputs): DerivedWall {
   for (const { ring, leftSide, rightSide } of crowded) {
     const [l, r, lid, cap] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
     const shown = [meshes.has(leftSide) ? l : undefined, meshes.has(rightSide) ? r : undefined] as const;
-    prism(ring, foot, top, path, shown, lid, cap);
+    prism(ring, foot, upper, path, shown, lid, cap);
     meshes.get(leftSide)?.push(l.build());
     meshes.get(rightSide)?.push(r.build());
     lids.push(lid.build());
@@ -147,7 +147,7 @@ interface RunMeshes {
 /** The solids of runs by the footprint they begin with: an edit beside one run leaves the other runs of its wall alone. */
 const solids = new WeakMap<PieceFootprint, { deps: readonly unknown[]; meshes: RunMeshes }>();
 
-function runMeshes(run: Run, inputs: WallInputs, top: (s: number) => number, previous: Run | undefined, next: Run | undefined): RunMeshes {
+function runMeshes(run: Run, inputs: WallInputs, upper: UpperEdge, previous: Run | undefined, next: Run | undefined): RunMeshes {
   const openings = inputs.openings.filter((o) => o.at > run.s0 && o.at < run.s1);
   const inside = run.leftSide.outdoors && !run.rightSide.outdoors ? 'right' : 'left';
   const deps = [
@@ -165,14 +165,45 @@ function runMeshes(run: Run, inputs: WallInputs, top: (s: number) => number, pre
     run.s0,
     run.s1,
     inputs.path[inputs.path.length - 1].s,
+    ...inputs.roofs,
   ];
   const known = solids.get(run.prints[0]);
   if (known && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.meshes;
   const [left, right, lids, caps] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
-  new RunSolid(run, inputs, top, openings, [...(previous ? [previous.endCap] : []), ...(next ? [next.startCap] : [])]).build(left, right, lids, caps);
+  new RunSolid(run, inputs, upper, openings, [...(previous ? [previous.endCap] : []), ...(next ? [next.startCap] : [])]).build(left, right, lids, caps);
   const meshes = { left: left.build(), right: right.build(), lids: lids.build(), caps: caps.build() };
   solids.set(run.prints[0], { deps, meshes });
   return meshes;
+}
+
+/** The upper edge of a wall. */
+interface UpperEdge {
+  /** Height at a point of its footprint, whose place along the wall is `s`, above the floor of the level. */
+  at(p: Vec2, s: number): number;
+  /** Whether the height follows from the place along the wall alone. */
+  alongWall: boolean;
+  /** Where it folds square across the wall, as distances along it. */
+  folds: number[];
+  /** Where it bends above a line of the plan, as distances along the wall. */
+  bends(line: readonly Station[]): number[];
+  /** The planes it lies in, where these are not square to the wall. */
+  roofs: readonly RoofShape[];
+}
+
+function upperEdge({ wall, level, path, roofs }: WallInputs): UpperEdge {
+  const length = path[path.length - 1].s;
+  if (wall.top.kind === 'roof' && roofs.length)
+    return {
+      at: (p) => roofHeight(roofs, p) ?? level.height,
+      alongWall: false,
+      folds: [],
+      bends: (line) => line.slice(1).flatMap((b, i) => creases(roofs, line[i].p, b.p).map((t) => line[i].s + (b.s - line[i].s) * t)),
+      roofs,
+    };
+  const folds = wallProfile(wall, level)
+    .slice(1, -1)
+    .map((q) => q.t * length);
+  return { at: (_, s) => wallTopAt(wall, level, s / length), alongWall: true, folds, bends: () => folds, roofs: [] };
 }
 
 /** Puts a point into a path at a distance along the wall, where it goes past that and has none yet. */
@@ -220,7 +251,7 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
         s0: from.s,
         s1: to.s,
         foot: room ? Math.max(inputs.foot, room.step) : inputs.foot,
-        height: room ? ceilingHeight(room, inputs.level) : Infinity,
+        height: room && !(room.cover.kind === 'roof' && inputs.roofsOver) ? ceilingHeight(room, inputs.level) : Infinity,
         area: 0,
         openings: [],
       };
@@ -281,13 +312,13 @@ function outlineArea(opening: Opening): number {
 }
 
 /** What shows of a side between floor and ceiling, openings taken off, m². */
-function sideArea(side: WallSide, top: (s: number) => number, openings: readonly Opening[]): number {
+function sideArea(side: WallSide, upper: UpperEdge, openings: readonly Opening[]): number {
   let area = 0;
   for (let i = 1; i < side.path.length; i++) {
     const [a, b] = [side.path[i - 1], side.path[i]];
     const width = distance(a.p, b.p);
     // A raking upper edge is cut by a level ceiling where the two cross.
-    const [h0, h1] = [top(a.s) - side.foot, top(b.s) - side.foot];
+    const [h0, h1] = [upper.at(a.p, a.s) - side.foot, upper.at(b.p, b.s) - side.foot];
     const limit = side.height - side.foot;
     if (h0 <= limit && h1 <= limit) area += (width * (h0 + h1)) / 2;
     else if (h0 >= limit && h1 >= limit) area += width * limit;
@@ -297,8 +328,8 @@ function sideArea(side: WallSide, top: (s: number) => number, openings: readonly
       area += width * (t * before + (1 - t) * after);
     }
   }
-  if (!Number.isFinite(side.height)) side.height = Math.max(top(side.s0), top(side.s1));
-  else side.height = Math.min(side.height, Math.max(top(side.s0), top(side.s1)));
+  const highest = Math.max(...side.path.map((q) => upper.at(q.p, q.s)));
+  side.height = Math.min(side.height, highest);
   for (const o of openings) {
     // Round a corner the face inside loses less than the one outside.
     if (o.form === 'corner') area -= o.height * (o.hinge === 'start' ? o.at + o.width / 2 - side.s0 : side.s1 - o.at + o.width / 2);
@@ -330,16 +361,13 @@ class RunSolid {
   constructor(
     private readonly run: Run,
     private readonly inputs: WallInputs,
-    private readonly top: (s: number) => number,
+    private readonly upper: UpperEdge,
     openings: readonly Opening[],
     /** Ends of the runs before and after: where this one meets them face to face there is nothing between. */
     private readonly neighbours: readonly Vec2[][],
   ) {
     this.cuts = openings.map((o) => this.cut(o)).sort((a, b) => a.opening.at - b.opening.at);
-    const { wall, level, path } = inputs;
-    this.bends = wallProfile(wall, level)
-      .slice(1, -1)
-      .map((q) => q.t * path[path.length - 1].s);
+    this.bends = upper.folds;
   }
 
   private cut(opening: Opening): Cut {
@@ -357,13 +385,14 @@ class RunSolid {
     const niche = opening.kind === 'niche';
     const inside: Side = this.run.leftSide.outdoors && !this.run.rightSide.outdoors ? 'right' : 'left';
     const place = niche ? 0.5 : framePlace(opening, thickness, inside) / thickness;
+    const [l, r] = [on(this.run.left), on(this.run.right)];
     return {
       opening,
-      left: on(this.run.left),
-      right: on(this.run.right),
+      left: l,
+      right: r,
       split: 0.5 - place,
       foot: !niche && Math.abs(Math.min(...heads) - foot) < 1e-6,
-      head: !niche && Math.max(...heads) > Math.min(this.top(opening.at - opening.width / 2), this.top(opening.at + opening.width / 2)) - 1e-6,
+      head: !niche && [...l, ...r].some((q) => q.z > this.upper.at(q.p, q.s) - 1e-6),
       round,
     };
   }
@@ -395,15 +424,9 @@ class RunSolid {
       else if (cut.foot) through.push({ outer: outline, holes: [] });
       else holes.push([...outline].reverse());
     }
-    const breaks = path.slice(1, -1).map((q) => ({ x: q.s, y: this.top(q.s) }));
-    const outer: Ring = [
-      { x: first.s, y: foot },
-      ...bottom,
-      { x: last.s, y: foot },
-      { x: last.s, y: this.top(last.s) },
-      ...breaks.reverse(),
-      { x: first.s, y: this.top(first.s) },
-    ];
+    const top = (q: Station): Vec2 => ({ x: q.s, y: this.upper.at(q.p, q.s) });
+    const breaks = path.slice(1, -1).map(top);
+    const outer: Ring = [{ x: first.s, y: foot }, ...bottom, { x: last.s, y: foot }, top(last), ...breaks.reverse(), top(first)];
     let regions: Region[] = [{ outer, holes }];
     if (through.length) regions = boolean('difference', regions, through);
     const out = side === 'left' ? 1 : -1;
@@ -443,7 +466,7 @@ class RunSolid {
       const j = (i + 1) % count;
       const [a, b] = [cut.left[i], cut.left[j]];
       const onFoot = cut.foot && a.z < foot + 1e-6 && b.z < foot + 1e-6;
-      const onHead = cut.head && a.z > this.top(a.s) - 1e-6 && b.z > this.top(b.s) - 1e-6;
+      const onHead = cut.head && a.z > this.upper.at(a.p, a.s) - 1e-6 && b.z > this.upper.at(b.p, b.s) - 1e-6;
       if (onFoot || onHead) continue;
       if (cut.round && i % 2 === 0) {
         this.level(cut, i === 0, leftFace, rightFace);
@@ -521,11 +544,14 @@ class RunSolid {
   private cap(chain: Vec2[], free: boolean, first: MeshBuilder, second: MeshBuilder, caps: MeshBuilder, end: 'start' | 'end'): void {
     const { foot } = this.inputs;
     const gap = this.cuts.find((c) => c.round === end);
-    for (let i = 1; i < chain.length; i++) {
-      const [a, b] = [chain[i - 1], chain[i]];
+    // A crease of the roof may cross an end.
+    const bent = chain.flatMap((p, i) => (i === 0 ? [p] : [...creases(this.upper.roofs, chain[i - 1], p).map((t) => lerp(chain[i - 1], p, t)), p]));
+    const half = bent.indexOf(chain[1]);
+    for (let i = 1; i < bent.length; i++) {
+      const [a, b] = [bent[i - 1], bent[i]];
       if (this.neighbours.some((other) => other.some((p, k) => k > 0 && distance(other[k - 1], b) < COINCIDENT * 2 && distance(p, a) < COINCIDENT * 2)))
         continue;
-      const builder = !free ? caps : i === 1 ? first : second;
+      const builder = !free ? caps : i <= half ? first : second;
       const band = (a0: number, b0: number, a1: number, b1: number): void => {
         if (a1 - a0 > 1e-9 || b1 - b0 > 1e-9) builder.quad({ ...a, z: a0 }, { ...b, z: b0 }, { ...b, z: b1 }, { ...a, z: a1 });
       };
@@ -541,7 +567,7 @@ class RunSolid {
 
   /** Height of the upper edge above a point of the run's outline. */
   private topAt(p: Vec2): number {
-    return this.top(sOf(p, [this.run.left, this.run.right]));
+    return this.upper.at(p, this.upper.alongWall ? sOf(p, [this.run.left, this.run.right]) : 0);
   }
 
   /** The upper side or the underside, parted where openings reach through it. */
@@ -549,11 +575,11 @@ class RunSolid {
     const { run } = this;
     const gaps = this.cuts.filter((c) => (upper ? c.head : c.foot));
     const ends = (cut: Cut, side: 'left' | 'right'): [number, number] => {
-      const list = cut[side].filter((q) => (upper ? q.z > this.top(q.s) - 1e-6 : q.z < this.inputs.foot + 1e-6)).map((q) => q.s);
+      const list = cut[side].filter((q) => (upper ? q.z > this.upper.at(q.p, q.s) - 1e-6 : q.z < this.inputs.foot + 1e-6)).map((q) => q.s);
       return [Math.min(...list), Math.max(...list)];
     };
     const point = (cut: Cut, side: 'left' | 'right', s: number): Vec2 =>
-      cut[side].find((q) => q.s === s && (upper ? q.z > this.top(q.s) - 1e-6 : q.z < this.inputs.foot + 1e-6))!.p;
+      cut[side].find((q) => q.s === s && (upper ? q.z > this.upper.at(q.p, q.s) - 1e-6 : q.z < this.inputs.foot + 1e-6))!.p;
     const jamb = (cut: Cut, end: 0 | 1): Vec2[] => {
       const [l, r] = [point(cut, 'left', ends(cut, 'left')[end]), point(cut, 'right', ends(cut, 'right')[end])];
       return [l, lerp(l, r, cut.split), r].filter((p, i, list) => i === 0 || distance(p, list[i - 1]) > 1e-9);
@@ -585,6 +611,7 @@ class RunSolid {
       return;
     }
     const ring = [...start, ...right.map((q) => q.p), ...end, ...left.map((q) => q.p).reverse()];
+    if (upper && this.upper.roofs.length) return this.lidUnderRoof(lids, ring);
     const indices = triangulateKeeping(ring);
     const z = (p: Vec2): number => (upper ? this.topAt(p) : this.inputs.foot);
     const base = ring.map((p) => lids.vertex({ ...p, z: z(p) }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
@@ -594,6 +621,58 @@ class RunSolid {
       else lids.triangle(a, c, b);
     }
   }
+
+  /** The upper side where roofs cut it: a piece under each of their planes, and what no roof covers. */
+  private lidUnderRoof(lids: MeshBuilder, ring: Ring): void {
+    const whole: Region[] = [{ outer: ring, holes: [] }];
+    const under = this.upper.roofs.flatMap((r) => r.under).filter((q) => q.plane);
+    const pieces = under.flatMap((q) => boolean('intersection', whole, [{ outer: planRing(q), holes: [] }]));
+    const outlines = this.upper.roofs.map((r) => r.outline);
+    const rest = boolean('difference', whole, outlines);
+    // What adjoins a piece meets it point to point.
+    const border = [...ring, ...this.creased(ring)];
+    // Where a crease runs along an end, clipping finds crossings that are none: on the border only its own points count.
+    const own = (p: Vec2): boolean => border.some((q) => distance(p, q) < 2e-5) || !onBorder(p, ring);
+    const parts = [...pieces, ...rest].map((r) => r.outer.filter(own)).filter((outer) => outer.length > 2 && Math.abs(signedArea(outer)) > 1e-8);
+    const points = [...border, ...parts.flat()];
+    for (const outer of parts) {
+      const full = withPoints(outer, points);
+      const base = full.map((p) => lids.vertex({ ...p, z: this.upper.at(p, 0) }, { x: 0, y: 0, z: 1 }, p.x, p.y));
+      const indices = triangulateKeeping(full);
+      for (let i = 0; i < indices.length; i += 3) lids.triangle(base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]);
+    }
+  }
+
+  private creased(ring: Ring): Vec2[] {
+    return ring.flatMap((a, i) => {
+      const b = ring[(i + 1) % ring.length];
+      return creases(this.upper.roofs, a, b).map((t) => lerp(a, b, t));
+    });
+  }
+}
+
+const onBorder = (p: Vec2, ring: Ring): boolean =>
+  ring.some((a, i) => {
+    const d = sub(ring[(i + 1) % ring.length], a);
+    const l = Math.hypot(d.x, d.y);
+    const t = dot(sub(p, a), d) / l;
+    return t > -1e-5 && t < l + 1e-5 && Math.abs(cross(d, sub(p, a))) < 1e-5 * l;
+  });
+
+/** A ring with those of the points in it that lie on its edges. */
+function withPoints(ring: Ring, points: readonly Vec2[]): Ring {
+  return ring.flatMap((a, i) => {
+    const b = ring[(i + 1) % ring.length];
+    const d = sub(b, a);
+    const l2 = dot(d, d);
+    if (l2 < 1e-14) return [a];
+    const between = points
+      .map((p) => ({ p, t: dot(sub(p, a), d) / l2 }))
+      .filter(({ p, t }) => t > 0 && t < 1 && distance(p, a) > 2e-5 && distance(p, b) > 2e-5 && Math.abs(cross(d, sub(p, a))) < 1e-5 * Math.sqrt(l2))
+      .sort((p, q) => p.t - q.t)
+      .filter((q, k, list) => k === 0 || distance(q.p, list[k - 1].p) > 2e-5);
+    return [a, ...between.map((q) => q.p)];
+  });
 }
 
 /** Triangles between two lines of points that run side by side, the one nearer to its end going on first. */
@@ -647,7 +726,7 @@ function sOf(p: Vec2, paths: Station[][]): number {
 function prism(
   ring: Ring,
   foot: number,
-  top: (s: number) => number,
+  upper: UpperEdge,
   path: Station[],
   sides: readonly (MeshBuilder | undefined)[],
   lids: MeshBuilder,
@@ -659,13 +738,13 @@ function prism(
     const b = ring[(i + 1) % ring.length];
     const e = unit(sub(b, a));
     const builder = Math.abs(cross(e, d)) > 0.01 ? caps : dot(e, d) > 0 ? sides[1] : sides[0];
-    (builder ?? caps).quad({ ...a, z: foot }, { ...b, z: foot }, { ...b, z: top(s(b)) }, { ...a, z: top(s(a)) });
+    (builder ?? caps).quad({ ...a, z: foot }, { ...b, z: foot }, { ...b, z: upper.at(b, s(b)) }, { ...a, z: upper.at(a, s(a)) });
   });
   const indices = triangulateKeeping(ring);
-  for (const upper of [true, false]) {
-    const base = ring.map((p) => lids.vertex({ ...p, z: upper ? top(s(p)) : foot }, { x: 0, y: 0, z: upper ? 1 : -1 }, p.x, p.y));
+  for (const above of [true, false]) {
+    const base = ring.map((p) => lids.vertex({ ...p, z: above ? upper.at(p, s(p)) : foot }, { x: 0, y: 0, z: above ? 1 : -1 }, p.x, p.y));
     for (let k = 0; k < indices.length; k += 3)
-      if (upper) lids.triangle(base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]);
+      if (above) lids.triangle(base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]);
       else lids.triangle(base[indices[k]], base[indices[k + 2]], base[indices[k + 1]]);
   }
 }

@@ -405,7 +405,9 @@ export class ModelScene {
       const host =
         kind === 'wall' || kind === 'top' || kind === 'cap' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
       const overhead = kind === 'ceiling' || this.flush.has(entity);
-      object.visible = !(host && hidden.has(host)) && !(above && overhead && !this.spots.selection.some((s) => s.entity === entity));
+      const chosen = this.spots.selection.some((s) => s.entity === entity);
+      const lifted = kind === 'roof' ? this.cutAway && !this.inside : above && overhead && !chosen;
+      object.visible = !(host && hidden.has(host)) && !lifted;
     }
     for (const stub of this.stubs.children) stub.visible = hidden.has(stub.userData.entity as string);
   }

@@ -1,0 +1,65 @@
+import { cross, distance, sub } from '../geometry/vec';
+import { roofShape, type EaveLine } from './roofs';
+import { DEFAULTS, type Project, type Roof, type RoofEdge } from './schema';
+
+/** The forms a roof starts with; each edge can be changed afterwards. */
+export const ROOF_FORMS = ['hip', 'gable', 'half-hip', 'single', 'mansard', 'flat'] as const;
+export type RoofForm = (typeof ROOF_FORMS)[number];
+
+/** What a form is called. */
+export const ROOF_NAMES: Record<RoofForm, string> = {
+  hip: 'hipped',
+  gable: 'with gables',
+  'half-hip': 'with half hips',
+  single: 'single slope',
+  mansard: 'mansard',
+  flat: 'flat with parapet',
+};
+
+const degrees = (v: number): number => (v * Math.PI) / 180;
+
+/** A roof of a form over what it is to cover, with the sizes such roofs have (trade figures). */
+export function newRoof(project: Project, basics: Pick<Roof, 'id' | 'level'> & Partial<Roof>, form: RoofForm): Roof {
+  const { pitch, overhang, thickness, parapet } = DEFAULTS.roof;
+  const slope: RoofEdge = { form: 'slope', pitch, upper: null, overhang, rise: 0, hip: 1 };
+  const mansard: RoofEdge = { ...slope, pitch: degrees(70), upper: { from: 2, pitch: degrees(25) } };
+  const taken = new Set(Object.values(project.roofs).map((r) => r.name));
+  let n = 1;
+  while (taken.has(`Roof ${n}`)) n++;
+  const roof: Roof = {
+    name: `Roof ${n}`,
+    over: { kind: 'level' },
+    form: form === 'flat' ? 'flat' : 'pitched',
+    all: form === 'mansard' ? mansard : slope,
+    edges: {},
+    thickness,
+    parapet: form === 'flat' ? parapet : 0,
+    gutter: form !== 'flat',
+    status: 'new',
+    covering: null,
+    soffit: null,
+    fascia: null,
+    ...basics,
+  };
+  if (form === 'hip' || form === 'mansard' || form === 'flat') return roof;
+  const lines = roofShape(project, roof)?.lines ?? [];
+  if (!lines.length) return roof;
+  const longest = lines.reduce((a, b) => (distance(a.a, a.b) >= distance(b.a, b.b) ? a : b));
+  const edge = (over: Partial<RoofEdge>): RoofEdge => ({ ...slope, ...over });
+  if (form === 'single') {
+    const edges = lines.filter((l) => l.key !== longest.key).map((l) => [l.key, edge({ form: 'gable', overhang })] as const);
+    return { ...roof, edges: Object.fromEntries(edges) };
+  }
+  const ends = lines.filter((l) => isEnd(lines, l));
+  return { ...roof, edges: Object.fromEntries(ends.map((l) => [l.key, edge({ form: form === 'gable' ? 'gable' : 'half-hip' })])) };
+}
+
+/** Whether an edge is the short end of a wing: both corners turn outwards and both neighbours are longer. */
+function isEnd(lines: readonly EaveLine[], line: EaveLine): boolean {
+  const i = lines.indexOf(line);
+  const before = lines[(i + lines.length - 1) % lines.length];
+  const after = lines[(i + 1) % lines.length];
+  const turn = (p: EaveLine, q: EaveLine): number => cross(sub(p.b, p.a), sub(q.b, q.a));
+  const length = (l: EaveLine): number => distance(l.a, l.b);
+  return turn(before, line) > 0 && turn(line, after) > 0 && length(before) > length(line) && length(after) > length(line);
+}

@@ -1,0 +1,334 @@
+import type { Arrangement, Cycle } from '../geometry/arrangement';
+import { insideRing, signedArea, tidyRing, type Region, type Ring } from '../geometry/polygon';
+import { sweepOutline, SweepError, type Slope, type Sweep } from '../geometry/skeleton';
+import { add, cross, distance, dot, left, lerp, meet, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import { DomainError } from './errors';
+import { inPhase, standsIn } from './phase';
+import type { Level, Project, Roof, RoofEdge, Wall } from './schema';
+import { planOf, roomsByFace } from './topology';
+import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallRidge, wallTopAt } from './wall-line';
+
+/** One edge of the outline a roof covers: over the outer face of a wall, or of a free outline. */
+export interface EaveLine {
+  /** By which the edge is told otherwise: the wall below, or its number in a free outline. */
+  key: string;
+  a: Vec2;
+  b: Vec2;
+}
+
+/** A plane of a roof's underside or upper side. Heights in metres above the floor of the level. */
+export interface RoofPlane {
+  edge: number;
+  ring: Vec3[];
+  /** Height over a point of the plan: gx·x + gy·y + c; null where it stands upright. */
+  plane: { gx: number; gy: number; c: number } | null;
+}
+
+/** A roof worked out: its outline with the overhangs, both of its sides. */
+export interface RoofShape {
+  roof: Roof;
+  /** The lines over the walls, one ring after another. */
+  lines: EaveLine[];
+  /** Outline with the overhangs. */
+  outline: Region;
+  under: RoofPlane[];
+  upper: RoofPlane[];
+  /** Height of the ridge of its upper side. */
+  top: number;
+}
+
+/** How an edge is closed. */
+export const edgeOf = (roof: Roof, key: string): RoofEdge => roof.edges[key] ?? roof.all;
+
+/** The outer line of a cycle of walls, each edge over the face that looks away from it. */
+function outerLines(arrangement: Arrangement, cycle: Cycle): EaveLine[] {
+  // An outside cycle has the outside at its left; seen from the house it runs the other way round.
+  const edges = [...cycle.edges].reverse().map((e) => {
+    const piece = arrangement.pieces[e.piece]!;
+    const [from, to] = e.forward ? [piece.to, piece.from] : [piece.from, piece.to];
+    const [a, b] = [arrangement.nodes[from], arrangement.nodes[to]];
+    const out = e.forward ? piece.left : piece.right;
+    return { key: piece.line, a, b, out };
+  });
+  // Walls that stick out alone are passed on both sides: they carry nothing.
+  const kept = edges.filter((e, i) => !edges.some((o, k) => k !== i && o.a === e.b && o.b === e.a));
+  const shifted = kept.map(({ key, a, b, out }) => {
+    const n = scale(left(unit(sub(b, a))), -out);
+    return { key, a: add(a, n), b: add(b, n) };
+  });
+  return joined(shifted);
+}
+
+/** Edges brought to meet at their corners; those that run on in one line become one. */
+function joined(edges: readonly EaveLine[]): EaveLine[] {
+  const merged: EaveLine[] = [];
+  for (const e of edges) {
+    const last = merged[merged.length - 1];
+    if (last && runsOn(last, e)) merged[merged.length - 1] = { ...last, b: e.b };
+    else merged.push({ ...e });
+  }
+  if (merged.length > 2 && runsOn(merged[merged.length - 1], merged[0])) merged[0] = { ...merged[0], a: merged.pop()!.a };
+  const ring = merged.map((e, i) => {
+    const before = merged[(i + merged.length - 1) % merged.length];
+    return meet(before.a, sub(before.b, before.a), e.a, sub(e.b, e.a)) ?? e.a;
+  });
+  return merged.map((e, i) => ({ key: e.key, a: ring[i], b: ring[(i + 1) % ring.length] })).filter((e) => distance(e.a, e.b) > 1e-6);
+}
+
+function runsOn(p: EaveLine, q: EaveLine): boolean {
+  const [d, e] = [unit(sub(p.b, p.a)), unit(sub(q.b, q.a))];
+  return dot(d, e) > 0 && Math.abs(cross(d, e)) < 1e-6 && Math.abs(cross(d, sub(q.a, p.a))) < 1e-5;
+}
+
+/** The lines a roof covers, counter-clockwise, the largest outline first. @param project in one phase */
+function linesOf(project: Project, roof: Roof): EaveLine[] {
+  if (roof.over.kind === 'outline') {
+    const points = signedArea(roof.over.points) < 0 ? [...roof.over.points].reverse() : roof.over.points;
+    return points.map((a, i) => ({ key: String(i), a, b: points[(i + 1) % points.length] }));
+  }
+  const { arrangement } = planOf(project, roof.level);
+  if (roof.over.kind === 'level') {
+    const cycles = arrangement.outside.map((cycle) => outerLines(arrangement, cycle)).filter((lines) => lines.length > 2);
+    return cycles.sort((p, q) => areaOf(q) - areaOf(p))[0] ?? [];
+  }
+  // The outline of several rooms: their walls, less those that they share.
+  const wanted = new Set(roof.over.rooms);
+  const faces = [...roomsByFace(project, roof.level)].filter(([, room]) => wanted.has(room.id)).map(([f]) => arrangement.faces[f]);
+  const edges = faces.flatMap((face) => face.outer.edges);
+  const own = new Set(edges.map((e) => `${e.piece} ${e.forward}`));
+  const open = edges.filter((e) => !own.has(`${e.piece} ${!e.forward}`));
+  const lines: EaveLine[] = [];
+  let at = open.pop();
+  while (at) {
+    const piece = arrangement.pieces[at.piece]!;
+    const [from, to, out] = at.forward ? [piece.from, piece.to, piece.right] : [piece.to, piece.from, piece.left];
+    const [a, b] = [arrangement.nodes[from], arrangement.nodes[to]];
+    const n = scale(left(unit(sub(b, a))), -out);
+    lines.push({ key: piece.line, a: add(a, n), b: add(b, n) });
+    const k = open.findIndex((e) => {
+      const p = arrangement.pieces[e.piece]!;
+      return (e.forward ? p.from : p.to) === to;
+    });
+    at = k < 0 ? undefined : open.splice(k, 1)[0];
+  }
+  return joined(lines);
+}
+
+const areaOf = (lines: readonly EaveLine[]): number => signedArea(lines.map((l) => l.a));
+
+/** Metres inwards a metre of rise. */
+const run = (pitch: number): number => 1 / Math.tan(pitch);
+
+/** The slopes of an edge, from the height its underside (or upper side) has over the edge of the overhang. */
+function slopesOf(edge: RoofEdge, level: Level, lift: (pitch: number) => number, low: number): Slope[] {
+  const line = level.height + edge.rise;
+  if (edge.form === 'gable') return [{ from: low, run: 0 }];
+  if (edge.form === 'half-hip')
+    return [
+      { from: low, run: 0 },
+      { from: line + edge.hip + lift(edge.pitch), run: run(edge.pitch) },
+    ];
+  const eave = line - edge.overhang * Math.tan(edge.pitch) + lift(edge.pitch);
+  const slopes = [{ from: eave, run: run(edge.pitch) }];
+  if (edge.upper) {
+    // Above the break the plane has another pitch; the build-up is as thick square to either.
+    const t1 = Math.tan(edge.pitch);
+    const t2 = Math.tan(edge.upper.pitch);
+    const [l1, l2] = [lift(edge.pitch), lift(edge.upper.pitch)];
+    // Where the two raised planes meet.
+    const d = edge.upper.from / t1 + (Math.abs(t1 - t2) < 1e-9 ? 0 : (l2 - l1) / (t1 - t2));
+    slopes.push({ from: line + l1 + d * t1, run: run(edge.upper.pitch) });
+  }
+  return slopes;
+}
+
+const shapes = new WeakMap<Roof, { arrangement: Arrangement; level: Level; rooms: object; shape: RoofShape | null }>();
+
+/**
+ * A roof over its outline; null where it has none (yet). Remembered while its walls stay the same.
+ *
+ * @param project in one phase
+ */
+export function roofShape(project: Project, roof: Roof): RoofShape | null {
+  const { arrangement } = planOf(project, roof.level);
+  const level = project.levels[roof.level];
+  const rooms = roof.over.kind === 'rooms' ? project.rooms : NONE;
+  const known = shapes.get(roof);
+  if (known && known.arrangement === arrangement && known.level === level && known.rooms === rooms) return known.shape;
+  const shape = makeShape(project, roof, level);
+  shapes.set(roof, { arrangement, level, rooms, shape });
+  return shape;
+}
+
+const NONE = {};
+
+function makeShape(project: Project, roof: Roof, level: Level): RoofShape | null {
+  const lines = linesOf(project, roof);
+  if (lines.length < 3 || areaOf(lines) < 0.1) return null;
+  const edges = lines.map((l) => edgeOf(roof, l.key));
+  const flat = roof.form === 'flat';
+  const shifted = lines.map(({ key, a, b }, i) => {
+    const n = scale(left(unit(sub(b, a))), flat && roof.parapet > 0 ? 0 : -edges[i].overhang);
+    return { key, a: add(a, n), b: add(b, n) };
+  });
+  const outer: Ring = shifted.map((e, i) => {
+    const before = shifted[(i + shifted.length - 1) % shifted.length];
+    return meet(before.a, sub(before.b, before.a), e.a, sub(e.b, e.a)) ?? e.a;
+  });
+  const outline = { outer, holes: [] };
+  if (flat) {
+    const at = (z: number): RoofPlane[] => [{ edge: -1, ring: outer.map((p) => ({ ...p, z })), plane: { gx: 0, gy: 0, c: z } }];
+    const z = level.height + roof.all.rise;
+    return { roof, lines, outline, under: at(z), upper: at(z + roof.thickness), top: z + roof.thickness };
+  }
+  const sides = [() => 0, (pitch: number) => roof.thickness / Math.cos(pitch)].map((lift): Sweep | null => {
+    const starts = edges.filter((e) => e.form === 'slope').map((e) => level.height + e.rise - e.overhang * Math.tan(e.pitch) + lift(e.pitch));
+    const low = Math.min(...(starts.length ? starts : edges.map((e) => level.height + e.rise)));
+    try {
+      return sweepOutline(
+        outline,
+        edges.map((e) => slopesOf(e, level, lift, low)),
+      );
+    } catch (error) {
+      // Planes that never meet make no roof; whoever sets it is told so by `checkRoof`.
+      if (error instanceof SweepError) return null;
+      throw error;
+    }
+  });
+  if (!sides[0] || !sides[1]) return null;
+  const planes = (sweep: Sweep): RoofPlane[] => sweep.faces.map((f) => ({ edge: f.edge, ring: f.ring, plane: f.slope >= 0 ? planeOf(f.ring) : null }));
+  return { roof, lines, outline, under: planes(sides[0]), upper: planes(sides[1]), top: sides[1].top };
+}
+
+/** The plane through a ring as height over the plan; null where it stands upright. */
+function planeOf(ring: readonly Vec3[]): RoofPlane['plane'] {
+  // Newell's normal.
+  let [nx, ny, nz] = [0, 0, 0];
+  ring.forEach((p, i) => {
+    const q = ring[(i + 1) % ring.length];
+    nx += (p.y - q.y) * (p.z + q.z);
+    ny += (p.z - q.z) * (p.x + q.x);
+    nz += (p.x - q.x) * (p.y + q.y);
+  });
+  if (Math.abs(nz) < 1e-6 * Math.hypot(nx, ny, nz)) return null;
+  const [gx, gy] = [-nx / nz, -ny / nz];
+  return { gx, gy, c: ring[0].z - gx * ring[0].x - gy * ring[0].y };
+}
+
+/** The plan of a plane. */
+export const planRing = (plane: RoofPlane): Ring => tidyRing(plane.ring.map(({ x, y }) => ({ x, y })));
+
+/** The roofs of a level in a phase, worked out. @param project in one phase */
+export function roofsOver(project: Project, level: string): RoofShape[] {
+  const out: RoofShape[] = [];
+  for (const id in project.roofs) {
+    if (project.roofs[id].level !== level) continue;
+    const shape = roofShape(project, project.roofs[id]);
+    if (shape) out.push(shape);
+  }
+  return out;
+}
+
+/** Height of the lowest roof over a point, above the floor of the level, metres; null where none is over it. */
+export function roofHeight(shapes: readonly RoofShape[], p: Vec2): number | null {
+  let best: number | null = null;
+  for (const shape of shapes) {
+    if (!insideRing(p, shape.outline.outer) && !onRing(p, shape.outline.outer)) continue;
+    for (const { plane, ring } of shape.under) {
+      if (!plane || !(insideRing(p, ring) || onRing(p, ring))) continue;
+      const z = plane.gx * p.x + plane.gy * p.y + plane.c;
+      if (best === null || z < best) best = z;
+    }
+  }
+  return best;
+}
+
+function onRing(p: Vec2, ring: readonly Vec2[]): boolean {
+  return ring.some((a, i) => {
+    const b = ring[(i + 1) % ring.length];
+    const d = sub(b, a);
+    const l2 = dot(d, d);
+    if (l2 < 1e-12) return false;
+    const t = Math.max(0, Math.min(1, dot(sub(p, a), d) / l2));
+    return distance(p, add(a, scale(d, t))) < 1e-5;
+  });
+}
+
+/** The walls along the outline of a roof. */
+export function wallsBelow(project: Project, roof: Roof): string[] {
+  const phase = standsIn(roof.status, 'after') ? 'after' : 'before';
+  const shape = roofShape(inPhase(project, phase), roof);
+  if (!shape || roof.over.kind === 'outline') return [];
+  // Walls that run along the lines, also those that were brought together to one line.
+  return Object.values(project.walls)
+    .filter((w) => w.level === roof.level && w.kind === 'wall' && alongLines(project, w, shape.lines))
+    .map((w) => w.id);
+}
+
+/** Whether one face of a wall lies in one of the lines. */
+function alongLines(project: Project, wall: Wall, lines: readonly EaveLine[]): boolean {
+  const [a, b] = wallEnds(project, wall);
+  const { left: l, right: r } = wallExtents(project, wall);
+  const n = left(unit(sub(b, a)));
+  return [l, -r].some((y) => {
+    const [p, q] = [add(a, scale(n, y)), add(b, scale(n, y))];
+    return lines.some((line) => {
+      const d = unit(sub(line.b, line.a));
+      const along = dot(sub(lerp(p, q, 0.5), line.a), d);
+      return Math.abs(cross(d, sub(p, line.a))) < 1e-4 && Math.abs(cross(d, sub(q, line.a))) < 1e-4 && along > 0 && along < distance(line.a, line.b);
+    });
+  });
+}
+
+/** Refuses a roof whose planes never meet, or that has nothing to cover. @throws DomainError `roof.…` */
+export function checkRoof(project: Project, roof: Roof): void {
+  let found = false;
+  for (const phase of (['before', 'after'] as const).filter((p) => standsIn(roof.status, p))) if (roofShape(inPhase(project, phase), roof)) found = true;
+  if (found) return;
+  const phase = standsIn(roof.status, 'after') ? 'after' : 'before';
+  if (linesOf(inPhase(project, phase), roof).length > 2)
+    throw new DomainError('roof.open', `${roof.name} was not changed: its planes would never meet; let at least one more edge slope.`, [roof.id]);
+  throw new DomainError('roof.nothing', `${roof.name} was not set: there is no closed outline for it to cover; draw walls round a room first.`, [roof.id]);
+}
+
+/** Where a line of the plan crosses the edges between the planes of roofs, as shares of its length. */
+export function creases(shapes: readonly RoofShape[], a: Vec2, b: Vec2): number[] {
+  const d = sub(b, a);
+  const found: number[] = [];
+  for (const { under } of shapes)
+    for (const { ring, plane } of under) {
+      if (!plane) continue;
+      ring.forEach((p, i) => {
+        const e = sub(ring[(i + 1) % ring.length], p);
+        const det = cross(d, e);
+        // A crease along the line does not cross it.
+        if (Math.abs(det) < 1e-6 * Math.sqrt(dot(d, d) * dot(e, e))) return;
+        const t = cross(sub(p, a), e) / det;
+        const k = cross(sub(p, a), d) / det;
+        if (t > 1e-6 && t < 1 - 1e-6 && k > -1e-6 && k < 1 + 1e-6) found.push(t);
+      });
+    }
+  return found.sort((p, q) => p - q).filter((t, i, list) => i === 0 || t - list[i - 1] > 1e-6);
+}
+
+/** Height of a wall's upper edge at a distance from its start: of both its faces the lower, above the floor of the level, metres. */
+export function wallHeight(project: Project, wall: Wall, s: number): number {
+  const level = project.levels[wall.level];
+  const length = wallLength(project, wall);
+  if (wall.top.kind !== 'roof') return wallTopAt(wall, level, s / length);
+  const roofs = roofsOver(project, wall.level);
+  const { p, d } = stationAt(wallPath(project, wall), s);
+  const { left: l, right: r } = wallExtents(project, wall);
+  return Math.min(...[l, -r].map((y) => roofHeight(roofs, add(p, scale(left(d), y))) ?? level.height));
+}
+
+/** Where along a wall, as a share of its length, its upper edge has a ridge: of its own rake, or of the roof above; null where it has none. */
+export function ridgeOver(project: Project, wall: Wall): number | null {
+  const level = project.levels[wall.level];
+  if (wall.top.kind !== 'roof') return wallRidge(wall, level);
+  const [a, b] = wallEnds(project, wall);
+  const roofs = roofsOver(project, wall.level);
+  const height = (t: number): number => roofHeight(roofs, lerp(a, b, t)) ?? level.height;
+  const bends = creases(roofs, a, b).filter((t) => height(t) > height(t - 1e-3) && height(t) > height(t + 1e-3));
+  return bends.length ? bends.reduce((best, t) => (height(t) > height(best) ? t : best)) : null;
+}

@@ -1,0 +1,205 @@
+import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
+import { boolean, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
+import { cross, distance, dot, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import { planRing, type RoofPlane, type RoofShape } from '../project/roofs';
+import type { Level, Room } from '../project/schema';
+
+export interface DerivedRoof {
+  id: string;
+  shape: RoofShape;
+  /** Sloping area of its upper side, m². */
+  area: number;
+  /** Its upper side, its edges, its whole underside: together a closed solid, in world metres. */
+  covering: Mesh;
+  fascia: Mesh;
+  underside: Mesh;
+  /** What of the underside shows outside the walls. */
+  soffit: Mesh;
+  gutters: Mesh;
+}
+
+/** A roof as a solid, and what of it shows. @param covered outlines of what stands below */
+export function deriveRoof(shape: RoofShape, level: Level, covered: readonly Region[]): DerivedRoof {
+  const z = level.elevation;
+  const { under, upper } = shape;
+  const all = [...under, ...upper].flatMap((q) => q.ring);
+  const stitched = (plane: RoofPlane): Vec3[] => withPoints3(plane.ring, all);
+  const inside = (plane: RoofPlane): boolean => plane.plane !== null || plane.edge < 0;
+  const covering = new MeshBuilder();
+  const underside = new MeshBuilder();
+  const fascia = new MeshBuilder();
+  for (const plane of upper.filter(inside)) face(plane.plane ? covering : fascia, stitched(plane), z, false);
+  for (const plane of under.filter(inside)) face(underside, stitched(plane), z, true);
+  const ring = shape.outline.outer;
+  ring.forEach((a, i) => edgeBand(fascia, a, ring[(i + 1) % ring.length], under, upper, z));
+  if (shape.roof.form === 'flat' && shape.roof.parapet > 0) fascia.add(parapet(shape, z));
+  const soffit = new MeshBuilder();
+  for (const plane of under)
+    if (plane.plane) for (const part of boolean('difference', [{ outer: planRing(plane), holes: [] }], [...covered])) place(soffit, part, plane, z, true);
+  const area = upper.reduce((sum, q) => (q.plane ? sum + signedArea(q.ring) * Math.hypot(1, q.plane.gx, q.plane.gy) : sum), 0);
+  return {
+    id: shape.roof.id,
+    shape,
+    area,
+    covering: covering.build(),
+    fascia: fascia.build(),
+    underside: underside.build(),
+    soffit: soffit.build(),
+    gutters: shape.roof.gutter && shape.roof.form === 'pitched' ? gutters(shape, z) : joinMeshes([]),
+  };
+}
+
+/** The ceiling of a room that is open to the roof: the underside over it, and flat where no roof is. */
+export function roofCeiling(region: Region, room: Pick<Room, 'cover'>, roofs: readonly RoofShape[], level: Level): Mesh {
+  const builder = new MeshBuilder();
+  for (const { under } of roofs)
+    for (const plane of under)
+      if (plane.plane)
+        for (const part of boolean('intersection', [region], [{ outer: planRing(plane), holes: [] }])) place(builder, part, plane, level.elevation, true);
+  const rest = boolean(
+    'difference',
+    [region],
+    roofs.map((r) => r.outline),
+  );
+  for (const part of rest) builder.region(part, (p) => ({ ...p, z: level.elevation + level.height }), { x: 0, y: 0, z: -1 }, true);
+  return builder.build();
+}
+
+/** A part of a plane, seen from above or from below, its texture along the eave and up the slope. */
+function place(builder: MeshBuilder, part: Region, { plane }: RoofPlane, z: number, below: boolean): void {
+  const { gx, gy, c } = plane!;
+  const k = (below ? -1 : 1) / Math.hypot(gx, gy, 1);
+  builder.region(part, (p) => ({ ...p, z: z + gx * p.x + gy * p.y + c }), { x: -gx * k, y: -gy * k, z: k }, below);
+}
+
+/** A face of the roof with all its points, so that neighbours meet point to point. */
+function face(builder: MeshBuilder, ring: readonly Vec3[], z: number, flip: boolean): void {
+  const n = normalOf(ring);
+  if (!n) return;
+  // Two axes in the face: level along it, and up its slope.
+  const level = Math.hypot(n.x, n.y) > 1e-6 ? unit({ x: -n.y, y: n.x }) : { x: 1, y: 0 };
+  const up = { x: n.y * 0 - n.z * level.y, y: n.z * level.x - n.x * 0, z: n.x * level.y - n.y * level.x };
+  const flat = ring.map((p) => ({ x: p.x * level.x + p.y * level.y, y: p.x * up.x + p.y * up.y + p.z * up.z }));
+  const sign = flip ? -1 : 1;
+  const base = ring.map((p, i) => builder.vertex({ x: p.x, y: p.y, z: p.z + z }, { x: n.x * sign, y: n.y * sign, z: n.z * sign }, flat[i].x, flat[i].y));
+  const indices = triangulateKeeping(flat);
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a, b, c] = [base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]];
+    if (flip) builder.triangle(a, c, b);
+    else builder.triangle(a, b, c);
+  }
+}
+
+function normalOf(ring: readonly Vec3[]): Vec3 | null {
+  let [x, y, z] = [0, 0, 0];
+  ring.forEach((p, i) => {
+    const q = ring[(i + 1) % ring.length];
+    x += (p.y - q.y) * (p.z + q.z);
+    y += (p.z - q.z) * (p.x + q.x);
+    z += (p.x - q.x) * (p.y + q.y);
+  });
+  const l = Math.hypot(x, y, z);
+  return l < 1e-9 ? null : { x: x / l, y: y / l, z: z / l };
+}
+
+/** The upright band along one edge of the outline between the underside and the upper side: fascia and barge board. */
+function edgeBand(builder: MeshBuilder, a: Vec2, b: Vec2, under: readonly RoofPlane[], upper: readonly RoofPlane[], z: number): void {
+  const d = unit(sub(b, a));
+  const length = distance(a, b);
+  const chain = (planes: readonly RoofPlane[]): { s: number; z: number }[] => {
+    const found: { s: number; z: number }[] = [];
+    for (const { ring, plane } of planes) {
+      if (!plane) continue;
+      ring.forEach((p, i) => {
+        const q = ring[(i + 1) % ring.length];
+        for (const r of [p, q]) if (Math.abs(cross(d, sub(p, a))) > 1e-5 || Math.abs(cross(d, sub(q, a))) > 1e-5 || r === undefined) return;
+        for (const r of [p, q]) {
+          const s = dot(sub(r, a), d);
+          if (s > -1e-5 && s < length + 1e-5) found.push({ s, z: r.z });
+        }
+      });
+    }
+    found.sort((p, q) => p.s - q.s || p.z - q.z);
+    return found.filter((p, i) => i === 0 || p.s - found[i - 1].s > 1e-5 || Math.abs(p.z - found[i - 1].z) > 1e-5);
+  };
+  const [low, high] = [chain(under), chain(upper)];
+  if (low.length < 2 || high.length < 2) return;
+  const ring = [...low, ...high.reverse()].map((q) => ({ x: a.x + d.x * q.s, y: a.y + d.y * q.s, z: q.z }));
+  face(builder, ring, z, false);
+}
+
+/** A ring with the points of others that lie on its edges. */
+function withPoints3(ring: readonly Vec3[], points: readonly Vec3[]): Vec3[] {
+  return ring.flatMap((a, i) => {
+    const b = ring[(i + 1) % ring.length];
+    const d = { x: b.x - a.x, y: b.y - a.y, z: b.z - a.z };
+    const l2 = d.x * d.x + d.y * d.y + d.z * d.z;
+    const between = points
+      .map((p) => ({ p, t: ((p.x - a.x) * d.x + (p.y - a.y) * d.y + (p.z - a.z) * d.z) / l2 }))
+      .filter(({ p, t }) => {
+        if (t * Math.sqrt(l2) < 2e-5 || (1 - t) * Math.sqrt(l2) < 2e-5) return false;
+        return Math.hypot(p.x - a.x - d.x * t, p.y - a.y - d.y * t, p.z - a.z - d.z * t) < 1e-5;
+      })
+      .sort((p, q) => p.t - q.t)
+      .filter((q, k, list) => k === 0 || (q.t - list[k - 1].t) * Math.sqrt(l2) > 2e-5);
+    return [a, ...between.map((q) => q.p)];
+  });
+}
+
+const PARAPET = 0.2;
+
+/** The upstand round a flat roof. */
+function parapet({ outline, roof, top }: RoofShape, z: number): Mesh {
+  const builder = new MeshBuilder();
+  const ring = outline.outer;
+  const inner: Ring = ring.map((p, i) => {
+    const [a, b] = [ring[(i + ring.length - 1) % ring.length], ring[(i + 1) % ring.length]];
+    const [d, e] = [unit(sub(p, a)), unit(sub(b, p))];
+    const turn = cross(d, e);
+    // The corner of two lines set in by the thickness.
+    const k = Math.abs(turn) < 1e-9 ? 0 : (1 - dot(d, e)) / turn;
+    return { x: p.x + PARAPET * (-d.y + d.x * -k), y: p.y + PARAPET * (d.x + d.y * -k) };
+  });
+  const [z0, z1] = [z + top, z + top + roof.parapet];
+  ring.forEach((a, i) => {
+    const j = (i + 1) % ring.length;
+    const [b, p, q] = [ring[j], inner[i], inner[j]];
+    builder.quad({ ...a, z: z0 }, { ...b, z: z0 }, { ...b, z: z1 }, { ...a, z: z1 });
+    builder.quad({ ...q, z: z0 }, { ...p, z: z0 }, { ...p, z: z1 }, { ...q, z: z1 });
+    builder.quad({ ...a, z: z1 }, { ...b, z: z1 }, { ...q, z: z1 }, { ...p, z: z1 });
+    builder.quad({ ...p, z: z0 }, { ...q, z: z0 }, { ...b, z: z0 }, { ...a, z: z0 });
+  });
+  return builder.build();
+}
+
+/** Half-round gutters under the eaves: along every edge of the outline that runs level. */
+function gutters({ outline, under }: RoofShape, z: number): Mesh {
+  const builder = new MeshBuilder();
+  const ring = outline.outer;
+  const [r, steps] = [0.06, 8];
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length];
+    const d = unit(sub(b, a));
+    const eave = under.find(
+      (q) =>
+        q.plane &&
+        q.ring.some((p, k) => {
+          const o = q.ring[(k + 1) % q.ring.length];
+          return distance(p, a) < 1e-4 && distance(o, b) < 1e-4 && Math.abs(p.z - o.z) < 1e-4;
+        }),
+    );
+    if (!eave) return;
+    const high = z + eave.ring.find((p) => distance(p, a) < 1e-4)!.z + 0.02;
+    const out = { x: d.y, y: -d.x };
+    const at = (end: Vec2, k: number, radius: number): Vec3 => {
+      const angle = Math.PI + (Math.PI * k) / steps;
+      const off = r + radius * Math.cos(angle);
+      return { x: end.x + out.x * off, y: end.y + out.y * off, z: high + radius * Math.sin(angle) };
+    };
+    for (let k = 0; k < steps; k++) {
+      builder.quad(at(a, k, r), at(b, k, r), at(b, k + 1, r), at(a, k + 1, r));
+      builder.quad(at(a, k + 1, r - 0.004), at(b, k + 1, r - 0.004), at(b, k, r - 0.004), at(a, k, r - 0.004));
+    }
+  });
+  return builder.build();
+}
