@@ -108,10 +108,11 @@ export class Studio {
   }
 
   /** Chooses among a few. On a slow machine a press may count as a long one, which ends the list again: then once more. */
-  async choose(label: string, option: string | RegExp, within: Locator | Page = this.page): Promise<void> {
+  async choose(label: string | RegExp, option: string | RegExp, within: Locator | Page = this.page): Promise<void> {
     const list = this.page.getByRole('listbox');
     await expect(async () => {
-      if (!(await list.isVisible())) await within.getByLabel(label, { exact: true }).locator('xpath=..').getByRole('combobox').first().click({ timeout: 5000 });
+      if (!(await list.isVisible()))
+        await within.getByLabel(label, { exact: true }).first().locator('xpath=..').getByRole('combobox').first().click({ timeout: 5000 });
       await this.page.getByRole('option', { name: option }).first().click({ timeout: 3000 });
       await expect(list).toHaveCount(0, { timeout: 3000 });
     }).toPass({ timeout: 30_000 });

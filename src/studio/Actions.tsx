@@ -5,10 +5,11 @@ import Input from '@mui/material/Input';
 import { useEffect, useMemo, useState } from 'react';
 import { offered } from '@/core/finishes/library';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
+import { newRoof, ROOF_FORMS, ROOF_NAMES } from '@/core/project/roof-defaults';
 import { FORMS } from '@/core/project/schema';
 import { STOCK } from '@/core/stock/stock';
 import { colours } from './look/theme';
-import { STAGES, useStudio } from './store/studio';
+import { newId, STAGES, useStudio } from './store/studio';
 import { current } from './table/ModelPane';
 import * as tools from './tools/controller';
 
@@ -46,6 +47,13 @@ function allActions(): Action[] {
       })),
     ),
     ...(['fixed', 'hinged', 'dome'] as const).map((form) => ({ name: `Place: rooflight, ${form}`, run: () => s.setTool({ kind: 'rooflight', form }) })),
+    ...ROOF_FORMS.map((form) => ({
+      name: `Put a roof on the level: ${ROOF_NAMES[form]}`,
+      run: () => {
+        const { project, level, run } = useStudio.getState();
+        run('roof.put', { roof: newRoof(project, { id: newId('roof'), level }, form) });
+      },
+    })),
     { name: 'Duplicate what is selected', run: tools.duplicateSelection },
     { name: 'Delete what is selected', key: 'Delete', run: tools.deleteSelection },
     { name: 'Turn what is selected a quarter', run: () => tools.turnSelection() },

@@ -17,7 +17,7 @@ export type DisplayItem =
   /** A room's label, set by the writer at its scale so that it stays within the room. */
   | { kind: 'label'; at: Vec2; region: Region; lines: LabelLine[]; entity: string; layer: 'label' };
 
-export type Layer = 'room' | 'piece' | 'wall' | 'opening' | 'column' | 'guide' | 'dimension' | 'label';
+export type Layer = 'room' | 'piece' | 'wall' | 'opening' | 'column' | 'roof' | 'guide' | 'dimension' | 'label';
 
 /** The extent of all marks, metres. */
 export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: Vec2 } | null {

@@ -4,6 +4,7 @@ import { stockItem } from '@/core/stock/stock';
 import { surfaceName, useStudio } from '../store/studio';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
 import { ColumnDocket } from './ColumnDocket';
+import { RoofDocket } from './RoofDocket';
 import { RooflightDocket } from './RooflightDocket';
 import { Label } from './Label';
 import { ManyDocket } from './ManyDocket';
@@ -44,6 +45,10 @@ export function Docket() {
     title = project.rooflights[entity].name;
     line = 'Rooflight';
     body = <RooflightDocket id={entity} />;
+  } else if (project.roofs[entity]) {
+    title = project.roofs[entity].name;
+    line = 'Roof';
+    body = <RoofDocket id={entity} />;
   } else if (project.guides[entity]) {
     title = 'Guide line';
     line = 'walls catch on it';

@@ -188,6 +188,7 @@ export function openProject(id: string): () => void {
         project.rooms,
         project.columns,
         project.rooflights,
+        project.roofs,
         project.guides,
         project.pieces,
         project.viewpoints,
@@ -240,6 +241,8 @@ export function surfaceName(project: Project, model: Model, target: FaceTarget):
       return `${(project.openings[target.opening] ?? project.rooflights[target.opening])?.name ?? 'Opening'}, ${target.part}`;
     case 'column':
       return project.columns[target.column]?.name ?? 'Column';
+    case 'roof':
+      return `${project.roofs[target.roof]?.name ?? 'Roof'}, ${target.part}`;
     case 'ground':
       return 'Ground';
   }
@@ -253,7 +256,11 @@ function compass(project: Project, wallId: string, side: 'left' | 'right'): stri
   const a = project.corners[wall.start];
   const b = project.corners[wall.end];
   // Looking at the left face means looking to the right of the wall's direction.
-  const angle = Math.atan2(b.y - a.y, b.x - a.x) + (side === 'left' ? -1 : 1) * (Math.PI / 2);
+  return pointName(project, Math.atan2(b.y - a.y, b.x - a.x) + (side === 'left' ? -1 : 1) * (Math.PI / 2));
+}
+
+/** The point of the compass a direction of the plan looks to. @param angle radians from the x axis */
+export function pointName(project: Project, angle: number): string {
   const clockwise = (((project.site.north - angle) / (2 * Math.PI)) % 1) + 1;
   return ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'][Math.round((clockwise % 1) * 8) % 8];
 }

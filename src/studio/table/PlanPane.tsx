@@ -258,6 +258,7 @@ function planSpot(entity: string, plan: Vec2): Spot {
   if (project.columns[entity]) return { entity, target: { kind: 'column', column: entity } };
   const piece = model.pieces.find((p) => p.id === entity);
   if (piece) return { entity, target: { kind: 'piece', piece: entity, part: Object.keys(piece.item?.parts ?? { body: '' })[0] } };
+  if (project.roofs[entity]) return { entity, target: { kind: 'roof', roof: entity, part: 'covering' } };
   if (project.rooflights[entity]) return { entity, target: { kind: 'opening', opening: entity, part: 'frame' } };
   const opening = project.openings[entity];
   return { entity, target: opening ? { kind: 'opening', opening: entity, part: partsOf(opening)[0] ?? 'frame' } : null };

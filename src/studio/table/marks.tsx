@@ -107,6 +107,7 @@ function Mark({ item, on, over, room, clear, still }: { item: DisplayItem; on: b
   // What is only a line wants a wider band to be pressed.
   const thin =
     item.layer === 'guide' ||
+    item.layer === 'roof' ||
     (item.layer === 'wall' && item.kind === 'line' && !item.closed) ||
     (item.layer === 'opening' && item.kind === 'line' && item.dash);
   if (still || !thin) return line;

@@ -6,6 +6,7 @@ import { layerCuts } from '../../shell/layers';
 import { clearHeight } from '../../shell/rooms';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from '../../shell/model';
 import { overallDimensions, type Dimension } from '../../shell/dimensions';
+import type { DerivedRoof } from '../../shell/roofs';
 import type { DerivedRooflight } from '../../shell/rooflights';
 import type { DerivedOpening } from '../../shell/openings/derive';
 import type { DerivedWall } from '../../shell/walls';
@@ -69,6 +70,7 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   for (const light of level.rooflights) out.push(grouped(light, `rooflight ${light.id}`, [], () => drawRooflight(light)));
   for (const column of level.columns) out.push(grouped(column, `column ${column.id}`, [], () => drawColumn(column)));
   for (const opening of level.openings) out.push(grouped(opening, `opening ${opening.id}`, [], () => drawOpening(opening)));
+  for (const roof of level.roofs) out.push(grouped(roof, `roof ${roof.id}`, [], () => drawRoof(roof)));
   for (const id in model.project.guides) {
     const guide = model.project.guides[id];
     if (guide.level === levelId) out.push(grouped(guide, `guide ${id}`, [], () => drawGuide(guide)));
@@ -142,6 +144,11 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
     return items;
   });
 }
+
+/** A roof lies above the cut: the edge of its overhang, dashed. */
+const drawRoof = ({ id, shape }: DerivedRoof): DisplayItem[] => [
+  { kind: 'line', points: shape.outline.outer, closed: true, ink: 'thin', pen: 0.18, dash: true, entity: id, layer: 'roof' },
+];
 
 /** A rooflight lies above the cut: dashed, with its diagonals. */
 function drawRooflight({ id, ring }: DerivedRooflight): DisplayItem[] {

@@ -1,0 +1,61 @@
+import { expect, test } from '@playwright/test';
+import { deriveModel } from '../src/core/derive';
+import { only, Studio } from './studio';
+
+const look = async (name: string, page: import('@playwright/test').Page): Promise<void> => {
+  if (!process.env.LOOK) return;
+  await page.waitForTimeout(2500);
+  await page.screenshot({ path: `${process.env.LOOK}/${name}.png` });
+};
+
+test('a roof is put on a house, edge by edge, and a room opened to it', async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.start('Roofed');
+  await test.step('draws a house', async () => {
+    await studio.tab('Walls');
+    await studio.card('Room by corners').click();
+    await studio.press(0, 0);
+    await studio.moveTo(5, 4);
+    await studio.type('6000');
+    await page.keyboard.press('Tab');
+    await studio.type('4000');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+  });
+  await test.step('refuses a roof over nothing, puts one with gables on the level', async () => {
+    await studio.tab('Roofs');
+    await studio.card('Roof, with gables').click();
+    const project = await studio.project();
+    const roof = only(project.roofs);
+    expect(Object.values(roof.edges).map((e) => e.form)).toEqual(['gable', 'gable']);
+    expect(Object.values(project.walls).every((w) => w.top.kind === 'roof')).toBe(true);
+    await expect(studio.docket).toContainText('Sloping area');
+    await page.getByRole('button', { name: 'Whole', exact: true }).click();
+    await look('roof', page);
+  });
+  await test.step('gives it another pitch and a half hip to the west', async () => {
+    await studio.set('Pitch, degrees', '45');
+    let derived = deriveModel(await studio.project()).shell.levels[0].roofs[0];
+    expect(derived.area).toBeCloseTo((7.2 * 5.2) / Math.cos(Math.PI / 4), 2);
+    await studio.choose(/^Form of the west edge/, 'half hip', studio.docket);
+    derived = deriveModel(await studio.project()).shell.levels[0].roofs[0];
+    expect(derived.shape.upper.filter((q) => q.plane)).toHaveLength(3);
+    await look('half-hip', page);
+    await page.keyboard.press('Escape');
+  });
+  await test.step('opens the room to the roof', async () => {
+    await studio.press(1, 1);
+    await studio.choose('Kind of ceiling', 'following the roof', studio.docket);
+    const project = await studio.project();
+    expect(only(project.rooms).cover.kind).toBe('roof');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Stand back' }).click();
+    await look('open-room', page);
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await expect.poll(async () => Object.keys((await studio.project()).roofs).length).toBe(0);
+  });
+});
