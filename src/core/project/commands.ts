@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { distance } from '../geometry/vec';
 import { DomainError } from './errors';
 import { boxIn, drawWalls } from './drafting';
+import { addLevel, deleteLevel, setLevel } from './levels';
 import { migrate } from './migrations';
 import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
@@ -154,7 +155,37 @@ const commands = {
     title: 'Change level',
     shell: true,
     args: z.object({ id: Id, set: editable(Level, ['id']) }),
-    apply: (draft, { id, set }) => void Object.assign(need(draft.levels, id, 'level'), set),
+    apply(draft, { id, set }) {
+      need(draft.levels, id, 'level');
+      setLevel(draft, id, set);
+    },
+  }),
+  'level.add': define({
+    title: 'Add level',
+    shell: true,
+    args: z.object({
+      id: Id,
+      name: Level.shape.name,
+      of: Id,
+      where: z.enum(['above', 'below']),
+      walls: z.enum(['all', 'outer', 'none']).describe('which of the walls of the other level it takes over'),
+      height: Level.shape.height,
+      slab: Level.shape.slab,
+    }),
+    apply(draft, args, { newId }) {
+      refuseTaken(draft.levels, args.id);
+      need(draft.levels, args.of, 'level');
+      addLevel(draft, args, newId);
+    },
+  }),
+  'level.delete': define({
+    title: 'Delete level',
+    shell: true,
+    args: z.object({ id: Id }),
+    apply(draft, { id }) {
+      need(draft.levels, id, 'level');
+      deleteLevel(draft, id);
+    },
   }),
 
   'type.put': define({

@@ -220,7 +220,7 @@ export function deleteWalls(draft: Draft<Project>, ids: readonly string[]): void
   dropUnusedCorners(draft);
 }
 
-function dropUnusedCorners(draft: Draft<Project>): void {
+export function dropUnusedCorners(draft: Draft<Project>): void {
   const walls = stateOf(draft.walls);
   const used = new Set(Object.values(walls).flatMap((w) => [w.start, w.end]));
   for (const id of Object.keys(stateOf(draft.corners))) if (!used.has(id)) delete draft.corners[id];

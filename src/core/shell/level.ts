@@ -259,9 +259,11 @@ export class LevelDeriver {
     return { derived: { id, room, region, ...figures, sides, height, covered: room.cover.kind !== 'open' }, surfaces };
   }
 
-  private slab({ level, joined, surfaces }: Work): void {
+  private slab({ project, level, joined, surfaces }: Work): void {
     const mesh = this.memo.get('slab', level.id, [level.elevation, level.slab, ...joined.outline], () => slabMesh(joined.outline, level.elevation, level.slab));
-    surfaces.push({ key: `${level.id}/slab`, entity: level.id, target: null, finish: BARE.outside, kind: 'slab', mesh, matrix: null, level: level.id });
+    // Its edge shows between the walls of two levels, as they do.
+    const finish = project.outside.walls ?? BARE.outside;
+    surfaces.push({ key: `${level.id}/slab`, entity: level.id, target: null, finish, kind: 'slab', mesh, matrix: null, level: level.id });
   }
 
   private openings(work: Work, walls: readonly DerivedWall[]): DerivedOpening[] {

@@ -1,0 +1,115 @@
+import type { Draft } from 'immer';
+import { DomainError } from './errors';
+import type { Level, Project, Roof } from './schema';
+import { planOf, stateOf } from './topology';
+import { dropUnusedCorners } from './walls';
+
+type NewId = (prefix: string) => string;
+
+/** The levels of a project from the lowest to the highest. */
+export const levelsOf = (project: Pick<Project, 'levels'>): Level[] => Object.values(project.levels).sort((a, b) => a.elevation - b.elevation);
+
+/** The level whose ceiling carries the floor of another one; null for the lowest. */
+export function levelBelow(project: Pick<Project, 'levels'>, id: string): Level | null {
+  const levels = levelsOf(project);
+  const at = levels.findIndex((l) => l.id === id);
+  return at > 0 ? levels[at - 1] : null;
+}
+
+/** Raises everything from a height on, the levels as a whole. */
+function lift(draft: Draft<Project>, from: number, by: number): void {
+  for (const id of Object.keys(stateOf(draft.levels))) if (stateOf(draft.levels)[id].elevation > from - 1e-9) draft.levels[id].elevation += by;
+}
+
+/** Changes a level; what stands on top of it goes up and down with its height, and with the thickness of its slab where it lies on another. */
+export function setLevel(draft: Draft<Project>, id: string, set: Partial<Level>): void {
+  const before = { ...stateOf(draft.levels)[id] };
+  const below = levelBelow({ levels: stateOf(draft.levels) }, id);
+  Object.assign(draft.levels[id], set);
+  if (set.elevation !== undefined) return;
+  if (set.slab !== undefined && below) lift(draft, before.elevation, set.slab - before.slab);
+  if (set.height !== undefined) lift(draft, before.elevation + 1e-6, set.height - before.height);
+}
+
+/** The walls of a level that have the outside on one of their faces. */
+export function outerWalls(project: Project, level: string): Set<string> {
+  const { arrangement } = planOf(project, level);
+  return new Set(arrangement.outside.flatMap((cycle) => cycle.edges.map((e) => arrangement.pieces[e.piece]!.line)));
+}
+
+/**
+ * Adds a level above or below another one, with all of its walls, the outer ones, or none. Levels further up or down make
+ * room for it; a roof on the one below goes up to it.
+ */
+export function addLevel(
+  draft: Draft<Project>,
+  args: { id: string; name: string; of: string; where: 'above' | 'below'; walls: 'all' | 'outer' | 'none'; height: number; slab: number },
+  newId: NewId,
+): void {
+  const project = { ...stateOf(draft), levels: { ...stateOf(draft.levels) } } as Project;
+  const host = project.levels[args.of];
+  const above = args.where === 'above';
+  if (above) lift(draft, host.elevation + 1e-6, args.height + args.slab);
+  else
+    for (const id of Object.keys(project.levels))
+      if (project.levels[id].elevation < host.elevation - 1e-9) draft.levels[id].elevation -= args.height + host.slab;
+  const elevation = above ? host.elevation + host.height + args.slab : host.elevation - host.slab - args.height;
+  draft.levels[args.id] = { id: args.id, name: args.name, elevation: Math.round(elevation * 1e9) / 1e9, height: args.height, slab: args.slab, underlay: null };
+  const outer = outerWalls(project, host.id);
+  const twin = new Map<string, string>();
+  const corners = new Map<string, string>();
+  const corner = (id: string): string => {
+    let known = corners.get(id);
+    if (!known) {
+      corners.set(id, (known = newId('corner')));
+      draft.corners[known] = { ...stateOf(project.corners)[id], id: known, level: args.id };
+    }
+    return known;
+  };
+  for (const wall of Object.values(stateOf(project.walls))) {
+    if (wall.level !== host.id || args.walls === 'none' || wall.status === 'removed') continue;
+    if (args.walls === 'outer' && !outer.has(wall.id)) continue;
+    const id = newId('wall');
+    twin.set(wall.id, id);
+    const roofed = above && wall.top.kind === 'roof';
+    draft.walls[id] = {
+      ...wall,
+      id,
+      level: args.id,
+      start: corner(wall.start),
+      end: corner(wall.end),
+      base: 0,
+      top: roofed ? { kind: 'roof' } : { kind: 'ceiling' },
+    };
+    if (roofed) draft.walls[wall.id].top = { kind: 'ceiling' };
+  }
+  if (!above) return;
+  // The roof goes up: its edges are told by the walls now below it.
+  for (const roof of Object.values(stateOf(project.roofs))) {
+    if (roof.level !== host.id || roof.over.kind === 'rooms') continue;
+    const edges: Roof['edges'] = {};
+    for (const [key, edge] of Object.entries(roof.edges)) edges[twin.get(key) ?? key] = edge;
+    Object.assign(draft.roofs[roof.id], { level: args.id, edges });
+  }
+}
+
+/** Takes a level away with all that stands on it; what is above comes down. @throws DomainError `level.last` */
+export function deleteLevel(draft: Draft<Project>, id: string): void {
+  const levels = stateOf(draft.levels);
+  if (Object.keys(levels).length < 2)
+    throw new DomainError('level.last', 'The level was not deleted: a house has at least one; delete its walls instead.', [id]);
+  const { elevation, height, slab } = levels[id];
+  const gone = new Set(
+    Object.values(stateOf(draft.walls))
+      .filter((w) => w.level === id)
+      .map((w) => w.id),
+  );
+  for (const [key, o] of Object.entries(stateOf(draft.openings))) if (gone.has(o.wall)) delete draft.openings[key];
+  for (const collection of ['walls', 'rooms', 'columns', 'rooflights', 'roofs', 'guides', 'pieces'] as const)
+    for (const [key, entity] of Object.entries(stateOf(draft[collection]) as Record<string, { level: string }>))
+      if (entity.level === id) delete draft[collection][key];
+  for (const key of gone) for (const side of ['left', 'right']) delete draft.outside.faces[`${key}/${side}`];
+  dropUnusedCorners(draft);
+  delete draft.levels[id];
+  lift(draft, elevation, -(height + slab));
+}
