@@ -44,6 +44,28 @@ test('a roof is put on a house, edge by edge, and a room opened to it', async ({
     await look('half-hip', page);
     await page.keyboard.press('Escape');
   });
+  await test.step('adds a level below the roof with the outer walls; the roof goes up, heights carry it', async () => {
+    await page.getByRole('navigation', { name: 'Level and rooms' }).getByRole('button', { name: 'Ground' }).click();
+    await studio.docket.getByRole('button', { name: 'Add above' }).click();
+    let project = await studio.project();
+    const upper = Object.values(project.levels).find((l) => l.id !== 'ground')!;
+    expect(upper.elevation).toBeCloseTo(2.75, 9);
+    expect(only(project.roofs).level).toBe(upper.id);
+    expect(Object.values(project.walls).filter((w) => w.level === upper.id)).toHaveLength(4);
+    await page.getByRole('button', { name: 'Stand back' }).click();
+    await look('two-levels', page);
+    await page.getByRole('navigation', { name: 'Level and rooms' }).getByRole('button', { name: 'Ground' }).click();
+    await studio.set('Height of the level', '2700');
+    project = await studio.project();
+    expect(project.levels[upper.id].elevation).toBeCloseTo(2.95, 9);
+    await page.getByRole('button', { name: 'Cut away' }).click();
+    await look('cut', page);
+    await page.getByRole('button', { name: 'Whole', exact: true }).click();
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await expect.poll(async () => Object.keys((await studio.project()).levels).length).toBe(1);
+    await page.keyboard.press('Escape');
+  });
   await test.step('opens the room to the roof', async () => {
     await studio.press(1, 1);
     await studio.choose('Kind of ceiling', 'following the roof', studio.docket);

@@ -62,7 +62,10 @@ export function RoomStrip() {
             key={l.id}
             component="button"
             aria-current={l.id === level}
-            onClick={() => useStudio.setState({ level: l.id, room: null })}
+            onClick={() => {
+              useStudio.setState({ level: l.id, room: null });
+              useStudio.getState().select([{ entity: l.id, target: null }]);
+            }}
             sx={{
               all: 'unset',
               cursor: 'pointer',

@@ -50,7 +50,11 @@ function expectDrains(sweep: Sweep): void {
     while (open.length) {
       const at = open.pop()!;
       low = Math.min(low, heights.get(at)!);
-      for (const to of ways.get(at) ?? []) if (!seen.has(to)) (seen.add(to), open.push(to));
+      for (const to of ways.get(at) ?? []) {
+        if (seen.has(to)) continue;
+        seen.add(to);
+        open.push(to);
+      }
     }
     expect(low).toBeCloseTo(0, 5);
   }

@@ -7,6 +7,7 @@ import { ColumnDocket } from './ColumnDocket';
 import { RoofDocket } from './RoofDocket';
 import { RooflightDocket } from './RooflightDocket';
 import { Label } from './Label';
+import { LevelDocket } from './LevelDocket';
 import { ManyDocket } from './ManyDocket';
 import { OpeningDocket } from './OpeningDocket';
 import { Actions } from './parts';
@@ -45,6 +46,10 @@ export function Docket() {
     title = project.rooflights[entity].name;
     line = 'Rooflight';
     body = <RooflightDocket id={entity} />;
+  } else if (project.levels[entity]) {
+    title = project.levels[entity].name;
+    line = 'Level';
+    body = <LevelDocket id={entity} />;
   } else if (project.roofs[entity]) {
     title = project.roofs[entity].name;
     line = 'Roof';

@@ -80,6 +80,8 @@ export interface StudioState {
   pen: WallPen;
   /** The house as it stands now, or as it will be. */
   phase: Phase;
+  /** Whether the plan shows the walls of the level below, faintly. */
+  showBelow: boolean;
   /** The wall face shown in elevation in place of the plan. */
   elevation: { wall: string; side: 'left' | 'right' } | null;
   /** How often the view of the model has come to rest; what depends on where things show looks again. */
@@ -124,6 +126,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
   layout: 'both',
   rests: 0,
   pen: { type: null, thickness: DEFAULTS.wall.outside, reference: 'inside', top: { kind: 'ceiling' }, base: 0, status: 'new', angles: null },
+  showBelow: true,
   phase: 'after',
   elevation: null,
 
@@ -188,6 +191,7 @@ export function openProject(id: string): () => void {
         project.rooms,
         project.columns,
         project.rooflights,
+        project.levels,
         project.roofs,
         project.guides,
         project.pieces,

@@ -21,6 +21,7 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
   const hover = useStudio((s) => s.hover);
   const ghost = useStudio((s) => s.ghost);
   const room = useStudio((s) => s.room);
+  const level = useStudio((s) => s.level);
   const tool = useStudio((s) => s.tool);
   const fitted = useRef('');
   const busy = useRef(false);
@@ -43,6 +44,7 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
   useEffect(() => {
     const made = scene.current;
     if (!made || !ready) return;
+    made.level = level;
     made.setModel(model);
     const key = `${model.project.id} ${room ?? ''} ${Object.keys(model.project.walls).length > 0}`;
     if (fitted.current !== key) {
@@ -51,7 +53,7 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
       const own = room ? model.shell.rooms.get(room) : undefined;
       made.fit(own?.region.outer);
     }
-  }, [ready, model, room]);
+  }, [ready, model, room, level]);
 
   useEffect(() => scene.current?.setSpots(selection, hover), [selection, hover, model]);
   useEffect(() => scene.current?.setGhost(ghost, 0), [ghost]);

@@ -13,6 +13,7 @@ import type { Project } from '@/core/project/schema';
 import { BLEACH, exposureScale, SHOULDER } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
 import { BARE } from '@/core/shell/surfaces';
+import type { DerivedWall } from '@/core/shell/walls';
 import { LAMP_PART } from '@/core/stock/luminaires';
 import type { Spot } from '../store/studio';
 import { loadTexture } from './textures';
@@ -99,6 +100,8 @@ export class ModelScene {
   });
   private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
   cutAway = true;
+  /** The level in hand: cut away, the house is seen up to it. */
+  level: string | null = null;
   room: string | null = null;
   /** Called when the view has come to rest after it was turned or moved. */
   onRest: (() => void) | null = null;
@@ -167,6 +170,7 @@ export class ModelScene {
       entity: string,
       kind: string,
       lit: number | null,
+      level: string,
     ): void => {
       if (!mesh.indices.length) return;
       seen.add(key);
@@ -183,16 +187,16 @@ export class ModelScene {
       object.matrixWorldNeedsUpdate = true;
       object.castShadow = kind !== 'ceiling' && finishById(finish).transmission === 0 && lit === null;
       object.receiveShadow = lit === null;
-      object.userData = { entity, target, kind };
+      object.userData = { entity, target, kind, level };
       if (!entry) this.scene.add(object);
       this.entries.set(key, { object, source: mesh, finish, matrix });
     };
     for (const level of model.shell.levels)
-      for (const s of level.surfaces) put(s.key, s.mesh, s.finish, s.matrix ?? IDENTITY, s.target, s.entity, s.kind, null);
+      for (const s of level.surfaces) put(s.key, s.mesh, s.finish, s.matrix ?? IDENTITY, s.target, s.entity, s.kind, null, level.id);
     for (const p of model.pieces)
       for (const { part, mesh, finish } of p.parts) {
         const lit = part === LAMP_PART && p.piece.lamp?.on ? p.piece.lamp.kelvin : null;
-        put(`${p.id}/${part}`, mesh, finish, p.matrix, { kind: 'piece', piece: p.id, part }, p.id, 'piece', lit);
+        put(`${p.id}/${part}`, mesh, finish, p.matrix, { kind: 'piece', piece: p.id, part }, p.id, 'piece', lit, p.piece.level);
       }
     for (const [key, entry] of this.entries)
       if (!seen.has(key)) {
@@ -322,6 +326,9 @@ export class ModelScene {
             box.expandByPoint(new THREE.Vector3(p.x, p.y, level.level.elevation));
             box.expandByPoint(new THREE.Vector3(p.x, p.y, level.level.elevation + wall.height));
           }
+    for (const level of this.model?.shell.levels ?? [])
+      for (const roof of level.roofs)
+        for (const p of roof.shape.outline.outer) box.expandByPoint(new THREE.Vector3(p.x, p.y, level.level.elevation + roof.shape.top));
     if (box.isEmpty()) box.set(new THREE.Vector3(-2, -2, 0), new THREE.Vector3(4, 4, 2.5));
     return box;
   }
@@ -387,7 +394,9 @@ export class ModelScene {
     if (!this.model) return;
     const hidden = new Set<string>();
     const eye = this.camera.position;
-    const above = this.cutAway && this.model.shell.levels.every((l) => eye.z > l.level.elevation + l.level.height);
+    const top = this.model.shell.levels.find((l) => l.id === this.level)?.level ?? this.model.shell.levels.at(-1)?.level;
+    const higher = new Set(top ? this.model.shell.levels.filter((l) => l.level.elevation > top.elevation + 1e-6).map((l) => l.id) : []);
+    const above = this.cutAway && (!top || eye.z > top.elevation + top.height);
     if (this.cutAway && !this.inside)
       for (const wall of this.model.shell.walls.values()) {
         for (const side of wall.sides) {
@@ -401,15 +410,19 @@ export class ModelScene {
         }
       }
     for (const { object } of this.entries.values()) {
-      const { entity, kind } = object.userData as { entity: string; kind: string };
+      const { entity, kind, level } = object.userData as { entity: string; kind: string; level: string };
       const host =
         kind === 'wall' || kind === 'top' || kind === 'cap' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
       const overhead = kind === 'ceiling' || this.flush.has(entity);
       const chosen = this.spots.selection.some((s) => s.entity === entity);
       const lifted = kind === 'roof' ? this.cutAway && !this.inside : above && overhead && !chosen;
-      object.visible = !(host && hidden.has(host)) && !lifted;
+      const over = this.cutAway && !this.inside && higher.has(level);
+      object.visible = !(host && hidden.has(host)) && !lifted && !over;
     }
-    for (const stub of this.stubs.children) stub.visible = hidden.has(stub.userData.entity as string);
+    for (const stub of this.stubs.children) {
+      const { entity, wall } = stub.userData as { entity: string; wall: DerivedWall };
+      stub.visible = hidden.has(entity) && !higher.has(wall.wall.level);
+    }
   }
 
   setSpots(selection: Spot[], hover: Spot | null): void {

@@ -32,7 +32,8 @@ export function PlanPane() {
   const [size, setSize] = useState({ width: 600, height: 500 });
   const [view, setView] = useState<View>({ k: 50, x: 300, y: 300 });
   const pan = useRef<{ x: number; y: number; view: View } | null>(null);
-  const groups = useMemo(() => drawPlanGroups(model, level), [model, level]);
+  const below = useStudio((s) => s.showBelow);
+  const groups = useMemo(() => drawPlanGroups(model, level, { labels: true, dimensions: true, below }), [model, level, below]);
   const items = useMemo(() => groups.flatMap((g) => g.items), [groups]);
   const underlay = model.project.levels[level]?.underlay ?? null;
   const viewRef = useRef(view);

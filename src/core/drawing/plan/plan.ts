@@ -1,5 +1,6 @@
 import type { Model } from '../../derive';
 import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
+import { levelBelow } from '../../project/levels';
 import { standsIn } from '../../project/phase';
 import type { Guide, Level, Project, Status } from '../../project/schema';
 import { layerCuts } from '../../shell/layers';
@@ -22,6 +23,8 @@ export { drawOpening };
 export interface PlanOptions {
   /** Room names, areas and sizes. */
   labels: boolean;
+  /** The walls of the level below, faintly. */
+  below?: boolean;
   /** Overall dimensions outside the walls. */
   dimensions: boolean;
   /** Show what is to be removed, dashed. */
@@ -55,6 +58,7 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   if (!level) return [];
   const { project } = model.shell;
   const out: PlanGroup[] = [];
+  if (options.below) out.push(...belowGroups(model, levelId));
   for (const room of level.rooms)
     out.push(
       grouped(room.region, `room ${room.id}`, [room.id], () => [
@@ -143,6 +147,17 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
     }
     return items;
   });
+}
+
+/** The outlines of the walls of the level below: what one draws over. */
+function belowGroups(model: Model, levelId: string): PlanGroup[] {
+  const below = levelBelow(model.project, levelId);
+  const own = below && model.shell.levels.find((l) => l.id === below.id);
+  return (own?.walls ?? []).map((wall) =>
+    grouped(wall.rings, `below ${wall.id}`, [], () =>
+      wall.rings.map((points): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'faint', pen: 0.18, layer: 'dimension' })),
+    ),
+  );
 }
 
 /** A roof lies above the cut: the edge of its overhang, dashed. */
@@ -235,12 +250,17 @@ export function drawDimension(a: Vec2, b: Vec2, text: string, entity?: string): 
   ];
 }
 
-/** How far outside the house its overall dimensions stand, metres. */
+/** How far outside the house, and its roof, the overall dimensions stand, metres. */
 const OVERALL = 0.45;
 
 /** The overall dimensions of a level, brought outside its walls. */
 export const overallLines = (level: DerivedLevel): { d: Dimension; push: Vec2 }[] =>
-  overallDimensions(level).map((d, i) => ({ d, push: i === 0 ? { x: 0, y: -OVERALL } : { x: -OVERALL, y: 0 } }));
+  overallDimensions(level).map((d, i) => {
+    const eaves = level.roofs.flatMap((r) => r.shape.outline.outer);
+    const axis = i === 0 ? 'y' : 'x';
+    const out = OVERALL + Math.max(0, ...eaves.map((p) => d.a[axis] - p[axis]));
+    return { d, push: i === 0 ? { x: 0, y: -out } : { x: -out, y: 0 } };
+  });
 
 function overall(level: DerivedLevel, units: UnitSystem): DisplayItem[] {
   return overallLines(level).flatMap(({ d: { a, b, value }, push }) => [

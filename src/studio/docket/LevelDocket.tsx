@@ -1,0 +1,87 @@
+'use client';
+import Button from '@mui/material/Button';
+import Switch from '@mui/material/Switch';
+import { useState } from 'react';
+import { levelBelow } from '@/core/project/levels';
+import { DEFAULTS, type Level } from '@/core/project/schema';
+import { formatLength } from '@/core/units/length';
+import { Choice } from '../look/Choice';
+import { LengthField, Row, TextField } from '../look/fields';
+import { newId, useStudio } from '../store/studio';
+import { Actions, useEdit } from './parts';
+
+/** A level: name, heights, and others added above or below it. */
+export function LevelDocket({ id }: { id: string }) {
+  const project = useStudio((s) => s.project);
+  const showBelow = useStudio((s) => s.showBelow);
+  const { units, run, say } = useEdit();
+  const [walls, setWalls] = useState<'all' | 'outer' | 'none'>('outer');
+  const level = project.levels[id];
+  const below = levelBelow(project, id);
+  const set = (values: Partial<Level>): boolean => run('level.set', { id, set: values });
+  const add = (where: 'above' | 'below') => (): void => {
+    const made = newId('level');
+    const names = new Set(Object.values(project.levels).map((l) => l.name));
+    const base = where === 'above' ? 'Upper floor' : 'Cellar';
+    let name = base;
+    for (let n = 2; names.has(name); n++) name = `${base} ${n}`;
+    const slab = where === 'above' ? DEFAULTS.level.slab : level.slab;
+    if (!run('level.add', { id: made, name, of: id, where, walls, height: level.height, slab })) return;
+    useStudio.setState({ level: made, room: null });
+    useStudio.getState().select([{ entity: made, target: null }]);
+  };
+  return (
+    <>
+      <Row label="Name">
+        <TextField label="Name" value={level.name} onCommit={(name) => set({ name })} />
+      </Row>
+      <Row label="Ceilings at">
+        <LengthField label="Height of the level" metres={level.height} units={units} onRefuse={say} onCommit={(height) => set({ height })} />
+      </Row>
+      <Row label="Slab">
+        <LengthField label="Thickness of the slab" metres={level.slab} units={units} onRefuse={say} onCommit={(slab) => set({ slab })} />
+      </Row>
+      <Row label="Floor at">
+        {below ? (
+          formatLength(level.elevation, units)
+        ) : (
+          <LengthField label="Floor above zero" metres={level.elevation} units={units} onRefuse={say} onCommit={(elevation) => set({ elevation })} />
+        )}
+      </Row>
+      {below ? (
+        <Row label="Below">
+          <Switch
+            size="small"
+            checked={showBelow}
+            slotProps={{ input: { 'aria-label': 'Show the level below' } }}
+            onChange={(e) => useStudio.setState({ showBelow: e.target.checked })}
+          />
+        </Row>
+      ) : null}
+      <Row label="New ones with">
+        <Choice
+          bare
+          label="New levels with"
+          value={walls}
+          options={[
+            ['outer', 'the outer walls'],
+            ['all', 'all walls'],
+            ['none', 'no walls'],
+          ]}
+          onChoose={setWalls}
+        />
+      </Row>
+      <Actions plain>
+        <Button size="small" onClick={add('above')}>
+          Add above
+        </Button>
+        <Button size="small" onClick={add('below')}>
+          Add below
+        </Button>
+        <Button size="small" onClick={() => run('level.delete', { id })}>
+          Delete level
+        </Button>
+      </Actions>
+    </>
+  );
+}
