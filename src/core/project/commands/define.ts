@@ -1,0 +1,85 @@
+import type { Draft } from 'immer';
+import { z } from 'zod';
+import { DomainError } from '../errors';
+import type { Project } from '../schema';
+
+/** What a command may use besides its arguments: ids that follow from the change's own id, so replays agree. */
+export interface CommandContext {
+  newId(prefix: string): string;
+}
+
+export interface CommandDefinition<A extends z.ZodType> {
+  args: A;
+  /** What the edit is called in undo and in the history. */
+  title: string;
+  /** Set where walls may change: rooms are found again and openings settled. */
+  shell?: boolean;
+  apply(draft: Draft<Project>, args: z.infer<A>, context: CommandContext): void;
+}
+
+export const define = <A extends z.ZodType>(definition: CommandDefinition<A>): CommandDefinition<A> => definition;
+
+/** What stays where it is when a wall becomes thicker or thinner. */
+export const Keep = z.enum(['left', 'right', 'middle', 'line']);
+
+/** Fields of an entity that a `…set` command may change. */
+export const editable = <S extends z.ZodObject>(schema: S, fixed: string[]): z.ZodObject => {
+  const shape = Object.fromEntries(Object.entries(schema.shape).filter(([key]) => !fixed.includes(key)));
+  return z.object(shape).partial().strict();
+};
+
+export function need<T>(collection: Record<string, T>, id: string, what: string): T {
+  const found = Object.hasOwn(collection, id) ? collection[id] : undefined;
+  if (!found)
+    throw new DomainError('missing', `Nothing was changed: the ${what} is no longer in the project; it may have been deleted in another window.`, [id]);
+  return found;
+}
+
+export function refuseTaken(collection: Record<string, unknown>, id: string): void {
+  if (Object.hasOwn(collection, id)) throw new DomainError('taken', 'Nothing was changed: something with this id exists already.', [id]);
+}
+
+/** Fields whose limits are lengths. */
+const METRES = new Set([
+  'thickness',
+  'base',
+  'drop',
+  'border',
+  'rise',
+  'gap',
+  'start',
+  'end',
+  'fanlight',
+  'threshold',
+  'architrave',
+  'sillBoard',
+  'reveal',
+  'face',
+  'step',
+  'height',
+  'width',
+  'depth',
+  'sill',
+  'elevation',
+  'slab',
+  'length',
+  'at',
+  'offset',
+  'x',
+  'y',
+  'z',
+  'size',
+]);
+
+/** One sentence from the first thing Zod found wrong. */
+export function sentence(error: z.ZodError): string {
+  const issue = error.issues[0];
+  const field = String(issue.path.at(-1) ?? 'value');
+  if ((issue.code === 'too_big' || issue.code === 'too_small') && (issue.origin === 'number' || issue.origin === 'int')) {
+    const limit = issue.code === 'too_big' ? issue.maximum : issue.minimum;
+    return `${field} goes ${issue.code === 'too_big' ? 'up to' : 'from'} ${String(limit)}${METRES.has(field) ? ' m' : ''}${issue.code === 'too_big' ? '' : ' upwards'}.`;
+  }
+  const where = issue.path.length ? `${issue.path.join('.')}: ` : '';
+  const text = issue.message.replace(/^Invalid input: /, '').replace(/\.$/, '');
+  return `${where}${text}.`;
+}

@@ -1,0 +1,58 @@
+import type { Draft } from 'immer';
+import { z } from 'zod';
+import { Id, sideKey, type Project } from '../schema';
+
+import { need } from './define';
+
+/** The surface a finish goes on. `room: null` is the outside. */
+export const FaceTarget = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('floor'), room: Id }),
+  z.object({ kind: z.literal('ceiling'), room: Id }),
+  z.object({ kind: z.literal('walls'), room: Id.nullable() }),
+  z.object({ kind: z.literal('wall'), room: Id.nullable(), wall: Id, side: z.enum(['left', 'right']) }),
+  z.object({ kind: z.literal('piece'), piece: Id, part: z.string().min(1).max(60) }),
+  z.object({ kind: z.literal('opening'), opening: Id, part: z.string().min(1).max(60) }),
+  z.object({ kind: z.literal('column'), column: Id }),
+  z.object({ kind: z.literal('roof'), roof: Id, part: z.enum(['covering', 'soffit', 'fascia']) }),
+  z.object({ kind: z.literal('ground') }),
+]);
+export type FaceTarget = z.infer<typeof FaceTarget>;
+
+export function applyFinish(draft: Draft<Project>, target: FaceTarget, finish: string | null): void {
+  const put = (record: Record<string, string>, key: string): void => {
+    if (finish === null) delete record[key];
+    else record[key] = finish;
+  };
+  switch (target.kind) {
+    case 'floor':
+    case 'ceiling':
+      need(draft.rooms, target.room, 'room')[target.kind] = finish;
+      return;
+    case 'walls': {
+      const owner = target.room === null ? draft.outside : need(draft.rooms, target.room, 'room');
+      owner.walls = finish;
+      owner.faces = {};
+      return;
+    }
+    case 'wall': {
+      need(draft.walls, target.wall, 'wall');
+      const owner = target.room === null ? draft.outside : need(draft.rooms, target.room, 'room');
+      put(owner.faces, sideKey(target.wall, target.side));
+      return;
+    }
+    case 'piece':
+      put(need(draft.pieces, target.piece, 'piece').finishes, target.part);
+      return;
+    case 'opening':
+      put((draft.rooflights[target.opening] ?? need(draft.openings, target.opening, 'opening')).finishes, target.part);
+      return;
+    case 'column':
+      need(draft.columns, target.column, 'column').finish = finish;
+      return;
+    case 'roof':
+      need(draft.roofs, target.roof, 'roof')[target.part] = finish;
+      return;
+    case 'ground':
+      draft.outside.ground = finish;
+  }
+}

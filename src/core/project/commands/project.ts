@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { addLevel, deleteLevel, setLevel } from '../levels';
+import { Id, Level, ProjectSchema, Site } from '../schema';
+
+import { define, editable, need, refuseTaken } from './define';
+import { applyFinish, FaceTarget } from './finishing';
+
+/** Edits of the project as a whole: its name, site, levels, finishes. */
+export const projectCommands = {
+  'project.rename': define({
+    title: 'Rename project',
+    args: z.object({ name: ProjectSchema.shape.name }),
+    apply: (draft, { name }) => void (draft.name = name),
+  }),
+  'project.units': define({
+    title: 'Change units',
+    args: z.object({ units: ProjectSchema.shape.units }),
+    apply: (draft, { units }) => void (draft.units = units),
+  }),
+  'site.set': define({
+    title: 'Change place and daylight',
+    args: editable(Site, []),
+    apply: (draft, values) => void Object.assign(draft.site, values),
+  }),
+  'level.set': define({
+    title: 'Change level',
+    shell: true,
+    args: z.object({ id: Id, set: editable(Level, ['id']) }),
+    apply(draft, { id, set }) {
+      need(draft.levels, id, 'level');
+      setLevel(draft, id, set);
+    },
+  }),
+  'level.add': define({
+    title: 'Add level',
+    shell: true,
+    args: z.object({
+      id: Id,
+      name: Level.shape.name,
+      of: Id,
+      where: z.enum(['above', 'below']),
+      walls: z.enum(['all', 'outer', 'none']).describe('which of the walls of the other level it takes over'),
+      height: Level.shape.height,
+      slab: Level.shape.slab,
+    }),
+    apply(draft, args, { newId }) {
+      refuseTaken(draft.levels, args.id);
+      need(draft.levels, args.of, 'level');
+      addLevel(draft, args, newId);
+    },
+  }),
+  'level.delete': define({
+    title: 'Delete level',
+    shell: true,
+    args: z.object({ id: Id }),
+    apply(draft, { id }) {
+      need(draft.levels, id, 'level');
+      deleteLevel(draft, id);
+    },
+  }),
+  'finish.apply': define({
+    title: 'Apply finish',
+    args: z.object({ targets: z.array(FaceTarget).min(1).max(2000), finish: z.string().min(1).max(80).nullable() }),
+    apply(draft, { targets, finish }) {
+      for (const target of targets) applyFinish(draft, target, finish);
+    },
+  }),
+};
