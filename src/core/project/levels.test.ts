@@ -4,31 +4,25 @@ import { runChange, validateProject, type CommandArgs, type CommandName } from '
 import { levelBelow, levelsOf } from './levels';
 import { newOpening } from './opening-defaults';
 import { newRoof } from './roof-defaults';
-import { emptyProject, type Project } from './schema';
+import type { Project } from './schema';
+import { draw, edit, house, wallAt } from '../testing/drafting';
 
 let step = 0;
 const run = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>) =>
   runChange(project, { id: `change${String(step++).padStart(5, '0')}`, kind: 'do', command, args });
-const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project => run(project, command, args).project;
-const draw = (project: Project, points: [number, number][], closed = false): Project =>
-  edit(project, 'wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness: closed ? 0.3 : 0.1 });
-const house = (): Project => {
-  let project = draw(
-    emptyProject('p', 'House'),
-    [
-      [0, 0],
-      [8, 0],
-      [8, 5],
-      [0, 5],
-    ],
-    true,
-  );
+const parted = (): Project => {
+  let project = house([
+    [0, 0],
+    [8, 0],
+    [8, 5],
+    [0, 5],
+  ]);
   project = draw(project, [
     [3, 0],
     [3, 5],
   ]);
-  const south = Object.values(project.walls).find((w) => project.corners[w.start].y === 0 && project.corners[w.end].y === 0)!;
-  return edit(project, 'opening.add', newOpening(project, { id: 'o', wall: south.id, kind: 'window', at: 5 }));
+  const south = wallAt(project, (a, b) => a.y === 0 && b.y === 0);
+  return edit(project, 'opening.add', newOpening(project, { id: 'o', wall: south, kind: 'window', at: 5 }));
 };
 const upper = { id: 'upper', name: 'Upper', of: 'ground', where: 'above', height: 2.4, slab: 0.3 } as const;
 
@@ -39,7 +33,7 @@ describe('adding a level', () => {
       ['outer', 4, 1],
       ['none', 0, 0],
     ] as const) {
-      const project = edit(house(), 'level.add', { ...upper, walls });
+      const project = edit(parted(), 'level.add', { ...upper, walls });
       expect(Object.values(project.walls).filter((w) => w.level === 'upper')).toHaveLength(count);
       expect(Object.values(project.rooms).filter((r) => r.level === 'upper')).toHaveLength(rooms);
       expect(project.levels.upper.elevation).toBeCloseTo(2.5 + 0.3, 9);
@@ -50,7 +44,7 @@ describe('adding a level', () => {
   });
 
   it('between two others makes room, and below the lowest goes down', () => {
-    let project = edit(house(), 'level.add', { ...upper, walls: 'all' });
+    let project = edit(parted(), 'level.add', { ...upper, walls: 'all' });
     project = edit(project, 'level.add', { ...upper, id: 'between', walls: 'none' });
     expect(project.levels.between.elevation).toBeCloseTo(2.8, 9);
     expect(project.levels.upper.elevation).toBeCloseTo(2.8 + 2.4 + 0.3, 9);
@@ -62,7 +56,7 @@ describe('adding a level', () => {
   });
 
   it('takes the roof up, with the edges over the walls that now carry it', () => {
-    let project = house();
+    let project = parted();
     project = edit(project, 'roof.put', { roof: newRoof(project, { id: 'roof', level: 'ground' }, 'gable') });
     project = edit(project, 'level.add', { ...upper, walls: 'outer' });
     const roof = project.roofs.roof;
@@ -78,7 +72,7 @@ describe('adding a level', () => {
   });
 
   it('is undone to the identical project', () => {
-    const before = house();
+    const before = parted();
     const { project, inverse } = run(before, 'level.add', { ...upper, walls: 'all' });
     const back = runChange(project, { id: 'undo00001', kind: 'undo', command: 'history.patch', args: { patches: inverse } }).project;
     expect(back).toEqual(before);
@@ -87,7 +81,7 @@ describe('adding a level', () => {
 
 describe('heights', () => {
   it('carry what is above: the ceiling height and the thickness of the slab', () => {
-    let project = edit(house(), 'level.add', { ...upper, walls: 'all' });
+    let project = edit(parted(), 'level.add', { ...upper, walls: 'all' });
     project = edit(project, 'level.set', { id: 'ground', set: { height: 2.7 } });
     expect(project.levels.upper.elevation).toBeCloseTo(3, 9);
     project = edit(project, 'level.set', { id: 'upper', set: { slab: 0.2 } });
@@ -96,14 +90,14 @@ describe('heights', () => {
   });
 
   it('come down again when a level is deleted, with all that stood on it', () => {
-    let project = edit(house(), 'level.add', { ...upper, walls: 'all' });
+    let project = edit(parted(), 'level.add', { ...upper, walls: 'all' });
     project = edit(project, 'level.add', { ...upper, id: 'top', of: 'upper', name: 'Top', walls: 'outer' });
-    const before = Object.keys(house().walls).length;
+    const before = Object.keys(parted().walls).length;
     project = edit(project, 'level.delete', { id: 'upper' });
     expect(project.levels.top.elevation).toBeCloseTo(2.8, 9);
     expect(Object.values(project.walls).filter((w) => w.level === 'ground')).toHaveLength(before);
     expect(Object.values(project.rooms).some((r) => r.level === 'upper')).toBe(false);
     expect(validateProject(JSON.parse(JSON.stringify(project)))).toEqual(project);
-    expect(() => edit(house(), 'level.delete', { id: 'ground' })).toThrow('at least one');
+    expect(() => edit(parted(), 'level.delete', { id: 'ground' })).toThrow('at least one');
   });
 });

@@ -1,26 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import { deriveModel } from '../derive';
 import { meshArea } from '../geometry/mesh';
-import { runChange, validateProject, type CommandArgs, type CommandName } from '../project/commands';
-import { DEFAULTS, emptyProject, type Project, type Rooflight } from '../project/schema';
+import { validateProject } from '../project/commands';
+import { DEFAULTS, type Project, type Rooflight } from '../project/schema';
 import { openingSchedule } from '../schedules/shell';
+import { edit, house } from '../testing/drafting';
 import { openEdges } from '../testing/solid';
 
-let step = 0;
-const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
-  runChange(project, { id: `change${String(step++).padStart(5, '0')}`, kind: 'do', command, args }).project;
-const house = (): Project =>
-  edit(emptyProject('p', 'House'), 'wall.draw', {
-    level: 'ground',
-    points: [
+const plain = (): Project =>
+  house(
+    [
       [0, 0],
       [6, 0],
       [6, 4],
       [0, 4],
-    ].map(([x, y]) => ({ x, y })),
-    closed: true,
-    thickness: 0.2,
-  });
+    ],
+    0.2,
+  );
 const light = (extra: Partial<Rooflight> = {}): Rooflight => ({
   id: 'r',
   name: 'Rooflight 1',
@@ -40,7 +36,7 @@ const light = (extra: Partial<Rooflight> = {}): Rooflight => ({
 
 describe('a rooflight', () => {
   it('opens the ceiling of its room and lines the shaft', () => {
-    const project = edit(house(), 'rooflight.put', light());
+    const project = edit(plain(), 'rooflight.put', light());
     const model = deriveModel(project);
     const [room] = model.shell.rooms.values();
     const ceiling = model.shell.levels[0].surfaces.find((s) => s.key === `${room.id}/ceiling`)!;
@@ -49,7 +45,7 @@ describe('a rooflight', () => {
   });
 
   it('cuts lowered ceilings through, up to the same height', () => {
-    let project = house();
+    let project = plain();
     const room = Object.keys(project.rooms)[0];
     project = edit(project, 'room.set', { room, set: { cover: { kind: 'coffer', height: null, drop: 0.2, border: 0.5 } } });
     const before = deriveModel(project).shell.levels[0].surfaces.find((s) => s.key === `${room}/ceiling`)!;
@@ -61,7 +57,7 @@ describe('a rooflight', () => {
   it('is of closed solids in every form, however far it stands open', () => {
     for (const form of ['fixed', 'hinged', 'dome'] as const)
       for (const open of [0, 0.6]) {
-        const project = edit(house(), 'rooflight.put', light({ form, open, rotation: 0.5, panes: { across: 2, up: 3 } }));
+        const project = edit(plain(), 'rooflight.put', light({ form, open, rotation: 0.5, panes: { across: 2, up: 3 } }));
         const [derived] = deriveModel(project).shell.levels[0].rooflights;
         for (const { part, mesh } of derived.parts) expect([form, part, openEdges(mesh)]).toEqual([form, part, 0]);
         expect(derived.height).toBeCloseTo(2.85, 9);
@@ -71,7 +67,7 @@ describe('a rooflight', () => {
   });
 
   it('is counted, carried with its room, and told by its status', () => {
-    let project = edit(house(), 'rooflight.put', light({ x: 1.5 }));
+    let project = edit(plain(), 'rooflight.put', light({ x: 1.5 }));
     expect(openingSchedule(deriveModel(project))).toMatchObject([{ kind: 'Rooflight', width: 0.8, height: 1.2, to: 'sky' }]);
     project = edit(project, 'room.carry', { room: Object.keys(project.rooms)[0], how: 'mirror-x' });
     expect(project.rooflights.r.x).toBeCloseTo(4.5, 9);
@@ -83,7 +79,7 @@ describe('a rooflight', () => {
   });
 
   it('is refused out of its room, over another one, under the open sky, and keeps walls off', () => {
-    const project = edit(house(), 'rooflight.put', light());
+    const project = edit(plain(), 'rooflight.put', light());
     expect(() => edit(project, 'rooflight.put', light({ x: 9 }))).toThrow('lies in the ceiling of a room');
     expect(() => edit(project, 'rooflight.put', light({ x: 5.8 }))).toThrow('reach out of');
     expect(() => edit(project, 'rooflight.put', light({ id: 's', name: 'Rooflight 2', x: 3.5 }))).toThrow('overlap Rooflight 1');

@@ -3,19 +3,15 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { deriveModel } from '../derive';
 import { joinMeshes, meshArea } from '../geometry/mesh';
 import { signedArea } from '../geometry/polygon';
-import { runChange, validateProject, type CommandArgs, type CommandName } from '../project/commands';
+import { validateProject } from '../project/commands';
 import { newOpening } from '../project/opening-defaults';
 import { newRoof } from '../project/roof-defaults';
 import { roofHeight, roofShape } from '../project/roofs';
 import { emptyProject, type Project, type Roof } from '../project/schema';
+import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { wallSolid } from './walls';
 
-let step = 0;
-const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
-  runChange(project, { id: `change${String(step++).padStart(5, '0')}`, kind: 'do', command, args }).project;
-const house = (corners: [number, number][], thickness = 0.3): Project =>
-  edit(emptyProject('p', 'House'), 'wall.draw', { level: 'ground', points: corners.map(([x, y]) => ({ x, y })), closed: true, thickness });
 const RECTANGLE: [number, number][] = [
   [0, 0],
   [8, 0],

@@ -3,19 +3,15 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { deriveModel } from '../derive';
 import type { Mesh } from '../geometry/mesh';
 import { signedArea } from '../geometry/polygon';
-import { runChange, type CommandArgs, type CommandName } from '../project/commands';
+import type { CommandArgs } from '../project/commands';
 import { newOpening } from '../project/opening-defaults';
 import { openingOutline } from '../project/openings';
 import { emptyProject, type Opening, type Project } from '../project/schema';
 import { wallThickness } from '../project/wall-line';
+import { draw, edit, wallAt } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { wallSolid } from './walls';
 
-let step = 0;
-const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
-  runChange(project, { id: `change${String(step++).padStart(5, '0')}`, kind: 'do', command, args }).project;
-const draw = (project: Project, points: [number, number][], extra: Partial<CommandArgs<'wall.draw'>> = {}): Project =>
-  edit(project, 'wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed: false, thickness: 0.1, ...extra });
 const ring: [number, number][] = [
   [0, 0],
   [6, 0],
@@ -23,8 +19,6 @@ const ring: [number, number][] = [
   [0, 4],
 ];
 const house = (extra: Partial<CommandArgs<'wall.draw'>> = {}): Project => draw(emptyProject('p', 'House'), ring, { closed: true, thickness: 0.3, ...extra });
-const wallAt = (project: Project, test: (a: { x: number; y: number }, b: { x: number; y: number }) => boolean): string =>
-  Object.values(project.walls).find((w) => test(project.corners[w.start], project.corners[w.end]))!.id;
 const south = (p: Project): string => wallAt(p, (a, b) => a.y === 0 && b.y === 0);
 
 beforeAll(loadKernel);

@@ -2,7 +2,7 @@ import { MeshBuilder } from '../geometry/mesh';
 import { boolean, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
 import { COINCIDENT, cross, cross3, sub3, unit3, distance, dot, left, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
-import type { Opening, type Side } from '../project/schema';
+import { Opening, type Side } from '../project/schema';
 import { creases, planRing } from '../project/roofs';
 import { stationAt, type Station } from '../project/wall-line';
 import type { PieceFootprint } from './junctions';

@@ -2,24 +2,19 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { deriveModel } from '../../derive';
 import { meshArea } from '../../geometry/mesh';
-import { runChange, type CommandArgs, type CommandName } from '../../project/commands';
 import { newOpening } from '../../project/opening-defaults';
-import { emptyProject, type Opening, type Project } from '../../project/schema';
+import type { Opening, Project } from '../../project/schema';
+import { edit, house, wallAt } from '../../testing/drafting';
 import { loadKernel, openEdges, volume } from '../../testing/solid';
 import { wallSolid } from '../walls';
 
-let step = 0;
-const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
-  runChange(project, { id: `change${String(step++).padStart(5, '0')}`, kind: 'do', command, args }).project;
-const house = (corners: [number, number][], thickness = 0.3): Project =>
-  edit(emptyProject('p', 'House'), 'wall.draw', { level: 'ground', points: corners.map(([x, y]) => ({ x, y })), closed: true, thickness });
 const SQUARE: [number, number][] = [
   [0, 0],
   [6, 0],
   [6, 4],
   [0, 4],
 ];
-const south = (p: Project): string => Object.values(p.walls).find((w) => p.corners[w.start].y === 0 && p.corners[w.end].y === 0)!.id;
+const south = (p: Project): string => wallAt(p, (a, b) => a.y === 0 && b.y === 0);
 const withWindow = (project: Project, extra: Partial<Opening> = {}): Project =>
   edit(project, 'opening.add', newOpening(project, { id: 'o', wall: south(project), kind: 'window', form: 'corner', hinge: 'end', at: 0, ...extra }));
 const walls = (project: Project) => [...deriveModel(project).shell.walls.values()];
