@@ -4,7 +4,7 @@ import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-
 import type { Model } from '@/core/derive';
 import { blackBody } from '@/core/finishes/colour';
 import { finishById } from '@/core/finishes/library';
-import { insideRegion } from '@/core/geometry/polygon';
+import { boolean, insideRegion } from '@/core/geometry/polygon';
 import { IDENTITY, type Matrix, type Mesh } from '@/core/geometry/mesh';
 import { segmentDistance, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import { daylight } from '@/core/light/daylight';
@@ -72,6 +72,8 @@ export class ModelScene {
   private readonly lamps = new THREE.Group();
   private readonly ground: THREE.Mesh;
   private readonly stubs = new THREE.Group();
+  private readonly lids = new THREE.Group();
+  private readonly lidMaterial = new THREE.MeshBasicMaterial({ colorWrite: false, depthWrite: false, shadowSide: THREE.DoubleSide });
   private model: Model | null = null;
   /** Walls that pieces hang on: what hangs on a wall goes with it. */
   private hosts = new Map<string, string>();
@@ -133,7 +135,7 @@ export class ModelScene {
     this.ground = new THREE.Mesh(ground, new THREE.ShadowMaterial({ opacity: 0.16 }));
     this.ground.position.z = -0.26;
     this.ground.receiveShadow = true;
-    this.scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.ground, this.overlay, this.ghost, this.stubs);
+    this.scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.ground, this.overlay, this.ghost, this.stubs, this.lids);
   }
 
   dispose(): void {
@@ -216,6 +218,7 @@ export class ModelScene {
     ]);
     this.setLamps();
     this.makeStubs();
+    this.makeLids();
     this.cut();
     this.light();
     this.highlight();
@@ -366,8 +369,27 @@ export class ModelScene {
         object.castShadow = inside;
         changed = true;
       }
+    if (this.lids.visible !== inside) {
+      this.lids.visible = inside;
+      changed = true;
+    }
     this.sun.castShadow = true;
     if (changed) this.renderer.shadowMap.needsUpdate = true;
+  }
+
+  /** What keeps the sun from shining in over the walls while one is inside: a lid on each level, seen by the sun alone. */
+  private makeLids(): void {
+    this.lids.clear();
+    for (const { level, joined, rooms, rooflights, roofs } of this.model!.shell.levels) {
+      if (roofs.length) continue;
+      const open = [...rooms.filter((r) => !r.covered).map((r) => r.region), ...rooflights.map((r) => ({ outer: r.ring, holes: [] }))];
+      const regions = open.length ? boolean('difference', joined.outline, open) : joined.outline;
+      const z = level.elevation + level.height;
+      const lid = new THREE.Mesh(this.geometry(prism(regions, z + 0.002, z + 0.12)), this.lidMaterial);
+      lid.raycast = () => undefined;
+      lid.castShadow = true;
+      this.lids.add(lid);
+    }
   }
 
   /** Low remains of walls that are cut away. */
