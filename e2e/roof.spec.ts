@@ -66,6 +66,24 @@ test('a roof is put on a house, edge by edge, and a room opened to it', async ({
     await expect.poll(async () => Object.keys((await studio.project()).levels).length).toBe(1);
     await page.keyboard.press('Escape');
   });
+  await test.step('draws a shelter beside it, over an outline of its own', async () => {
+    await studio.choose('Over', 'an outline one draws', page.getByTestId('ledge'));
+    await studio.card('Roof, single slope').click();
+    for (const [x, y] of [
+      [1, -0.5],
+      [1, -1.4],
+      [3, -1.4],
+      [3, -0.5],
+      [1, -0.5],
+    ] as const)
+      await studio.press(x, y);
+    const shelter = Object.values((await studio.project()).roofs).find((r) => r.over.kind === 'outline')!;
+    expect(shelter.over).toMatchObject({ points: expect.objectContaining({ length: 4 }) });
+    await look('shelter', page);
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await expect.poll(async () => Object.keys((await studio.project()).roofs).length).toBe(1);
+    await page.keyboard.press('Escape');
+  });
   await test.step('opens the room to the roof', async () => {
     await studio.press(1, 1);
     await studio.choose('Kind of ceiling', 'following the roof', studio.docket);

@@ -14,7 +14,7 @@ import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
 import { Tracer } from '@/core/render/tracer';
 import { roomSchedule, toCsv } from '@/core/schedules/rooms';
-import { openingSchedule, wallSchedule } from '@/core/schedules/shell';
+import { openingSchedule, roofSchedule, wallSchedule } from '@/core/schedules/shell';
 
 /** Reads a project file, or the bare JSON of a project. */
 async function open(file: string): Promise<{ project: Project; assets: Asset[] }> {
@@ -88,12 +88,13 @@ program
   .command('report')
   .description('print a schedule')
   .argument('<file>')
-  .requiredOption('--what <list>', 'rooms, walls or openings', oneOf('rooms', 'walls', 'openings'))
+  .requiredOption('--what <list>', 'rooms, walls, openings or roofs', oneOf('rooms', 'walls', 'openings', 'roofs'))
   .option('--phase <phase>', 'before or after: the house as it stands, or as it will be', oneOf('before', 'after'), 'after')
   .option('--as <form>', 'json or csv', oneOf('json', 'csv'), 'json')
   .action(async (file: string, { what, as, phase }: { what: string; as: string; phase: 'before' | 'after' }) => {
     const model = new Deriver().derive((await open(file)).project, phase);
-    const rows = what === 'walls' ? wallSchedule(model) : what === 'openings' ? openingSchedule(model) : roomSchedule(model);
+    const rows =
+      what === 'walls' ? wallSchedule(model) : what === 'openings' ? openingSchedule(model) : what === 'roofs' ? roofSchedule(model) : roomSchedule(model);
     out(as === 'csv' ? toCsv(rows) : JSON.stringify(rows, null, 2));
   });
 

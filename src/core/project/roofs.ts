@@ -142,7 +142,16 @@ function slopesOf(edge: RoofEdge, level: Level, lift: (pitch: number) => number,
   return slopes;
 }
 
-const shapes = new WeakMap<Roof, { arrangement: Arrangement; level: Level; rooms: object; shape: RoofShape | null }>();
+interface Known {
+  arrangement: Arrangement;
+  level: Level;
+  rooms: object;
+  shape: RoofShape | null;
+}
+
+/** The shapes of each roof over the last few plans of its walls: before and after an edit, in both phases. */
+const shapes = new WeakMap<Roof, Known[]>();
+const KEPT = 4;
 
 /**
  * A roof over its outline; null where it has none (yet). Remembered while its walls stay the same.
@@ -153,10 +162,11 @@ export function roofShape(project: Project, roof: Roof): RoofShape | null {
   const { arrangement } = planOf(project, roof.level);
   const level = project.levels[roof.level];
   const rooms = roof.over.kind === 'rooms' ? project.rooms : NONE;
-  const known = shapes.get(roof);
-  if (known && known.arrangement === arrangement && known.level === level && known.rooms === rooms) return known.shape;
+  const known = shapes.get(roof) ?? [];
+  const same = known.find((k) => k.arrangement === arrangement && k.level === level && k.rooms === rooms);
+  if (same) return same.shape;
   const shape = makeShape(project, roof, level);
-  shapes.set(roof, { arrangement, level, rooms, shape });
+  shapes.set(roof, [{ arrangement, level, rooms, shape }, ...known].slice(0, KEPT));
   return shape;
 }
 
@@ -311,12 +321,15 @@ export function creases(shapes: readonly RoofShape[], a: Vec2, b: Vec2): number[
   return found.sort((p, q) => p - q).filter((t, i, list) => i === 0 || t - list[i - 1] > 1e-6);
 }
 
+/** The roofs over a wall in the phase it stands in. */
+const roofsAbove = (project: Project, wall: Wall): RoofShape[] => roofsOver(inPhase(project, standsIn(wall.status, 'after') ? 'after' : 'before'), wall.level);
+
 /** Height of a wall's upper edge at a distance from its start: of both its faces the lower, above the floor of the level, metres. */
 export function wallHeight(project: Project, wall: Wall, s: number): number {
   const level = project.levels[wall.level];
   const length = wallLength(project, wall);
   if (wall.top.kind !== 'roof') return wallTopAt(wall, level, s / length);
-  const roofs = roofsOver(project, wall.level);
+  const roofs = roofsAbove(project, wall);
   const { p, d } = stationAt(wallPath(project, wall), s);
   const { left: l, right: r } = wallExtents(project, wall);
   return Math.min(...[l, -r].map((y) => roofHeight(roofs, add(p, scale(left(d), y))) ?? level.height));
@@ -327,7 +340,7 @@ export function ridgeOver(project: Project, wall: Wall): number | null {
   const level = project.levels[wall.level];
   if (wall.top.kind !== 'roof') return wallRidge(wall, level);
   const [a, b] = wallEnds(project, wall);
-  const roofs = roofsOver(project, wall.level);
+  const roofs = roofsAbove(project, wall);
   const height = (t: number): number => roofHeight(roofs, lerp(a, b, t)) ?? level.height;
   const bends = creases(roofs, a, b).filter((t) => height(t) > height(t - 1e-3) && height(t) > height(t + 1e-3));
   return bends.length ? bends.reduce((best, t) => (height(t) > height(best) ? t : best)) : null;

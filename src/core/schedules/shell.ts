@@ -1,5 +1,8 @@
 import type { Model } from '../derive';
 import { formName, KIND_NAMES } from '../project/opening-defaults';
+import { regionArea } from '../geometry/polygon';
+import { distance } from '../geometry/vec';
+import { edgeOf } from '../project/roofs';
 import { wallLength } from '../project/wall-line';
 import { clearWidth } from '../shell/openings/sizes';
 
@@ -100,5 +103,48 @@ export function openingSchedule(model: Model): OpeningRow[] {
         to: room(rooms.right),
       })),
     ])
+    .sort(byName);
+}
+
+/** One row of the roof schedule. SI units. */
+export interface RoofRow {
+  id: string;
+  level: string;
+  name: string;
+  form: string;
+  status: string;
+  /** Pitches of its planes, degrees, from the flattest. */
+  pitches: string;
+  /** Of its plan with the overhangs, and along its planes, m². */
+  planArea: number;
+  slopingArea: number;
+  /** Edges that drain to an eave, metres. */
+  eaves: number;
+  /** Its highest point above the floor of its level. */
+  top: number;
+}
+
+/** All roofs of the phase shown, by level and name. */
+export function roofSchedule(model: Model): RoofRow[] {
+  return model.shell.levels
+    .flatMap((level) =>
+      level.roofs.map(({ shape, area }): RoofRow => {
+        const { roof, outline, lines, upper, top } = shape;
+        const pitches = upper.flatMap((q) => (q.plane ? [Math.round((Math.atan(Math.hypot(q.plane.gx, q.plane.gy)) * 180) / Math.PI)] : []));
+        const ring = outline.outer;
+        return {
+          id: roof.id,
+          level: level.level.name,
+          name: roof.name,
+          form: roof.form,
+          status: roof.status,
+          pitches: [...new Set(pitches)].sort((a, b) => a - b).join(', '),
+          planArea: regionArea(outline),
+          slopingArea: area,
+          eaves: lines.reduce((sum, l, i) => (edgeOf(roof, l.key).form === 'slope' ? sum + distance(ring[i], ring[(i + 1) % ring.length]) : sum), 0),
+          top,
+        };
+      }),
+    )
     .sort(byName);
 }

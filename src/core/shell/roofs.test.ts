@@ -8,6 +8,7 @@ import { newOpening } from '../project/opening-defaults';
 import { newRoof } from '../project/roof-defaults';
 import { roofHeight, roofShape } from '../project/roofs';
 import { emptyProject, type Project, type Roof } from '../project/schema';
+import { roofSchedule } from '../schedules/shell';
 import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { wallSolid } from './walls';
@@ -47,6 +48,15 @@ describe('a roof over a level', () => {
   it('hipped: closed, with the area of its plan over the cosine', () => {
     const project = roofed(house(RECTANGLE), 'hip');
     expectClosed(project);
+    expect(roofSchedule(deriveModel(project))).toMatchObject([
+      {
+        name: 'Roof 1',
+        pitches: '45',
+        planArea: expect.closeTo(8.9 * 5.9, 6),
+        slopingArea: expect.closeTo((8.9 * 5.9) / Math.cos(PITCH), 5),
+        eaves: expect.closeTo(2 * (8.9 + 5.9), 6),
+      },
+    ]);
     const { area, shape } = roofOf(project);
     // Outside 8.3 × 5.3, an overhang of 300 all round.
     expect(signedArea(shape.outline.outer)).toBeCloseTo(8.9 * 5.9, 6);

@@ -38,7 +38,7 @@ export function ShellLedge() {
       ) : tab === 'Doors and windows' ? (
         <Openings onTab={setTab} />
       ) : tab === 'Roofs' ? (
-        <Roofs tabs={<Tabs tabs={TABS} tab={tab} onTab={setTab} />} />
+        <Roofs onTab={setTab} />
       ) : (
         <>
           <Tabs tabs={TABS} tab={tab} onTab={setTab} />
@@ -327,10 +327,13 @@ const ROOF_LINES: Record<RoofForm, string> = {
 };
 
 /** Roofs over the level, or over the room in hand. */
-function Roofs({ tabs }: { tabs: ReactNode }) {
+function Roofs({ onTab }: { onTab(tab: (typeof TABS)[number]): void }) {
+  const tool = useStudio((s) => s.tool);
+  const [drawn, setDrawn] = useState<'built' | 'drawn'>('built');
   const room = useStudio((s) => (s.room ? s.project.rooms[s.room] : undefined));
   const put = (form: RoofForm) => (): void => {
-    const { project, level, room: inHand, run, select, pen } = useStudio.getState();
+    const { project, level, room: inHand, run, select, pen, setTool } = useStudio.getState();
+    if (drawn === 'drawn') return setTool({ kind: 'roof', form });
     const id = newId('roof');
     const over: Roof['over'] = inHand ? { kind: 'rooms', rooms: [inHand] } : { kind: 'level' };
     const roof = newRoof(project, { id, level, over, status: pen.status }, form);
@@ -338,14 +341,26 @@ function Roofs({ tabs }: { tabs: ReactNode }) {
   };
   return (
     <>
-      {tabs}
+      <Tabs tabs={TABS} tab="Roofs" onTab={onTab}>
+        <Box sx={{ ml: 2 }}>
+          <Choice
+            label="Over"
+            value={drawn}
+            options={[
+              ['built', room ? room.name : 'the level'],
+              ['drawn', 'an outline one draws'],
+            ]}
+            onChoose={setDrawn}
+          />
+        </Box>
+      </Tabs>
       <Cards>
         {ROOF_FORMS.map((form) => (
           <Card
             key={form}
             name={`Roof, ${ROOF_NAMES[form]}`}
-            line={room ? `over ${room.name}` : 'over the level'}
-            on={false}
+            line={drawn === 'drawn' ? 'press its corners' : room ? `over ${room.name}` : 'over the level'}
+            on={tool.kind === 'roof' && tool.form === form}
             onPress={put(form)}
             picture={
               <Line>

@@ -3,6 +3,7 @@ import { Deriver, type Model } from '@/core/derive';
 import type { CommandArgs, CommandName, FaceTarget } from '@/core/project/commands';
 import { runChange } from '@/core/project/commands';
 import type { Phase } from '@/core/project/phase';
+import type { RoofForm } from '@/core/project/roof-defaults';
 import { DEFAULTS, emptyProject, type Opening, type OpeningForm, type Project, type Rooflight, type Status, type WallTop } from '@/core/project/schema';
 import type { DisplayItem } from '@/core/drawing/display';
 import { errorText, Sync, type SyncState } from './sync';
@@ -18,6 +19,7 @@ export type Tool =
   | { kind: 'recess'; make: 'recess' | 'boxing' }
   | { kind: 'column'; section: 'square' | 'round' }
   | { kind: 'rooflight'; form: Rooflight['form'] }
+  | { kind: 'roof'; form: RoofForm }
   | { kind: 'split' }
   | { kind: 'guide' }
   | { kind: 'underlay'; step: 'first' | 'second' }

@@ -5,6 +5,7 @@ import { signedArea } from '@/core/geometry/polygon';
 import { distance, type Vec2 } from '@/core/geometry/vec';
 import { newOpening } from '@/core/project/opening-defaults';
 import { openingOutline } from '@/core/project/openings';
+import { roofHeight } from '@/core/project/roofs';
 import { standingIn } from '@/core/project/standing';
 import type { Opening, Side } from '@/core/project/schema';
 import { wallPath, wallProfile, wallTopAt } from '@/core/project/wall-line';
@@ -51,9 +52,12 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
     const s1 = Math.max(length, ...own.map((s) => s.s1));
     const top = (s: number): number => wallTopAt(wall, level, s / length);
     const bends = wallProfile(wall, level).slice(1, -1);
-    const upper = [s0, ...bends.map((q) => q.t * length), s1].map((s): Vec2 => ({ x: s, y: top(s) }));
+    const roofs = wall.top.kind === 'roof' ? (model.shell.levels.find((l) => l.id === wall.level)?.roofs ?? []).map((r) => r.shape) : [];
+    const upper = roofs.length
+      ? own.flatMap((s) => s.path.map((q): Vec2 => ({ x: q.s, y: roofHeight(roofs, q.p) ?? level.height })))
+      : [s0, ...bends.map((q) => q.t * length), s1].map((s): Vec2 => ({ x: s, y: top(s) }));
     return { length, s0, s1, foot: derived?.foot ?? 0, upper };
-  }, [project, wall, level, derived, side]);
+  }, [model, wall, level, derived, side]);
   if (!wall || !face) return <Box ref={frame} sx={{ position: 'absolute', inset: 0 }} />;
 
   // Seen from the left of the wall its start lies at the right.

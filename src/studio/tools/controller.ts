@@ -24,6 +24,7 @@ import {
   typeBuilding,
   waitingForLength,
 } from './building';
+import { dropRoof, finishRoof, pressRoof, roofing, showRoof } from './roofing';
 import { drawing as drawingWalls, dropWalls, enterWalls, follow, nextWallField, pressWalls, showWalls, typeWalls } from './walls';
 
 export { applyFinish, showDropFinish } from './finishing';
@@ -46,7 +47,7 @@ type Drag =
 let drag: Drag | null = null;
 
 /** Whether something has been begun that typed values belong to. */
-export const drawing = (): boolean => drawingWalls() || building();
+export const drawing = (): boolean => drawingWalls() || building() || roofing();
 
 /** A typed character or a changed text on the measuring line. */
 export function type(text: string | null): void {
@@ -65,7 +66,8 @@ export function nextField(): void {
 
 /** Enter on the measuring line: takes the typed value. */
 export function enter(): void {
-  if (building()) enterBuilding();
+  if (roofing()) finishRoof();
+  else if (building()) enterBuilding();
   else enterWalls();
 }
 
@@ -73,6 +75,7 @@ export function enter(): void {
 export function cancel(): void {
   dropWalls();
   dropBuilding();
+  dropRoof();
   drag = null;
   get().endPreview();
   set({ measure: null, marks: [], ghost: [] });
@@ -93,6 +96,9 @@ export function down(at: TablePoint): boolean {
   switch (state.tool.kind) {
     case 'walls':
       pressWalls(at);
+      return true;
+    case 'roof':
+      pressRoof(at);
       return true;
     case 'opening':
     case 'finish':
@@ -173,6 +179,8 @@ export function move(at: TablePoint): void {
       return showPlace(at);
     case 'finish':
       return showFinish(at);
+    case 'roof':
+      return showRoof(at);
     case 'recess':
     case 'column':
     case 'rooflight':
@@ -208,7 +216,7 @@ export function up(at: TablePoint): void {
 
 export function leave(): void {
   get().setHover(null);
-  if (get().tool.kind !== 'walls' && !building() && !drag) set({ marks: [], ghost: [], measure: null });
+  if (get().tool.kind !== 'walls' && !building() && !roofing() && !drag) set({ marks: [], ghost: [], measure: null });
 }
 
 // Dragging ----------------------------------------------------------------------------------------------------------

@@ -19,6 +19,7 @@ export function PicturePanel() {
   const picture = useStudio((s) => (id ? s.project.pictures[id] : undefined));
   const [radiance, setRadiance] = useState<{ hash: string; data: Float32Array } | null>(null);
   const [exposure, setExposure] = useState(10);
+  const [meant, setMeant] = useState<number | null>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const hash = picture?.radiance;
   const kept = picture?.exposure;
@@ -42,16 +43,26 @@ export function PicturePanel() {
       .getContext('2d')!
       .putImageData(new ImageData(develop(radiance.data, exposure) as Uint8ClampedArray<ArrayBuffer>, picture.width, picture.height), 0, 0);
   }, [radiance, exposure, picture]);
+  useEffect(() => {
+    if (!picture || !radiance || radiance.hash !== picture.radiance || meant === null) return;
+    // Only the exposure meant last is kept, also where it was chosen before the radiance had come.
+    let latest = true;
+    const keep = async (): Promise<void> => {
+      try {
+        const image = await api.keepFile(new Blob([developPng(radiance.data, picture.width, picture.height, meant)]));
+        if (!latest) return;
+        setMeant(null);
+        if (meant !== picture.exposure) useStudio.getState().run('picture.set', { picture: picture.id, set: { exposure: meant, image } });
+      } catch (error) {
+        useStudio.getState().say(errorText(error));
+      }
+    };
+    void keep();
+    return () => {
+      latest = false;
+    };
+  }, [picture, radiance, meant]);
   if (!picture) return null;
-  const commit = async (ev: number): Promise<void> => {
-    if (!radiance || ev === picture.exposure) return;
-    try {
-      const image = await api.keepFile(new Blob([developPng(radiance.data, picture.width, picture.height, ev)]));
-      useStudio.getState().run('picture.set', { picture: picture.id, set: { exposure: ev, image } });
-    } catch (error) {
-      useStudio.getState().say(errorText(error));
-    }
-  };
   const { run } = useStudio.getState();
   return (
     <Box
@@ -94,7 +105,7 @@ export function PicturePanel() {
           track={false}
           aria-label="Exposure of the picture"
           onChange={(_, v) => setExposure(v as number)}
-          onChangeCommitted={(_, v) => void commit(v as number)}
+          onChangeCommitted={(_, v) => setMeant(v as number)}
           sx={{ width: 96 }}
         />
         <Box sx={{ width: 48 }}>EV {exposure.toFixed(1)}</Box>
