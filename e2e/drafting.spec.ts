@@ -75,6 +75,8 @@ test('starter shapes, arcs, guides, wall types, status and rooms turned about', 
     await dialog.getByLabel('Type name').fill('Lime and hemp');
     await dialog.getByLabel('Type name').press('Enter');
     await dialog.getByRole('button', { name: 'Done' }).click();
+    // The name is taken when its field is left: it may come a moment later.
+    await expect.poll(async () => Object.values((await studio.project()).wallTypes).some((t) => t.name === 'Lime and hemp')).toBe(true);
     let project = await studio.project();
     const type = Object.values(project.wallTypes).find((t) => t.name === 'Lime and hemp')!;
     await studio.press(2.5, 0);
