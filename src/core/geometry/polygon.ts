@@ -1,7 +1,7 @@
 import earcut from 'earcut';
 import polylabel from 'polylabel';
 import * as polyclip from 'polyclip-ts';
-import { cross, distance, segmentDistance, sub, type Vec2 } from './vec';
+import { cross, distance, segmentDistance, sub, type Vec2, type Vec3 } from './vec';
 
 /** A simple polygon, counter-clockwise, without repeating its first point. */
 export type Ring = Vec2[];
@@ -72,6 +72,19 @@ export function isSimple(ring: readonly Vec2[]): boolean {
     }
   }
   return true;
+}
+
+/** Unit normal of a flat ring in space, by Newell's sums: towards where it runs counter-clockwise; null where it has no area. */
+export function ringNormal(ring: readonly Vec3[]): Vec3 | null {
+  let [x, y, z] = [0, 0, 0];
+  ring.forEach((p, i) => {
+    const q = ring[(i + 1) % ring.length];
+    x += (p.y - q.y) * (p.z + q.z);
+    y += (p.z - q.z) * (p.x + q.x);
+    z += (p.x - q.x) * (p.y + q.y);
+  });
+  const l = Math.hypot(x, y, z);
+  return l < 1e-9 ? null : { x: x / l, y: y / l, z: z / l };
 }
 
 /** Drops points that repeat their predecessor, lie on the straight line of their neighbours or stick out as a spike. */

@@ -1,4 +1,4 @@
-import { signedArea, type Region, type Ring } from './polygon';
+import { insideRing, signedArea, type Region, type Ring } from './polygon';
 import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from './vec';
 
 /** How an edge of the outline moves inwards as the height grows: from a height on, so many metres for each metre of rise. */
@@ -155,11 +155,8 @@ function timeToEvent(loops: readonly Node[][], runs: (line: Line) => number): nu
       if (cross(before.line.u, corner.line.u) > -1e-9) return;
       for (const other of loops)
         other.forEach((node, j) => {
-          if (node === corner || node === before) return;
           const end = other[(j + 1) % other.length];
-          if (end === corner || end === before) {
-            if (end === corner) return;
-          }
+          if (node === corner || end === corner) return;
           const { n, u } = node.line;
           const away = dot(n, sub(corner.p, node.p));
           const rate = dot(n, corner.v) - runs(node.line);
@@ -435,17 +432,8 @@ function regionsOf(loops: readonly Node[][]): Region[] {
   const rings: Ring[] = loops.map((loop) => loop.map((n) => n.p));
   const outers = rings.filter((r) => signedArea(r) > 0).map((outer): Region => ({ outer, holes: [] }));
   for (const hole of rings.filter((r) => signedArea(r) < 0)) {
-    const host = outers.find((r) => within(hole[0], r.outer));
+    const host = outers.find((r) => insideRing(hole[0], r.outer));
     if (host) host.holes.push(hole);
   }
   return outers;
-}
-
-function within(p: Vec2, ring: Ring): boolean {
-  let inside = false;
-  ring.forEach((a, i) => {
-    const b = ring[(i + 1) % ring.length];
-    if (a.y > p.y !== b.y > p.y && p.x < ((b.x - a.x) * (p.y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
-  });
-  return inside;
 }

@@ -71,6 +71,23 @@ describe('adding a level', () => {
     expect([ground.roofs.length, top.roofs.length]).toEqual([0, 1]);
   });
 
+  it('leaves a shelter where it stands, and the roof where no walls are taken over', () => {
+    let project = parted();
+    project = edit(project, 'roof.put', { roof: newRoof(project, { id: 'roof', level: 'ground' }, 'hip') });
+    const points = [
+      { x: 9, y: 0 },
+      { x: 12, y: 0 },
+      { x: 12, y: 3 },
+      { x: 9, y: 3 },
+    ];
+    project = edit(project, 'roof.put', { roof: newRoof(project, { id: 'shelter', level: 'ground', over: { kind: 'outline', points } }, 'hip') });
+    const carried = edit(project, 'level.add', { ...upper, walls: 'outer' });
+    expect([carried.roofs.roof.level, carried.roofs.shelter.level]).toEqual(['upper', 'ground']);
+    const bare = edit(project, 'level.add', { ...upper, walls: 'none' });
+    expect(bare.roofs.roof.level).toBe('ground');
+    expect(Object.values(bare.walls).some((w) => w.top.kind === 'roof')).toBe(true);
+  });
+
   it('is undone to the identical project', () => {
     const before = parted();
     const { project, inverse } = run(before, 'level.add', { ...upper, walls: 'all' });
@@ -87,6 +104,8 @@ describe('heights', () => {
     project = edit(project, 'level.set', { id: 'upper', set: { slab: 0.2 } });
     expect(project.levels.upper.elevation).toBeCloseTo(2.9, 9);
     expect(project.levels.ground.elevation).toBe(0);
+    project = edit(project, 'level.set', { id: 'ground', set: { elevation: 0.4 } });
+    expect([project.levels.ground.elevation, project.levels.upper.elevation]).toEqual([0.4, expect.closeTo(3.3, 9)]);
   });
 
   it('come down again when a level is deleted, with all that stood on it', () => {

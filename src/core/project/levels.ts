@@ -17,8 +17,8 @@ export function levelBelow(project: Pick<Project, 'levels'>, id: string): Level 
 }
 
 /** Raises everything from a height on, the levels as a whole. */
-function lift(draft: Draft<Project>, from: number, by: number): void {
-  for (const id of Object.keys(stateOf(draft.levels))) if (stateOf(draft.levels)[id].elevation > from - 1e-9) draft.levels[id].elevation += by;
+function lift(draft: Draft<Project>, from: number, by: number, except?: string): void {
+  for (const level of Object.values(stateOf(draft.levels))) if (level.id !== except && level.elevation > from - 1e-9) draft.levels[level.id].elevation += by;
 }
 
 /** Changes a level; what stands on top of it goes up and down with its height, and with the thickness of its slab where it lies on another. */
@@ -26,7 +26,8 @@ export function setLevel(draft: Draft<Project>, id: string, set: Partial<Level>)
   const before = { ...stateOf(draft.levels)[id] };
   const below = levelBelow({ levels: stateOf(draft.levels) }, id);
   Object.assign(draft.levels[id], set);
-  if (set.elevation !== undefined) return;
+  // Moved as a whole, a level carries what is above along.
+  if (set.elevation !== undefined) lift(draft, before.elevation + 1e-6, set.elevation - before.elevation, id);
   if (set.slab !== undefined && below) lift(draft, before.elevation, set.slab - before.slab);
   if (set.height !== undefined) lift(draft, before.elevation + 1e-6, set.height - before.height);
 }
@@ -83,10 +84,10 @@ export function addLevel(
     };
     if (roofed) draft.walls[wall.id].top = { kind: 'ceiling' };
   }
-  if (!above) return;
-  // The roof goes up: its edges are told by the walls now below it.
+  if (!above || args.walls === 'none') return;
+  // The roof goes up, its edges told by the walls now below it; shelters stay, and where there are no walls to carry it, so does the roof.
   for (const roof of Object.values(stateOf(project.roofs))) {
-    if (roof.level !== host.id || roof.over.kind === 'rooms') continue;
+    if (roof.level !== host.id || roof.over.kind !== 'level') continue;
     const edges: Roof['edges'] = {};
     for (const [key, edge] of Object.entries(roof.edges)) edges[twin.get(key) ?? key] = edge;
     Object.assign(draft.roofs[roof.id], { level: args.id, edges });

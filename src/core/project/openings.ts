@@ -5,7 +5,7 @@ import { DomainError } from './errors';
 import { coexist, inPhase, standsIn, type Phase } from './phase';
 import type { Level, Opening, Project, Status, Wall } from './schema';
 import { wallHeight } from './roofs';
-import { legOf, openingsIn, standingIn } from './standing';
+import { legOf, standingIn } from './standing';
 import { planOf, stateOf } from './topology';
 import { stationAt, wallLength, wallPath, wallProfile, wallThickness, wallTopAt } from './wall-line';
 
@@ -216,7 +216,6 @@ export function checkOpening(project: Project, opening: Opening): void {
   if (Math.abs(fit.at - opening.at) > 1e-6) refuse('off-wall', 'there it would leave its wall or run into a junction; keep it between the corners.');
   checkHeights(project, opening, refuse);
   if (opening.kind === 'niche') checkNiche(project, opening, refuse);
-  checkNeighbours(project, opening, openingsIn(project, opening.wall), refuse);
   for (const phase of phasesOf(opening)) checkNeighbours(project, opening, standingIn(inPhase(project, phase), opening.wall), refuse);
 }
 

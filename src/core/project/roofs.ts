@@ -1,5 +1,5 @@
 import type { Arrangement, Cycle } from '../geometry/arrangement';
-import { insideRing, signedArea, tidyRing, type Region, type Ring } from '../geometry/polygon';
+import { insideRing, ringNormal, signedArea, tidyRing, type Region, type Ring } from '../geometry/polygon';
 import { sweepOutline, SweepError, type Slope, type Sweep } from '../geometry/skeleton';
 import { add, cross, distance, dot, left, lerp, meet, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { DomainError } from './errors';
@@ -212,16 +212,9 @@ function makeShape(project: Project, roof: Roof, level: Level): RoofShape | null
 
 /** The plane through a ring as height over the plan; null where it stands upright. */
 function planeOf(ring: readonly Vec3[]): RoofPlane['plane'] {
-  // Newell's normal.
-  let [nx, ny, nz] = [0, 0, 0];
-  ring.forEach((p, i) => {
-    const q = ring[(i + 1) % ring.length];
-    nx += (p.y - q.y) * (p.z + q.z);
-    ny += (p.z - q.z) * (p.x + q.x);
-    nz += (p.x - q.x) * (p.y + q.y);
-  });
-  if (Math.abs(nz) < 1e-6 * Math.hypot(nx, ny, nz)) return null;
-  const [gx, gy] = [-nx / nz, -ny / nz];
+  const n = ringNormal(ring);
+  if (!n || Math.abs(n.z) < 1e-6) return null;
+  const [gx, gy] = [-n.x / n.z, -n.y / n.z];
   return { gx, gy, c: ring[0].z - gx * ring[0].x - gy * ring[0].y };
 }
 
@@ -237,6 +230,12 @@ export function roofsOver(project: Project, level: string): RoofShape[] {
     if (shape) out.push(shape);
   }
   return out;
+}
+
+/** The roofs that walls and rooms go up to: those built on them, and shelters over an outline of their own only where there are no others. */
+export function roofsToFollow(shapes: readonly RoofShape[]): readonly RoofShape[] {
+  const built = shapes.filter((s) => s.roof.over.kind !== 'outline');
+  return built.length ? built : shapes;
 }
 
 /** Height of the lowest roof over a point, above the floor of the level, metres; null where none is over it. */
@@ -322,7 +321,8 @@ export function creases(shapes: readonly RoofShape[], a: Vec2, b: Vec2): number[
 }
 
 /** The roofs over a wall in the phase it stands in. */
-const roofsAbove = (project: Project, wall: Wall): RoofShape[] => roofsOver(inPhase(project, standsIn(wall.status, 'after') ? 'after' : 'before'), wall.level);
+const roofsAbove = (project: Project, wall: Wall): readonly RoofShape[] =>
+  roofsToFollow(roofsOver(inPhase(project, standsIn(wall.status, 'after') ? 'after' : 'before'), wall.level));
 
 /** Height of a wall's upper edge at a distance from its start: of both its faces the lower, above the floor of the level, metres. */
 export function wallHeight(project: Project, wall: Wall, s: number): number {

@@ -3,7 +3,7 @@ import { joinMeshes, MeshBuilder, type Mesh } from '../geometry/mesh';
 import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
 import { wallFoot } from '../project/openings';
 import { rooflightRoom } from '../project/rooflights';
-import { roofsOver, type RoofShape } from '../project/roofs';
+import { roofsOver, roofsToFollow, type RoofShape } from '../project/roofs';
 import type { Level, Opening, Project, Room, Side } from '../project/schema';
 import { legOf, openingsIn, standingIn } from '../project/standing';
 import { planOf, roomsByFace, type Plan } from '../project/topology';
@@ -72,7 +72,8 @@ export class LevelDeriver {
   }
 
   private walls(work: Work): DerivedWall[] {
-    const { project, level, plan, joined, roomOf, surfaces, roofs } = work;
+    const { project, level, plan, joined, roomOf, surfaces } = work;
+    const roofs = roofsToFollow(work.roofs);
     const { arrangement } = plan;
     const walls: DerivedWall[] = [];
     for (const id in project.walls) {
@@ -194,7 +195,7 @@ export class LevelDeriver {
       if (!fresh || fresh.outer.length < 3) continue;
       const sides = sidesOf.get(room.id) ?? [];
       const lights = rooflights.length ? rooflights.filter((l) => l.room === room.id) : [];
-      const follows = room.cover.kind === 'roof' ? work.roofs : [];
+      const follows = room.cover.kind === 'roof' ? roofsToFollow(work.roofs) : [];
       const own = this.memo.get('room', room.id, [fresh, room, work.level, ...sides, ...lights, ...follows], () =>
         this.room(work.level, room, fresh, sides, lights, follows),
       );
@@ -228,7 +229,7 @@ export class LevelDeriver {
     );
     const ceiling = this.memo.get('ceiling', id, [region, z, level.height, room.cover, ...edges.flat(), ...lights, ...follows], () =>
       follows.length
-        ? roofCeiling(region, room, follows, level)
+        ? roofCeiling(region, follows, level)
         : ceilingMesh(
             region,
             room,

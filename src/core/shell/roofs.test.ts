@@ -189,6 +189,23 @@ describe('a roof over a level', () => {
     expect(() => edit(plain, 'roof.put', { roof: { ...upright, over, all: { ...upright.all, form: 'gable' } } })).toThrow('never meet');
   });
 
+  it('does not cut the walls of the house beside it', () => {
+    const project = roofed(house(RECTANGLE), 'gable');
+    const before = [...deriveModel(project).shell.walls.values()].reduce((sum, w) => sum + volume(wallSolid(w)), 0);
+    // A shelter that reaches over the outer face of the north wall, lower than the roof there.
+    const points = [
+      { x: 2, y: 5 },
+      { x: 5, y: 5 },
+      { x: 5, y: 7 },
+      { x: 2, y: 7 },
+    ];
+    const shelter = newRoof(project, { id: 'shelter', level: 'ground', over: { kind: 'outline', points } }, 'hip');
+    const both = edit(project, 'roof.put', { roof: { ...shelter, all: { ...shelter.all, rise: -0.5 } } });
+    expect(deriveModel(both).shell.levels[0].roofs).toHaveLength(2);
+    expectClosed(both);
+    expect([...deriveModel(both).shell.walls.values()].reduce((sum, w) => sum + volume(wallSolid(w)), 0)).toBeCloseTo(before, 6);
+  });
+
   it('covers chosen rooms only', () => {
     let project = house(RECTANGLE);
     project = edit(project, 'wall.draw', {

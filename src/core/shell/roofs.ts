@@ -1,8 +1,8 @@
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
-import { boolean, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
+import { boolean, ringNormal, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
 import { cross, distance, dot, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { planRing, type RoofPlane, type RoofShape } from '../project/roofs';
-import type { Level, Room } from '../project/schema';
+import type { Level } from '../project/schema';
 
 export interface DerivedRoof {
   id: string;
@@ -50,7 +50,7 @@ export function deriveRoof(shape: RoofShape, level: Level, covered: readonly Reg
 }
 
 /** The ceiling of a room that is open to the roof: the underside over it, and flat where no roof is. */
-export function roofCeiling(region: Region, room: Pick<Room, 'cover'>, roofs: readonly RoofShape[], level: Level): Mesh {
+export function roofCeiling(region: Region, roofs: readonly RoofShape[], level: Level): Mesh {
   const builder = new MeshBuilder();
   for (const { under } of roofs)
     for (const plane of under)
@@ -74,7 +74,7 @@ function place(builder: MeshBuilder, part: Region, { plane }: RoofPlane, z: numb
 
 /** A face of the roof with all its points, so that neighbours meet point to point. */
 function face(builder: MeshBuilder, ring: readonly Vec3[], z: number, flip: boolean): void {
-  const n = normalOf(ring);
+  const n = ringNormal(ring);
   if (!n) return;
   // Two axes in the face: level along it, and up its slope.
   const level = Math.hypot(n.x, n.y) > 1e-6 ? unit({ x: -n.y, y: n.x }) : { x: 1, y: 0 };
@@ -90,18 +90,6 @@ function face(builder: MeshBuilder, ring: readonly Vec3[], z: number, flip: bool
   }
 }
 
-function normalOf(ring: readonly Vec3[]): Vec3 | null {
-  let [x, y, z] = [0, 0, 0];
-  ring.forEach((p, i) => {
-    const q = ring[(i + 1) % ring.length];
-    x += (p.y - q.y) * (p.z + q.z);
-    y += (p.z - q.z) * (p.x + q.x);
-    z += (p.x - q.x) * (p.y + q.y);
-  });
-  const l = Math.hypot(x, y, z);
-  return l < 1e-9 ? null : { x: x / l, y: y / l, z: z / l };
-}
-
 /** The upright band along one edge of the outline between the underside and the upper side: fascia and barge board. */
 function edgeBand(builder: MeshBuilder, a: Vec2, b: Vec2, under: readonly RoofPlane[], upper: readonly RoofPlane[], z: number): void {
   const d = unit(sub(b, a));
@@ -112,7 +100,7 @@ function edgeBand(builder: MeshBuilder, a: Vec2, b: Vec2, under: readonly RoofPl
       if (!plane) continue;
       ring.forEach((p, i) => {
         const q = ring[(i + 1) % ring.length];
-        for (const r of [p, q]) if (Math.abs(cross(d, sub(p, a))) > 1e-5 || Math.abs(cross(d, sub(q, a))) > 1e-5 || r === undefined) return;
+        if (Math.abs(cross(d, sub(p, a))) > 1e-5 || Math.abs(cross(d, sub(q, a))) > 1e-5) return;
         for (const r of [p, q]) {
           const s = dot(sub(r, a), d);
           if (s > -1e-5 && s < length + 1e-5) found.push({ s, z: r.z });
