@@ -6,7 +6,8 @@ import { useEffect, useMemo, useState } from 'react';
 import { offered } from '@/core/finishes/library';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
 import { newRoof, ROOF_FORMS, ROOF_NAMES } from '@/core/project/roof-defaults';
-import { FORMS } from '@/core/project/schema';
+import { FENCE_NAMES, GROUND_NAMES, SLAB_NAMES } from '@/core/project/built-defaults';
+import { FENCE_KINDS, FORMS, GROUND_KINDS, STAIR_FORMS } from '@/core/project/schema';
 import { STOCK } from '@/core/stock/stock';
 import { colours } from './look/theme';
 import { newId, STAGES, useStudio } from './store/studio';
@@ -53,6 +54,27 @@ function allActions(): Action[] {
         const { project, level, run } = useStudio.getState();
         run('roof.put', { roof: newRoof(project, { id: newId('roof'), level }, form) });
       },
+    })),
+    ...STAIR_FORMS.flatMap((form) =>
+      (form === 'straight' || form === 'spiral' ? (['landing'] as const) : (['landing', 'winders'] as const)).map((corners) => ({
+        name: `Draw a stair: ${form === 'three' ? 'three flights' : form}${form === 'straight' || form === 'spiral' ? '' : `, ${corners}`}`,
+        run: () => s.setTool({ kind: 'outline', make: { what: 'stair', form, corners, turn: 'left' } }),
+      })),
+    ),
+    { name: 'Draw a void in this floor', run: () => s.setTool({ kind: 'outline', make: { what: 'void' } }) },
+    ...(Object.keys(SLAB_NAMES) as (keyof typeof SLAB_NAMES)[]).map((kind) => ({
+      name: `Draw a ${SLAB_NAMES[kind].toLowerCase()}`,
+      run: () => s.setTool({ kind: 'outline', make: { what: 'slab', kind } }),
+    })),
+    { name: 'Set a beam', run: () => s.setTool({ kind: 'outline', make: { what: 'beam', as: 'beam' } }) },
+    { name: 'Set a post', run: () => s.setTool({ kind: 'outline', make: { what: 'beam', as: 'post' } }) },
+    ...GROUND_KINDS.map((kind) => ({
+      name: `Draw outside: ${GROUND_NAMES[kind].toLowerCase()}`,
+      run: () => s.setTool({ kind: 'outline', make: { what: 'ground', kind } }),
+    })),
+    ...FENCE_KINDS.map((kind) => ({
+      name: `Draw outside: ${FENCE_NAMES[kind].toLowerCase()}`,
+      run: () => s.setTool({ kind: 'outline', make: { what: 'fence', kind } }),
     })),
     { name: 'Duplicate what is selected', run: tools.duplicateSelection },
     { name: 'Delete what is selected', key: 'Delete', run: tools.deleteSelection },

@@ -1,56 +1,17 @@
 import { newOpening } from '../project/opening-defaults';
-import { runChange, type CommandArgs, type CommandName } from '../project/commands';
-import { emptyProject, type Opening, type Project, type Room } from '../project/schema';
-import { clampSize, pieceFrom, stockItem } from '../stock/stock';
-import { inPhase } from '../project/phase';
-import { roomsByFace, planOf, faceAt } from '../project/topology';
+import { emptyProject, type Project } from '../project/schema';
+import { makeOutside } from './heron-lock-outside';
+import { makeUpper } from './heron-lock-upper';
+import { Script } from './script';
 
-/** Runs commands one after another, each with a change id that is always the same. */
-class Script {
-  private step = 0;
-  constructor(public project: Project) {}
-
-  do<N extends CommandName>(command: N, args: CommandArgs<N>): this {
-    this.project = runChange(this.project, { id: `demo${String(this.step++).padStart(4, '0')}`, kind: 'do', command, args }).project;
-    return this;
-  }
-
-  /** The room that contains a point. */
-  room(x: number, y: number): Room {
-    const face = faceAt(planOf(inPhase(this.project, 'after'), 'ground').arrangement, { x, y });
-    return roomsByFace(inPhase(this.project, 'after'), 'ground').get(face)!;
-  }
-
-  /** The wall whose centre line passes nearest to a point. */
-  wall(x: number, y: number): string {
-    let best = '';
-    let least = Infinity;
-    for (const w of Object.values(this.project.walls)) {
-      const a = this.project.corners[w.start];
-      const b = this.project.corners[w.end];
-      const l2 = (b.x - a.x) ** 2 + (b.y - a.y) ** 2;
-      const t = Math.max(0, Math.min(1, ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / l2));
-      const d = Math.hypot(a.x + (b.x - a.x) * t - x, a.y + (b.y - a.y) * t - y);
-      if (d < least) {
-        least = d;
-        best = w.id;
-      }
-    }
-    return best;
-  }
-}
-
-/** The demo: Heron Lock Cottage, ground floor, made with the same commands the designer uses. */
+/** The demo: Heron Lock Cottage, made with the same commands the designer uses. */
 export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   const s = new Script(emptyProject(id, 'Heron Lock Cottage'));
   s.do('site.set', { place: 'Heron Lock, Lower Marren', latitude: 52.2, longitude: -1.4, moment: '2026-05-12T10:40', offset: 60, turbidity: 3 });
   // The old house: cavity walls, as they stand. New inside: stud partitions.
-  type Make = Pick<CommandArgs<'wall.draw'>, 'type' | 'status' | 'kind'>;
-  const draw = (points: [number, number][], make: Make, closed = false): void =>
-    void s.do('wall.draw', { level: 'ground', points: points.map(([x, y]) => ({ x, y })), closed, thickness: null, ...make });
-  const old: Make = { type: 'cavity-300', status: 'existing' };
-  const fresh: Make = { type: 'stud-100', status: 'new' };
-  draw(
+  const old = { type: 'cavity-300', status: 'existing' } as const;
+  const fresh = { type: 'stud-100', status: 'new' } as const;
+  s.draw(
     [
       [0.15, 0.15],
       [10.25, 0.15],
@@ -60,7 +21,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     old,
     true,
   );
-  draw(
+  s.draw(
     [
       [6.0, 6.85],
       [6.0, 0.15],
@@ -68,35 +29,35 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     { ...fresh, status: 'existing' },
   );
   // Kitchen and dining room were two; the wall between them goes.
-  draw(
+  s.draw(
     [
       [6.0, 4.4],
       [10.25, 4.4],
     ],
     { type: 'block-140', status: 'removed' },
   );
-  draw(
+  s.draw(
     [
       [0.15, 2.75],
       [6.0, 2.75],
     ],
     fresh,
   );
-  draw(
+  s.draw(
     [
       [4.25, 6.85],
       [4.25, 2.75],
     ],
     fresh,
   );
-  draw(
+  s.draw(
     [
       [3.6, 2.75],
       [3.6, 0.15],
     ],
     fresh,
   );
-  draw(
+  s.draw(
     [
       [4.3, 6.85],
       [4.3, 8.2],
@@ -119,58 +80,20 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   // The soil pipe in the corner of the shower room is boxed in.
   s.do('wall.box', { wall: s.wall(3.6, 1), side: 'left', at: 2.4, width: 0.3, depth: 0.22, thickness: 0.05, name: 'Soil pipe' });
 
-  let opening = 0;
-  const open = (
-    kind: 'door' | 'window',
-    name: string,
-    x: number,
-    y: number,
-    width: number,
-    height: number,
-    sill: number,
-    extra: { hinge?: 'start' | 'end'; swing?: 'left' | 'right'; up?: number; across?: number; more?: Partial<Opening> } = {},
-  ): string => {
-    const wall = s.wall(x, y);
-    const w = s.project.walls[wall];
-    const a = s.project.corners[w.start];
-    const b = s.project.corners[w.end];
-    const l = Math.hypot(b.x - a.x, b.y - a.y);
-    const at = ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / l;
-    const id = `${kind}-${++opening}`;
-    s.do(
-      'opening.add',
-      newOpening(s.project, {
-        id,
-        name,
-        wall,
-        kind,
-        at: Math.round(at * 1e6) / 1e6,
-        width,
-        height,
-        sill,
-        hinge: extra.hinge ?? 'start',
-        swing: extra.swing ?? 'left',
-        panes: { across: extra.across ?? 2, up: extra.up ?? 2 },
-        finishes: {},
-        ...extra.more,
-      }),
-    );
-    return id;
-  };
   const standing = { status: 'existing' } as const;
-  open('door', 'Porch door', 5.1, 8.2, 0.99, 2.1, 0, { hinge: 'end', swing: 'right', more: { ...standing, glazed: 0.45, threshold: 0.02 } });
-  open('door', 'Front door', 5.1, 6.85, 0.99, 2.1, 0, { hinge: 'start', swing: 'left', more: standing });
-  open('door', 'Living door', 4.25, 5.3, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
-  open('door', 'Kitchen door', 6.0, 3.65, 0.99, 2.05, 0, { hinge: 'end', swing: 'left' });
-  open('door', 'Workshop door', 2.75, 2.75, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
-  open('door', 'Shower room door', 5.25, 2.75, 0.99, 2.05, 0, { hinge: 'end', swing: 'left' });
-  open('window', 'W1 Living north', 2.2, 6.85, 1.5, 1.25, 0.85, { up: 2, across: 2, more: standing });
-  open('window', 'W2 Living west', 0.15, 4.75, 1.4, 1.25, 0.85, { up: 2, across: 2, more: standing });
-  open('window', 'W3 Kitchen north', 8.075, 6.85, 1.7, 1.05, 1.05, { up: 2, across: 2, more: { ...standing, place: { kind: 'centred' } } });
-  const east = open('window', 'W4 Kitchen east', 10.25, 3.1, 1.8, 1.85, 0.25, { up: 3, across: 3, more: standing });
-  open('window', 'W5 Kitchen south', 8.15, 0.15, 1.8, 1.85, 0.25, { up: 3, across: 3, more: { head: east } });
-  open('window', 'W6 Workshop south', 1.7, 0.15, 1.3, 1.2, 0.95, { up: 2, across: 2, more: standing });
-  open('window', 'W7 Shower south', 4.9, 0.15, 0.6, 0.6, 1.5, { up: 1, across: 1 });
+  s.open('door', 'Porch door', 5.1, 8.2, 0.99, 2.1, 0, { hinge: 'end', swing: 'right', more: { ...standing, glazed: 0.45, threshold: 0.02 } });
+  s.open('door', 'Front door', 5.1, 6.85, 0.99, 2.1, 0, { hinge: 'start', swing: 'left', more: standing });
+  s.open('door', 'Living door', 4.25, 5.3, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
+  s.open('door', 'Kitchen door', 6.0, 3.65, 0.99, 2.05, 0, { hinge: 'end', swing: 'left' });
+  s.open('door', 'Workshop door', 2.75, 2.75, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
+  s.open('door', 'Shower room door', 5.25, 2.75, 0.99, 2.05, 0, { hinge: 'end', swing: 'left' });
+  s.open('window', 'W1 Living north', 2.2, 6.85, 1.5, 1.25, 0.85, { up: 2, across: 2, more: standing });
+  s.open('window', 'W2 Living west', 0.15, 4.75, 1.4, 1.25, 0.85, { up: 2, across: 2, more: standing });
+  s.open('window', 'W3 Kitchen north', 8.075, 6.85, 1.7, 1.05, 1.05, { up: 2, across: 2, more: { ...standing, place: { kind: 'centred' } } });
+  const east = s.open('window', 'W4 Kitchen east', 10.25, 3.1, 1.8, 1.85, 0.25, { up: 3, across: 3, more: standing });
+  s.open('window', 'W5 Kitchen south', 8.85, 0.15, 1.6, 1.85, 0.25, { up: 3, across: 3, more: { head: east } });
+  s.open('window', 'W6 Workshop south', 1.7, 0.15, 1.3, 1.2, 0.95, { up: 2, across: 2, more: standing });
+  s.open('window', 'W7 Shower south', 4.9, 0.15, 0.6, 0.6, 1.5, { up: 1, across: 1 });
   // A shelf for soap beside the basin, in the partition to the hall.
   s.do(
     'opening.add',
@@ -188,92 +111,70 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     }),
   );
 
-  let number = 0;
-  const place = (
-    maker: string,
-    x: number,
-    y: number,
-    turn: number,
-    options: { width?: number; depth?: number; height?: number; elevation?: number; finishes?: Record<string, string>; lumen?: number; name?: string } = {},
-  ): void => {
-    const item = stockItem(maker)!;
-    const piece = pieceFrom(item, `piece-${++number}`, s.project.levels.ground, { x, y }, (turn * Math.PI) / 180);
-    piece.size = clampSize(item, {
-      ...piece.size,
-      ...(options.width ? { width: options.width } : {}),
-      ...(options.depth ? { depth: options.depth } : {}),
-      ...(options.height ? { height: options.height } : {}),
-    });
-    if (item.mount === 'ceiling') piece.elevation = 2.5 - piece.size.height;
-    if (options.elevation !== undefined) piece.elevation = options.elevation;
-    if (options.finishes) piece.finishes = options.finishes;
-    if (options.lumen && piece.lamp) piece.lamp.lumen = options.lumen;
-    if (options.name) piece.name = options.name;
-    s.do('piece.add', { pieces: [piece] });
-  };
   // Kitchen and dining.
-  place('counter', 8.075, 6.38, 0, { width: 3.9 });
-  place('table', 8.1, 3.0, 90, { width: 2.0, depth: 0.95 });
+  s.place('counter', 8.075, 6.38, 0, { width: 3.9 });
+  s.place('table', 8.1, 3.0, 90, { width: 2.0, depth: 0.95 });
   for (const [x, y, turn] of [
     [7.45, 3.45, 90],
     [7.45, 2.55, 90],
     [8.75, 3.45, -90],
     [8.75, 2.55, -90],
   ] as const)
-    place('chair', x, y, turn);
-  place('pendant', 8.1, 3.5, 0, { height: 1.05, lumen: 900 });
-  place('pendant', 8.1, 2.5, 0, { height: 1.05, lumen: 900 });
-  place('plant', 9.6, 0.95, 20, { height: 1.5 });
-  place('curtain', 9.98, 3.1, -90, { width: 2.5, height: 2.35, finishes: { cloth: 'cloth.oat-weave' } });
-  place('sideboard', 6.29, 1.5, 90, { width: 1.5 });
-  place('table-lamp', 6.28, 1.95, 0, { elevation: 0.75, height: 0.46 });
-  place('ceiling-disc', 8.05, 5.35, 0, { lumen: 1800 });
+    s.place('chair', x, y, turn);
+  s.place('pendant', 8.1, 3.5, 0, { height: 1.05, lumen: 900 });
+  s.place('pendant', 8.1, 2.5, 0, { height: 1.05, lumen: 900 });
+  s.place('plant', 9.6, 4.45, 20, { height: 1.4 });
+  s.place('curtain', 9.98, 3.1, -90, { width: 2.5, height: 2.35, finishes: { cloth: 'cloth.oat-weave' } });
+  s.place('sideboard', 9.86, 1.25, -90, { width: 1.4 });
+  s.place('table-lamp', 9.86, 1.6, 0, { elevation: 0.75, height: 0.46 });
+  s.place('ceiling-disc', 8.05, 5.35, 0, { lumen: 1800 });
   // Living.
-  place('rug', 2.1, 4.75, 0, { width: 2.5, depth: 1.8, finishes: { field: 'carpet.wool-oat', border: 'cloth.damson-linen' } });
-  place('sofa', 2.1, 3.35, 180, { width: 2.1 });
-  place('low-table', 2.1, 4.75, 0);
-  place('armchair', 0.95, 6.1, 35);
-  place('stove', 3.88, 6.3, -90);
-  place('bookcase', 4.04, 3.5, -90, { width: 1.2 });
-  place('floor-lamp', 0.62, 3.2, 0);
-  place('pendant', 2.1, 4.8, 0, { width: 0.5, height: 0.7, lumen: 1100 });
-  place('curtain', 2.2, 6.58, 0, { width: 2.1, height: 2.3, finishes: { cloth: 'cloth.rust-velvet' } });
+  s.place('rug', 2.1, 4.75, 0, { width: 2.5, depth: 1.8, finishes: { field: 'carpet.wool-oat', border: 'cloth.damson-linen' } });
+  s.place('sofa', 2.1, 3.35, 180, { width: 2.1 });
+  s.place('low-table', 2.1, 4.75, 0);
+  s.place('armchair', 0.95, 6.1, 35);
+  s.place('stove', 3.88, 6.3, -90);
+  s.place('bookcase', 4.04, 3.5, -90, { width: 1.2 });
+  s.place('floor-lamp', 0.62, 3.2, 0);
+  s.place('pendant', 2.1, 4.8, 0, { width: 0.5, height: 0.7, lumen: 1100 });
+  s.place('curtain', 2.2, 6.58, 0, { width: 2.1, height: 2.3, finishes: { cloth: 'cloth.rust-velvet' } });
   // Hall and porch.
-  place('bench', 5.75, 5.4, -90, { width: 1.2 });
-  place('ceiling-disc', 5.1, 4.8, 0);
-  place('mirror', 4.32, 4.2, 90, { elevation: 1.25 });
-  place('ceiling-disc', 5.1, 7.5, 0, { lumen: 800 });
+  s.place('bench', 5.75, 5.4, -90, { width: 1.2 });
+  s.place('ceiling-disc', 5.1, 4.8, 0);
+  s.place('mirror', 4.32, 4.2, 90, { elevation: 1.25 });
+  s.place('ceiling-disc', 5.1, 7.5, 0, { lumen: 800 });
   // Workshop.
-  place('bench-table', 1.7, 0.72, 180, { width: 2.4 });
-  place('bookcase', 0.46, 2.0, 90, { width: 1.1, height: 1.8 });
-  place('chair', 1.7, 1.35, 180);
-  place('ceiling-disc', 1.9, 1.5, 0, { lumen: 3200 });
+  s.place('bench-table', 1.7, 0.72, 180, { width: 2.4 });
+  s.place('bookcase', 0.46, 2.0, 90, { width: 1.1, height: 1.8 });
+  s.place('chair', 1.7, 1.35, 180);
+  s.place('ceiling-disc', 1.9, 1.5, 0, { lumen: 3200 });
   // Shower room.
-  place('wc', 3.99, 1.3, 90);
-  place('basin', 4.9, 2.47, 0, { height: 0.78 });
-  place('mirror', 4.9, 2.685, 0, { elevation: 1.15, width: 0.6, height: 0.6 });
-  place('ceiling-disc', 4.8, 1.45, 0, { lumen: 2000 });
+  s.place('wc', 3.99, 1.3, 90);
+  s.place('basin', 4.9, 2.47, 0, { height: 0.78 });
+  s.place('mirror', 4.9, 2.685, 0, { elevation: 1.15, width: 0.6, height: 0.6 });
+  s.place('ceiling-disc', 4.8, 1.45, 0, { lumen: 2000 });
 
   // Finishes.
   const at = (x: number, y: number): string => s.room(x, y).id;
   const [living, hall, kitchen, workshop, shower, porch] = names.map(([x, y]) => at(x, y));
-  const finish = (kind: 'floor' | 'ceiling' | 'walls', rooms: string[], finishId: string): void =>
-    void s.do('finish.apply', { targets: rooms.map((room) => ({ kind, room })), finish: finishId });
-  finish('ceiling', [living, hall, kitchen, workshop, shower, porch], 'paint.chalk-ledge');
-  finish('walls', [kitchen, hall], 'paint.sluice-white');
-  finish('walls', [living], 'paint.reed');
-  finish('walls', [workshop, porch], 'plaster.lime');
-  finish('walls', [shower], 'tile.glazed-white');
-  finish('floor', [kitchen, living], 'timber.oak-plank');
-  finish('floor', [hall, porch], 'stone.flag');
-  finish('floor', [workshop], 'timber.scrubbed-pine');
-  finish('floor', [shower], 'tile.hex-clay');
+  s.finish('ceiling', [living, hall, kitchen, workshop, shower, porch], 'paint.chalk-ledge');
+  s.finish('walls', [kitchen, hall], 'paint.sluice-white');
+  s.finish('walls', [living], 'paint.reed');
+  s.finish('walls', [workshop, porch], 'plaster.lime');
+  s.finish('walls', [shower], 'tile.glazed-white');
+  s.finish('floor', [kitchen, living], 'timber.oak-plank');
+  s.finish('floor', [hall, porch], 'stone.flag');
+  s.finish('floor', [workshop], 'timber.scrubbed-pine');
+  s.finish('floor', [shower], 'tile.hex-clay');
   const north = s.wall(8.075, 6.85);
   const side = { kind: 'wall' as const, room: kitchen, wall: north, side: 'left' as const };
   // The outer ring is drawn counter-clockwise: the rooms lie at its left.
   s.do('finish.apply', { targets: [side], finish: 'tile.glazed-green' });
   s.do('finish.apply', { targets: [{ kind: 'walls', room: null }], finish: 'brick.limewashed' });
-  s.do('finish.apply', { targets: [{ kind: 'ground' }], finish: 'ground.gravel' });
+  s.do('finish.apply', { targets: [{ kind: 'ground' }], finish: 'ground.grass' });
+  makeUpper(s);
+  makeOutside(s);
+  s.level = 'ground';
 
   s.do('viewpoint.add', {
     id: 'view-kitchen',

@@ -6,7 +6,7 @@ import type { LabelLine } from './plan/labels';
 export type Pen = 0.13 | 0.18 | 0.25 | 0.35 | 0.5 | 0.7;
 
 /** What a mark means; writers choose its colour. */
-export type Ink = 'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass';
+export type Ink = 'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass' | 'site' | 'water';
 
 /** One mark of a drawing. Coordinates are model metres, y up; sizes with `mm` are millimetres on paper. */
 export type DisplayItem =
@@ -17,7 +17,7 @@ export type DisplayItem =
   /** A room's label, set by the writer at its scale so that it stays within the room. */
   | { kind: 'label'; at: Vec2; region: Region; lines: LabelLine[]; entity: string; layer: 'label' };
 
-export type Layer = 'room' | 'piece' | 'wall' | 'opening' | 'column' | 'roof' | 'guide' | 'dimension' | 'label';
+export type Layer = 'room' | 'piece' | 'wall' | 'opening' | 'column' | 'stair' | 'slab' | 'ground' | 'roof' | 'guide' | 'dimension' | 'label';
 
 /** The extent of all marks, metres. */
 export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: Vec2 } | null {
@@ -29,8 +29,10 @@ export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: 
     box.max.x = Math.max(box.max.x, p.x);
     box.max.y = Math.max(box.max.y, p.y);
   };
+  // The house decides; the site round it only where there is no house yet.
+  const site = items.every((item) => item.layer === 'ground' || item.layer === 'guide');
   for (const item of items) {
-    if (item.layer === 'guide') continue;
+    if (item.layer === 'guide' || (item.layer === 'ground' && !site)) continue;
     if (item.kind === 'fill') item.rings.flat().forEach(take);
     else if (item.kind === 'line') item.points.forEach(take);
     else if (item.kind === 'arc') [item.centre, item.from, item.to].forEach(take);

@@ -12,6 +12,8 @@ export const INKS: Record<Ink, string> = {
   measure: '#0b6468',
   paper: '#ffffff',
   room: '#ffffff',
+  site: '#F4F3F0',
+  water: '#E6ECEC',
   glass: '#7f9aa0',
 };
 

@@ -332,6 +332,15 @@ export const FINISHES: readonly Finish[] = [
   finish('paper.cream', 'Cream paper', 'Outside & other', ['accent'], '#ddd2b8', { kind: 'flat' }, [1, 1]),
   finish('ground.grass', 'Meadow grass', 'Outside & other', ['floor'], '#6b7a45', { kind: 'blades', contrast: 0.5 }, [1.2, 1.2]),
   finish('ground.gravel', 'Towpath gravel', 'Outside & other', ['floor'], '#a39a8a', { kind: 'pebbles', size: 0.018, contrast: 0.5 }, [0.72, 0.72]),
+  finish('water.canal', 'Canal water', 'Outside & other', [], '#3f4a3c', { kind: 'mottle', cell: 0.4, contrast: 0.12, relief: 0.0015 }, [2.4, 2.4], {
+    roughness: 0.06,
+  }),
+  finish('water.pool', 'Pool water', 'Outside & other', [], '#9cc4c4', { kind: 'mottle', cell: 0.3, contrast: 0.1, relief: 0.001 }, [2.4, 2.4], {
+    roughness: 0.05,
+  }),
+  finish('backdrop.near', 'Near green', 'Outside & other', [], '#56623f', { kind: 'flat' }, [1, 1], { bare: true, roughness: 1 }),
+  finish('backdrop.middle', 'Middle green', 'Outside & other', [], '#7c8a6c', { kind: 'flat' }, [1, 1], { bare: true, roughness: 1 }),
+  finish('backdrop.far', 'Far hills', 'Outside & other', [], '#9fabab', { kind: 'flat' }, [1, 1], { bare: true, roughness: 1 }),
   finish('ground.soil', 'Soil', 'Outside & other', [], '#3b2f26', { kind: 'pebbles', size: 0.008, contrast: 0.5 }, [0.256, 0.256]),
 
   finish('light.opal', 'Lit opal', 'Glass', [], '#fff6e6', { kind: 'flat' }, [1, 1], { glows: true, bare: true, roughness: 0.4 }),

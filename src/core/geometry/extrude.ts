@@ -69,3 +69,32 @@ export function prism(regions: readonly Region[], z0: number, z1: number): Mesh 
   }
   return builder.build();
 }
+
+/** A closed body between two quadrilaterals, each counter-clockwise seen from above. */
+export function hexahedron(builder: MeshBuilder, bottom: readonly Vec3[], top: readonly Vec3[]): void {
+  builder.quad(top[0], top[1], top[2], top[3]).quad(bottom[3], bottom[2], bottom[1], bottom[0]);
+  for (let i = 0; i < 4; i++) {
+    const j = (i + 1) % 4;
+    builder.quad(bottom[i], bottom[j], top[j], top[i]);
+  }
+}
+
+/** A bar with plumb ends between two points, its section upright: so wide, from `low` to `high` above its line. */
+export function bar(builder: MeshBuilder, a: Vec3, b: Vec3, width: number, low: number, high: number): void {
+  const d = unit(sub(b, a));
+  const n = scale(left(d), width / 2);
+  const at = (p: Vec3, k: 1 | -1, by: number): Vec3 => ({ x: p.x + n.x * k, y: p.y + n.y * k, z: p.z + by });
+  const ring = (by: number): Vec3[] => [at(a, -1, by), at(b, -1, by), at(b, 1, by), at(a, 1, by)];
+  hexahedron(builder, ring(low), ring(high));
+}
+
+/** An upright post of square section, turned with a direction of the plan. */
+export function post(builder: MeshBuilder, p: Vec2, d: Vec2, width: number, z0: number, z1: number): void {
+  const [u, v] = [scale(d, width / 2), scale(left(d), width / 2)];
+  const ring = [sub(sub(p, u), v), sub(add(p, u), v), add(add(p, u), v), add(sub(p, u), v)];
+  hexahedron(
+    builder,
+    ring.map((q) => ({ ...q, z: z0 })),
+    ring.map((q) => ({ ...q, z: z1 })),
+  );
+}

@@ -212,3 +212,15 @@ export function triangulate(region: Region): { points: Vec2[]; indices: number[]
   }
   return { points, indices };
 }
+
+/** The part of a ring where a function of the plan is not negative; the function is linear (Sutherland–Hodgman for one edge). */
+export function clipHalf(ring: readonly Vec2[], side: (p: Vec2) => number): Ring {
+  const out: Ring = [];
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length];
+    const [u, v] = [side(a), side(b)];
+    if (u >= 0) out.push(a);
+    if (u >= 0 !== v >= 0) out.push({ x: a.x + ((b.x - a.x) * u) / (u - v), y: a.y + ((b.y - a.y) * u) / (u - v) });
+  });
+  return out;
+}

@@ -5,10 +5,12 @@ import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
 import { Id, type Project } from './schema';
+import { refuseLocked, type CollectionName } from './things';
 import { reconcileRooms, stateOf } from './topology';
 import { deleteWalls } from './walls';
 
 import { boardCommands } from './commands/boards';
+import { builtCommands } from './commands/built';
 import { define, sentence, type CommandDefinition } from './commands/define';
 import { pieceCommands } from './commands/pieces';
 import { projectCommands } from './commands/project';
@@ -25,9 +27,27 @@ const Patches = z
   .array(z.object({ op: z.enum(['add', 'remove', 'replace']), path: z.array(z.union([z.string(), z.number()])).max(12), value: z.unknown().optional() }))
   .max(20000);
 
+/** What is deleted without further ado; walls, wall types and what is presented have their own ways. */
+const DELETED = [
+  'guides',
+  'columns',
+  'rooflights',
+  'roofs',
+  'dormers',
+  'stairs',
+  'voids',
+  'slabs',
+  'beams',
+  'grounds',
+  'fences',
+  'openings',
+  'pieces',
+] as const satisfies CollectionName[];
+
 const commands = {
   ...projectCommands,
   ...shellCommands,
+  ...builtCommands,
   ...pieceCommands,
   ...boardCommands,
   delete: define({
@@ -39,18 +59,18 @@ const commands = {
         draft,
         ids.filter((id) => Object.hasOwn(draft.walls, id)),
       );
+      refuseLocked(draft, ids);
+      const dormers = stateOf(draft.dormers);
+      for (const id in dormers) if (ids.includes(dormers[id].roof)) delete draft.dormers[id];
       for (const id of ids) {
-        delete draft.guides[id];
-        delete draft.columns[id];
-        delete draft.rooflights[id];
-        delete draft.roofs[id];
+        for (const name of DELETED) delete draft[name][id];
+        if (draft.outline.hidden.includes(id)) draft.outline.hidden = draft.outline.hidden.filter((h) => h !== id);
+        for (const group of Object.values(draft.outline.groups)) if (group.members.includes(id)) group.members = group.members.filter((m) => m !== id);
         if (Object.hasOwn(draft.wallTypes, id)) {
           if (Object.values(stateOf(draft.walls)).some((w) => w.type === id))
             throw new DomainError('type.used', 'The wall type was not deleted: walls are built of it; give them another type first.', [id]);
           delete draft.wallTypes[id];
         }
-        delete draft.openings[id];
-        delete draft.pieces[id];
         if (Object.hasOwn(draft.viewpoints, id)) {
           delete draft.viewpoints[id];
           for (const picture of Object.values(draft.pictures)) if (picture.viewpoint === id) picture.viewpoint = null;

@@ -2,6 +2,7 @@ import type { Draft } from 'immer';
 import { DomainError } from './errors';
 import type { Level, Project, Roof } from './schema';
 import { planOf, stateOf } from './topology';
+import { ON_LEVEL } from './things';
 import { dropUnusedCorners } from './walls';
 
 type NewId = (prefix: string) => string;
@@ -11,14 +12,23 @@ export const levelsOf = (project: Pick<Project, 'levels'>): Level[] => Object.va
 
 /** The level whose ceiling carries the floor of another one; null for the lowest. */
 export function levelBelow(project: Pick<Project, 'levels'>, id: string): Level | null {
-  const levels = levelsOf(project);
+  const { structure } = project.levels[id];
+  const levels = levelsOf(project).filter((l) => l.structure === structure);
   const at = levels.findIndex((l) => l.id === id);
   return at > 0 ? levels[at - 1] : null;
 }
 
-/** Raises everything from a height on, the levels as a whole. */
-function lift(draft: Draft<Project>, from: number, by: number, except?: string): void {
-  for (const level of Object.values(stateOf(draft.levels))) if (level.id !== except && level.elevation > from - 1e-9) draft.levels[level.id].elevation += by;
+/** The level whose floor lies on top of another one; null for the highest. */
+export function levelAbove(project: Pick<Project, 'levels'>, id: string): Level | null {
+  const { structure } = project.levels[id];
+  const levels = levelsOf(project).filter((l) => l.structure === structure);
+  return levels[levels.findIndex((l) => l.id === id) + 1] ?? null;
+}
+
+/** Raises everything of a building from a height on, the levels as a whole. */
+function lift(draft: Draft<Project>, structure: string, from: number, by: number, except?: string): void {
+  for (const level of Object.values(stateOf(draft.levels)))
+    if (level.structure === structure && level.id !== except && level.elevation > from - 1e-9) draft.levels[level.id].elevation += by;
 }
 
 /** Changes a level; what stands on top of it goes up and down with its height, and with the thickness of its slab where it lies on another. */
@@ -27,9 +37,10 @@ export function setLevel(draft: Draft<Project>, id: string, set: Partial<Level>)
   const below = levelBelow({ levels: stateOf(draft.levels) }, id);
   Object.assign(draft.levels[id], set);
   // Moved as a whole, a level carries what is above along.
-  if (set.elevation !== undefined) lift(draft, before.elevation + 1e-6, set.elevation - before.elevation, id);
-  if (set.slab !== undefined && below) lift(draft, before.elevation, set.slab - before.slab);
-  if (set.height !== undefined) lift(draft, before.elevation + 1e-6, set.height - before.height);
+  const { structure } = before;
+  if (set.elevation !== undefined) lift(draft, structure, before.elevation + 1e-6, set.elevation - before.elevation, id);
+  if (set.slab !== undefined && below) lift(draft, structure, before.elevation, set.slab - before.slab);
+  if (set.height !== undefined) lift(draft, structure, before.elevation + 1e-6, set.height - before.height);
 }
 
 /** The walls of a level that have the outside on one of their faces. */
@@ -50,12 +61,21 @@ export function addLevel(
   const project = { ...stateOf(draft), levels: { ...stateOf(draft.levels) } } as Project;
   const host = project.levels[args.of];
   const above = args.where === 'above';
-  if (above) lift(draft, host.elevation + 1e-6, args.height + args.slab);
+  if (above) lift(draft, host.structure, host.elevation + 1e-6, args.height + args.slab);
   else
     for (const id of Object.keys(project.levels))
-      if (project.levels[id].elevation < host.elevation - 1e-9) draft.levels[id].elevation -= args.height + host.slab;
+      if (project.levels[id].structure === host.structure && project.levels[id].elevation < host.elevation - 1e-9)
+        draft.levels[id].elevation -= args.height + host.slab;
   const elevation = above ? host.elevation + host.height + args.slab : host.elevation - host.slab - args.height;
-  draft.levels[args.id] = { id: args.id, name: args.name, elevation: Math.round(elevation * 1e9) / 1e9, height: args.height, slab: args.slab, underlay: null };
+  draft.levels[args.id] = {
+    id: args.id,
+    name: args.name,
+    elevation: Math.round(elevation * 1e9) / 1e9,
+    height: args.height,
+    slab: args.slab,
+    underlay: null,
+    structure: host.structure,
+  };
   const outer = outerWalls(project, host.id);
   const twin = new Map<string, string>();
   const corners = new Map<string, string>();
@@ -99,18 +119,19 @@ export function deleteLevel(draft: Draft<Project>, id: string): void {
   const levels = stateOf(draft.levels);
   if (Object.keys(levels).length < 2)
     throw new DomainError('level.last', 'The level was not deleted: a house has at least one; delete its walls instead.', [id]);
-  const { elevation, height, slab } = levels[id];
+  const { elevation, height, slab, structure } = levels[id];
   const gone = new Set(
     Object.values(stateOf(draft.walls))
       .filter((w) => w.level === id)
       .map((w) => w.id),
   );
   for (const [key, o] of Object.entries(stateOf(draft.openings))) if (gone.has(o.wall)) delete draft.openings[key];
-  for (const collection of ['walls', 'rooms', 'columns', 'rooflights', 'roofs', 'guides', 'pieces'] as const)
+  for (const [key, dormer] of Object.entries(stateOf(draft.dormers))) if (stateOf(draft.roofs)[dormer.roof]?.level === id) delete draft.dormers[key];
+  for (const collection of ON_LEVEL)
     for (const [key, entity] of Object.entries(stateOf(draft[collection]) as Record<string, { level: string }>))
       if (entity.level === id) delete draft[collection][key];
   for (const key of gone) for (const side of ['left', 'right']) delete draft.outside.faces[`${key}/${side}`];
   dropUnusedCorners(draft);
   delete draft.levels[id];
-  lift(draft, elevation, -(height + slab));
+  lift(draft, structure, elevation, -(height + slab));
 }

@@ -56,6 +56,25 @@ function toVersion2(old: Plain, wallTypes: Table): Plain {
   };
 }
 
+const NO_OUTLINE = { groups: {}, hidden: [], locked: [] };
+
+/** Version 2 had no stairs, voids, slabs, beams and dormers, nothing outside, and one way to look at the model. */
+const toVersion3 = (old: Plain): Plain => ({
+  dormers: {},
+  stairs: {},
+  voids: {},
+  slabs: {},
+  beams: {},
+  grounds: {},
+  fences: {},
+  outline: NO_OUTLINE,
+  ...old,
+  version: 3,
+  site: { ground: -0.26, background: 'none', ...(old.site as Plain) },
+  levels: each(old.levels, (level) => ({ structure: '', ...level })),
+  roofs: each(old.roofs, (roof) => ({ framing: null, timber: null, ...roof })),
+});
+
 /**
  * Plain data of a project in the shape of today.
  *
@@ -65,5 +84,6 @@ export function migrate(value: unknown, wallTypes: Record<string, object>): unkn
   if (value === null || typeof value !== 'object') return value;
   let data = value as Plain;
   if (data.version === 1) data = toVersion2(data, wallTypes as Table);
+  if (data.version === 2) data = toVersion3(data);
   return data;
 }

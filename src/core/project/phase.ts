@@ -1,4 +1,5 @@
-import type { Opening, Project, Room, Status, Wall } from './schema';
+import type { Project, Status, Wall } from './schema';
+import { WITH_STATUS } from './things';
 
 /** Which state of the house is meant: as it stands now, or as it will be. */
 export type Phase = 'before' | 'after';
@@ -28,22 +29,17 @@ export const wallsIn = (project: Pick<Project, 'walls'>, phase: Phase): Record<s
 
 /** The project as it is in one phase: what has a status, as far as it is there then. */
 export function inPhase(project: Project, phase: Phase): Project {
-  const walls = present(project.walls, phase);
-  const rooms = present<Room>(project.rooms, phase);
-  const columns = present(project.columns, phase);
-  const rooflights = present(project.rooflights, phase);
-  const roofs = present(project.roofs, phase);
-  let openings = present<Opening>(project.openings, phase);
-  if (walls !== project.walls && Object.values(openings).some((o) => !walls[o.wall]))
-    openings = Object.fromEntries(Object.entries(openings).filter(([, o]) => walls[o.wall]));
-  if (
-    walls === project.walls &&
-    rooms === project.rooms &&
-    openings === project.openings &&
-    columns === project.columns &&
-    rooflights === project.rooflights &&
-    roofs === project.roofs
-  )
-    return project;
-  return { ...project, walls, rooms, openings, columns, rooflights, roofs };
+  let next: Project = project;
+  for (const name of WITH_STATUS) {
+    const own = project[name] as Record<string, { status: Status }>;
+    const kept = present(own, phase);
+    if (kept !== own) next = { ...next, [name]: kept };
+  }
+  const { walls, roofs } = next;
+  // What stands in a wall, or on a roof, goes with it.
+  if (walls !== project.walls && Object.values(next.openings).some((o) => !walls[o.wall]))
+    next = { ...next, openings: Object.fromEntries(Object.entries(next.openings).filter(([, o]) => walls[o.wall])) };
+  if (roofs !== project.roofs && Object.values(next.dormers).some((d) => !roofs[d.roof]))
+    next = { ...next, dormers: Object.fromEntries(Object.entries(next.dormers).filter(([, d]) => roofs[d.roof])) };
+  return next;
 }

@@ -39,6 +39,8 @@ export function newRoof(project: Project, basics: Pick<Roof, 'id' | 'level'> & P
     covering: null,
     soffit: null,
     fascia: null,
+    framing: null,
+    timber: null,
     ...basics,
   };
   if (form === 'hip' || form === 'mansard' || form === 'flat') return roof;

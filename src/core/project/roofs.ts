@@ -1,5 +1,6 @@
 import type { Arrangement, Cycle } from '../geometry/arrangement';
-import { insideRing, ringNormal, signedArea, tidyRing, type Region, type Ring } from '../geometry/polygon';
+import { insideRing, isSimple, ringNormal, signedArea, tidyRing, type Region, type Ring } from '../geometry/polygon';
+import { beside } from '../geometry/polyline';
 import { sweepOutline, SweepError, type Slope, type Sweep } from '../geometry/skeleton';
 import { add, cross, distance, dot, left, lerp, meet, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { DomainError } from './errors';
@@ -91,6 +92,7 @@ function linesOf(project: Project, roof: Roof): EaveLine[] {
     const cycles = arrangement.outside.map((cycle) => outerLines(arrangement, cycle)).filter((lines) => lines.length > 2);
     return cycles.sort((p, q) => areaOf(q) - areaOf(p))[0] ?? [];
   }
+  if (roof.over.kind !== 'rooms') return [];
   // The outline of several rooms: their walls, less those that they share.
   const wanted = new Set(roof.over.rooms);
   const faces = [...roomsByFace(project, roof.level)].filter(([, room]) => wanted.has(room.id)).map(([f]) => arrangement.faces[f]);
@@ -172,7 +174,68 @@ export function roofShape(project: Project, roof: Roof): RoofShape | null {
 
 const NONE = {};
 
+/** Whether a roof is drawn as it is, not found from the edges of an outline. */
+export const isDrawn = (roof: Roof): boolean => roof.over.kind === 'swept' || roof.over.kind === 'plane';
+
+const numbered = (ring: Ring): EaveLine[] => ring.map((a, i) => ({ key: String(i), a, b: ring[(i + 1) % ring.length] }));
+
+/** One plane as it was drawn. */
+function drawnPlane(roof: Roof, level: Level): RoofShape | null {
+  if (roof.over.kind !== 'plane') return null;
+  const { points, z, direction, pitch } = roof.over;
+  const ring = signedArea(points) < 0 ? [...points].reverse() : points;
+  if (!isSimple(ring) || Math.abs(signedArea(ring)) < 0.01) return null;
+  const [gx, gy] = [Math.cos(direction) * Math.tan(pitch), Math.sin(direction) * Math.tan(pitch)];
+  const plane = (lift: number): RoofPlane => {
+    const c = level.height + z + lift - gx * points[0].x - gy * points[0].y;
+    return { edge: 0, ring: ring.map((p) => ({ ...p, z: gx * p.x + gy * p.y + c })), plane: { gx, gy, c } };
+  };
+  const upper = [plane(roof.thickness / Math.cos(pitch))];
+  return { roof, lines: numbered(ring), outline: { outer: ring, holes: [] }, under: [plane(0)], upper, top: Math.max(...upper[0].ring.map((p) => p.z)) };
+}
+
+/** A cross-section carried along a path; bends of the path are mitred. */
+function sweptSection(roof: Roof, level: Level): RoofShape | null {
+  if (roof.over.kind !== 'swept') return null;
+  const { path, section } = roof.over;
+  // The upper side lies the build-up above, square to every piece of the section; its ends are plumb.
+  const raised = section.map((p, i) => {
+    const before = section[i - 1] && unit({ x: p.x - section[i - 1].x, y: p.z - section[i - 1].z });
+    const after = section[i + 1] && unit({ x: section[i + 1].x - p.x, y: section[i + 1].z - p.z });
+    const t = roof.thickness;
+    if (!before || !after) return { x: p.x, z: p.z + t / Math.max(0.05, Math.abs((before ?? after)!.x)) };
+    const [q, r] = [before, after].map((d) => add({ x: p.x, y: p.z }, scale(left(d), t)));
+    const m = Math.abs(cross(before, after)) < 1e-9 ? q : (meet(q, before, r, after) ?? q);
+    return { x: m.x, z: m.y };
+  });
+  const planes = (points: readonly { x: number; z: number }[]): RoofPlane[] | null => {
+    const out: RoofPlane[] = [];
+    const lines = points.map((p) => beside(path, p.x));
+    for (let k = 0; k + 1 < points.length; k++)
+      for (let j = 0; j + 1 < path.length; j++) {
+        const [z0, z1] = [level.height + points[k].z, level.height + points[k + 1].z];
+        const ring = [
+          { ...lines[k][j], z: z0 },
+          { ...lines[k][j + 1], z: z0 },
+          { ...lines[k + 1][j + 1], z: z1 },
+          { ...lines[k + 1][j], z: z1 },
+        ];
+        if (points[k + 1].x - points[k].x < 1e-6 || signedArea(ring) < 1e-6 || !isSimple(ring)) return null;
+        out.push({ edge: k, ring, plane: planeOf(ring) });
+      }
+    return out;
+  };
+  const [under, upper] = [planes(section), planes(raised)];
+  if (!under || !upper) return null;
+  const outer = [...beside(path, section[0].x), ...beside(path, section[section.length - 1].x).reverse()];
+  if (!isSimple(outer)) return null;
+  const top = Math.max(...upper.flatMap((q) => q.ring.map((p) => p.z)));
+  return { roof, lines: numbered(outer), outline: { outer, holes: [] }, under, upper, top };
+}
+
 function makeShape(project: Project, roof: Roof, level: Level): RoofShape | null {
+  if (roof.over.kind === 'plane') return drawnPlane(roof, level);
+  if (roof.over.kind === 'swept') return sweptSection(roof, level);
   const lines = linesOf(project, roof);
   if (lines.length < 3 || areaOf(lines) < 0.1) return null;
   const edges = lines.map((l) => edgeOf(roof, l.key));
@@ -234,7 +297,7 @@ export function roofsOver(project: Project, level: string): RoofShape[] {
 
 /** The roofs that walls and rooms go up to: those built on them, and shelters over an outline of their own only where there are no others. */
 export function roofsToFollow(shapes: readonly RoofShape[]): readonly RoofShape[] {
-  const built = shapes.filter((s) => s.roof.over.kind !== 'outline');
+  const built = shapes.filter((s) => s.roof.over.kind === 'level' || s.roof.over.kind === 'rooms');
   return built.length ? built : shapes;
 }
 
@@ -267,7 +330,7 @@ function onRing(p: Vec2, ring: readonly Vec2[]): boolean {
 export function wallsBelow(project: Project, roof: Roof): string[] {
   const phase = standsIn(roof.status, 'after') ? 'after' : 'before';
   const shape = roofShape(inPhase(project, phase), roof);
-  if (!shape || roof.over.kind === 'outline') return [];
+  if (!shape || (roof.over.kind !== 'level' && roof.over.kind !== 'rooms')) return [];
   // Walls that run along the lines, also those that were brought together to one line.
   return Object.values(project.walls)
     .filter((w) => w.level === roof.level && w.kind === 'wall' && alongLines(project, w, shape.lines))
@@ -294,6 +357,10 @@ export function checkRoof(project: Project, roof: Roof): void {
   let found = false;
   for (const phase of (['before', 'after'] as const).filter((p) => standsIn(roof.status, p))) if (roofShape(inPhase(project, phase), roof)) found = true;
   if (found) return;
+  if (isDrawn(roof))
+    throw new DomainError('roof.drawn', `${roof.name} was not set: its outline crosses itself, or its section is too wide for the bends of its path.`, [
+      roof.id,
+    ]);
   const phase = standsIn(roof.status, 'after') ? 'after' : 'before';
   if (linesOf(inPhase(project, phase), roof).length > 2)
     throw new DomainError('roof.open', `${roof.name} was not changed: its planes would never meet; let at least one more edge slope.`, [roof.id]);

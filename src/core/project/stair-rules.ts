@@ -55,7 +55,7 @@ export const STAIR_PROFILES: Record<'A' | 'B', StairRules> = {
 
 /** One rule that a stair breaks. Metres, or radians for the pitch. */
 export interface Breach {
-  rule: 'rise' | 'going' | 'stride' | 'pitch' | 'width' | 'space';
+  rule: 'rise' | 'going' | 'stride' | 'pitch' | 'width' | 'space' | 'winder' | 'headroom';
   is: number;
   limit: number;
   text: string;

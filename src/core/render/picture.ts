@@ -21,7 +21,6 @@ export function textureOf(finish: Finish, pixels: number): Texture {
 /** A model with its finishes, textures and daylight, ready to be traced. */
 export function pictureScene(model: Model, pixels = PICTURE_TEXTURE): Scene {
   return compileScene({
-    project: model.project,
     shell: model.shell,
     pieces: model.pieces,
     finish: finishById,

@@ -1,12 +1,11 @@
+import { DORMER_FINISHES, type DerivedDormer } from '../shell/dormers';
 import { blackBody, hexToLinear, toLinear, type Rgb } from '../finishes/colour';
 import type { Finish, Texture } from '../finishes/finish';
 import { normalMap } from '../finishes/texture';
-import { IDENTITY, MeshBuilder, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { IDENTITY, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
 import type { Daylight } from '../light/daylight';
-import type { Project } from '../project/schema';
 import type { ShellModel } from '../shell/model';
-import { BARE } from '../shell/surfaces';
 import { LAMP_PART } from '../stock/luminaires';
 import type { DerivedPiece } from '../stock/stock';
 
@@ -201,7 +200,6 @@ export function materialOf(finish: Finish, texture: Texture | null): Material {
 }
 
 export interface SceneInput {
-  project: Project;
   shell: ShellModel;
   pieces: DerivedPiece[];
   finish(id: string): Finish;
@@ -210,7 +208,7 @@ export interface SceneInput {
 }
 
 /** The whole project as the tracer sees it. */
-export function compileScene({ project, shell, pieces, finish, texture, daylight }: SceneInput): Scene {
+export function compileScene({ shell, pieces, finish, texture, daylight }: SceneInput): Scene {
   const builder = new SceneBuilder();
   const known = new Map<string, number>();
   const use = (id: string): number => {
@@ -227,7 +225,7 @@ export function compileScene({ project, shell, pieces, finish, texture, daylight
       const material = use(surface.finish);
       builder.mesh(surface.mesh, surface.matrix ?? IDENTITY, material, surface.kind === 'opening' && builder.materials[material].pane);
     }
-    for (const opening of [...level.openings, ...level.rooflights]) {
+    for (const opening of [...level.openings, ...level.rooflights, ...level.dormers.map(windowOf)]) {
       const glass = opening.parts.find((p) => p.part === 'glass');
       const material = glass && builder.materials[use(glass.finish)];
       if (!material?.pane) continue;
@@ -252,15 +250,15 @@ export function compileScene({ project, shell, pieces, finish, texture, daylight
         if (l > 0) builder.light(first, count, emission, lamp.lumen);
       } else builder.mesh(mesh, piece.matrix, use(id));
     }
-  const lowest = shell.levels[0];
-  if (lowest) {
-    const z = lowest.level.elevation - 0.15;
-    const r = 400;
-    const ground = new MeshBuilder().quad({ x: -r, y: -r, z }, { x: r, y: -r, z }, { x: r, y: r, z }, { x: -r, y: r, z }, -r, -r).build();
-    builder.mesh(ground, IDENTITY, use(project.outside.ground ?? BARE.ground));
-  }
+  for (const surface of shell.outside.surfaces) builder.mesh(surface.mesh, IDENTITY, use(surface.finish));
   return builder.build(daylight);
 }
+
+/** A dormer as an opening with glass. */
+const windowOf = ({ shape: { dormer }, parts, portals }: DerivedDormer): { parts: { part: string; finish: string }[]; portals: DerivedDormer['portals'] } => ({
+  parts: parts.map(({ part }) => ({ part, finish: dormer.finishes[part] ?? DORMER_FINISHES[part] })),
+  portals,
+});
 
 export function portalOf({ corner, along, up }: { corner: Vec3; along: Vec3; up: Vec3 }, tint: Rgb, ior: number): Portal {
   const n = cross3(along, up);

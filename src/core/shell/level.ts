@@ -1,21 +1,27 @@
 import type { Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
 import { joinMeshes, MeshBuilder, type Mesh } from '../geometry/mesh';
-import { labelPoint, perimeter, regionArea, signedArea, type Region } from '../geometry/polygon';
+import { boolean, labelPoint, perimeter, regionArea, signedArea, totalArea, type Region } from '../geometry/polygon';
+import { levelAbove } from '../project/levels';
 import { wallFoot } from '../project/openings';
 import { rooflightRoom } from '../project/rooflights';
-import { roofsOver, roofsToFollow, type RoofShape } from '../project/roofs';
+import { roofShape, roofsOver, roofsToFollow, type RoofShape } from '../project/roofs';
 import type { Level, Opening, Project, Room, Side } from '../project/schema';
+import { holesIn } from '../project/stairs';
 import { legOf, openingsIn, standingIn } from '../project/standing';
 import { planOf, roomsByFace, type Plan } from '../project/topology';
 import { wallPath, wallThickness } from '../project/wall-line';
+import { deriveBuilt } from './built';
 import { columnSolid } from './columns';
 import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
 import type { Memo } from './memo';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from './model';
 import { deriveOpening, floorMesh, type DerivedOpening } from './openings/derive';
-import { deriveRooflight, type DerivedRooflight } from './rooflights';
-import { deriveRoof, roofCeiling, type DerivedRoof } from './roofs';
-import { ceilingHeight, ceilingMesh, clearHeight, extent, stepFace } from './rooms';
+import { deriveInRoof, deriveRooflight, type DerivedRooflight } from './rooflights';
+import { dormerShape, holesInRoof, rooflightInRoof } from '../project/dormers';
+import { deriveDormer, DORMER_FINISHES, type DerivedDormer } from './dormers';
+import { deriveFraming } from './framing';
+import { deriveRoof, roofCeiling, type DerivedRoof, type RoofHole } from './roofs';
+import { ceilingHeight, ceilingMesh, clearHeight, extent, highArea, stepFace } from './rooms';
 import { BARE, ROOF_FINISHES, wallSurfaces, type Surface } from './surfaces';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
 
@@ -68,7 +74,9 @@ export class LevelDeriver {
     const openings = this.openings(work, walls);
     const columns = this.columns(work);
     const roofs = this.roofs(work);
-    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, surfaces: work.surfaces };
+    const dormers = this.dormers(work);
+    const built = deriveBuilt(this.memo, project, level, walls, work.roofs, work.surfaces);
+    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, dormers, ...built, surfaces: work.surfaces };
   }
 
   private walls(work: Work): DerivedWall[] {
@@ -157,13 +165,17 @@ export class LevelDeriver {
     return made;
   }
 
-  private rooflights({ project, level, surfaces }: Work): DerivedRooflight[] {
+  private rooflights({ project, level, roofs, surfaces }: Work): DerivedRooflight[] {
     const rooflights: DerivedRooflight[] = [];
     for (const id in project.rooflights) {
       const rooflight = project.rooflights[id];
       const room = rooflight.level === level.id ? rooflightRoom(project, rooflight) : null;
       if (!room) continue;
-      const derived = this.memo.get('rooflight', id, [rooflight, room.id, room.cover, level], () => deriveRooflight(rooflight, room, level));
+      const follows = room.cover.kind === 'roof' ? roofsToFollow(roofs) : [];
+      const derived = this.memo.get('rooflight', id, [rooflight, room.id, room.cover, level, ...follows], () => {
+        const place = follows.length ? rooflightInRoof(project, rooflight) : null;
+        return place ? deriveInRoof(rooflight, place, room, level) : deriveRooflight(rooflight, room, level);
+      });
       rooflights.push(derived);
       for (const { part, mesh, finish } of derived.parts)
         surfaces.push({
@@ -180,6 +192,12 @@ export class LevelDeriver {
     return rooflights;
   }
 
+  /** The holes of a floor, or of the ceiling under it, that lie in a room; the same object while they stay the same. */
+  private holes(what: string, id: string, holes: readonly Region[], region: Region): Region[] {
+    const own = holes.length ? boolean('intersection', [region], [...holes]) : NO_HOLES;
+    return own.length ? this.memo.steady(what, id, own, (a, b) => a.length === b.length && a.every((r, i) => sameRegion(r, b[i]))) : NO_HOLES;
+  }
+
   private rooms(work: Work, roomOfFace: Map<number, Room>, walls: readonly DerivedWall[], rooflights: readonly DerivedRooflight[]): DerivedRoom[] {
     const sidesOf = new Map<string, WallSide[]>();
     for (const wall of walls)
@@ -190,14 +208,26 @@ export class LevelDeriver {
           else sidesOf.set(side.room, [side]);
         }
     const rooms: DerivedRoom[] = [];
+    const above = levelAbove(work.project, work.level.id);
+    const inFloor = holesIn(work.project, work.level.id);
+    const inCeiling = above ? holesIn(work.project, above.id) : NO_HOLES;
+    const cuts = this.memo.steady(
+      'cuts in roofs',
+      work.level.id,
+      roofsToFollow(work.roofs).flatMap((shape) => this.cut(work.project, shape).map((h): Region => ({ outer: h.ring, holes: [] }))),
+      (a, b) => a.length === b.length && a.every((r, i) => sameRegion(r, b[i])),
+    );
     for (const [f, room] of roomOfFace) {
       const fresh = work.joined.faces[f];
       if (!fresh || fresh.outer.length < 3) continue;
       const sides = sidesOf.get(room.id) ?? [];
       const lights = rooflights.length ? rooflights.filter((l) => l.room === room.id) : [];
       const follows = room.cover.kind === 'roof' ? roofsToFollow(work.roofs) : [];
-      const own = this.memo.get('room', room.id, [fresh, room, work.level, ...sides, ...lights, ...follows], () =>
-        this.room(work.level, room, fresh, sides, lights, follows),
+      const own = this.memo.get(
+        'room',
+        room.id,
+        [fresh, room, work.level, inFloor, inCeiling, ...sides, ...lights, ...follows, follows.length ? cuts : null],
+        () => this.room(work.level, room, fresh, sides, lights, follows, inFloor, inCeiling, follows.length ? cuts : NO_HOLES),
       );
       rooms.push(own.derived);
       for (const surface of own.surfaces) work.surfaces.push(surface);
@@ -212,32 +242,38 @@ export class LevelDeriver {
     sides: WallSide[],
     lights: readonly DerivedRooflight[],
     follows: readonly RoofShape[],
+    inFloor: readonly Region[],
+    inCeiling: readonly Region[],
+    cuts: readonly Region[],
   ): { derived: DerivedRoom; surfaces: readonly Surface[] } {
     const z = level.elevation;
     const { id } = room;
     const region = this.memo.steady('region', id, fresh, sameRegion);
     const along = room.cover.kind === 'bulkhead' ? room.cover.along : '';
     const edges = along ? sides.filter((s) => s.key === along).map((s) => (s.side === 'left' ? ([s.from, s.to] as const) : ([s.to, s.from] as const))) : [];
-    const figures = this.memo.get('figures', id, [region], () => ({
-      area: regionArea(region),
+    const gone = this.holes('floor holes', id, inFloor, region);
+    const over = this.holes('ceiling holes', id, inCeiling, region);
+    const figures = this.memo.get('figures', id, [region, gone, level, room.step, room.cover, ...follows], () => ({
+      area: regionArea(region) - totalArea(gone),
+      highArea: highArea(gone.length ? boolean('difference', [region], gone) : [region], room, level, follows),
       perimeter: perimeter(region.outer) + region.holes.reduce((sum, hole) => sum + perimeter(hole), 0),
       label: labelPoint(region),
       size: extent(region.outer),
     }));
-    const floor = this.memo.get('floor', id, [region, z, room.step], () =>
-      new MeshBuilder().region(region, (p) => ({ ...p, z: z + room.step }), { x: 0, y: 0, z: 1 }).build(),
-    );
-    const ceiling = this.memo.get('ceiling', id, [region, z, level.height, room.cover, ...edges.flat(), ...lights, ...follows], () =>
+    const floor = this.memo.get('floor', id, [region, gone, z, room.step], () => {
+      const builder = new MeshBuilder();
+      for (const part of gone.length ? boolean('difference', [region], gone) : [region])
+        builder.region(part, (p) => ({ ...p, z: z + room.step }), { x: 0, y: 0, z: 1 });
+      return builder.build();
+    });
+    const ceiling = this.memo.get('ceiling', id, [region, over, z, level.height, room.cover, ...edges.flat(), ...lights, ...follows, cuts], () =>
       follows.length
-        ? roofCeiling(region, follows, level)
-        : ceilingMesh(
-            region,
-            room,
-            level,
-            z,
-            edges,
-            lights.map((l) => ({ region: { outer: l.ring, holes: [] }, kerb: l.rooflight.kerb })),
-          ),
+        ? roofCeiling(region, follows, level, cuts)
+        : ceilingMesh(region, room, level, z, edges, [
+            ...lights.map((l) => ({ region: { outer: l.ring, holes: [] }, kerb: l.rooflight.kerb })),
+            // Above a ceiling that hangs lower than the slab, the void goes on up to it.
+            ...over.map((r) => ({ region: r, kerb: Math.max(0, level.height - ceilingHeight(room, level)) })),
+          ]),
     );
     const height = clearHeight(room, level) ?? level.height - room.step;
     const surfaces = this.memo.get('surfaces of room', id, [floor, ceiling, room.floor, room.ceiling], () =>
@@ -261,7 +297,10 @@ export class LevelDeriver {
   }
 
   private slab({ project, level, joined, surfaces }: Work): void {
-    const mesh = this.memo.get('slab', level.id, [level.elevation, level.slab, ...joined.outline], () => slabMesh(joined.outline, level.elevation, level.slab));
+    const holes = holesIn(project, level.id);
+    const mesh = this.memo.get('slab', level.id, [level.elevation, level.slab, holes, ...joined.outline], () =>
+      slabMesh(joined.outline, level.elevation, level.slab, holes),
+    );
     // Its edge shows between the walls of two levels, as they do.
     const finish = project.outside.walls ?? BARE.outside;
     surfaces.push({ key: `${level.id}/slab`, entity: level.id, target: null, finish, kind: 'slab', mesh, matrix: null, level: level.id });
@@ -353,10 +392,62 @@ export class LevelDeriver {
     return columns;
   }
 
-  private roofs({ level, joined, roofs, surfaces }: Work): DerivedRoof[] {
+  /** What is cut out of a roof; the same object while it stays the same. */
+  private cut(project: Project, shape: RoofShape): readonly RoofHole[] {
+    return this.memo.steady(
+      'roof holes',
+      shape.roof.id,
+      holesInRoof(project, shape),
+      (a, b) => a.length === b.length && a.every((h, i) => h.edge === b[i].edge && sameRegion({ outer: h.ring, holes: [] }, { outer: b[i].ring, holes: [] })),
+    );
+  }
+
+  private dormers({ project, level, surfaces }: Work): DerivedDormer[] {
+    const out: DerivedDormer[] = [];
+    for (const id in project.dormers) {
+      const dormer = project.dormers[id];
+      if (project.roofs[dormer.roof]?.level !== level.id) continue;
+      const roof = roofShape(project, project.roofs[dormer.roof]);
+      const derived = this.memo.get('dormer', id, [dormer, roof, level], () => {
+        const shape = dormerShape(project, dormer);
+        return shape && deriveDormer(shape, level);
+      });
+      if (!derived) continue;
+      out.push(derived);
+      for (const { part, mesh } of derived.parts)
+        surfaces.push({
+          key: `${id}/${part}`,
+          entity: id,
+          target: { kind: 'part', of: id, part },
+          finish: dormer.finishes[part] ?? (part === 'covering' ? (project.roofs[dormer.roof].covering ?? DORMER_FINISHES.covering) : DORMER_FINISHES[part]),
+          kind: 'dormer',
+          mesh,
+          matrix: derived.matrix,
+          level: level.id,
+        });
+    }
+    return out;
+  }
+
+  private roofs({ project, level, joined, roofs, surfaces }: Work): DerivedRoof[] {
     return roofs.map((shape) => {
       const { roof } = shape;
-      const derived = this.memo.get('roof', roof.id, [shape, level, ...joined.outline], () => deriveRoof(shape, level, joined.outline));
+      const holes = this.cut(project, shape);
+      const derived = this.memo.get('roof', roof.id, [shape, level, holes, ...joined.outline], () => {
+        const made = deriveRoof(shape, level, joined.outline, holes);
+        return roof.framing ? { ...made, framing: deriveFraming(shape, roof.framing, level, holes) } : made;
+      });
+      if (derived.framing && roof.framing?.shown)
+        surfaces.push({
+          key: `${roof.id}/timber`,
+          entity: roof.id,
+          target: { kind: 'roof', roof: roof.id, part: 'timber' },
+          finish: roof.timber ?? ROOF_FINISHES.timber,
+          kind: 'framing',
+          mesh: derived.framing.mesh,
+          matrix: null,
+          level: level.id,
+        });
       for (const [part, mesh] of [
         ['covering', derived.covering],
         ['fascia', this.memo.get('fascia and gutters', roof.id, [derived], () => joinMeshes([derived.fascia, derived.gutters]))],
@@ -410,6 +501,8 @@ export class LevelDeriver {
   }
 }
 
+const NO_HOLES: Region[] = [];
+
 type RoomShape = Pick<Room, 'id' | 'step' | 'cover' | 'outdoors'>;
 
 /** Fans are new objects wherever something about their lines has changed. */
@@ -417,17 +510,20 @@ const meetings = new WeakMap<readonly HalfEdge[], number>();
 
 const lift = (mesh: Mesh, z: number): Mesh => (z === 0 ? mesh : { ...mesh, positions: mesh.positions.map((v, i) => (i % 3 === 2 ? v + z : v)) });
 
-/** Edges and underside of the floor slab. */
-function slabMesh(outline: Region[], z: number, thickness: number): Mesh {
+/** Edges and underside of the floor slab, those of its holes too. */
+export function slabMesh(outline: Region[], z: number, thickness: number, holes: readonly Region[] = []): Mesh {
   const builder = new MeshBuilder();
   if (thickness > 0)
     for (const { outer } of outline) {
       if (outer.length < 3 || signedArea(outer) <= 0) continue;
-      outer.forEach((p, i) => {
-        const q = outer[(i + 1) % outer.length];
-        builder.quad({ ...p, z: z - thickness }, { ...q, z: z - thickness }, { ...q, z }, { ...p, z });
-      });
-      builder.region({ outer, holes: [] }, (p) => ({ ...p, z: z - thickness }), { x: 0, y: 0, z: -1 }, true);
+      for (const part of holes.length ? boolean('difference', [{ outer, holes: [] }], [...holes]) : [{ outer, holes: [] }]) {
+        for (const ring of [part.outer, ...part.holes])
+          ring.forEach((p, i) => {
+            const q = ring[(i + 1) % ring.length];
+            builder.quad({ ...p, z: z - thickness }, { ...q, z: z - thickness }, { ...q, z }, { ...p, z });
+          });
+        builder.region(part, (p) => ({ ...p, z: z - thickness }), { x: 0, y: 0, z: -1 }, true);
+      }
     }
   return builder.build();
 }

@@ -9,7 +9,11 @@ import { LevelDeriver } from './level';
 import { Memo } from './memo';
 import type { DerivedOpening } from './openings/derive';
 import type { DerivedRooflight } from './rooflights';
+import type { DerivedBeam, DerivedSlab, DerivedVoid } from './built';
+import { deriveOutside, type Outside } from './outside';
+import type { DerivedDormer } from './dormers';
 import type { DerivedRoof } from './roofs';
+import type { DerivedStair } from './stairs';
 import type { Surface } from './surfaces';
 import type { DerivedWall, WallSide } from './walls';
 
@@ -17,8 +21,10 @@ export interface DerivedRoom {
   id: string;
   room: Room;
   region: Region;
-  /** Clear floor area inside the walls, m². */
+  /** Clear floor area inside the walls, voids taken off, m². */
   area: number;
+  /** Of it, what has a height of 1.5 m or more over it. */
+  highArea: number;
   perimeter: number;
   label: Vec2;
   /** Extent inside the walls along the plan axes, metres. */
@@ -49,6 +55,11 @@ export interface DerivedLevel {
   columns: DerivedColumn[];
   rooflights: DerivedRooflight[];
   roofs: DerivedRoof[];
+  dormers: DerivedDormer[];
+  stairs: DerivedStair[];
+  voids: DerivedVoid[];
+  slabs: DerivedSlab[];
+  beams: DerivedBeam[];
   surfaces: Surface[];
 }
 
@@ -58,6 +69,8 @@ export interface ShellModel {
   project: Project;
   phase: Phase;
   levels: DerivedLevel[];
+  /** What is not on any level: the ground, fences, what lies beyond. */
+  outside: Outside;
   rooms: Map<string, DerivedRoom>;
   walls: Map<string, DerivedWall>;
   openings: Map<string, DerivedOpening>;
@@ -90,6 +103,7 @@ export class ShellDeriver {
       for (const w of l.walls) walls.set(w.id, w);
       for (const o of l.openings) openings.set(o.id, o);
     }
-    return { project, phase, levels, rooms, walls, openings };
+    const outside = deriveOutside(this.memo, project);
+    return { project, phase, levels, outside, rooms, walls, openings };
   }
 }

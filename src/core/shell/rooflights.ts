@@ -1,5 +1,6 @@
 import { prism, shiftBy, turnAbout } from '../geometry/extrude';
-import { IDENTITY, MeshBuilder, placement, type Matrix, type Mesh } from '../geometry/mesh';
+import type { SlopedPlace } from '../project/dormers';
+import { IDENTITY, MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import type { Region, Ring } from '../geometry/polygon';
 import { add, rotate, type Vec2, type Vec3 } from '../geometry/vec';
 import { rooflightRing } from '../project/rooflights';
@@ -31,6 +32,33 @@ const rectangle = (x: number, y: number): Ring => [
   { x, y },
   { x: -x, y },
 ];
+
+/** A rooflight in the slope of a roof: its shaft goes through the build-up, its frame lies on the covering. */
+export function deriveInRoof(rooflight: Rooflight, place: SlopedPlace, room: Pick<Room, 'id' | 'cover'>, level: Level): DerivedRooflight {
+  const flat = deriveRooflight({ ...rooflight, x: 0, y: 0, kerb: 0.08 }, room, { ...level, elevation: 0, height: 0 });
+  const { gx, gy, c } = place.upper.plane!;
+  const l = Math.hypot(gx, gy, 1);
+  const n = { x: -gx / l, y: -gy / l, z: 1 / l };
+  const x = { ...place.along, z: 0 };
+  const y = { x: n.y * x.z - n.z * x.y, y: n.z * x.x - n.x * x.z, z: n.x * x.y - n.y * x.x };
+  const z = level.elevation + gx * rooflight.x + gy * rooflight.y + c;
+  const tilt: Matrix = [x.x, x.y, x.z, 0, y.x, y.y, y.z, 0, n.x, n.y, n.z, 0, rooflight.x, rooflight.y, z, 1];
+  const matrix = multiply(tilt, placement(0, 0, 0, rooflight.rotation));
+  const turn = (v: Vec3): Vec3 => {
+    const [o, p] = [transformPoint(tilt, { x: 0, y: 0, z: 0 }), transformPoint(tilt, v)];
+    return { x: p.x - o.x, y: p.y - o.y, z: p.z - o.z };
+  };
+  const base = flat.matrix[14];
+  return {
+    ...flat,
+    rooflight,
+    ring: place.ring,
+    matrix: IDENTITY,
+    parts: flat.parts.map((p) => ({ ...p, mesh: new MeshBuilder().add(p.mesh, matrix).build() })),
+    portals: flat.portals.map((p) => ({ corner: transformPoint(tilt, { ...p.corner, z: p.corner.z - base }), along: turn(p.along), up: turn(p.up) })),
+    height: gx * rooflight.x + gy * rooflight.y + c,
+  };
+}
 
 /** A rooflight as solids: its kerb on the ceiling, its sash with bars and glass, as far open as it stands. */
 export function deriveRooflight(rooflight: Rooflight, room: Pick<Room, 'id' | 'cover'>, level: Level): DerivedRooflight {

@@ -1,6 +1,8 @@
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
-import { boolean, ringNormal, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
-import { cross, distance, dot, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import { boolean, insideRing, ringNormal, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
+import { cross, distance, dot, segmentDistance, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import type { DerivedFraming } from './framing';
+import { piecesAround } from '../project/dormers';
 import { planRing, type RoofPlane, type RoofShape } from '../project/roofs';
 import type { Level } from '../project/schema';
 
@@ -13,23 +15,37 @@ export interface DerivedRoof {
   covering: Mesh;
   fascia: Mesh;
   underside: Mesh;
+  /** The cut edges of its build-up in what is cut out of it. */
+  cuts: Mesh;
   /** What of the underside shows outside the walls. */
   soffit: Mesh;
   gutters: Mesh;
+  /** Its timbers; null where it is not framed. */
+  framing: DerivedFraming | null;
 }
 
-/** A roof as a solid, and what of it shows. @param covered outlines of what stands below */
-export function deriveRoof(shape: RoofShape, level: Level, covered: readonly Region[]): DerivedRoof {
+/** What is cut out of a roof, in the plan, by the edge of the plane it is cut from. */
+export interface RoofHole {
+  edge: number;
+  ring: Ring;
+}
+
+/** A roof as a solid, and what of it shows. @param covered outlines of what stands below @param holes what is cut out of it */
+export function deriveRoof(shape: RoofShape, level: Level, covered: readonly Region[], holes: readonly RoofHole[] = []): DerivedRoof {
   const z = level.elevation;
-  const { under, upper } = shape;
+  const [under, upper] = [shape.under, shape.upper].map((planes) => planes.flatMap((plane) => parted(plane, holes)));
+  // Neighbours meet point to point, also where planes were parted.
   const all = [...under, ...upper].flatMap((q) => q.ring);
   const stitched = (plane: RoofPlane): Vec3[] => withPoints3(plane.ring, all);
   const inside = (plane: RoofPlane): boolean => plane.plane !== null || plane.edge < 0;
-  const covering = new MeshBuilder();
-  const underside = new MeshBuilder();
-  const fascia = new MeshBuilder();
+  const [covering, underside, fascia, cuts] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
   for (const plane of upper.filter(inside)) face(plane.plane ? covering : fascia, stitched(plane), z, false);
   for (const plane of under.filter(inside)) face(underside, stitched(plane), z, true);
+  for (const hole of holes) {
+    const [low, high] = [shape.under, shape.upper].map((planes) => planes.find((q) => q.edge === hole.edge && q.plane)?.plane);
+    const own = all.filter((p) => hole.ring.some((a, i) => segmentDistance(p, a, hole.ring[(i + 1) % hole.ring.length]) < 1e-6));
+    if (low && high) cutFaces(cuts, withPoints3(hole.ring.map(flat), own.map(flat)), low, high, z);
+  }
   const ring = shape.outline.outer;
   ring.forEach((a, i) => edgeBand(fascia, a, ring[(i + 1) % ring.length], under, upper, z));
   if (shape.roof.form === 'flat' && shape.roof.parapet > 0) fascia.add(parapet(shape, z));
@@ -44,18 +60,21 @@ export function deriveRoof(shape: RoofShape, level: Level, covered: readonly Reg
     covering: covering.build(),
     fascia: fascia.build(),
     underside: underside.build(),
+    cuts: cuts.build(),
+    framing: null,
     soffit: soffit.build(),
     gutters: shape.roof.gutter && shape.roof.form === 'pitched' ? gutters(shape, z) : joinMeshes([]),
   };
 }
 
 /** The ceiling of a room that is open to the roof: the underside over it, and flat where no roof is. */
-export function roofCeiling(region: Region, roofs: readonly RoofShape[], level: Level): Mesh {
+export function roofCeiling(region: Region, roofs: readonly RoofShape[], level: Level, holes: readonly Region[] = []): Mesh {
   const builder = new MeshBuilder();
   for (const { under } of roofs)
     for (const plane of under)
       if (plane.plane)
-        for (const part of boolean('intersection', [region], [{ outer: planRing(plane), holes: [] }])) place(builder, part, plane, level.elevation, true);
+        for (const part of cutOut(boolean('intersection', [region], [{ outer: planRing(plane), holes: [] }]), holes))
+          place(builder, part, plane, level.elevation, true);
   const rest = boolean(
     'difference',
     [region],
@@ -63,6 +82,32 @@ export function roofCeiling(region: Region, roofs: readonly RoofShape[], level: 
   );
   for (const part of rest) builder.region(part, (p) => ({ ...p, z: level.elevation + level.height }), { x: 0, y: 0, z: -1 }, true);
   return builder.build();
+}
+
+/** A plane as it is left round what is cut out of it. */
+function parted(plane: RoofPlane, holes: readonly RoofHole[]): RoofPlane[] {
+  const own = plane.plane ? holes.filter((h) => h.edge === plane.edge && insideRing(h.ring[0], plane.ring)) : [];
+  if (!own.length) return [plane];
+  const { gx, gy, c } = plane.plane!;
+  return piecesAround(
+    planRing(plane),
+    own.map((h) => h.ring),
+  ).map((ring) => ({ ...plane, ring: ring.map((p): Vec3 => ({ ...p, z: gx * p.x + gy * p.y + c })) }));
+}
+
+const flat = (p: Vec2): Vec3 => ({ x: p.x, y: p.y, z: 0 });
+
+const cutOut = (regions: Region[], holes: readonly Region[]): Region[] =>
+  holes.length && regions.length ? boolean('difference', regions, [...holes]) : regions;
+
+/** The edges of a hole through the build-up, seen from within it. */
+function cutFaces(builder: MeshBuilder, ring: Ring, low: NonNullable<RoofPlane['plane']>, high: NonNullable<RoofPlane['plane']>, z: number): void {
+  const at = (p: Vec2, q: NonNullable<RoofPlane['plane']>): Vec3 => ({ ...p, z: z + q.gx * p.x + q.gy * p.y + q.c });
+  const own = signedArea(ring) < 0 ? [...ring].reverse() : ring;
+  own.forEach((a, i) => {
+    const b = own[(i + 1) % own.length];
+    builder.quad(at(b, low), at(a, low), at(a, high), at(b, high));
+  });
 }
 
 /** A part of a plane, seen from above or from below, its texture along the eave and up the slope. */

@@ -1,5 +1,6 @@
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, type Region, type Ring } from '../geometry/polygon';
+import { boolean, clipHalf, totalArea, type Region, type Ring } from '../geometry/polygon';
+import { planRing, type RoofShape } from '../project/roofs';
 import { add, distance, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Level, Room } from '../project/schema';
 import type { CeilingHole } from './rooflights';
@@ -66,11 +67,12 @@ export function ceilingMesh(
     const cut = holes.map((h) => h.region);
     for (const r of cut.length ? boolean('difference', [...regions], cut) : regions) builder.region(r, (p) => ({ ...p, z: height }), down, true);
     for (const { region: hole, kerb } of holes)
-      for (const { outer } of boolean('intersection', [hole], [...regions]))
-        outer.forEach((a, i) => {
-          const b = outer[(i + 1) % outer.length];
-          builder.quad({ ...b, z: height }, { ...a, z: height }, { ...a, z: high + kerb }, { ...b, z: high + kerb });
-        });
+      if (high + kerb > height + 1e-6)
+        for (const { outer } of boolean('intersection', [hole], [...regions]))
+          outer.forEach((a, i) => {
+            const b = outer[(i + 1) % outer.length];
+            builder.quad({ ...b, z: height }, { ...a, z: height }, { ...a, z: high + kerb }, { ...b, z: high + kerb });
+          });
   };
   if (cover.kind === 'flat' || cover.kind === 'roof') {
     plane([region], high);
@@ -91,6 +93,31 @@ export function ceilingMesh(
         builder.quad({ ...b, z: low }, { ...a, z: low }, { ...a, z: high }, { ...b, z: high });
       });
   return builder.build();
+}
+
+/** From this height on an area counts, metres. */
+export const COUNTED = 1.5;
+
+/** How much of a floor has a height of 1.5 m or more over it, m². @param floor the floor of the room without its voids */
+export function highArea(floor: readonly Region[], room: Pick<Room, 'cover' | 'step'>, level: Level, roofs: readonly RoofShape[]): number {
+  if (!roofs.length) {
+    const height = clearHeight(room, level);
+    return height === null || height > COUNTED - 1e-9 ? totalArea(floor) : 0;
+  }
+  let area = 0;
+  for (const { under } of roofs)
+    for (const plane of under) {
+      if (!plane.plane) continue;
+      const { gx, gy, c } = plane.plane;
+      const counts = clipHalf(planRing(plane), (p) => gx * p.x + gy * p.y + c - room.step - COUNTED);
+      if (counts.length > 2) area += totalArea(boolean('intersection', [...floor], [{ outer: counts, holes: [] }]));
+    }
+  const rest = boolean(
+    'difference',
+    [...floor],
+    roofs.map((r) => r.outline),
+  );
+  return area + (level.height - room.step > COUNTED - 1e-9 ? totalArea(rest) : 0);
 }
 
 function onLine(p: Vec2, a: Vec2, b: Vec2): boolean {

@@ -1,5 +1,6 @@
 import type { Matrix, Mesh } from '../geometry/mesh';
 import type { FaceTarget } from '../project/commands';
+import type { Slab } from '../project/schema';
 import type { DerivedWall } from './walls';
 
 /** What a surface is worth before anybody has chosen a finish. */
@@ -13,7 +14,17 @@ export const BARE = {
 } as const;
 
 /** What the parts of a roof are of before anybody has chosen. */
-export const ROOF_FINISHES = { covering: 'bare.cut', fascia: 'paint.skein', soffit: 'paint.skein' } as const;
+export const ROOF_FINISHES = { covering: 'bare.cut', fascia: 'paint.skein', soffit: 'paint.skein', timber: 'timber.oak' } as const;
+
+/** What the parts of stairs, guards and slabs are of before anybody has chosen. */
+export const STAIR_FINISHES = { tread: 'timber.oak-plank', riser: 'paint.skein', string: 'paint.skein', rail: 'timber.oak', infill: 'paint.skein' } as const;
+export const INFILL_FINISHES = { balusters: 'paint.skein', glass: 'glass.clear', cable: 'metal.steel-brushed', none: 'paint.skein' } as const;
+export const SLAB_FINISHES: Record<Slab['kind'], { top: string; edge: string }> = {
+  mezzanine: { top: 'timber.oak-plank', edge: 'paint.skein' },
+  balcony: { top: 'stone.flag', edge: 'bare.render' },
+  deck: { top: 'timber.ash-plank', edge: 'timber.ash' },
+  foundation: { top: 'bare.screed', edge: 'bare.screed' },
+};
 
 /** A part of the model that has one finish and one address. Meshes are in world metres, z up. */
 export interface Surface {
@@ -23,7 +34,25 @@ export interface Surface {
   target: FaceTarget | null;
   finish: string;
   /** A `cap` is the end of a wall inside a junction: seen only where its neighbour is taken away. */
-  kind: 'wall' | 'top' | 'cap' | 'floor' | 'ceiling' | 'slab' | 'opening' | 'column' | 'roof' | 'ground';
+  kind:
+    | 'wall'
+    | 'top'
+    | 'cap'
+    | 'floor'
+    | 'ceiling'
+    | 'slab'
+    | 'opening'
+    | 'column'
+    | 'roof'
+    | 'dormer'
+    | 'framing'
+    | 'stair'
+    | 'floor-slab'
+    | 'guard'
+    | 'beam'
+    | 'fence'
+    | 'ground'
+    | 'backdrop';
   mesh: Mesh;
   /** Where the mesh stands, for meshes shared by several openings. */
   matrix: Matrix | null;

@@ -1,8 +1,8 @@
 'use client';
 import type { Column } from '@/core/project/schema';
 import { BARE } from '@/core/shell/surfaces';
-import { Choice, STATUS_NAMES } from '../look/Choice';
-import { LengthField, NumberField, Row, TextField } from '../look/fields';
+import { STATUS_NAMES } from '../look/Choice';
+import { FieldTable } from '../look/FieldTable';
 import { useStudio } from '../store/studio';
 import { Actions, Swatches, useEdit } from './parts';
 
@@ -14,50 +14,26 @@ export function ColumnDocket({ id }: { id: string }) {
   const set = (values: Partial<Column>): boolean => run('column.put', { ...column, ...values });
   return (
     <>
-      <Row label="Name">
-        <TextField label="Name" value={column.name} onCommit={(name) => set({ name })} />
-      </Row>
-      <Row label="Section">
-        <Choice
-          bare
-          label="Section"
-          value={column.section}
-          options={[
-            ['square', 'square'],
-            ['round', 'round'],
-          ]}
-          onChoose={(section) => void set({ section })}
-        />
-      </Row>
-      {(['width', 'depth'] as const).map((key) => (
-        <Row key={key} label={key === 'width' ? 'Width' : 'Depth'}>
-          <LengthField label={key === 'width' ? 'Width' : 'Depth'} metres={column[key]} units={units} onRefuse={say} onCommit={(v) => set({ [key]: v })} />
-        </Row>
-      ))}
-      <Row label="Height">
-        <LengthField
-          label="Height"
-          metres={column.height ?? high}
-          units={units}
-          onRefuse={say}
-          onCommit={(v) => set({ height: Math.abs(v - high) < 1e-9 ? null : v })}
-        />
-      </Row>
-      <Row label="Turned, °">
-        <NumberField
-          label="Turned, degrees"
-          value={(column.rotation * 180) / Math.PI}
-          min={-360}
-          max={360}
-          onRefuse={say}
-          onCommit={(v) => set({ rotation: (v * Math.PI) / 180 })}
-        />
-      </Row>
-      <Row label="Status">
-        <Choice bare label="Status" value={column.status} options={STATUS_NAMES} onChoose={(status) => void set({ status })} />
-      </Row>
+      <FieldTable
+        units={units}
+        say={say}
+        fields={[
+          { kind: 'text', label: 'Name', value: column.name, set: (name) => set({ name }) },
+          { kind: 'choice', label: 'Section', value: column.section, options: SECTIONS, set: (v) => set({ section: v as Column['section'] }) },
+          { kind: 'length', label: 'Width', value: column.width, set: (width) => set({ width }) },
+          { kind: 'length', label: 'Depth', value: column.depth, set: (depth) => set({ depth }) },
+          { kind: 'length', label: 'Height', value: column.height ?? high, set: (v) => set({ height: Math.abs(v - high) < 1e-9 ? null : v }) },
+          { kind: 'angle', label: 'Turned, °', aria: 'Turned, degrees', value: column.rotation, set: (rotation) => set({ rotation }) },
+          { kind: 'choice', label: 'Status', value: column.status, options: STATUS_NAMES, set: (v) => set({ status: v as Column['status'] }) },
+        ]}
+      />
       <Swatches items={[{ label: 'face', finish: column.finish ?? BARE.wall, target: { kind: 'column', column: id } }]} />
       <Actions />
     </>
   );
 }
+
+export const SECTIONS = [
+  ['square', 'square'],
+  ['round', 'round'],
+] as const;

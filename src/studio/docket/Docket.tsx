@@ -3,7 +3,9 @@ import { useState, type ReactNode } from 'react';
 import { stockItem } from '@/core/stock/stock';
 import { surfaceName, useStudio } from '../store/studio';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
+import { BeamDocket, FenceDocket, GroundDocket, SlabDocket, VoidDocket } from './BuiltDocket';
 import { ColumnDocket } from './ColumnDocket';
+import { DormerDocket } from './DormerDocket';
 import { RoofDocket } from './RoofDocket';
 import { RooflightDocket } from './RooflightDocket';
 import { Label } from './Label';
@@ -13,6 +15,7 @@ import { OpeningDocket } from './OpeningDocket';
 import { Actions } from './parts';
 import { PieceDocket } from './PieceDocket';
 import { RoomDocket } from './RoomDocket';
+import { StairDocket } from './StairDocket';
 import { WallDocket } from './WallDocket';
 
 /** The paper label with what is selected. */
@@ -54,6 +57,34 @@ export function Docket() {
     title = project.roofs[entity].name;
     line = 'Roof';
     body = <RoofDocket id={entity} />;
+  } else if (project.dormers[entity]) {
+    title = project.dormers[entity].name;
+    line = 'Dormer';
+    body = <DormerDocket id={entity} />;
+  } else if (project.stairs[entity]) {
+    title = project.stairs[entity].name;
+    line = 'Stair';
+    body = <StairDocket id={entity} />;
+  } else if (project.slabs[entity]) {
+    title = project.slabs[entity].name;
+    line = 'Slab';
+    body = <SlabDocket id={entity} />;
+  } else if (project.voids[entity]) {
+    title = project.voids[entity].name;
+    line = 'Void';
+    body = <VoidDocket id={entity} />;
+  } else if (project.beams[entity]) {
+    title = project.beams[entity].name;
+    line = 'Beam';
+    body = <BeamDocket id={entity} />;
+  } else if (project.grounds[entity]) {
+    title = project.grounds[entity].name;
+    line = 'Ground';
+    body = <GroundDocket id={entity} />;
+  } else if (project.fences[entity]) {
+    title = project.fences[entity].name;
+    line = 'Outside';
+    body = <FenceDocket id={entity} />;
   } else if (project.guides[entity]) {
     title = 'Guide line';
     line = 'walls catch on it';

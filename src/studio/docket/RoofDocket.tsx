@@ -1,18 +1,19 @@
 'use client';
-import Switch from '@mui/material/Switch';
-import { edgeOf } from '@/core/project/roofs';
-import type { Roof, RoofEdge } from '@/core/project/schema';
+import Button from '@mui/material/Button';
+import { edgeOf, isDrawn } from '@/core/project/roofs';
+import type { Framing, Roof, RoofEdge } from '@/core/project/schema';
+import { FRAMING } from '@/core/shell/framing';
 import { ROOF_FINISHES } from '@/core/shell/surfaces';
 import { formatArea, formatLength } from '@/core/units/length';
-import { Choice, STATUS_NAMES } from '../look/Choice';
-import { LengthField, NumberField, Row, TextField } from '../look/fields';
+import { STATUS_NAMES } from '../look/Choice';
+import { FieldTable, type Field } from '../look/FieldTable';
 import { colours } from '../look/theme';
 import { pointName, useStudio } from '../store/studio';
 import { Actions, Swatches, useEdit } from './parts';
 
-const DEGREES = 180 / Math.PI;
+const degrees = { min: 2, max: 85 };
 
-/** A roof: what it covers, its planes edge by edge, its build-up, what it is of. */
+/** A roof: what it covers, its planes edge by edge, its build-up, its timbers, what it is of. */
 export function RoofDocket({ id }: { id: string }) {
   const project = useStudio((s) => s.project);
   const derived = useStudio((s) => s.model.shell.levels.flatMap((l) => l.roofs).find((r) => r.id === id));
@@ -23,125 +24,225 @@ export function RoofDocket({ id }: { id: string }) {
   const setAll = (values: Partial<RoofEdge>): boolean =>
     set({ all: { ...roof.all, ...values }, edges: Object.fromEntries(Object.entries(roof.edges).map(([key, edge]) => [key, { ...edge, ...values }])) });
   const setEdge = (key: string, values: Partial<RoofEdge>): boolean => set({ edges: { ...roof.edges, [key]: { ...edgeOf(roof, key), ...values } } });
-  const pitched = roof.form === 'pitched';
-  const length = (label: string, key: 'overhang' | 'rise', value: number) => (
-    <Row label={label}>
-      <LengthField label={label} metres={value} units={units} onRefuse={say} onCommit={(v) => setAll({ [key]: v })} />
-    </Row>
-  );
+  const { over, framing } = roof;
+  const drawn = isDrawn(roof);
+  const pitched = roof.form === 'pitched' && !drawn;
+  const frame = (values: Partial<Framing>): boolean => set({ framing: { ...(framing ?? FRAMING), ...values } });
+  const covers =
+    over.kind === 'level'
+      ? (project.levels[roof.level]?.name ?? 'level')
+      : over.kind === 'rooms'
+        ? over.rooms.map((r) => project.rooms[r]?.name ?? '').join(', ')
+        : over.kind === 'swept'
+          ? 'swept along its path'
+          : over.kind === 'plane'
+            ? 'one plane'
+            : 'its own outline';
+  const edge = (key: string, name: string, i: number): Field[] => {
+    const own = edgeOf(roof, key);
+    const of = `${name} edge ${i + 1}`;
+    return [
+      {
+        kind: 'choice',
+        label: `To ${name}`,
+        aria: `Form of the ${of}`,
+        value: own.form,
+        options: [
+          ['slope', 'slopes'],
+          ['gable', 'gable'],
+          ['half-hip', 'half hip'],
+        ],
+        set: (form) => setEdge(key, { form: form as RoofEdge['form'] }),
+      },
+      own.form !== 'gable' && {
+        kind: 'angle',
+        label: 'Pitch, °',
+        aria: `Pitch of the ${of}`,
+        ...degrees,
+        value: own.pitch,
+        set: (pitch) => setEdge(key, { pitch }),
+      },
+      { kind: 'length', label: 'Overhang', aria: `Overhang of the ${of}`, value: own.overhang, set: (overhang) => setEdge(key, { overhang }) },
+      own.form === 'half-hip' && { kind: 'length', label: 'Hip from', aria: `Hip of the ${of}`, value: own.hip, set: (hip) => setEdge(key, { hip }) },
+      own.upper && {
+        kind: 'angle',
+        label: 'Above, °',
+        aria: `Upper pitch of the ${of}`,
+        ...degrees,
+        value: own.upper.pitch,
+        set: (pitch) => setEdge(key, { upper: { ...own.upper!, pitch } }),
+      },
+    ];
+  };
+  const plane = over.kind === 'plane' ? over : null;
+  /** Three heights decide a plane: those of its first three corners. */
+  const heights = plane && derived ? derived.shape.under[0].ring.slice(0, 3) : [];
+  const setHeight = (i: number, z: number): boolean => {
+    if (!plane || !derived) return false;
+    const [a, b, c] = heights.map((p, k) => ({ ...p, z: k === i ? z : p.z }));
+    const det = (b.x - a.x) * (c.y - a.y) - (c.x - a.x) * (b.y - a.y);
+    if (Math.abs(det) < 1e-9) {
+      say('The plane was not changed: its first three corners lie in one line; move one of them.');
+      return false;
+    }
+    const gx = ((b.z - a.z) * (c.y - a.y) - (c.z - a.z) * (b.y - a.y)) / det;
+    const gy = ((b.x - a.x) * (c.z - a.z) - (c.x - a.x) * (b.z - a.z)) / det;
+    const first = a.z + gx * (plane.points[0].x - a.x) + gy * (plane.points[0].y - a.y);
+    return set({
+      over: { ...plane, direction: Math.atan2(gy, gx), pitch: Math.atan(Math.hypot(gx, gy)), z: first - project.levels[roof.level].height },
+    });
+  };
+  const count = (kind: string): string => {
+    const list = derived?.framing?.members.filter((m) => m.kind === kind) ?? [];
+    return `${list.length}, ${formatLength(
+      list.reduce((sum, m) => sum + m.length, 0),
+      units,
+    )}`;
+  };
   return (
     <>
-      <Row label="Name">
-        <TextField label="Name" value={roof.name} onCommit={(name) => set({ name })} />
-      </Row>
-      <Row label="Covers">
-        {roof.over.kind === 'level'
-          ? (project.levels[roof.level]?.name ?? 'level')
-          : roof.over.kind === 'rooms'
-            ? roof.over.rooms.map((r) => project.rooms[r]?.name ?? '').join(', ')
-            : 'its own outline'}
-      </Row>
-      {pitched ? (
-        <Row label="Pitch, °">
-          <NumberField
-            label="Pitch, degrees"
-            value={roof.all.pitch * DEGREES}
-            min={2}
-            max={85}
-            onRefuse={say}
-            onCommit={(v) => setAll({ pitch: v / DEGREES })}
-          />
-        </Row>
-      ) : null}
-      {length('Overhang', 'overhang', roof.all.overhang)}
-      {length('Raised by', 'rise', roof.all.rise)}
-      <Row label="Build-up">
-        <LengthField label="Thickness of the build-up" metres={roof.thickness} units={units} onRefuse={say} onCommit={(thickness) => set({ thickness })} />
-      </Row>
-      {pitched ? (
-        <Row label="Gutters">
-          <Switch
-            size="small"
-            checked={roof.gutter}
-            slotProps={{ input: { 'aria-label': 'Gutters' } }}
-            onChange={(e) => void set({ gutter: e.target.checked })}
-          />
-        </Row>
-      ) : (
-        <Row label="Parapet">
-          <LengthField label="Parapet" metres={roof.parapet} units={units} onRefuse={say} onCommit={(parapet) => set({ parapet })} />
-        </Row>
-      )}
-      {derived ? (
-        <>
-          <Row label="Sloping area">{formatArea(derived.area, units)}</Row>
-          <Row label="Top">{formatLength(derived.shape.top, units)} above the floor</Row>
-        </>
-      ) : null}
+      <FieldTable
+        units={units}
+        say={say}
+        fields={[
+          { kind: 'text', label: 'Name', value: roof.name, set: (name) => set({ name }) },
+          { kind: 'fact', label: 'Covers', value: covers },
+          pitched && { kind: 'angle', label: 'Pitch, °', aria: 'Pitch, degrees', ...degrees, value: roof.all.pitch, set: (pitch) => setAll({ pitch }) },
+          !drawn && { kind: 'length', label: 'Overhang', value: roof.all.overhang, set: (overhang) => setAll({ overhang }) },
+          !drawn && { kind: 'length', label: 'Raised by', value: roof.all.rise, set: (rise) => setAll({ rise }) },
+          plane && {
+            kind: 'angle',
+            label: 'Pitch, °',
+            aria: 'Pitch, degrees',
+            min: 0,
+            max: 85,
+            value: plane.pitch,
+            set: (pitch) => set({ over: { ...plane, pitch } }),
+          },
+          plane && {
+            kind: 'angle',
+            label: 'Uphill to, °',
+            aria: 'Uphill to, degrees',
+            value: plane.direction,
+            set: (direction) => set({ over: { ...plane, direction } }),
+          },
+          ...heights.map((p, i): Field => ({ kind: 'length', label: `Corner ${i + 1} at`, value: p.z, set: (z) => setHeight(i, z) })),
+          over.kind === 'swept' && {
+            kind: 'length',
+            label: 'Raised by',
+            value: Math.min(...over.section.map((p) => p.z)),
+            set: (z) => {
+              const by = z - Math.min(...over.section.map((p) => p.z));
+              return set({ over: { ...over, section: over.section.map((p) => ({ ...p, z: p.z + by })) } });
+            },
+          },
+          over.kind === 'swept' && {
+            kind: 'length',
+            label: 'Span',
+            value: over.section[over.section.length - 1].x - over.section[0].x,
+            set: (span) => {
+              const k = span / (over.section[over.section.length - 1].x - over.section[0].x);
+              return set({ over: { ...over, section: over.section.map((p) => ({ ...p, x: p.x * k })) } });
+            },
+          },
+          ...(over.kind === 'swept' && over.section.length <= 7
+            ? over.section.flatMap((p, i): Field[] => [
+                {
+                  kind: 'length',
+                  label: `Point ${i + 1} at`,
+                  value: p.z,
+                  set: (z) => set({ over: { ...over, section: over.section.map((q, k) => (k === i ? { ...q, z } : q)) } }),
+                },
+              ])
+            : []),
+          { kind: 'length', label: 'Build-up', aria: 'Thickness of the build-up', value: roof.thickness, set: (thickness) => set({ thickness }) },
+          pitched && { kind: 'switch', label: 'Gutters', value: roof.gutter, set: (gutter) => set({ gutter }) },
+          roof.form === 'flat' && { kind: 'length', label: 'Parapet', value: roof.parapet, set: (parapet) => set({ parapet }) },
+          derived ? { kind: 'fact', label: 'Sloping area', value: formatArea(derived.area, units) } : null,
+          derived ? { kind: 'fact', label: 'Top', value: `${formatLength(derived.shape.top, units)} above the floor` } : null,
+          roof.form === 'pitched' && {
+            kind: 'switch',
+            label: 'Framing',
+            value: Boolean(framing?.shown),
+            set: (shown) => (shown || framing ? frame({ shown }) : true),
+          },
+          ...(framing
+            ? ([
+                { kind: 'length', label: 'Spacing', aria: 'Spacing of the rafters', value: framing.spacing, set: (spacing) => frame({ spacing }) },
+                { kind: 'length', label: 'Rafter, wide', value: framing.rafter.width, set: (width) => frame({ rafter: { ...framing.rafter, width } }) },
+                { kind: 'length', label: 'Rafter, deep', value: framing.rafter.depth, set: (depth) => frame({ rafter: { ...framing.rafter, depth } }) },
+                {
+                  kind: 'number',
+                  label: 'Purlins',
+                  aria: 'Purlins on each slope',
+                  min: 0,
+                  max: 4,
+                  value: framing.purlins,
+                  set: (v) => frame({ purlins: Math.round(v) }),
+                },
+                {
+                  kind: 'choice',
+                  label: 'Ties',
+                  value: framing.ties,
+                  options: [
+                    ['none', 'none'],
+                    ['tie', 'tie beams'],
+                    ['truss', 'trusses'],
+                  ],
+                  set: (v) => frame({ ties: v as Framing['ties'] }),
+                },
+                {
+                  kind: 'number',
+                  label: 'Every',
+                  aria: 'A tie every so many rafters',
+                  min: 1,
+                  max: 20,
+                  value: framing.every,
+                  set: (v) => frame({ every: Math.round(v) }),
+                },
+                { kind: 'fact', label: 'Rafters', value: count('rafter') },
+              ] satisfies Field[])
+            : []),
+        ]}
+      />
       {pitched && derived
-        ? derived.shape.lines.map((line, i) => {
-            const edge = edgeOf(roof, line.key);
-            const name = pointName(project, Math.atan2(line.b.y - line.a.y, line.b.x - line.a.x) - Math.PI / 2);
-            const of = `${name} edge ${i + 1}`;
-            return (
-              <div key={`${line.key} ${i}`} style={{ borderTop: `1px solid ${colours.hairline}`, paddingTop: 2 }}>
-                <Row label={`To ${name}`}>
-                  <Choice
-                    bare
-                    label={`Form of the ${of}`}
-                    value={edge.form}
-                    options={[
-                      ['slope', 'slopes'],
-                      ['gable', 'gable'],
-                      ['half-hip', 'half hip'],
-                    ]}
-                    onChoose={(form) => void setEdge(line.key, { form })}
-                  />
-                </Row>
-                {edge.form === 'gable' ? null : (
-                  <Row label="Pitch, °">
-                    <NumberField
-                      label={`Pitch of the ${of}`}
-                      value={edge.pitch * DEGREES}
-                      min={2}
-                      max={85}
-                      onRefuse={say}
-                      onCommit={(v) => setEdge(line.key, { pitch: v / DEGREES })}
-                    />
-                  </Row>
-                )}
-                {edge.form === 'half-hip' ? (
-                  <Row label="Hip from">
-                    <LengthField label={`Hip of the ${of}`} metres={edge.hip} units={units} onRefuse={say} onCommit={(hip) => setEdge(line.key, { hip })} />
-                  </Row>
-                ) : null}
-                {edge.upper ? (
-                  <Row label="Above, °">
-                    <NumberField
-                      label={`Upper pitch of the ${of}`}
-                      value={edge.upper.pitch * DEGREES}
-                      min={2}
-                      max={85}
-                      onRefuse={say}
-                      onCommit={(v) => setEdge(line.key, { upper: { ...edge.upper!, pitch: v / DEGREES } })}
-                    />
-                  </Row>
-                ) : null}
-              </div>
-            );
-          })
+        ? derived.shape.lines.map((line, i) => (
+            <div key={`${line.key} ${i}`} style={{ borderTop: `1px solid ${colours.hairline}`, paddingTop: 2 }}>
+              <FieldTable
+                units={units}
+                say={say}
+                fields={edge(line.key, pointName(project, Math.atan2(line.b.y - line.a.y, line.b.x - line.a.x) - Math.PI / 2), i)}
+              />
+            </div>
+          ))
         : null}
-      <Row label="Status">
-        <Choice bare label="Status" value={roof.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />
-      </Row>
+      <FieldTable
+        units={units}
+        say={say}
+        fields={[
+          {
+            kind: 'choice',
+            label: 'Status',
+            value: roof.status,
+            options: STATUS_NAMES,
+            set: (status) => run('status.set', { ids: [id], status: status as Roof['status'] }),
+          },
+        ]}
+      />
       <Swatches
-        items={(['covering', 'soffit', 'fascia'] as const).map((part) => ({
+        items={(['covering', 'soffit', 'fascia', ...(framing ? (['timber'] as const) : [])] as const).map((part) => ({
           label: part,
           finish: roof[part] ?? ROOF_FINISHES[part],
           target: { kind: 'roof', roof: id, part },
         }))}
       />
-      <Actions />
+      <Actions>
+        {!drawn && over.kind !== 'outline' ? (
+          <Button size="small" onClick={() => setAll({ rise: roof.all.rise + 0.1 })}>
+            Raise by {formatLength(0.1, units)}
+          </Button>
+        ) : null}
+      </Actions>
     </>
   );
 }

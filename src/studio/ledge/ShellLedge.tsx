@@ -3,24 +3,20 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState, type ReactNode } from 'react';
 import { formName, newOpening } from '@/core/project/opening-defaults';
-import { newRoof, ROOF_FORMS, ROOF_NAMES, type RoofForm } from '@/core/project/roof-defaults';
-import { FORMS, type Opening, type OpeningForm, type Roof, type WallTop } from '@/core/project/schema';
+import { FORMS, type Opening, type OpeningForm, type WallTop } from '@/core/project/schema';
 import { formatLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { colours } from '../look/theme';
-import { newId, useStudio, type Tool, type WallPen, type WallShape } from '../store/studio';
-import { Card, Cards, Tabs } from './cards';
+import { useStudio, type Tool, type WallPen, type WallShape } from '../store/studio';
+import { Card, Cards, Line, Tabs } from './cards';
+import { FloorLedge } from './FloorLedge';
+import { OutsideLedge } from './OutsideLedge';
+import { RoofLedge } from './RoofLedge';
 import { formPicture } from './formPictures';
 import { UnderlayLedge } from './UnderlayLedge';
 import { WallTypes } from './WallTypes';
 
-const Line = ({ children }: { children: ReactNode }) => (
-  <svg width="60" height="46" viewBox="0 0 60 46" fill="none" stroke={colours.ink} strokeWidth="1.3" aria-hidden="true">
-    {children}
-  </svg>
-);
-
-const TABS = ['Walls', 'Doors and windows', 'Roofs', 'Underlay'] as const;
+const TABS = ['Walls', 'Doors and windows', 'Stairs and floors', 'Roofs', 'Outside', 'Underlay'] as const;
 
 /** Walls, openings and the picture under the drawing. */
 export function ShellLedge() {
@@ -37,8 +33,12 @@ export function ShellLedge() {
         />
       ) : tab === 'Doors and windows' ? (
         <Openings onTab={setTab} />
+      ) : tab === 'Stairs and floors' ? (
+        <FloorLedge tabs={(more) => <Tabs tabs={TABS} tab={tab} onTab={setTab} children={more} />} />
       ) : tab === 'Roofs' ? (
-        <Roofs onTab={setTab} />
+        <RoofLedge tabs={(more) => <Tabs tabs={TABS} tab={tab} onTab={setTab} children={more} />} />
+      ) : tab === 'Outside' ? (
+        <OutsideLedge tabs={(more) => <Tabs tabs={TABS} tab={tab} onTab={setTab} children={more} />} />
       ) : (
         <>
           <Tabs tabs={TABS} tab={tab} onTab={setTab} />
@@ -308,63 +308,6 @@ function Openings({ onTab }: { onTab(tab: (typeof TABS)[number]): void }) {
             picture={
               <Line>
                 <path d={path} />
-              </Line>
-            }
-          />
-        ))}
-      </Cards>
-    </>
-  );
-}
-
-const ROOF_LINES: Record<RoofForm, string> = {
-  hip: 'M6 10H54V38H6ZM6 10L20 24M6 38L20 24M20 24H40M54 10L40 24M54 38L40 24',
-  gable: 'M6 10H54V38H6ZM6 24H54',
-  'half-hip': 'M6 10H54V38H6ZM6 16L14 24L6 32M14 24H46M54 16L46 24L54 32',
-  single: 'M6 10H54V38H6ZM30 32V16M26 20L30 16L34 20',
-  mansard: 'M6 10H54V38H6ZM12 16H48V32H12ZM6 10L12 16M54 10L48 16M6 38L12 32M54 38L48 32M20 24H40M12 16L20 24L12 32M48 16L40 24L48 32',
-  flat: 'M6 10H54V38H6ZM10 14H50V34H10Z',
-};
-
-/** Roofs over the level, or over the room in hand. */
-function Roofs({ onTab }: { onTab(tab: (typeof TABS)[number]): void }) {
-  const tool = useStudio((s) => s.tool);
-  const [drawn, setDrawn] = useState<'built' | 'drawn'>('built');
-  const room = useStudio((s) => (s.room ? s.project.rooms[s.room] : undefined));
-  const put = (form: RoofForm) => (): void => {
-    const { project, level, room: inHand, run, select, pen, setTool } = useStudio.getState();
-    if (drawn === 'drawn') return setTool({ kind: 'roof', form });
-    const id = newId('roof');
-    const over: Roof['over'] = inHand ? { kind: 'rooms', rooms: [inHand] } : { kind: 'level' };
-    const roof = newRoof(project, { id, level, over, status: pen.status }, form);
-    if (run('roof.put', { roof })) select([{ entity: id, target: { kind: 'roof', roof: id, part: 'covering' } }]);
-  };
-  return (
-    <>
-      <Tabs tabs={TABS} tab="Roofs" onTab={onTab}>
-        <Box sx={{ ml: 2 }}>
-          <Choice
-            label="Over"
-            value={drawn}
-            options={[
-              ['built', room ? room.name : 'the level'],
-              ['drawn', 'an outline one draws'],
-            ]}
-            onChoose={setDrawn}
-          />
-        </Box>
-      </Tabs>
-      <Cards>
-        {ROOF_FORMS.map((form) => (
-          <Card
-            key={form}
-            name={`Roof, ${ROOF_NAMES[form]}`}
-            line={drawn === 'drawn' ? 'press its corners' : room ? `over ${room.name}` : 'over the level'}
-            on={tool.kind === 'roof' && tool.form === form}
-            onPress={put(form)}
-            picture={
-              <Line>
-                <path d={ROOF_LINES[form]} />
               </Line>
             }
           />

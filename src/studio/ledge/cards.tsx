@@ -129,3 +129,10 @@ export function StockCard({ item }: { item: StockItem }) {
     />
   );
 }
+
+/** A small line drawing on a card. */
+export const Line = ({ children }: { children: ReactNode }) => (
+  <svg width="60" height="46" viewBox="0 0 60 46" fill="none" stroke={colours.ink} strokeWidth="1.3" aria-hidden="true">
+    {children}
+  </svg>
+);

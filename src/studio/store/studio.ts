@@ -3,9 +3,10 @@ import { Deriver, type Model } from '@/core/derive';
 import type { CommandArgs, CommandName, FaceTarget } from '@/core/project/commands';
 import { runChange } from '@/core/project/commands';
 import type { Phase } from '@/core/project/phase';
-import type { RoofForm } from '@/core/project/roof-defaults';
+import { collectionOf } from '@/core/project/things';
 import { DEFAULTS, emptyProject, type Opening, type OpeningForm, type Project, type Rooflight, type Status, type WallTop } from '@/core/project/schema';
 import type { DisplayItem } from '@/core/drawing/display';
+import type { Make } from '../tools/outlining';
 import { errorText, Sync, type SyncState } from './sync';
 
 export const STAGES = ['Shell', 'Fit-out', 'Finishes', 'Light', 'Views', 'Boards', 'Schedules'] as const;
@@ -19,7 +20,7 @@ export type Tool =
   | { kind: 'recess'; make: 'recess' | 'boxing' }
   | { kind: 'column'; section: 'square' | 'round' }
   | { kind: 'rooflight'; form: Rooflight['form'] }
-  | { kind: 'roof'; form: RoofForm }
+  | { kind: 'outline'; make: Make }
   | { kind: 'split' }
   | { kind: 'guide' }
   | { kind: 'underlay'; step: 'first' | 'second' }
@@ -39,6 +40,8 @@ export interface WallPen {
   status: Status;
   /** Directions are kept to multiples of so many degrees; null: free, catching 45° nearby. */
   angles: number | null;
+  /** How outlines are drawn: by two opposite corners, or corner by corner. */
+  outline: 'rectangle' | 'corners';
 }
 
 /** What lies under the pointer, or is selected: an entity and, where it has several, the surface. */
@@ -127,7 +130,16 @@ export const useStudio = create<StudioState>()((set, get) => ({
   notice: null,
   layout: 'both',
   rests: 0,
-  pen: { type: null, thickness: DEFAULTS.wall.outside, reference: 'inside', top: { kind: 'ceiling' }, base: 0, status: 'new', angles: null },
+  pen: {
+    type: null,
+    thickness: DEFAULTS.wall.outside,
+    reference: 'inside',
+    top: { kind: 'ceiling' },
+    base: 0,
+    status: 'new',
+    angles: null,
+    outline: 'corners',
+  },
   showBelow: true,
   phase: 'after',
   elevation: null,
@@ -187,19 +199,7 @@ export function openProject(id: string): () => void {
     const state = useStudio.getState();
     const changed = project !== state.project;
     const exists = (entity: string): boolean =>
-      [
-        project.walls,
-        project.openings,
-        project.rooms,
-        project.columns,
-        project.rooflights,
-        project.levels,
-        project.roofs,
-        project.guides,
-        project.pieces,
-        project.viewpoints,
-        project.pictures,
-      ].some((c) => Object.hasOwn(c, entity)) || Object.values(project.boards).some((b) => Object.hasOwn(b.items, entity));
+      collectionOf(project, entity) !== null || Object.values(project.boards).some((b) => Object.hasOwn(b.items, entity));
     useStudio.setState({
       project,
       sync: rest,
@@ -249,6 +249,11 @@ export function surfaceName(project: Project, model: Model, target: FaceTarget):
       return project.columns[target.column]?.name ?? 'Column';
     case 'roof':
       return `${project.roofs[target.roof]?.name ?? 'Roof'}, ${target.part}`;
+    case 'part': {
+      const collection = collectionOf(project, target.of);
+      const own = collection && (project[collection][target.of] as { name?: string });
+      return `${own?.name ?? 'Part'}, ${target.part}`;
+    }
     case 'ground':
       return 'Ground';
   }

@@ -43,6 +43,9 @@ THREE.ShaderChunk.tonemapping_pars_fragment = THREE.ShaderChunk.tonemapping_pars
 const TEXTURE = 512;
 const DAMSON = 0x7a2e4d;
 
+/** Kinds of surface that would only cover what is looked into from above. */
+const OVERHEAD = new Set(['roof', 'dormer', 'framing', 'backdrop']);
+
 interface Entry {
   object: THREE.Mesh;
   source: Mesh;
@@ -133,7 +136,6 @@ export class ModelScene {
     this.sun.shadow.bias = -0.0004;
     const ground = new THREE.PlaneGeometry(120, 120);
     this.ground = new THREE.Mesh(ground, new THREE.ShadowMaterial({ opacity: 0.16 }));
-    this.ground.position.z = -0.26;
     this.ground.receiveShadow = true;
     this.scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.ground, this.overlay, this.ghost, this.stubs, this.lids);
   }
@@ -187,7 +189,7 @@ export class ModelScene {
       object.matrixAutoUpdate = false;
       object.matrix.fromArray(matrix as number[]);
       object.matrixWorldNeedsUpdate = true;
-      object.castShadow = kind !== 'ceiling' && finishById(finish).transmission === 0 && lit === null;
+      object.castShadow = kind !== 'ceiling' && kind !== 'backdrop' && kind !== 'ground' && finishById(finish).transmission === 0 && lit === null;
       object.receiveShadow = lit === null;
       object.userData = { entity, target, kind, level };
       if (!entry) this.scene.add(object);
@@ -195,6 +197,11 @@ export class ModelScene {
     };
     for (const level of model.shell.levels)
       for (const s of level.surfaces) put(s.key, s.mesh, s.finish, s.matrix ?? IDENTITY, s.target, s.entity, s.kind, null, level.id);
+    const site = model.shell.outside.grounds.length > 0 || model.project.site.background !== 'none';
+    for (const s of model.shell.outside.surfaces)
+      if (site || s.key !== 'ground/sheet') put(s.key, s.mesh, s.finish, IDENTITY, s.target, s.entity, s.kind, null, s.level);
+    this.ground.visible = !site;
+    this.ground.position.z = model.project.site.ground;
     for (const p of model.pieces)
       for (const { part, mesh, finish } of p.parts) {
         const lit = part === LAMP_PART && p.piece.lamp?.on ? p.piece.lamp.kelvin : null;
@@ -437,7 +444,7 @@ export class ModelScene {
         kind === 'wall' || kind === 'top' || kind === 'cap' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
       const overhead = kind === 'ceiling' || this.flush.has(entity);
       const chosen = this.spots.selection.some((s) => s.entity === entity);
-      const lifted = kind === 'roof' ? this.cutAway && !this.inside : above && overhead && !chosen;
+      const lifted = OVERHEAD.has(kind) ? this.cutAway && !this.inside : above && overhead && !chosen;
       const over = this.cutAway && !this.inside && higher.has(level);
       object.visible = !(host && hidden.has(host)) && !lifted && !over;
     }

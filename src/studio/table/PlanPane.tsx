@@ -4,6 +4,9 @@ import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } fr
 import { displayBounds, type DisplayItem } from '@/core/drawing/display';
 import { drawPlanGroups } from '@/core/drawing/plan/plan';
 import type { Vec2 } from '@/core/geometry/vec';
+import { cornersOf } from '@/core/project/putting';
+import type { Project } from '@/core/project/schema';
+import { collectionOf, type CollectionName } from '@/core/project/things';
 import { corners } from '@/core/project/underlay';
 import { stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import { partsOf } from '@/core/shell/openings/parts';
@@ -143,6 +146,7 @@ export function PlanPane() {
         const turn = (e.target as Element).closest('[data-turn]');
         const corner = (e.target as Element).closest('[data-corner]')?.getAttribute('data-corner');
         if (turn && piece) tools.grabTurn(piece);
+        else if (corner?.includes('/')) tools.grabPoint(corner.split('/')[0], Number(corner.split('/')[1]));
         else if (corner) tools.grabCorner(corner);
         else if (!tools.down(point(e))) pan.current = { x: e.clientX, y: e.clientY, view };
         e.currentTarget.setPointerCapture(e.pointerId);
@@ -186,9 +190,8 @@ export function PlanPane() {
         <Texts items={marks} view={view} selected={NONE} room={null} />
         {showGaps ? <GapFields id={opening.id} view={view} /> : null}
         {piece ? <TurnHandle view={view} piece={piece} /> : null}
-        {wall && tool.kind === 'select'
-          ? [wall.start, wall.end].map((id) => {
-              const c = model.project.corners[id];
+        {tool.kind === 'select' && one
+          ? handles(model.project, one).map(({ id, p: c }) => {
               return (
                 <rect
                   key={id}
@@ -241,6 +244,24 @@ export function PlanPane() {
   );
 }
 
+/** The part a thing is taken by in the plan. */
+const FIRST_PART: Partial<Record<CollectionName, string>> = {
+  stairs: 'tread',
+  slabs: 'top',
+  dormers: 'walls',
+  beams: 'body',
+  fences: 'body',
+  grounds: 'surface',
+};
+
+/** The corners that the selected thing can be dragged by. */
+function handles(project: Project, one: string): { id: string; p: Vec2 }[] {
+  if (project.outline.locked.includes(one)) return [];
+  const wall = project.walls[one];
+  if (wall) return [wall.start, wall.end].map((id) => ({ id, p: project.corners[id] }));
+  return (cornersOf(project, one) ?? []).map((p, i) => ({ id: `${one}/${i}`, p }));
+}
+
 /** The surface a place in the plan stands for: a wall's nearer face, a room's floor, a piece's first part. */
 function planSpot(entity: string, plan: Vec2): Spot {
   const { model } = useStudio.getState();
@@ -261,6 +282,9 @@ function planSpot(entity: string, plan: Vec2): Spot {
   if (piece) return { entity, target: { kind: 'piece', piece: entity, part: Object.keys(piece.item?.parts ?? { body: '' })[0] } };
   if (project.roofs[entity]) return { entity, target: { kind: 'roof', roof: entity, part: 'covering' } };
   if (project.rooflights[entity]) return { entity, target: { kind: 'opening', opening: entity, part: 'frame' } };
+  const collection = collectionOf(project, entity);
+  const part = collection && FIRST_PART[collection];
+  if (part) return { entity, target: { kind: 'part', of: entity, part } };
   const opening = project.openings[entity];
   return { entity, target: opening ? { kind: 'opening', opening: entity, part: partsOf(opening)[0] ?? 'frame' } : null };
 }

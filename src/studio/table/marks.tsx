@@ -31,6 +31,8 @@ const inkColour = (ink: Ink): string =>
     paper: '#ffffff',
     room: '#ffffff',
     glass: '#7f9aa0',
+    site: '#F4F3F0',
+    water: '#E6ECEC',
   })[ink];
 
 /** Groups that follow one another in one layer: what lies under the walls, the walls, what lies over them. */

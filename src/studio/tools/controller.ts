@@ -2,7 +2,8 @@ import type { CommandArgs, CommandName } from '@/core/project/commands';
 import { angleOf, distance, dot, left, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { openingGaps } from '@/core/project/openings';
 import { stationAt, stationNear, wallEnds, wallPath } from '@/core/project/wall-line';
-import type { Column, Piece, Rooflight } from '@/core/project/schema';
+import { anchorOf, cornersOf, withAnchor, withCorners } from '@/core/project/putting';
+import type { Piece } from '@/core/project/schema';
 import { UNDERLAY } from './session';
 import { snapPoint } from './snap';
 import { stockItem } from '@/core/stock/stock';
@@ -24,7 +25,7 @@ import {
   typeBuilding,
   waitingForLength,
 } from './building';
-import { dropRoof, finishRoof, pressRoof, roofing, showRoof } from './roofing';
+import { dropOutline, enterOutline, nextOutlineField, outlineByKey, outlining, pressOutline, showOutline, typeOutline } from './outlining';
 import { drawing as drawingWalls, dropWalls, enterWalls, follow, nextWallField, pressWalls, showWalls, typeWalls } from './walls';
 
 export { applyFinish, showDropFinish } from './finishing';
@@ -38,6 +39,7 @@ type Drag =
   | { kind: 'wall'; wall: string; run: string[]; from: Vec2; moved: boolean }
   | { kind: 'corner'; corner: string; moved: boolean }
   | { kind: 'standing'; id: string; grab: Vec2; moved: boolean }
+  | { kind: 'point'; id: string; index: number; moved: boolean }
   | { kind: 'underlay'; grab: Vec2; moved: boolean }
   | { kind: 'piece'; piece: Piece; grab: Vec2; moved: boolean }
   | { kind: 'pieces'; from: Vec2; by: Vec2; moved: boolean }
@@ -47,7 +49,7 @@ type Drag =
 let drag: Drag | null = null;
 
 /** Whether something has been begun that typed values belong to. */
-export const drawing = (): boolean => drawingWalls() || building() || roofing();
+export const drawing = (): boolean => drawingWalls() || building() || outlining();
 
 /** A typed character or a changed text on the measuring line. */
 export function type(text: string | null): void {
@@ -56,17 +58,19 @@ export function type(text: string | null): void {
   set({ measure: { ...measure, typed: text } });
   typeWalls();
   typeBuilding();
+  typeOutline();
 }
 
 /** Tab on the measuring line: on to the next value. */
 export function nextField(): void {
-  if (building()) nextBuildingField();
+  if (outlining()) nextOutlineField();
+  else if (building()) nextBuildingField();
   else nextWallField();
 }
 
 /** Enter on the measuring line: takes the typed value. */
 export function enter(): void {
-  if (roofing()) finishRoof();
+  if (outlining()) enterOutline();
   else if (building()) enterBuilding();
   else enterWalls();
 }
@@ -75,7 +79,7 @@ export function enter(): void {
 export function cancel(): void {
   dropWalls();
   dropBuilding();
-  dropRoof();
+  dropOutline();
   drag = null;
   get().endPreview();
   set({ measure: null, marks: [], ghost: [] });
@@ -97,8 +101,8 @@ export function down(at: TablePoint): boolean {
     case 'walls':
       pressWalls(at);
       return true;
-    case 'roof':
-      pressRoof(at);
+    case 'outline':
+      pressOutline(at);
       return true;
     case 'opening':
     case 'finish':
@@ -165,6 +169,11 @@ export function grabCorner(corner: string): void {
   drag = { kind: 'corner', corner, moved: false };
 }
 
+/** Begins moving one corner of an outline by its handle. */
+export function grabPoint(id: string, index: number): void {
+  drag = { kind: 'point', id, index, moved: false };
+}
+
 export function move(at: TablePoint): void {
   const state = get();
   follow(at);
@@ -179,8 +188,8 @@ export function move(at: TablePoint): void {
       return showPlace(at);
     case 'finish':
       return showFinish(at);
-    case 'roof':
-      return showRoof(at);
+    case 'outline':
+      return showOutline(at);
     case 'recess':
     case 'column':
     case 'rooflight':
@@ -216,7 +225,7 @@ export function up(at: TablePoint): void {
 
 export function leave(): void {
   get().setHover(null);
-  if (get().tool.kind !== 'walls' && !building() && !roofing() && !drag) set({ marks: [], ghost: [], measure: null });
+  if (get().tool.kind !== 'walls' && !building() && !outlining() && !drag) set({ marks: [], ghost: [], measure: null });
 }
 
 // Dragging ----------------------------------------------------------------------------------------------------------
@@ -227,8 +236,8 @@ function offsetOf(wallId: string, from: Vec2, to: Vec2): number {
   return snapStep(dot(sub(to, from), left(unit(sub(b, a)))), project.units);
 }
 
-/** What stands at a point of its own: a column or a rooflight. */
-const standing = (id: string): Column | Rooflight | undefined => get().project.columns[id] ?? get().project.rooflights[id];
+/** What can be taken by a point of its own, and not where it is locked. */
+const standing = (id: string): Vec2 | null => (get().project.outline.locked.includes(id) ? null : anchorOf(get().project, id));
 
 /** What a release would do: the command shown last. */
 let pending: (() => void) | null = null;
@@ -261,9 +270,22 @@ function dragTo(at: TablePoint): void {
     const p = sub(at.plan, d.grab);
     if (!d.moved && distance(p, own) < at.reach / 2) return;
     d.moved = true;
-    const { point, note } = snapPoint(state.project, own.level, p, at.reach, null);
-    const refusal = 'section' in own ? show('column.put', { ...own, x: point.x, y: point.y }) : show('rooflight.put', { ...own, x: point.x, y: point.y });
+    const { point, note } = snapPoint(state.project, state.level, p, at.reach, null);
+    const meant = withAnchor(state.project, d.id, point);
+    const refusal = meant && show(meant.command, meant.args as never);
     set({ measure: { fields: [{ label: 'moved', value: distance(point, own) }], note: refusal ?? note, typed: null, field: 0 } });
+  } else if (d.kind === 'point') {
+    const list = cornersOf(state.project, d.id);
+    if (!list) return;
+    d.moved = true;
+    const { point, note } = snapPoint(state.project, state.level, at.plan, at.reach, null);
+    const meant = withCorners(
+      state.project,
+      d.id,
+      list.map((p, i) => (i === d.index ? point : { x: p.x, y: p.y })),
+    );
+    const refusal = meant && show(meant.command, meant.args as never);
+    set({ measure: { fields: [{ label: 'moved', value: distance(point, list[d.index]) }], note: refusal ?? note, typed: null, field: 0 } });
   } else if (d.kind === 'underlay') {
     const level = state.project.levels[state.level];
     if (!level.underlay) return;
@@ -374,6 +396,10 @@ export function actByKey(): void {
       if (!wall) return state.say(`No ${tool.opening} was placed: select a wall first.`);
       const [a, b] = wallEnds(project, project.walls[wall.entity]);
       return pressOpening(at({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, wall));
+    }
+    case 'outline': {
+      const own = rooms.find((r) => r.id === room) ?? rooms[0];
+      return outlineByKey(own?.label ?? { x: 0, y: 0 });
     }
     case 'finish': {
       const spot = selection.at(-1) ?? null;

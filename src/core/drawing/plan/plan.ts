@@ -1,12 +1,16 @@
 import type { Model } from '../../derive';
 import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
-import { levelBelow } from '../../project/levels';
+import type { Region } from '../../geometry/polygon';
+import { levelBelow, levelsOf } from '../../project/levels';
+import { holesIn } from '../../project/stairs';
+import type { DerivedStair } from '../../shell/stairs';
 import { standsIn } from '../../project/phase';
 import type { Guide, Level, Project, Status } from '../../project/schema';
 import { layerCuts } from '../../shell/layers';
 import { clearHeight } from '../../shell/rooms';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from '../../shell/model';
 import { overallDimensions, type Dimension } from '../../shell/dimensions';
+import type { DerivedDormer } from '../../shell/dormers';
 import type { DerivedRoof } from '../../shell/roofs';
 import type { DerivedRooflight } from '../../shell/rooflights';
 import type { DerivedOpening } from '../../shell/openings/derive';
@@ -16,6 +20,8 @@ import { formatArea, formatLength, type UnitSystem } from '../../units/length';
 import type { DerivedPiece } from '../../stock/stock';
 import type { DisplayItem, Ink } from '../display';
 import { drawOpening } from './openings';
+import { drawFence, drawGround } from './site';
+import { drawBeam, drawSlab, drawStair, drawVoid } from './stairs';
 import type { LabelLine } from './labels';
 
 export { drawOpening };
@@ -59,12 +65,22 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   const { project } = model.shell;
   const out: PlanGroup[] = [];
   if (options.below) out.push(...belowGroups(model, levelId));
+  // The site is drawn on the level that stands on it.
+  if (levelsOf(project)[0]?.id === levelId || (level.level.elevation <= project.site.ground + 1 && level.level.elevation >= project.site.ground - 0.5))
+    out.push(...siteGroups(model));
   for (const room of level.rooms)
     out.push(
       grouped(room.region, `room ${room.id}`, [room.id], () => [
         { kind: 'fill', rings: [room.region.outer, ...room.region.holes], ink: 'room', entity: room.id, layer: 'room' },
       ]),
     );
+  for (const slab of level.slabs) out.push(grouped(slab, `slab ${slab.id}`, [], () => drawSlab(slab)));
+  for (const own of level.voids) out.push(grouped(own, `void ${own.id}`, [], () => drawVoid(own)));
+  const from = levelBelow(project, levelId);
+  const holes = holesIn(project, levelId);
+  for (const stair of model.shell.levels.find((l) => l.id === from?.id)?.stairs ?? [])
+    if (stair.stair.rise === null) out.push({ key: `stair from below ${stair.id}`, items: throughVoid(stair, project.units, holes) });
+  for (const stair of level.stairs) out.push(grouped(stair, `stair ${stair.id}`, [project.units], () => drawStair(stair, project.units, null)));
   const pieces = model.pieces
     .filter((p) => p.piece.level === levelId)
     .sort((a, b) => a.piece.elevation + a.piece.size.height - b.piece.elevation - b.piece.size.height);
@@ -74,6 +90,8 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   for (const light of level.rooflights) out.push(grouped(light, `rooflight ${light.id}`, [], () => drawRooflight(light)));
   for (const column of level.columns) out.push(grouped(column, `column ${column.id}`, [], () => drawColumn(column)));
   for (const opening of level.openings) out.push(grouped(opening, `opening ${opening.id}`, [], () => drawOpening(opening)));
+  for (const beam of level.beams) out.push(grouped(beam, `beam ${beam.id}`, [], () => drawBeam(beam)));
+  for (const dormer of level.dormers) out.push(grouped(dormer, `dormer ${dormer.id}`, [], () => drawDormer(dormer)));
   for (const roof of level.roofs) out.push(grouped(roof, `roof ${roof.id}`, [], () => drawRoof(roof)));
   for (const id in model.project.guides) {
     const guide = model.project.guides[id];
@@ -82,6 +100,17 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   if (options.dimensions) out.push({ key: 'overall', items: overall(level, project.units) });
   if (options.labels) for (const room of level.rooms) if (room.room.use !== 'duct') out.push(labelGroup(room, level.level, project.units));
   return out;
+}
+
+const seenThrough = new WeakMap<DerivedStair, { units: UnitSystem; holes: readonly Region[]; items: DisplayItem[] }>();
+
+/** What of a stair of the level below is seen through its void. */
+function throughVoid(stair: DerivedStair, units: UnitSystem, holes: readonly Region[]): DisplayItem[] {
+  const known = seenThrough.get(stair);
+  if (known?.units === units && known.holes === holes) return known.items;
+  const items = holes.length ? drawStair(stair, units, holes) : [];
+  seenThrough.set(stair, { units, holes, items });
+  return items;
 }
 
 function drawPiece(piece: DerivedPiece): DisplayItem[] {
@@ -149,6 +178,12 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
   });
 }
 
+/** Areas of the ground and fences, in the order they were made. */
+const siteGroups = (model: Model): PlanGroup[] => [
+  ...model.shell.outside.grounds.map((g) => grouped(g, `ground ${g.id}`, [], () => drawGround(g))),
+  ...model.shell.outside.fences.map((f) => grouped(f, `fence ${f.id}`, [], () => drawFence(f))),
+];
+
 /** The outlines of the walls of the level below: what one draws over. */
 function belowGroups(model: Model, levelId: string): PlanGroup[] {
   const below = levelBelow(model.project, levelId);
@@ -163,6 +198,11 @@ function belowGroups(model: Model, levelId: string): PlanGroup[] {
 /** A roof lies above the cut: the edge of its overhang, dashed. */
 const drawRoof = ({ id, shape }: DerivedRoof): DisplayItem[] => [
   { kind: 'line', points: shape.outline.outer, closed: true, ink: 'thin', pen: 0.18, dash: true, entity: id, layer: 'roof' },
+];
+
+/** A dormer stands on the roof above the cut: its outline, dashed. */
+const drawDormer = ({ id, ring }: DerivedDormer): DisplayItem[] => [
+  { kind: 'line', points: ring, closed: true, ink: 'thin', pen: 0.18, dash: true, entity: id, layer: 'roof' },
 ];
 
 /** A rooflight lies above the cut: dashed, with its diagonals. */
@@ -227,7 +267,11 @@ function labelGroup(room: DerivedRoom, level: Level, units: UnitSystem): PlanGro
       { text: room.room.name, mm: 2.9, strong: true },
       { text: formatArea(room.area, units), mm: 2.6, strong: false },
       { text: `${formatLength(room.size.x, units)} × ${formatLength(room.size.y, units)}`, mm: 2.2, strong: false },
-      { text: height === null ? 'open above' : `ceiling ${formatLength(height, units)}`, mm: 2.2, strong: false },
+      {
+        text: height === null ? 'open above' : room.room.cover.kind === 'roof' ? 'open to the roof' : `ceiling ${formatLength(height, units)}`,
+        mm: 2.2,
+        strong: false,
+      },
     ];
     return [{ kind: 'label', at: room.label, region: room.region, lines, entity: room.id, layer: 'label' }];
   });

@@ -1,4 +1,5 @@
 import { Accessor, Document, type Material, type Node, type Primitive, WebIO } from '@gltf-transform/core';
+import { collectionOf } from '../../project/things';
 import type { Model } from '../../derive';
 import { blackBody, hexToLinear } from '../../finishes/colour';
 import type { Finish } from '../../finishes/finish';
@@ -120,11 +121,10 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
     const groups = new Map<string, typeof level.surfaces>();
     for (const surface of level.surfaces) if (surface.mesh.indices.length) groups.set(surface.entity, [...(groups.get(surface.entity) ?? []), surface]);
     for (const [entity, surfaces] of groups) {
-      const room = model.project.rooms[entity];
-      const opening = model.project.openings[entity];
-      const wall = model.project.walls[entity];
-      const name = room?.name ?? opening?.name ?? (wall ? `Wall ${entity}` : `Slab ${level.level.name}`);
-      const kind = room ? 'room' : opening ? 'opening' : wall ? 'wall' : 'level';
+      const collection = collectionOf(model.project, entity);
+      const own = collection && (model.project[collection][entity] as { name?: string });
+      const name = collection === 'levels' || !own ? `Slab ${level.level.name}` : (own.name ?? `Wall ${entity}`);
+      const kind = collection ? collection.replace(/s$/, '') : 'level';
       const mesh = document.createMesh(name);
       for (const surface of surfaces) {
         const finish = finishById(surface.finish);
@@ -132,6 +132,16 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
       }
       node(name, kind, entity, surfaces[0].matrix ?? IDENTITY).setMesh(mesh);
     }
+  }
+  // Of what lies outside, what belongs to the site: not the ground to the horizon.
+  for (const surface of model.shell.outside.surfaces) {
+    const collection = collectionOf(model.project, surface.entity);
+    if (!collection) continue;
+    const own = model.project[collection][surface.entity] as { name: string };
+    const finish = finishById(surface.finish);
+    node(`${own.name}, ${surface.key.split('/')[1]}`, collection.replace(/s$/, ''), surface.entity, IDENTITY).setMesh(
+      document.createMesh(own.name).addPrimitive(primitive(surface.mesh, finish, material(finish))),
+    );
   }
   for (const { piece, parts, matrix } of model.pieces) {
     if (!parts.length) continue;

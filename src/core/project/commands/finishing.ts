@@ -13,7 +13,10 @@ export const FaceTarget = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('piece'), piece: Id, part: z.string().min(1).max(60) }),
   z.object({ kind: z.literal('opening'), opening: Id, part: z.string().min(1).max(60) }),
   z.object({ kind: z.literal('column'), column: Id }),
-  z.object({ kind: z.literal('roof'), roof: Id, part: z.enum(['covering', 'soffit', 'fascia']) }),
+  z.object({ kind: z.literal('roof'), roof: Id, part: z.enum(['covering', 'soffit', 'fascia', 'timber']) }),
+  z
+    .object({ kind: z.literal('part'), of: Id, part: z.string().min(1).max(60) })
+    .describe('a named part of a stair, a slab, a dormer, a beam, an area of the ground or a fence'),
   z.object({ kind: z.literal('ground') }),
 ]);
 export type FaceTarget = z.infer<typeof FaceTarget>;
@@ -52,6 +55,17 @@ export function applyFinish(draft: Draft<Project>, target: FaceTarget, finish: s
     case 'roof':
       need(draft.roofs, target.roof, 'roof')[target.part] = finish;
       return;
+    case 'part': {
+      for (const collection of [draft.stairs, draft.slabs, draft.dormers])
+        if (Object.hasOwn(collection, target.of)) return put(collection[target.of].finishes, target.part);
+      for (const collection of [draft.beams, draft.fences, draft.grounds])
+        if (Object.hasOwn(collection, target.of)) {
+          collection[target.of].finish = finish;
+          return;
+        }
+      need({}, target.of, 'part');
+      return;
+    }
     case 'ground':
       draft.outside.ground = finish;
   }

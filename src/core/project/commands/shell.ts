@@ -6,6 +6,7 @@ import { boxIn, drawWalls } from '../drafting';
 import { checkRoof, wallsBelow } from '../roofs';
 import { carryRoom } from '../room-carry';
 import { Column, Guide, Id, Opening, Point2, Roof, Rooflight, Room, Status, Wall, WallType, type Project } from '../schema';
+import { WITH_STATUS } from '../things';
 import { stateOf } from '../topology';
 import { carryThings, joinTwo, keepFace, moveWalls, offsetWall, rebuildWall, recessWall, setWallLength, splitWall } from '../walls';
 import { wallEnds, wallExtents } from '../wall-line';
@@ -227,9 +228,7 @@ export const shellCommands = {
     shell: true,
     args: z.object({ ids: z.array(Id).min(1).max(5000), status: Status }),
     apply(draft, { ids, status }) {
-      for (const id of ids)
-        for (const collection of [draft.walls, draft.openings, draft.columns, draft.rooflights, draft.roofs, draft.rooms])
-          if (Object.hasOwn(collection, id)) collection[id].status = status;
+      for (const id of ids) for (const name of WITH_STATUS) if (Object.hasOwn(draft[name], id)) draft[name][id].status = status;
       // What goes with its wall goes when the wall goes.
       const openings = stateOf(draft.openings);
       for (const id in openings) if (ids.includes(openings[id].wall) && status === 'removed') draft.openings[id].status = 'removed';

@@ -3,6 +3,7 @@ import { DomainError } from '../errors';
 import { migrate } from '../migrations';
 import { checkOpening } from '../openings';
 import { checkRooflight } from '../rooflights';
+import { COLLECTIONS, ON_LEVEL } from '../things';
 import { ProjectSchema, WALL_TYPES, type Project } from '../schema';
 
 import { sentence } from './define';
@@ -19,22 +20,7 @@ export function validateProject(value: unknown): Project {
   const fail = (what: string, id: string): never => {
     throw new DomainError('project.reference', `The project is not valid: ${what}.`, [id]);
   };
-  for (const collection of [
-    'wallTypes',
-    'levels',
-    'guides',
-    'corners',
-    'walls',
-    'openings',
-    'columns',
-    'rooflights',
-    'roofs',
-    'rooms',
-    'pieces',
-    'viewpoints',
-    'pictures',
-    'boards',
-  ] as const)
+  for (const collection of COLLECTIONS)
     for (const [key, entity] of Object.entries(project[collection])) if (entity.id !== key) fail(`${collection}.${key} carries another id (${entity.id})`, key);
   const known = (collection: Record<string, unknown>, id: string): boolean => Object.hasOwn(collection, id);
   for (const c of Object.values(project.corners))
@@ -51,11 +37,11 @@ export function validateProject(value: unknown): Project {
     checkOpening(project, o);
   }
   for (const r of Object.values(project.rooflights)) if (known(project.levels, r.level)) checkRooflight(project, r);
-  for (const c of [...Object.values(project.columns), ...Object.values(project.rooflights), ...Object.values(project.roofs), ...Object.values(project.guides)])
-    if (!known(project.levels, c.level)) fail(`${c.id} stands on a level that is not there (${c.level})`, c.id);
-  for (const r of Object.values(project.rooms)) if (!known(project.levels, r.level)) fail(`room ${r.id} is on a level that is not there (${r.level})`, r.id);
-  for (const p of Object.values(project.pieces))
-    if (!known(project.levels, p.level)) fail(`piece ${p.id} stands on a level that is not there (${p.level})`, p.id);
+  for (const collection of ON_LEVEL)
+    for (const c of Object.values(project[collection]))
+      if (!known(project.levels, c.level)) fail(`${c.id} stands on a level that is not there (${c.level})`, c.id);
+  for (const d of Object.values(project.dormers))
+    if (!known(project.roofs, d.roof)) fail(`dormer ${d.id} stands on a roof that is not there (${d.roof})`, d.id);
   for (const p of Object.values(project.pictures))
     if (p.viewpoint !== null && !known(project.viewpoints, p.viewpoint)) fail(`picture ${p.id} belongs to a viewpoint that is not there`, p.id);
   for (const b of Object.values(project.boards))

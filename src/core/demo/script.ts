@@ -1,0 +1,123 @@
+import { runChange, type CommandArgs, type CommandName } from '../project/commands';
+import { newOpening } from '../project/opening-defaults';
+import { inPhase } from '../project/phase';
+import type { Opening, Project, Room } from '../project/schema';
+import { faceAt, planOf, roomsByFace } from '../project/topology';
+import { clampSize, pieceFrom, stockItem } from '../stock/stock';
+
+interface PieceOptions {
+  width?: number;
+  depth?: number;
+  height?: number;
+  elevation?: number;
+  finishes?: Record<string, string>;
+  lumen?: number;
+  name?: string;
+}
+
+interface OpeningOptions {
+  hinge?: 'start' | 'end';
+  swing?: 'left' | 'right';
+  up?: number;
+  across?: number;
+  more?: Partial<Opening>;
+}
+
+/** Runs commands one after another, each with a change id that is always the same. */
+export class Script {
+  private step = 0;
+  private openings = 0;
+  private pieces = 0;
+  /** The level that walls, openings and pieces are put on. */
+  level = 'ground';
+
+  constructor(public project: Project) {}
+
+  do<N extends CommandName>(command: N, args: CommandArgs<N>): this {
+    this.project = runChange(this.project, { id: `demo${String(this.step++).padStart(4, '0')}`, kind: 'do', command, args }).project;
+    return this;
+  }
+
+  /** The room that contains a point. */
+  room(x: number, y: number): Room {
+    const now = inPhase(this.project, 'after');
+    return roomsByFace(now, this.level).get(faceAt(planOf(now, this.level).arrangement, { x, y }))!;
+  }
+
+  /** The wall whose centre line passes nearest to a point. */
+  wall(x: number, y: number): string {
+    let best = '';
+    let least = Infinity;
+    for (const w of Object.values(this.project.walls)) {
+      if (w.level !== this.level) continue;
+      const a = this.project.corners[w.start];
+      const b = this.project.corners[w.end];
+      const l2 = (b.x - a.x) ** 2 + (b.y - a.y) ** 2;
+      const t = Math.max(0, Math.min(1, ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / l2));
+      const d = Math.hypot(a.x + (b.x - a.x) * t - x, a.y + (b.y - a.y) * t - y);
+      if (d < least) {
+        least = d;
+        best = w.id;
+      }
+    }
+    return best;
+  }
+
+  draw(points: [number, number][], make: Pick<CommandArgs<'wall.draw'>, 'type' | 'status' | 'kind'>, closed = false): void {
+    this.do('wall.draw', { level: this.level, points: points.map(([x, y]) => ({ x, y })), closed, thickness: null, ...make });
+  }
+
+  /** Puts a door or a window into the wall nearest to a point. */
+  open(kind: 'door' | 'window', name: string, x: number, y: number, width: number, height: number, sill: number, extra: OpeningOptions = {}): string {
+    const wall = this.wall(x, y);
+    const w = this.project.walls[wall];
+    const a = this.project.corners[w.start];
+    const b = this.project.corners[w.end];
+    const l = Math.hypot(b.x - a.x, b.y - a.y);
+    const at = ((x - a.x) * (b.x - a.x) + (y - a.y) * (b.y - a.y)) / l;
+    const id = `${kind}-${++this.openings}`;
+    this.do(
+      'opening.add',
+      newOpening(this.project, {
+        id,
+        name,
+        wall,
+        kind,
+        at: Math.round(at * 1e6) / 1e6,
+        width,
+        height,
+        sill,
+        hinge: extra.hinge ?? 'start',
+        swing: extra.swing ?? 'left',
+        panes: { across: extra.across ?? 2, up: extra.up ?? 2 },
+        finishes: {},
+        ...extra.more,
+      }),
+    );
+    return id;
+  }
+
+  /** Places a piece of the stock, turned so many degrees. */
+  place(maker: string, x: number, y: number, turn: number, options: PieceOptions = {}): void {
+    const item = stockItem(maker)!;
+    const level = this.project.levels[this.level];
+    const piece = pieceFrom(item, `piece-${++this.pieces}`, level, { x, y }, (turn * Math.PI) / 180);
+    piece.size = clampSize(item, {
+      ...piece.size,
+      ...(options.width ? { width: options.width } : {}),
+      ...(options.depth ? { depth: options.depth } : {}),
+      ...(options.height ? { height: options.height } : {}),
+    });
+    if (item.mount === 'ceiling') piece.elevation = level.height - piece.size.height;
+    if (options.elevation !== undefined) piece.elevation = options.elevation;
+    if (options.finishes) piece.finishes = options.finishes;
+    if (options.lumen && piece.lamp) piece.lamp.lumen = options.lumen;
+    if (options.name) piece.name = options.name;
+    this.do('piece.add', { pieces: [piece] });
+  }
+
+  /** Finishes floors, ceilings or walls of rooms. */
+  finish(kind: 'floor' | 'ceiling' | 'walls', rooms: string[], finish: string): void {
+    this.do('finish.apply', { targets: rooms.map((room) => ({ kind, room })), finish });
+  }
+}

@@ -1,0 +1,180 @@
+import { z } from 'zod';
+import { Angle, FinishRef, Finishes, Id, Name } from './basics';
+import { Level, Corner, Wall, WallType, Guide, type WallLayer } from './walls';
+import { Opening } from './openings';
+import { Column, Room, Rooflight } from './rooms';
+import { Dormer, Roof } from './roofs';
+import { Beam, Slab, Stair, Void } from './stairs';
+import { BACKGROUNDS, Fence, GroundArea } from './outside';
+import { Board, Picture, Piece, Viewpoint } from './presentation';
+
+export * from './basics';
+export * from './walls';
+export * from './openings';
+export * from './rooms';
+export * from './roofs';
+export * from './stairs';
+export * from './outside';
+export * from './presentation';
+
+/** Version of the project file format; raised with a migration when the shape changes. */
+export const FORMAT_VERSION = 3;
+
+export const Site = z.object({
+  place: Name,
+  latitude: z.number().min(-90).max(90).describe('degrees, north positive'),
+  longitude: z.number().min(-180).max(180).describe('degrees, east positive'),
+  north: Angle.describe('direction of north in the plan, from the x axis'),
+  moment: z
+    .string()
+    .regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/)
+    .refine((s) => !Number.isNaN(Date.parse(`${s}:00Z`)), 'not a date and time')
+    .describe('local date and time the daylight is shown for'),
+  offset: z.number().int().min(-840).max(840).describe('minutes the local clock is ahead of UTC'),
+  turbidity: z.number().min(1.8).max(10).describe('haze of the air: 2 very clear, 3 clear, 6 hazy'),
+  ground: z.number().min(-50).max(50).describe('height of the ground, from which the heights outside are measured, metres'),
+  background: z.enum(BACKGROUNDS).describe('what is seen beyond the site'),
+});
+
+/** How the outline of the project is ordered and what of it is out of sight or out of reach. */
+export const Outline = z.object({
+  groups: z.record(Id, z.object({ id: Id, name: Name, members: z.array(Id).max(5000) })),
+  hidden: z.array(Id).max(20000),
+  locked: z.array(Id).max(20000),
+});
+
+export const ProjectSchema = z.object({
+  format: z.literal('enstegon'),
+  version: z.literal(FORMAT_VERSION),
+  id: Id,
+  name: Name,
+  units: z.enum(['metric', 'imperial']),
+  site: Site,
+  wallTypes: z.record(Id, WallType),
+  levels: z.record(Id, Level),
+  guides: z.record(Id, Guide),
+  corners: z.record(Id, Corner),
+  walls: z.record(Id, Wall),
+  openings: z.record(Id, Opening),
+  columns: z.record(Id, Column),
+  rooflights: z.record(Id, Rooflight),
+  roofs: z.record(Id, Roof),
+  dormers: z.record(Id, Dormer),
+  stairs: z.record(Id, Stair),
+  voids: z.record(Id, Void),
+  slabs: z.record(Id, Slab),
+  beams: z.record(Id, Beam),
+  rooms: z.record(Id, Room),
+  outside: z.object({ walls: FinishRef.nullable(), faces: Finishes, ground: FinishRef.nullable() }),
+  grounds: z.record(Id, GroundArea),
+  fences: z.record(Id, Fence),
+  pieces: z.record(Id, Piece),
+  viewpoints: z.record(Id, Viewpoint),
+  pictures: z.record(Id, Picture),
+  boards: z.record(Id, Board),
+  outline: Outline,
+});
+
+export type Project = z.infer<typeof ProjectSchema>;
+export type Site = z.infer<typeof Site>;
+export type Outline = z.infer<typeof Outline>;
+
+/** Which side of a wall, seen from its start to its end. */
+export type Side = 'left' | 'right';
+
+/** Key of one side of a wall in the finishes of a room or of the outside. */
+export const sideKey = (wall: string, side: Side): string => `${wall}/${side}`;
+
+/** Sizes a new thing starts with (trade figures), metres. */
+const layer = (material: WallLayer['material'], mm: number, core = false): WallLayer => ({ material, thickness: mm / 1000, core });
+
+/** The wall types a new project starts with (trade figures); each can be changed and others added. */
+export const WALL_TYPES: readonly WallType[] = [
+  { id: 'cavity-300', name: 'Cavity wall', layers: [layer('brick', 102.5), layer('cavity', 85), layer('block', 100, true), layer('plaster', 12.5)] },
+  { id: 'solid-215', name: 'Solid brick', layers: [layer('brick', 215, true)] },
+  {
+    id: 'frame-250',
+    name: 'Timber frame',
+    layers: [layer('cladding', 25), layer('cavity', 50), layer('board', 12), layer('stud', 148, true), layer('board', 15)],
+  },
+  { id: 'stud-100', name: 'Stud partition', layers: [layer('board', 12.5), layer('stud', 75, true), layer('board', 12.5)] },
+  { id: 'block-140', name: 'Block partition', layers: [layer('plaster', 20), layer('block', 100, true), layer('plaster', 20)] },
+  {
+    id: 'stud-4half',
+    name: 'Stud partition, 4 1/2 in',
+    layers: [
+      { material: 'board', thickness: 0.0127, core: false },
+      { material: 'stud', thickness: 0.0889, core: true },
+      { material: 'board', thickness: 0.0127, core: false },
+    ],
+  },
+  {
+    id: 'frame-6half',
+    name: 'Timber frame, 6 1/2 in',
+    layers: [
+      { material: 'cladding', thickness: 0.0127, core: false },
+      { material: 'stud', thickness: 0.1397, core: true },
+      { material: 'board', thickness: 0.0127, core: false },
+    ],
+  },
+];
+
+export const DEFAULTS = {
+  wall: { thickness: 0.1, outside: 0.3 },
+  recess: { width: 1.2, depth: 0.35 },
+  niche: { width: 0.6, height: 0.4, depth: 0.1, sill: 1.1 },
+  boxing: { width: 0.3, depth: 0.3, thickness: 0.05 },
+  column: { width: 0.2, depth: 0.2 },
+  roof: { pitch: (40 * Math.PI) / 180, overhang: 0.3, thickness: 0.25, parapet: 0.4 },
+  rooflight: { width: 0.8, length: 1.2, kerb: 0.35 },
+  level: { height: 2.5, slab: 0.25 },
+  ground: -0.26,
+  stair: { width: 0.9, tread: 0.032, nosing: 0.02, column: 0.08, well: 0.1, riser: 0.018, string: 0.035 },
+  door: { width: 0.926, height: 2.1, sill: 0 },
+  window: { width: 1.2, height: 1.2, sill: 0.9 },
+} as const;
+
+/** A project with one level and nothing on it. */
+export function emptyProject(id: string, name: string, units: Project['units'] = 'metric'): Project {
+  return {
+    format: 'enstegon',
+    version: FORMAT_VERSION,
+    id,
+    name,
+    units,
+    site: {
+      place: 'Lower Marren',
+      latitude: 52.2,
+      longitude: -1.4,
+      north: Math.PI / 2,
+      moment: '2026-05-12T10:30',
+      offset: 60,
+      turbidity: 3,
+      ground: DEFAULTS.ground,
+      background: 'none',
+    },
+    wallTypes: Object.fromEntries(WALL_TYPES.map((t) => [t.id, t])),
+    levels: { ground: { id: 'ground', name: 'Ground', elevation: 0, ...DEFAULTS.level, underlay: null, structure: '' } },
+    guides: {},
+    corners: {},
+    walls: {},
+    openings: {},
+    columns: {},
+    rooflights: {},
+    roofs: {},
+    dormers: {},
+    stairs: {},
+    voids: {},
+    slabs: {},
+    beams: {},
+    rooms: {},
+    outside: { walls: null, faces: {}, ground: null },
+    grounds: {},
+    fences: {},
+    pieces: {},
+    viewpoints: {},
+    pictures: {},
+    boards: {},
+    outline: { groups: {}, hidden: [], locked: [] },
+  };
+}

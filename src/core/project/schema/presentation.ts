@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import { Angle, Coordinate, FinishRef, Finishes, Hash, Id, Name, Point3, Size } from './basics';
+
+export const Lamp = z.object({
+  lumen: z.number().min(0).max(50000),
+  kelvin: z.number().min(1500).max(10000),
+  on: z.boolean(),
+});
+
+export const Piece = z.object({
+  id: Id,
+  name: Name,
+  maker: z.string().min(1).max(60).describe('name of the stock maker'),
+  level: Id,
+  x: Coordinate,
+  y: Coordinate,
+  elevation: Coordinate.describe('height of its foot above the floor of the level'),
+  rotation: Angle.describe('0: its back towards +y, its front towards −y'),
+  size: z.object({ width: Size, depth: Size, height: Size }),
+  finishes: Finishes.describe('finish by part; parts left out keep the finish of the stock'),
+  lamp: Lamp.nullable().describe('light it gives, for luminaires'),
+});
+
+/** How the model is shown. */
+export const Look = z.object({
+  projection: z.enum(['perspective', 'parallel']),
+  mode: z.enum(['finishes', 'white', 'lines', 'translucent']),
+  cut: z.boolean().describe('what hides the interior is cut away'),
+  section: z
+    .object({ axis: z.enum(['x', 'y', 'z']), at: Coordinate, keep: z.enum(['below', 'above']) })
+    .nullable()
+    .describe('a plane that everything on one side of is left out'),
+  hidden: z.array(z.string().max(80)).max(2000).describe('things left out: ids, or "all/kind"'),
+  through: z.array(z.string().max(80)).max(2000).describe('things made see-through'),
+});
+
+export const Viewpoint = z.object({
+  id: Id,
+  name: Name,
+  eye: Point3,
+  target: Point3,
+  fov: z.number().min(0.05).max(2.6).describe('vertical field of view, radians'),
+  look: Look.nullable().default(null),
+});
+
+export const Picture = z.object({
+  id: Id,
+  name: Name,
+  viewpoint: Id.nullable(),
+  width: z.number().int().min(16).max(8192),
+  height: z.number().int().min(16).max(8192),
+  samples: z.number().int().min(1).max(100000),
+  exposure: z.number().min(-20).max(30).describe('EV at ISO 100 the radiance is shown with'),
+  radiance: Hash.describe('Radiance HDR file, luminance in cd/m²'),
+  image: Hash.describe('PNG made from the radiance at this exposure'),
+  made: z.string().max(40).describe('ISO date and time'),
+});
+
+const itemBase = {
+  id: Id,
+  page: Id,
+  order: z.number().min(-1e6).max(1e6).describe('higher lies on top'),
+  x: z.number().min(-5).max(5).describe('left edge on the page, metres'),
+  y: z.number().min(-5).max(5).describe('top edge on the page, metres downwards'),
+  width: z.number().min(0.002).max(5),
+  height: z.number().min(0.002).max(5),
+  shadow: z.boolean(),
+};
+
+export const SampleForm = z.enum(['board', 'plank', 'swatch', 'tiles', 'disc']);
+
+export const BoardItem = z.discriminatedUnion('kind', [
+  z.object({ ...itemBase, kind: z.literal('picture'), picture: Id }),
+  z.object({ ...itemBase, kind: z.literal('sample'), finish: FinishRef, form: SampleForm, note: z.string().max(200) }),
+  z.object({
+    ...itemBase,
+    kind: z.literal('text'),
+    text: z.string().max(4000),
+    size: z.number().min(0.001).max(0.2).describe('type size, metres'),
+    face: z.enum(['sans', 'serif']),
+    align: z.enum(['left', 'centre', 'right']),
+  }),
+]);
+
+export const Page = z.object({ id: Id, name: Name, order: z.number(), ground: z.string().regex(/^#[0-9a-fA-F]{6}$/) });
+
+export const Board = z.object({
+  id: Id,
+  name: Name,
+  paper: z.object({ width: z.number().min(0.02).max(5), height: z.number().min(0.02).max(5) }).describe('metres'),
+  pages: z.record(Id, Page),
+  items: z.record(Id, BoardItem),
+});
+
+export type Piece = z.infer<typeof Piece>;
+export type Lamp = z.infer<typeof Lamp>;
+export type Viewpoint = z.infer<typeof Viewpoint>;
+export type Picture = z.infer<typeof Picture>;
+export type Board = z.infer<typeof Board>;
+export type Page = z.infer<typeof Page>;
+export type BoardItem = z.infer<typeof BoardItem>;
+export type SampleForm = z.infer<typeof SampleForm>;
+export type Look = z.infer<typeof Look>;

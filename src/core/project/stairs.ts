@@ -1,0 +1,492 @@
+import { boolean, tidyRing, union, type Region, type Ring } from '../geometry/polygon';
+import { Polyline } from '../geometry/polyline';
+import { add, distance, dot, left, lerp, rotate, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { formatLength } from '../units/length';
+import { DomainError } from './errors';
+import { levelAbove, levelBelow } from './levels';
+import { DEFAULTS, type Guard, type Level, type Project, type Stair } from './schema';
+import { solveStair, STAIR_PROFILES, type Breach, type StairSizes } from './stair-rules';
+import { freeName } from './things';
+
+/** One step: what one treads on, in the coordinates of the stair (first riser through its origin, setting out along +y). */
+export interface Step {
+  ring: Ring;
+  /** Height of its top above the foot of the stair, metres. */
+  z: number;
+  landing: boolean;
+}
+
+/** One edge of a stair, a line in plan with the places where the risers meet it. */
+export interface StairEdge {
+  points: Vec2[];
+  /** Distance along it of every riser, metres. */
+  at: number[];
+}
+
+/** A stair worked out in plan. Lengths in metres, in the coordinates of the stair. */
+export interface StairLayout {
+  stair: Stair;
+  /** What it climbs, floor to floor. */
+  height: number;
+  sizes: StairSizes;
+  left: StairEdge;
+  right: StairEdge;
+  /** Ends of every riser line: on the left, on the right. The last one is the edge of the floor it arrives at. */
+  risers: { left: Vec2; right: Vec2 }[];
+  steps: Step[];
+  /** The line one walks, from the first riser to the last. */
+  walk: Vec2[];
+  /** Narrowest end of a winder; null where there are none. */
+  narrow: number | null;
+}
+
+const QUARTER = Math.PI / 2;
+
+/** How far the walking line of winders runs from the inner side, metres. */
+const walkingLine = (stair: Stair): number => {
+  const { line } = STAIR_PROFILES[stair.profile].winder;
+  return Math.min('share' in line ? line.share * stair.width : line.from, stair.width * 0.9);
+};
+
+/** How many winders a turn takes, so that their narrow ends are wide enough and the walking line keeps the going. */
+function windersFor(stair: Stair, going: number, quarters: number, well: number): number {
+  const turned = walkingLine(stair) * QUARTER * quarters;
+  const narrow = Math.min(STAIR_PROFILES[stair.profile].winder.narrow, going * 0.5);
+  return Math.max(2 * quarters, Math.ceil(turned / (going - narrow) - 1e-9), Math.ceil((turned + well) / going - 1e-9));
+}
+
+/** What a stair climbs, floor to floor; null where it has no height of its own and there is no level above. */
+export function stairRise(project: Pick<Project, 'levels'>, stair: Pick<Stair, 'rise' | 'level' | 'z'>): number | null {
+  if (stair.rise !== null) return stair.rise;
+  const above = levelAbove(project, stair.level);
+  const height = above ? above.elevation - project.levels[stair.level].elevation - stair.z : 0;
+  return height > 0.05 ? height : null;
+}
+
+const turnsOf = (form: Stair['form']): number => (form === 'quarter' || form === 'half' ? 1 : form === 'three' ? 2 : 0);
+
+/** Risers and going of a stair, with what breaks the rules of its profile. */
+function solve(project: Pick<Project, 'units'>, stair: Stair, height: number): StairSizes {
+  const { units } = project;
+  const say = (v: number): string => formatLength(v, units);
+  if (stair.form !== 'spiral') {
+    const landings = stair.corners === 'landing' ? turnsOf(stair.form) : 0;
+    const { profile, width, risers, going, space } = stair;
+    return solveStair({ height, profile, width, risers, going, space, flights: 1 + landings, units });
+  }
+  const rules = STAIR_PROFILES[stair.profile].spiral;
+  const risers = stair.risers ?? Math.max(2, Math.ceil(height / (rules.rise - 0.015) - 1e-9));
+  const rise = height / risers;
+  // Under a full turn there must be room to walk: that limits how far one step may turn.
+  const most = (2 * Math.PI * rise) / (rules.headroom + stair.tread);
+  const radius = stair.column + rules.at;
+  const going = stair.going ?? Math.max(rules.going, Math.min(0.24, most * radius));
+  const breaches: Breach[] = [];
+  const add = (rule: Breach['rule'], is: number, limit: number, text: string): void => void breaches.push({ rule, is, limit, text });
+  if (rise > rules.rise + 1e-6)
+    add('rise', rise, rules.rise, `Each step rises ${say(rise)}, more than the ${say(rules.rise)} of profile ${stair.profile} for spirals; add a riser.`);
+  if (going < rules.going - 1e-6)
+    add('going', going, rules.going, `The going at the walking line is ${say(going)}, less than the ${say(rules.going)} of profile ${stair.profile}.`);
+  if (going / radius > most + 1e-6)
+    add(
+      'headroom',
+      ((2 * Math.PI * radius) / going) * rise - stair.tread,
+      rules.headroom,
+      `Under a full turn ${say(((2 * Math.PI * radius) / going) * rise - stair.tread)} are left, less than ${say(rules.headroom)}; make the going shorter.`,
+    );
+  return { risers, rise, going, pitch: Math.atan2(rise, going), breaches };
+}
+
+/** Collects both edges of a stair that turns to the left, and the riser lines between them. */
+class Course {
+  private p: Vec2 = { x: 0, y: 0 };
+  private d: Vec2 = { x: 0, y: 1 };
+  readonly inner: Vec2[];
+  readonly outer: Vec2[];
+  readonly risers: { inner: Vec2; outer: Vec2 }[] = [];
+  readonly walk: Vec2[] = [];
+  readonly landings = new Set<number>();
+  narrow: number | null = null;
+
+  constructor(
+    readonly width: number,
+    readonly walking: number,
+  ) {
+    this.inner = [this.side(1)];
+    this.outer = [this.side(-1)];
+    this.riser();
+  }
+
+  private side(k: 1 | -1): Vec2 {
+    return add(this.p, scale(left(this.d), (k * this.width) / 2));
+  }
+
+  private riser(): void {
+    const [inner, outer] = [this.side(1), this.side(-1)];
+    this.risers.push({ inner, outer });
+    this.walk.push(lerp(inner, outer, 0.5));
+  }
+
+  private forward(by: number): void {
+    this.p = add(this.p, scale(this.d, by));
+  }
+
+  private turn(): void {
+    this.d = left(this.d);
+  }
+
+  /** So many steps straight on. */
+  flight(steps: number, going: number): void {
+    for (let i = 0; i < steps; i++) {
+      this.forward(going);
+      this.riser();
+    }
+    this.inner.push(this.side(1));
+    this.outer.push(this.side(-1));
+  }
+
+  /** A level landing round one or two corners. */
+  landing(quarters: 1 | 2, well: number): void {
+    this.landings.add(this.risers.length - 1);
+    for (let i = 0; i < quarters; i++) {
+      this.forward(this.width / 2);
+      this.walk.push(this.p);
+      this.outer.push(add(this.side(-1), scale(this.d, this.width / 2)));
+      this.turn();
+      this.forward(this.width / 2);
+      if (i + 1 < quarters) this.forward(well);
+      // Forward from the second corner the landing's far side runs to the next one.
+      this.inner.push(this.side(1));
+    }
+    this.outer.push(this.side(-1));
+    this.riser();
+  }
+
+  /** Winders round one or two corners: equal goings along the walking line, equal widths along the inner side. */
+  winders(steps: number, going: number, quarters: 1 | 2, well: number): void {
+    const { walking, width } = this;
+    const before = (steps * going - walking * QUARTER * quarters - (quarters - 1) * well) / 2;
+    const innerFrom = this.side(1);
+    const inner: Vec2[] = [innerFrom];
+    const outer: Vec2[] = [this.side(-1)];
+    const path: { from: Vec2; d: Vec2; length: number; centre: Vec2 | null }[] = [];
+    const off = (p: Vec2, d: Vec2): Vec2 => add(p, scale(left(d), -walking));
+    this.forward(before);
+    path.push({ from: off(innerFrom, this.d), d: this.d, length: before, centre: null });
+    for (let i = 0; i < quarters; i++) {
+      const corner = this.side(1);
+      inner.push(corner);
+      path.push({ from: off(corner, this.d), d: this.d, length: walking * QUARTER, centre: corner });
+      outer.push(add(this.side(-1), scale(this.d, width)));
+      this.forward(width / 2);
+      this.turn();
+      this.forward(width / 2);
+      const on = i + 1 < quarters ? well : before;
+      path.push({ from: off(this.side(1), this.d), d: this.d, length: on, centre: null });
+      this.forward(on);
+    }
+    inner.push(this.side(1));
+    outer.push(this.side(-1));
+    const [innerLine, outerLine] = [new Polyline(inner), new Polyline(outer)];
+    const walkAt = (u: number): Vec2 => {
+      let rest = u;
+      for (const part of path) {
+        if (rest <= part.length + 1e-12 || part === path[path.length - 1])
+          return part.centre ? add(part.centre, rotate(sub(part.from, part.centre), rest / walking)) : add(part.from, scale(part.d, rest));
+        rest -= part.length;
+      }
+      return path[0].from;
+    };
+    for (let j = 1; j <= steps; j++) {
+      const p = innerLine.at((j * innerLine.length) / steps);
+      const through = walkAt(j * going);
+      const q = j === steps ? outerLine.at(outerLine.length) : outerLine.at(outerLine.hit(p, unit(sub(through, p))));
+      this.risers.push({ inner: p, outer: q });
+      this.walk.push(through);
+    }
+    this.inner.push(...inner.slice(1));
+    this.outer.push(...outer.slice(1));
+    const end = innerLine.length / steps;
+    this.narrow = this.narrow === null ? end : Math.min(this.narrow, end);
+  }
+}
+
+/** Lines of an edge without points that repeat. */
+function edgeOf(points: readonly Vec2[], risers: readonly Vec2[]): StairEdge {
+  const clean = points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-9);
+  const line = new Polyline(clean);
+  let from = 0;
+  const at = risers.map((r) => {
+    // The riser's end lies on the line, further on than the one before.
+    let best = from;
+    let least = Infinity;
+    for (let i = 0; i < clean.length - 1; i++) {
+      const d = sub(clean[i + 1], clean[i]);
+      const l = Math.hypot(d.x, d.y);
+      const t = Math.max(0, Math.min(1, dot(sub(r, clean[i]), d) / (l * l)));
+      const s = line.s[i] + t * l;
+      const off = distance(r, lerp(clean[i], clean[i + 1], t));
+      if (s > from - 1e-7 && off < least - 1e-7) {
+        least = off;
+        best = s;
+      }
+    }
+    from = Math.max(from, best);
+    return from;
+  });
+  return { points: clean, at };
+}
+
+/**
+ * A stair worked out in plan: its risers and goings by the rules of its profile, every step as an outline. Winders are
+ * balanced: riser lines pass through equal goings on the walking line and equal widths on the inner side.
+ *
+ * @throws DomainError `stair.…` where it cannot be built
+ */
+export function stairLayout(project: Pick<Project, 'levels' | 'units'>, stair: Stair): StairLayout {
+  const refuse = (code: string, why: string): never => {
+    throw new DomainError(`stair.${code}`, `${stair.name} was not set: ${why}`, [stair.id]);
+  };
+  const height = stairRise(project, stair) ?? refuse('no-level', 'there is no level above to climb to; add one, or give it a height of its own.');
+  const sizes = solve(project, stair, height);
+  const { risers: n, going } = sizes;
+  const total = n - 1;
+  const { form, corners, width, well } = stair;
+  if (form === 'spiral') return spiral(stair, height, sizes);
+  const course = new Course(width, walkingLine(stair));
+  const turns = turnsOf(form);
+  const quarters = form === 'half' ? 2 : 1;
+  const gap = form === 'half' ? well : 0;
+  const perTurn = turns === 0 ? 0 : corners === 'landing' ? 1 : windersFor(stair, going, quarters, gap);
+  const straight = total - turns * perTurn;
+  const flights = turns + 1;
+  const least = corners === 'landing' ? flights : 0;
+  if (straight < least) refuse('short', `${n} risers are too few for its turns; fix more, or take another form.`);
+  const first = stair.first ?? (form === 'three' ? Math.round(straight / 3) : Math.ceil(straight / 2));
+  const inner = corners === 'landing' ? 1 : 0;
+  const steps = turns === 0 ? [straight] : [Math.max(inner, Math.min(first, straight - inner * turns))];
+  if (turns === 2) {
+    const rest = straight - steps[0];
+    steps.push(Math.max(inner, Math.min(stair.second ?? Math.floor(rest / 2), rest - inner)));
+  }
+  if (turns > 0) steps.push(straight - steps.reduce((a, b) => a + b, 0));
+  steps.forEach((count, i) => {
+    course.flight(count, going);
+    if (i >= turns) return;
+    if (corners === 'landing') course.landing(quarters, gap);
+    else course.winders(perTurn, going, quarters, gap);
+  });
+  const lines = course.risers;
+  const mirror = stair.turn === 'right' && turns > 0;
+  const flip = (p: Vec2): Vec2 => (mirror ? { x: -p.x, y: p.y } : p);
+  const innerEdge = edgeOf(
+    course.inner.map(flip),
+    lines.map((r) => flip(r.inner)),
+  );
+  const outerEdge = edgeOf(
+    course.outer.map(flip),
+    lines.map((r) => flip(r.outer)),
+  );
+  const [l, r] = mirror ? [outerEdge, innerEdge] : [innerEdge, outerEdge];
+  const layout = finish(stair, height, sizes, l, r, course.walk.map(flip), course.narrow, course.landings);
+  if (course.narrow !== null) {
+    const { narrow } = STAIR_PROFILES[stair.profile].winder;
+    if (course.narrow < narrow - 1e-6)
+      sizes.breaches.push({
+        rule: 'winder',
+        is: course.narrow,
+        limit: narrow,
+        text: `Its winders are ${formatLength(course.narrow, project.units)} wide at their narrow ends, less than the ${formatLength(narrow, project.units)} of profile ${stair.profile}; lengthen the going.`,
+      });
+  }
+  return layout;
+}
+
+/** Steps between two edges. */
+function finish(
+  stair: Stair,
+  height: number,
+  sizes: StairSizes,
+  l: StairEdge,
+  r: StairEdge,
+  walk: Vec2[],
+  narrow: number | null,
+  landings: ReadonlySet<number>,
+): StairLayout {
+  const [leftLine, rightLine] = [new Polyline(l.points), new Polyline(r.points)];
+  const risers = l.at.map((s, i) => ({ left: leftLine.at(s), right: rightLine.at(r.at[i]) }));
+  const steps: Step[] = [];
+  for (let i = 0; i < risers.length - 1; i++) {
+    const ring = tidyRing([...rightLine.between(r.at[i], r.at[i + 1]), ...leftLine.between(l.at[i], l.at[i + 1]).reverse()]);
+    steps.push({ ring, z: (i + 1) * sizes.rise, landing: landings.has(i) });
+  }
+  return { stair, height, sizes, left: l, right: r, risers, steps, walk, narrow };
+}
+
+/** Steps about a column. */
+function spiral(stair: Stair, height: number, sizes: StairSizes): StairLayout {
+  const at = STAIR_PROFILES[stair.profile].spiral.at;
+  const inner = stair.column;
+  const outer = inner + stair.width;
+  const each = sizes.going / (inner + at);
+  const hand = stair.turn === 'left' ? 1 : -1;
+  const centre = { x: -hand * (inner + stair.width / 2), y: 0 };
+  const FINE = 6;
+  const on = (radius: number, angle: number): Vec2 => ({ x: centre.x + hand * radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle) });
+  const count = sizes.risers - 1;
+  const arc = (radius: number): Vec2[] => Array.from({ length: count * FINE + 1 }, (_, k) => on(radius, (k * each) / FINE));
+  const edge = (radius: number): StairEdge => {
+    const points = arc(radius);
+    const line = new Polyline(points);
+    return { points, at: Array.from({ length: count + 1 }, (_, i) => line.s[i * FINE]) };
+  };
+  const [i, o] = [edge(inner), edge(outer)];
+  const [l, r] = hand === 1 ? [i, o] : [o, i];
+  return finish(stair, height, sizes, l, r, arc(inner + at), null, new Set());
+}
+
+/** A point of a stair's own coordinates in the plan. */
+export const stairToPlan = (stair: Pick<Stair, 'x' | 'y' | 'rotation'>, p: Vec2): Vec2 => add(stair, rotate(p, stair.rotation));
+
+/** The centre of a spiral, in its own coordinates. */
+export const spiralCentre = (stair: Stair): Vec2 => ({ x: (stair.turn === 'left' ? -1 : 1) * (stair.column + stair.width / 2), y: 0 });
+
+/** A step with its nosing, in the stair's coordinates. */
+export function withNosing(layout: StairLayout, i: number): Ring {
+  const { ring } = layout.steps[i];
+  const { left: a, right: b } = layout.risers[i];
+  const by = layout.stair.nosing;
+  if (by === 0 || distance(a, b) < 1e-6) return ring;
+  // Right to left, the way down lies at the left of the line.
+  const out = scale(left(unit(sub(a, b))), by);
+  return (
+    union([
+      { outer: ring, holes: [] },
+      { outer: tidyRing([b, a, add(a, out), add(b, out)].reverse()), holes: [] },
+    ])[0]?.outer ?? ring
+  );
+}
+
+/** Headroom a stair needs, metres. */
+export const headroomOf = (stair: Stair): number => {
+  const rules = STAIR_PROFILES[stair.profile];
+  return stair.form === 'spiral' ? rules.spiral.headroom : rules.headroom;
+};
+
+const layouts = new WeakMap<Stair, { levels: object; units: string; layout: StairLayout }>();
+
+/** The layout of a stair, remembered while stair and levels stay the same objects. @throws DomainError `stair.…` */
+export function layoutOf(project: Pick<Project, 'levels' | 'units'>, stair: Stair): StairLayout {
+  const known = layouts.get(stair);
+  if (known && known.levels === project.levels && known.units === project.units) return known.layout;
+  const layout = stairLayout(project, stair);
+  layouts.set(stair, { levels: project.levels, units: project.units, layout });
+  return layout;
+}
+
+/** The layout of a stair; null where it cannot be built as things are (its level above was deleted). */
+export function tryLayout(project: Pick<Project, 'levels' | 'units'>, stair: Stair): StairLayout | null {
+  try {
+    return layoutOf(project, stair);
+  } catch (error) {
+    if (error instanceof DomainError) return null;
+    throw error;
+  }
+}
+
+/**
+ * What of the floor above has to be left out over a stair: every step, nosing included, that has less than its headroom
+ * below the underside of that floor. In the plan.
+ */
+export function stairVoid(project: Pick<Project, 'levels' | 'units'>, stair: Stair): Region[] {
+  if (stair.void === 'none' || stair.rise !== null) return [];
+  const layout = tryLayout(project, stair);
+  if (!layout) return [];
+  const underside = project.levels[stair.level].height - stair.z;
+  const needed = headroomOf(stair);
+  const rings = layout.steps.flatMap((step, i) => (stair.void === 'whole' || step.z + needed > underside + 1e-9 ? [withNosing(layout, i)] : []));
+  const regions = union(rings.map((ring) => ({ outer: ring.map((p) => stairToPlan(stair, p)), holes: [] })));
+  // The column of a spiral goes through.
+  if (stair.form === 'spiral' && regions.length) {
+    const c = stairToPlan(stair, spiralCentre(stair));
+    const column: Ring = Array.from({ length: 48 }, (_, k) => add(c, rotate({ x: stair.column + 0.005, y: 0 }, (k * Math.PI) / 24)));
+    return boolean('union', regions, [{ outer: column, holes: [] }]);
+  }
+  return regions;
+}
+
+const holes = new WeakMap<object, WeakMap<object, Map<string, { levels: object; holes: Region[] }>>>();
+
+/** The holes in the floor of a level: its voids, and those of the stairs that come up through it. @param project in one phase */
+export function holesIn(project: Project, level: string): Region[] {
+  let byVoids = holes.get(project.stairs);
+  if (!byVoids) holes.set(project.stairs, (byVoids = new WeakMap()));
+  let byLevel = byVoids.get(project.voids);
+  if (!byLevel) byVoids.set(project.voids, (byLevel = new Map()));
+  const known = byLevel.get(level);
+  if (known && known.levels === project.levels) return known.holes;
+  const below = levelBelow(project, level);
+  const found: Region[] = [];
+  for (const id in project.voids) if (project.voids[id].level === level) found.push({ outer: project.voids[id].points, holes: [] });
+  if (below) for (const id in project.stairs) if (project.stairs[id].level === below.id) found.push(...stairVoid(project, project.stairs[id]));
+  const merged = found.length ? union(found) : NONE;
+  byLevel.set(level, { levels: project.levels, holes: merged });
+  return merged;
+}
+
+const NONE: Region[] = [];
+
+/** The guard things start with. */
+export const newGuard = (infill: Guard['infill'] = 'balusters'): Guard => ({ infill, height: null, posts: true });
+
+/** Height of a guard's handrail, metres. */
+export const guardHeight = (guard: Guard, profile: Stair['profile'], where: 'stair' | 'inside' | 'outside'): number => {
+  const rules = STAIR_PROFILES[profile];
+  return guard.height ?? (where === 'stair' ? Math.max(rules.handrail.min, rules.guard.inside) : rules.guard[where]);
+};
+
+/** The profile that goes with the units of a project. */
+export const profileOf = (project: Pick<Project, 'units'>): Stair['profile'] => (project.units === 'metric' ? 'A' : 'B');
+
+/** A stair with the sizes stairs have (trade figures). */
+export function newStair(project: Pick<Project, 'stairs' | 'units'>, basics: Pick<Stair, 'id' | 'level' | 'x' | 'y'> & Partial<Stair>): Stair {
+  const profile = profileOf(project);
+  const { tread, nosing, column, well } = DEFAULTS.stair;
+  return {
+    name: freeName('Stair', project.stairs),
+    z: 0,
+    rotation: 0,
+    form: 'straight',
+    turn: 'left',
+    corners: 'landing',
+    width: Math.max(DEFAULTS.stair.width, STAIR_PROFILES[profile].width),
+    rise: null,
+    profile,
+    risers: null,
+    going: null,
+    space: null,
+    first: null,
+    second: null,
+    well,
+    column,
+    build: 'closed',
+    open: false,
+    tread,
+    nosing,
+    left: newGuard(),
+    right: newGuard(),
+    above: newGuard(),
+    void: 'least',
+    status: 'new',
+    finishes: {},
+    ...basics,
+  };
+}
+
+/** Refuses a stair that cannot be built. @throws DomainError `stair.…` */
+export function checkStair(project: Project, stair: Stair): void {
+  stairLayout(project, stair);
+}
+
+/** The level a stair arrives at. */
+export const arrivesAt = (project: Pick<Project, 'levels'>, stair: Stair): Level | null => (stair.rise === null ? levelAbove(project, stair.level) : null);

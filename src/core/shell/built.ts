@@ -1,0 +1,339 @@
+import { cylinder } from '../geometry/shapes';
+import { hexahedron, prism } from '../geometry/extrude';
+import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
+import { insideRegion, regionArea, signedArea, type Region, type Ring } from '../geometry/polygon';
+import { cross3, dot3, length3, scale3, sub3, unit3, type Vec2, type Vec3 } from '../geometry/vec';
+import { levelAbove } from '../project/levels';
+import { roofHeight, roofsOver, type RoofShape } from '../project/roofs';
+import type { Beam, Guard, Level, Project, Slab, Void } from '../project/schema';
+import { guardHeight, holesIn, profileOf, stairVoid, tryLayout } from '../project/stairs';
+import { STAIR_PROFILES } from '../project/stair-rules';
+import { guardAlong, openStretches, type GuardMeshes } from './guards';
+import type { Memo } from './memo';
+import { arrival, deriveStair, type DerivedStair } from './stairs';
+import { INFILL_FINISHES, SLAB_FINISHES, STAIR_FINISHES, type Surface } from './surfaces';
+import type { DerivedWall } from './walls';
+
+export interface DerivedVoid {
+  id: string;
+  void: Void;
+  area: number;
+  guard: GuardMeshes | null;
+}
+
+export interface DerivedSlab {
+  id: string;
+  slab: Slab;
+  ring: Ring;
+  area: number;
+  mesh: Mesh;
+  guard: GuardMeshes | null;
+}
+
+export interface DerivedBeam {
+  id: string;
+  beam: Beam;
+  /** Along its middle line, metres. */
+  length: number;
+  mesh: Mesh;
+  /** Its outline seen from above. */
+  ring: Ring;
+}
+
+/** What stands on a level besides walls, rooms and openings. */
+export interface Built {
+  stairs: DerivedStair[];
+  voids: DerivedVoid[];
+  slabs: DerivedSlab[];
+  beams: DerivedBeam[];
+}
+
+const turned = (points: Ring): Ring => (signedArea(points) < 0 ? [...points].reverse() : points);
+
+/** Surfaces of a guard, in world metres. */
+function guardSurfaces(id: string, name: string, guard: Guard, made: GuardMeshes, finishes: Record<string, string>, level: string): Surface[] {
+  return (['rail', 'infill'] as const)
+    .filter((part) => made[part].indices.length)
+    .map((part) => ({
+      key: `${id}/${name}-${part}`,
+      entity: id,
+      target: { kind: 'part', of: id, part },
+      finish: finishes[part] ?? (part === 'rail' ? STAIR_FINISHES.rail : INFILL_FINISHES[guard.infill]),
+      kind: 'guard',
+      mesh: made[part],
+      matrix: null,
+      level,
+    }));
+}
+
+/** A guard along a ring at a height of the world. */
+function ringGuard(
+  ring: Ring,
+  guard: Guard,
+  z: number,
+  height: number,
+  limit: number,
+  walls: readonly Region[],
+  ways: readonly (readonly [Vec2, Vec2])[],
+  inward: number,
+): GuardMeshes {
+  const runs = openStretches(turned(ring), walls, ways, inward).map((line) => line.map((p): Vec3 => ({ ...p, z })));
+  return guardAlong(runs, guard, height, limit);
+}
+
+/** Box or round bar between two points, closed. @returns in the coordinates of its points */
+export function beamSolid(a: Vec3, b: Vec3, beam: Pick<Beam, 'section' | 'width' | 'depth' | 'turn'>): Mesh {
+  const axis = sub3(b, a);
+  const l = length3(axis);
+  if (l < 1e-6) return joinMeshes([]);
+  const d = scale3(axis, 1 / l);
+  // Width lies level where that can be told; upright posts turn about their own line.
+  const level = Math.hypot(d.x, d.y) > 1e-6 ? unit3({ x: -d.y, y: d.x, z: 0 }) : { x: 1, y: 0, z: 0 };
+  const up = cross3(d, level);
+  const [c, s] = [Math.cos(beam.turn), Math.sin(beam.turn)];
+  const u: Vec3 = { x: level.x * c + up.x * s, y: level.y * c + up.y * s, z: level.z * c + up.z * s };
+  const v = cross3(d, u);
+  const builder = new MeshBuilder();
+  if (beam.section === 'round') {
+    const [w, h] = [beam.width / 2, beam.depth / 2];
+    builder.add(cylinder(0, 0, 0, l, 1, 1, 24), [u.x * w, u.y * w, u.z * w, 0, v.x * h, v.y * h, v.z * h, 0, d.x, d.y, d.z, 0, a.x, a.y, a.z, 1]);
+    return builder.build();
+  }
+  const at = (p: Vec3, i: number, j: number): Vec3 => ({
+    x: p.x + (u.x * i * beam.width + v.x * j * beam.depth) / 2,
+    y: p.y + (u.y * i * beam.width + v.y * j * beam.depth) / 2,
+    z: p.z + (u.z * i * beam.width + v.z * j * beam.depth) / 2,
+  });
+  const ring = (p: Vec3): Vec3[] => [at(p, -1, -1), at(p, 1, -1), at(p, 1, 1), at(p, -1, 1)];
+  // Seen from the far end the section runs counter-clockwise.
+  hexahedron(builder, ring(a), ring(b));
+  return builder.build();
+}
+
+function deriveBeam(beam: Beam, level: Level): DerivedBeam {
+  const z = (p: Vec3): Vec3 => ({ ...p, z: p.z + level.elevation });
+  const mesh = beamSolid(z(beam.a), z(beam.b), beam);
+  const points: Vec2[] = [];
+  for (let i = 0; i < mesh.positions.length; i += 3) points.push({ x: mesh.positions[i], y: mesh.positions[i + 1] });
+  return { id: beam.id, beam, length: length3(sub3(beam.b, beam.a)), mesh, ring: hull(points) };
+}
+
+/** Convex hull of points of the plan, counter-clockwise (Andrew's monotone chain). */
+export function hull(points: readonly Vec2[]): Ring {
+  const sorted = [...points].sort((a, b) => a.x - b.x || a.y - b.y);
+  const half = (list: readonly Vec2[]): Vec2[] => {
+    const out: Vec2[] = [];
+    for (const p of list) {
+      while (out.length > 1) {
+        const [a, b] = [out[out.length - 2], out[out.length - 1]];
+        if ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) > 1e-12) break;
+        out.pop();
+      }
+      out.push(p);
+    }
+    return out.slice(0, -1);
+  };
+  return [...half(sorted), ...half([...sorted].reverse())];
+}
+
+/** Lines people pass over between a stair and a floor, with their heights in the world. */
+function stairWays(project: Project): { line: [Vec2, Vec2]; z: number }[] {
+  const out: { line: [Vec2, Vec2]; z: number }[] = [];
+  for (const id in project.stairs) {
+    const stair = project.stairs[id];
+    const layout = tryLayout(project, stair);
+    if (layout) out.push({ line: arrival(layout), z: project.levels[stair.level].elevation + stair.z + layout.height });
+  }
+  return out;
+}
+
+const ways = new WeakMap<object, { levels: object; ways: { line: [Vec2, Vec2]; z: number }[] }>();
+
+function waysOf(project: Project): { line: [Vec2, Vec2]; z: number }[] {
+  const known = ways.get(project.stairs);
+  if (known?.levels === project.levels) return known.ways;
+  const made = stairWays(project);
+  ways.set(project.stairs, { levels: project.levels, ways: made });
+  return made;
+}
+
+/** Derives stairs, voids, slabs and beams of a level. */
+export function deriveBuilt(
+  memo: Memo,
+  project: Project,
+  level: Level,
+  walls: readonly DerivedWall[],
+  roofs: readonly RoofShape[],
+  surfaces: Surface[],
+): Built {
+  const built: Built = { stairs: [], voids: [], slabs: [], beams: [] };
+  const inside = STAIR_PROFILES[profileOf(project)];
+  const has = (c: Record<string, { level: string }>): boolean => {
+    for (const id in c) if (c[id].level === level.id) return true;
+    return false;
+  };
+  const guarded = has(project.voids) || has(project.slabs) || holesIn(project, level.id).length > 0;
+  // What keeps people from falling already: walls from the floor up, higher than a guard.
+  const standing = guarded
+    ? memo.steady(
+        'standing walls',
+        level.id,
+        walls.filter((w) => w.wall.kind === 'wall' && w.foot < 0.2 && w.height > inside.guard.inside).flatMap((w) => w.rings),
+        (a, b) => a.length === b.length && a.every((r, i) => r === b[i]),
+      )
+    : [];
+  const barriers = (): Region[] => standing.map((outer) => ({ outer, holes: [] }));
+  const above = levelAbove(project, level.id);
+  const holes = above ? holesIn(project, above.id) : [];
+  for (const id in project.stairs) {
+    const stair = project.stairs[id];
+    if (stair.level !== level.id) continue;
+    const layout = tryLayout(project, stair);
+    if (!layout) continue;
+    const overhead = above ? roofsOver(project, above.id) : roofs;
+    const slabs = Object.values(project.slabs).filter((s) => s.level === level.id);
+    const derived = memo.get('stair', id, [layout, level, above, holes, ...overhead, ...slabs], () =>
+      deriveStair(layout, level, (p, z) => {
+        const open = holes.some((h) => insideRegion(p, h));
+        const roof = roofHeight(overhead, p);
+        const higher = above && open ? above.elevation - level.elevation : 0;
+        const ceiling = !above ? roof : open ? higher + (roof ?? above.height) : level.height;
+        const under = slabs.map((s) => (insideRegion(p, { outer: s.points, holes: [] }) ? s.z - s.thickness : Infinity)).filter((h) => h > z + stair.z + 1e-6);
+        const least = Math.min(ceiling ?? Infinity, ...under);
+        return Number.isFinite(least) ? least - stair.z : null;
+      }),
+    );
+    built.stairs.push(derived);
+    for (const { part, mesh } of derived.parts)
+      surfaces.push({
+        key: `${id}/${part}`,
+        entity: id,
+        target: { kind: 'part', of: id, part },
+        finish: stair.finishes[part] ?? (part === 'infill' ? INFILL_FINISHES[(stair.left ?? stair.right)?.infill ?? 'none'] : STAIR_FINISHES[part]),
+        kind: 'stair',
+        mesh,
+        matrix: derived.matrix,
+        level: level.id,
+      });
+  }
+  const limit = inside.gap;
+  for (const id in project.voids) {
+    const own = project.voids[id];
+    if (own.level !== level.id) continue;
+    const ring = turned(own.points);
+    const near = waysOf(project).filter((w) => Math.abs(w.z - level.elevation) < 0.05);
+    const derived = memo.get('void', id, [own, level, standing, ...near.map((w) => w.line)], (): DerivedVoid => {
+      const guard =
+        own.guard &&
+        ringGuard(
+          ring,
+          own.guard,
+          level.elevation,
+          guardHeight(own.guard, profileOf(project), 'inside'),
+          limit,
+          barriers(),
+          near.map((w) => w.line),
+          -0.05,
+        );
+      return { id, void: own, area: regionArea({ outer: ring, holes: [] }), guard };
+    });
+    built.voids.push(derived);
+    if (derived.guard && own.guard) surfaces.push(...guardSurfaces(id, 'guard', own.guard, derived.guard, {}, level.id));
+  }
+  // Guards round the voids of the stairs that come up here stand on this level, and belong to their stairs.
+  for (const id in project.stairs) {
+    const stair = project.stairs[id];
+    if (!stair.above || levelAbove(project, stair.level)?.id !== level.id) continue;
+    const layout = tryLayout(project, stair);
+    if (!layout) continue;
+    const guard = stair.above;
+    const made = memo.get('stair guard', id, [layout, level, standing, project.levels], () => {
+      const own = stairVoid(project, stair).map((r) =>
+        ringGuard(r.outer, guard, level.elevation, guardHeight(guard, stair.profile, 'inside'), limit, barriers(), [arrival(layout)], -0.05),
+      );
+      return {
+        rail: joinMeshes(own.map((g) => g.rail)),
+        infill: joinMeshes(own.map((g) => g.infill)),
+        length: own.reduce((s, g) => s + g.length, 0),
+        gap: null,
+      };
+    });
+    surfaces.push(...guardSurfaces(id, 'above', guard, made, stair.finishes, level.id));
+  }
+  for (const id in project.slabs) {
+    const slab = project.slabs[id];
+    if (slab.level !== level.id) continue;
+    const z = level.elevation + slab.z;
+    const near = waysOf(project).filter((w) => Math.abs(w.z - z) < 0.06);
+    const derived = memo.get('slab of its own', id, [slab, level, standing, ...near.map((w) => w.line)], (): DerivedSlab => {
+      const ring = turned(slab.points);
+      const outside = slab.kind === 'balcony' || slab.kind === 'deck';
+      const guard =
+        slab.guard &&
+        ringGuard(
+          ring,
+          slab.guard,
+          z,
+          guardHeight(slab.guard, profileOf(project), outside ? 'outside' : 'inside'),
+          limit,
+          barriers(),
+          near.map((w) => w.line),
+          0.05,
+        );
+      return {
+        id,
+        slab,
+        ring,
+        area: regionArea({ outer: ring, holes: [] }),
+        mesh: prism([{ outer: ring, holes: [] }], z - slab.thickness, z),
+        guard,
+      };
+    });
+    built.slabs.push(derived);
+    const parts = memo.get('slab parts', id, [derived.mesh], () => splitTop(derived.mesh));
+    for (const part of ['top', 'edge'] as const)
+      surfaces.push({
+        key: `${id}/${part}`,
+        entity: id,
+        target: { kind: 'part', of: id, part },
+        finish: slab.finishes[part] ?? SLAB_FINISHES[slab.kind][part],
+        kind: 'floor-slab',
+        mesh: parts[part],
+        matrix: null,
+        level: level.id,
+      });
+    if (derived.guard && slab.guard) surfaces.push(...guardSurfaces(id, 'guard', slab.guard, derived.guard, slab.finishes, level.id));
+  }
+  for (const id in project.beams) {
+    const beam = project.beams[id];
+    if (beam.level !== level.id) continue;
+    const derived = memo.get('beam', id, [beam, level], () => deriveBeam(beam, level));
+    built.beams.push(derived);
+    surfaces.push({
+      key: `${id}/body`,
+      entity: id,
+      target: { kind: 'part', of: id, part: 'body' },
+      finish: beam.finish ?? 'timber.oak',
+      kind: 'beam',
+      mesh: derived.mesh,
+      matrix: null,
+      level: level.id,
+    });
+  }
+  return built;
+}
+
+/** The triangles of a mesh that look up, and the others. */
+export function splitTop(mesh: Mesh): { top: Mesh; edge: Mesh } {
+  const pick = (up: boolean): Mesh => {
+    const kept: number[] = [];
+    for (let k = 0; k < mesh.indices.length; k += 3) {
+      const at = (i: number): Vec3 => ({ x: mesh.positions[i * 3], y: mesh.positions[i * 3 + 1], z: mesh.positions[i * 3 + 2] });
+      const [a, b, c] = [at(mesh.indices[k]), at(mesh.indices[k + 1]), at(mesh.indices[k + 2])];
+      const n = cross3(sub3(b, a), sub3(c, a));
+      if (n.z > 0.5 * Math.sqrt(dot3(n, n)) === up) kept.push(mesh.indices[k], mesh.indices[k + 1], mesh.indices[k + 2]);
+    }
+    return { ...mesh, indices: Uint32Array.from(kept) };
+  };
+  return { top: pick(true), edge: pick(false) };
+}

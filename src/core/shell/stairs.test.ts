@@ -1,0 +1,184 @@
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { meshArea } from '../geometry/mesh';
+import { boolean, isSimple, regionArea, signedArea, totalArea } from '../geometry/polygon';
+import { distance } from '../geometry/vec';
+import { emptyProject, STAIR_FORMS, type Stair } from '../project/schema';
+import { checkStair, headroomOf, newGuard, newStair, stairLayout, stairVoid, withNosing } from '../project/stairs';
+import { STAIR_PROFILES } from '../project/stair-rules';
+import { edit } from '../testing/drafting';
+import { loadKernel, openEdges, volume } from '../testing/solid';
+import { balustersIn, openStretches } from './guards';
+import { deriveStair } from './stairs';
+
+/** Two levels, the upper one so high. */
+function storeys(height = 2.5, slab = 0.25, units: 'metric' | 'imperial' = 'metric') {
+  const project = edit(emptyProject('p', 'House', units), 'level.set', { id: 'ground', set: { height } });
+  return edit(project, 'level.add', { id: 'upper', name: 'Upper', of: 'ground', where: 'above', walls: 'none', height: 2.4, slab });
+}
+
+const stairs = fc.record({
+  form: fc.constantFrom(...STAIR_FORMS),
+  turn: fc.constantFrom('left' as const, 'right' as const),
+  corners: fc.constantFrom('landing' as const, 'winders' as const),
+  build: fc.constantFrom('closed' as const, 'cut' as const, 'solid' as const),
+  width: fc.double({ min: 0.8, max: 1.2, noNaN: true }),
+  well: fc.double({ min: 0, max: 0.6, noNaN: true }),
+  open: fc.boolean(),
+  nosing: fc.constantFrom(0, 0.02, 0.03),
+  profile: fc.constantFrom('A' as const, 'B' as const),
+  height: fc.double({ min: 2.2, max: 3.2, noNaN: true }),
+  infill: fc.constantFrom('balusters' as const, 'glass' as const, 'cable' as const, 'none' as const),
+});
+
+const make = ({ height, infill, ...set }: typeof stairs extends fc.Arbitrary<infer T> ? T : never) => {
+  const project = storeys(height);
+  const guard = newGuard(infill);
+  const stair: Stair = { ...newStair(project, { id: 's', level: 'ground', x: 0, y: 0 }), ...set, left: guard, right: guard };
+  return { project, stair, layout: stairLayout(project, stair) };
+};
+
+describe('layouts', () => {
+  it('climb exactly the height in equal steps, with equal goings on the walking line', () => {
+    fc.assert(
+      fc.property(stairs, (set) => {
+        const { project, stair, layout } = make(set);
+        const { risers, rise, going } = layout.sizes;
+        expect(risers * rise).toBeCloseTo(project.levels.upper.elevation, 9);
+        expect(layout.steps.length).toBe(risers - 1);
+        expect(layout.risers.length).toBe(risers);
+        for (const step of layout.steps) {
+          expect(signedArea(step.ring)).toBeGreaterThan(0);
+          expect(isSimple(step.ring)).toBe(true);
+        }
+        // Steps do not overlap, and together they are the stair.
+        if (stair.form !== 'spiral') {
+          const regions = layout.steps.map((s) => ({ outer: s.ring, holes: [] }));
+          const sum = regions.reduce((a, r) => a + regionArea(r), 0);
+          expect(totalArea(boolean('union', [regions[0]], regions.slice(1)))).toBeCloseTo(sum, 5);
+        }
+        if (layout.narrow !== null) {
+          // Winders: riser lines at equal goings along the walking line, a chord short of the arc.
+          const off = STAIR_PROFILES[stair.profile].winder.line;
+          const r = 'share' in off ? off.share * stair.width : off.from;
+          for (let i = 1; i < layout.walk.length - 1; i++) {
+            const chord = distance(layout.walk[i], layout.walk[i + 1]);
+            expect(chord).toBeLessThan(going + 1e-6 + (layout.steps[i]?.landing ? 9 : Math.abs(stair.width / 2 - r)));
+          }
+          expect(layout.narrow).toBeGreaterThan(STAIR_PROFILES[stair.profile].winder.narrow - 1e-9 - (stair.profile === 'B' ? 0.03 : 0));
+        }
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  it('a straight stair is as long as its goings, a quarter turn ends at a right angle', () => {
+    const project = storeys();
+    const straight = stairLayout(project, newStair(project, { id: 's', level: 'ground', x: 0, y: 0 }));
+    const last = straight.risers[straight.risers.length - 1];
+    expect(last.left.y).toBeCloseTo((straight.sizes.risers - 1) * straight.sizes.going, 9);
+    const quarter = stairLayout(project, newStair(project, { id: 's', level: 'ground', x: 0, y: 0, form: 'quarter', turn: 'right', first: 5 }));
+    const end = quarter.risers[quarter.risers.length - 1];
+    expect(end.left.x).toBeCloseTo(end.right.x, 9);
+    // Five goings and the landing forward; the rest of the goings across.
+    expect(end.left.y).toBeCloseTo(5 * quarter.sizes.going + 0.9, 9);
+    expect(end.left.x).toBeCloseTo(0.45 + (quarter.sizes.risers - 1 - 6) * quarter.sizes.going, 9);
+  });
+
+  it('refuses what cannot be built with one sentence', () => {
+    const project = emptyProject('p', 'House');
+    expect(() => checkStair(project, newStair(project, { id: 's', level: 'ground', x: 0, y: 0 }))).toThrow(/no level above/);
+    const two = storeys();
+    expect(() => checkStair(two, newStair(two, { id: 's', level: 'ground', x: 0, y: 0, form: 'three', risers: 4 }))).toThrow(/too few/);
+  });
+});
+
+describe('solids', () => {
+  beforeAll(loadKernel);
+
+  it('every part of every stair is closed, and steps have the volume of their outlines', () => {
+    fc.assert(
+      fc.property(stairs, (set) => {
+        const { project, stair, layout } = make(set);
+        const made = deriveStair(layout, project.levels.ground, () => null);
+        for (const { part, mesh } of made.parts) {
+          expect([part, openEdges(mesh)]).toEqual([part, 0]);
+          expect(meshArea(mesh)).toBeGreaterThan(0);
+        }
+        const treads = made.parts.find((p) => p.part === 'tread')!;
+        const expected = layout.steps.reduce((sum, _, i) => sum + regionArea({ outer: withNosing(layout, i), holes: [] }) * stair.tread, 0);
+        expect(volume(treads.mesh)).toBeCloseTo(expected, 4);
+        if (made.gap) expect(made.gap).toBeLessThan(STAIR_PROFILES[stair.profile].gap);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('the void above', () => {
+  it('is always large enough, and no step lies under it that would have headroom without it', () => {
+    fc.assert(
+      fc.property(stairs, (set) => {
+        const { project, stair, layout } = make(set);
+        const hole = stairVoid(project, stair);
+        const underside = project.levels.ground.height;
+        const needed = headroomOf(stair);
+        const made = deriveStair(layout, project.levels.ground, (p) =>
+          hole.some((h) => totalArea(boolean('intersection', [h], [{ outer: square(p.x, p.y), holes: [] }])) > 1e-9) ? null : underside,
+        );
+        if (made.headroom !== null) expect(made.headroom).toBeGreaterThan(needed - 1e-6);
+        const low = layout.steps.flatMap((step, i) => (step.z + needed > underside + 1e-9 ? [{ outer: withNosing(layout, i), holes: [] }] : []));
+        const needs = low.length ? boolean('union', [low[0]], low.slice(1)) : [];
+        if (stair.form !== 'spiral') expect(totalArea(hole)).toBeCloseTo(totalArea(needs), 6);
+        expect(totalArea(boolean('difference', needs, hole))).toBeLessThan(1e-6);
+      }),
+      { numRuns: 80 },
+    );
+  });
+});
+
+const square = (x: number, y: number) => [
+  { x: x - 1e-4, y: y - 1e-4 },
+  { x: x + 1e-4, y: y - 1e-4 },
+  { x: x + 1e-4, y: y + 1e-4 },
+  { x: x - 1e-4, y: y + 1e-4 },
+];
+
+describe('guards', () => {
+  it('hold back a ball of the rule with as few balusters as do', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.2, max: 6, noNaN: true }), fc.constantFrom(0.1, 0.102), (length, limit) => {
+        const { count, gap } = balustersIn(length, limit);
+        expect(gap).toBeLessThan(limit);
+        expect(count * 0.022 + (count + 1) * gap).toBeCloseTo(length, 9);
+        if (count > 0) expect((length - (count - 1) * 0.022) / count).toBeGreaterThan(limit - 0.0021);
+      }),
+    );
+  });
+
+  it('leave out walls and the way in, and go round corners in one line', () => {
+    const ring = [
+      { x: 0, y: 0 },
+      { x: 3, y: 0 },
+      { x: 3, y: 2 },
+      { x: 0, y: 2 },
+    ];
+    const wall = [
+      { x: -0.3, y: -0.3 },
+      { x: 0, y: -0.3 },
+      { x: 0, y: 2.3 },
+      { x: -0.3, y: 2.3 },
+    ];
+    const way = [
+      { x: 1, y: 0 },
+      { x: 2, y: 0 },
+    ] as const;
+    const open = openStretches(ring, [{ outer: wall, holes: [] }], [way], -0.05);
+    const total = open.reduce((sum, line) => sum + line.slice(1).reduce((s, p, i) => s + distance(line[i], p), 0), 0);
+    // Round two corners, 50 mm outside the ring: 1 + 2 + 3 less the first metre and the door's play.
+    expect(open.length).toBe(2);
+    expect(total).toBeGreaterThan(6.8);
+    expect(total).toBeLessThan(7.3);
+    expect(Math.max(...open.map((l) => l.length))).toBe(4);
+  });
+});

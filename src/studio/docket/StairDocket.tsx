@@ -1,0 +1,167 @@
+'use client';
+import Box from '@mui/material/Box';
+import type { Guard, Stair } from '@/core/project/schema';
+import { headroomOf, newGuard } from '@/core/project/stairs';
+import { hasHeadroom } from '@/core/shell/stairs';
+import { INFILL_FINISHES, STAIR_FINISHES } from '@/core/shell/surfaces';
+import { formatLength } from '@/core/units/length';
+import { STATUS_NAMES } from '../look/Choice';
+import { FieldTable, type Field } from '../look/FieldTable';
+import { Warn } from '../projects/ProjectsPage';
+import { useStudio } from '../store/studio';
+import { Actions, Swatches, useEdit } from './parts';
+
+const FORMS = [
+  ['straight', 'straight flight'],
+  ['quarter', 'quarter turn'],
+  ['half', 'half turn'],
+  ['three', 'three flights'],
+  ['spiral', 'spiral'],
+] as const;
+const BUILDS = [
+  ['closed', 'closed strings'],
+  ['cut', 'cut strings'],
+  ['solid', 'solid flight'],
+] as const;
+export const GUARDS = [
+  ['none', 'none'],
+  ['balusters', 'balusters'],
+  ['glass', 'panes of glass'],
+  ['cable', 'cables'],
+  ['rail', 'handrail alone'],
+] as const;
+
+/** A choice of what guards a side. */
+export const guardField = (label: string, guard: Guard | null, set: (guard: Guard | null) => boolean): Field => ({
+  kind: 'choice',
+  label,
+  value: guard === null ? 'none' : guard.infill === 'none' ? 'rail' : guard.infill,
+  options: GUARDS,
+  set: (v) => set(v === 'none' ? null : { ...(guard ?? newGuard()), infill: v === 'rail' ? 'none' : (v as Guard['infill']) }),
+});
+
+/** A stair: how it goes, its steps by the rules, how it is built and guarded; what breaks a rule is said. */
+export function StairDocket({ id }: { id: string }) {
+  const stair = useStudio((s) => s.project.stairs[id]);
+  const derived = useStudio((s) => s.model.shell.levels.flatMap((l) => l.stairs).find((d) => d.id === id));
+  const { units, run, say } = useEdit();
+  const set = (values: Partial<Stair>): boolean => run('stair.put', { ...stair, ...values });
+  const sizes = derived?.layout.sizes;
+  const length = (v: number): string => formatLength(v, units);
+  const turns = stair.form === 'quarter' || stair.form === 'half' || stair.form === 'three';
+  const first = derived && derived.layout.steps.findIndex((s) => s.landing);
+  return (
+    <>
+      <FieldTable
+        units={units}
+        say={say}
+        fields={[
+          { kind: 'text', label: 'Name', value: stair.name, set: (name) => set({ name }) },
+          { kind: 'choice', label: 'Form', value: stair.form, options: FORMS, set: (v) => set({ form: v as Stair['form'] }) },
+          stair.form !== 'straight' && {
+            kind: 'choice',
+            label: 'Turns',
+            value: stair.turn,
+            options: [
+              ['left', 'to the left'],
+              ['right', 'to the right'],
+            ],
+            set: (v) => set({ turn: v as Stair['turn'] }),
+          },
+          turns && {
+            kind: 'choice',
+            label: 'On',
+            aria: 'Turns on',
+            value: stair.corners,
+            options: [
+              ['landing', 'a landing'],
+              ['winders', 'winders'],
+            ],
+            set: (v) => set({ corners: v as Stair['corners'] }),
+          },
+          { kind: 'length', label: 'Width', value: stair.width, set: (width) => set({ width }) },
+          {
+            kind: 'length?',
+            label: 'Climbs',
+            value: stair.rise,
+            auto: derived ? length(derived.layout.height) : 'to the level above',
+            set: (rise) => set({ rise }),
+          },
+          { kind: 'length', label: 'Foot at', value: stair.z, set: (z) => set({ z }) },
+          { kind: 'number?', label: 'Risers', value: stair.risers, auto: String(sizes?.risers ?? ''), min: 2, max: 60, set: (risers) => set({ risers }) },
+          { kind: 'fact', label: 'Rise', value: sizes ? length(sizes.rise) : '' },
+          { kind: 'length?', label: 'Going', value: stair.going, auto: sizes ? length(sizes.going) : '', set: (going) => set({ going }) },
+          { kind: 'fact', label: 'Pitch', value: sizes ? `${Math.round((sizes.pitch * 180) / Math.PI)}°` : '' },
+          turns && {
+            kind: 'number?',
+            label: 'First flight',
+            value: stair.first,
+            auto: first !== undefined && first >= 0 ? String(first) : 'shared out',
+            min: 1,
+            max: 58,
+            set: (v) => set({ first: v }),
+          },
+          stair.form === 'half' && { kind: 'length', label: 'Well', value: stair.well, set: (well) => set({ well }) },
+          stair.form === 'spiral' && { kind: 'length', label: 'Column, radius', value: stair.column, set: (column) => set({ column }) },
+          {
+            kind: 'choice',
+            label: 'Rules',
+            value: stair.profile,
+            options: [
+              ['A', 'profile A'],
+              ['B', 'profile B'],
+            ],
+            set: (v) => set({ profile: v as Stair['profile'] }),
+          },
+          {
+            kind: 'fact',
+            label: 'Headroom',
+            value: !derived || derived.headroom === null ? 'open above' : `${length(derived.headroom)} of ${length(headroomOf(stair))}`,
+          },
+          { kind: 'choice', label: 'Build', value: stair.build, options: BUILDS, set: (v) => set({ build: v as Stair['build'] }) },
+          { kind: 'switch', label: 'Open risers', value: stair.open, set: (open) => set({ open }) },
+          { kind: 'length', label: 'Nosing', value: stair.nosing, set: (nosing) => set({ nosing }) },
+          { kind: 'length', label: 'Tread', aria: 'Thickness of the treads', value: stair.tread, set: (tread) => set({ tread }) },
+          guardField('Left side', stair.left, (left) => set({ left })),
+          guardField('Right side', stair.right, (right) => set({ right })),
+          guardField('Round the void', stair.above, (above) => set({ above })),
+          {
+            kind: 'choice',
+            label: 'Void above',
+            value: stair.void,
+            options: [
+              ['least', 'for headroom'],
+              ['whole', 'over all of it'],
+              ['none', 'none'],
+            ],
+            set: (v) => set({ void: v as Stair['void'] }),
+          },
+          { kind: 'angle', label: 'Turned, °', aria: 'Turned, degrees', value: stair.rotation, set: (rotation) => set({ rotation }) },
+          { kind: 'choice', label: 'Status', value: stair.status, options: STATUS_NAMES, set: (v) => set({ status: v as Stair['status'] }) },
+        ]}
+      />
+      {sizes?.breaches.length || (derived && !hasHeadroom(derived)) ? (
+        <Box role="note" aria-label="Rules" sx={{ fontSize: 12, mt: 1 }}>
+          {sizes?.breaches.map((b) => (
+            <Box key={b.rule} sx={{ mb: 0.5 }}>
+              <Warn /> {b.text}
+            </Box>
+          ))}
+          {derived && !hasHeadroom(derived) ? (
+            <Box>
+              <Warn /> Over its steps {length(derived.headroom!)} are left, less than {length(headroomOf(stair))}.
+            </Box>
+          ) : null}
+        </Box>
+      ) : null}
+      <Swatches
+        items={(derived?.parts ?? []).map(({ part }) => ({
+          label: part,
+          finish: stair.finishes[part] ?? (part === 'infill' ? INFILL_FINISHES[(stair.left ?? stair.right)?.infill ?? 'none'] : STAIR_FINISHES[part]),
+          target: { kind: 'part', of: id, part },
+        }))}
+      />
+      <Actions />
+    </>
+  );
+}
