@@ -3,12 +3,13 @@ import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { heronLockCottage } from '@/core/demo/heron-lock';
 import { Deriver } from '@/core/derive';
-import { runChange } from '@/core/project/commands';
+import { runChange, type CommandArgs, type CommandName } from '@/core/project/commands';
 import type { Project } from '@/core/project/schema';
 import { Random } from '@/core/render/bsdf';
 import { buildHierarchy } from '@/core/render/bvh';
 import { RayKernel } from '@/core/render/kernel/kernel';
 import { pictureScene } from '@/core/render/picture';
+import { cottage } from './cottage';
 import { storey } from './storey';
 import { forgetParts, pieceFrom, stockItem } from '@/core/stock/stock';
 
@@ -167,6 +168,30 @@ function storeys(): void {
   }
 }
 
+/** A house of two storeys with roof, stairs and framing: deriving it, and again after one thing was changed. */
+function house(): void {
+  const project = cottage();
+  const fresh = time(() => new Deriver().derive(structuredClone(project)), 5);
+  const partition = Object.values(project.walls).find((w) => w.level === 'ground' && w.thickness === 0.1)!;
+  const outer = Object.values(project.walls).find((w) => w.level === 'upper' && w.thickness === 0.3)!;
+  const changes: [string, (k: number) => Project][] = [
+    ['a partition dragged', (k) => run(project, 'wall.move', { wall: partition.id, offset: 0.02 + k * 0.005 })],
+    ['an outer wall under the roof dragged', (k) => run(project, 'wall.move', { wall: outer.id, offset: 0.02 + k * 0.005 })],
+    ['the height of the lower level', (k) => run(project, 'level.set', { id: 'ground', set: { height: 2.5 + k * 0.001 } })],
+    ['the pitch of the roof', (k) => run(project, 'roof.put', { roof: { ...project.roofs.roof, all: { ...project.roofs.roof.all, pitch: 0.7 + k * 0.002 } } })],
+  ];
+  for (const [what, change] of changes) {
+    const deriver = new Deriver();
+    deriver.derive(project);
+    let k = 0;
+    const again = time(() => deriver.derive(change(k++ % 20)), 61);
+    rows.push({ what: `two storeys, hipped L roof, two stairs, framing: ${what} (peer: deriving it whole)`, ...compare(again, fresh) });
+  }
+}
+
+const run = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
+  runChange(project, { id: 'preview', kind: 'do', command, args }).project;
+
 async function passes(): Promise<void> {
   const samples = (workers: number): Promise<number> =>
     Promise.all(
@@ -192,9 +217,12 @@ async function passes(): Promise<void> {
   rows.push({ what: 'tracing the demo’s kitchen on two workers (peer: on one)', ours: say(two), peer: say(one), ratio: two / one });
 }
 
-rays();
-deriving();
-storeys();
-await passes();
+if (!process.env.ONLY) {
+  rays();
+  deriving();
+  storeys();
+}
+house();
+if (!process.env.ONLY) await passes();
 console.log('| what | ours | peer | ratio |\n| --- | --- | --- | --- |');
 for (const r of rows) console.log(`| ${r.what} | ${r.ours} | ${r.peer} | ${r.ratio.toFixed(2)} |`);

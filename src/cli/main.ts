@@ -13,8 +13,8 @@ import { denoise } from '@/core/render/denoise';
 import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
 import { Tracer } from '@/core/render/tracer';
-import { roomSchedule, toCsv } from '@/core/schedules/rooms';
-import { openingSchedule, roofSchedule, wallSchedule } from '@/core/schedules/shell';
+import { LIST_NAMES, LISTS, type ListName } from '@/core/schedules/lists';
+import { toCsv } from '@/core/schedules/rooms';
 
 /** Reads a project file, or the bare JSON of a project. */
 async function open(file: string): Promise<{ project: Project; assets: Asset[] }> {
@@ -88,13 +88,12 @@ program
   .command('report')
   .description('print a schedule')
   .argument('<file>')
-  .requiredOption('--what <list>', 'rooms, walls, openings or roofs', oneOf('rooms', 'walls', 'openings', 'roofs'))
+  .requiredOption('--what <list>', LIST_NAMES.join(', ').replace(/, ([^,]*)$/, ' or $1'), oneOf(...LIST_NAMES))
   .option('--phase <phase>', 'before or after: the house as it stands, or as it will be', oneOf('before', 'after'), 'after')
   .option('--as <form>', 'json or csv', oneOf('json', 'csv'), 'json')
-  .action(async (file: string, { what, as, phase }: { what: string; as: string; phase: 'before' | 'after' }) => {
+  .action(async (file: string, { what, as, phase }: { what: ListName; as: string; phase: 'before' | 'after' }) => {
     const model = new Deriver().derive((await open(file)).project, phase);
-    const rows =
-      what === 'walls' ? wallSchedule(model) : what === 'openings' ? openingSchedule(model) : what === 'roofs' ? roofSchedule(model) : roomSchedule(model);
+    const rows = LISTS[what].rows(model);
     out(as === 'csv' ? toCsv(rows) : JSON.stringify(rows, null, 2));
   });
 

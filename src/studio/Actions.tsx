@@ -11,7 +11,10 @@ import { FENCE_KINDS, FORMS, GROUND_KINDS, STAIR_FORMS } from '@/core/project/sc
 import { STOCK } from '@/core/stock/stock';
 import { colours } from './look/theme';
 import { newId, STAGES, useStudio } from './store/studio';
+import { STANDPOINTS, type Standpoint } from './table/camera';
 import { current } from './table/ModelPane';
+import { standAt } from './table/Table';
+import { useLook } from './views/views';
 import * as tools from './tools/controller';
 
 interface Action {
@@ -80,8 +83,13 @@ function allActions(): Action[] {
     { name: 'Delete what is selected', key: 'Delete', run: tools.deleteSelection },
     { name: 'Turn what is selected a quarter', run: () => tools.turnSelection() },
     { name: 'Show the whole level', run: () => s.setRoom(null) },
-    { name: 'See the model from above', run: () => current.scene?.top() },
+    ...(Object.keys(STANDPOINTS) as Standpoint[]).map((from) => ({ name: `See the model ${STANDPOINTS[from].name}`, run: () => standAt(from) })),
     { name: 'Stand back from the model', run: () => current.scene?.fit() },
+    { name: 'Walk through the model', run: () => useLook.setState({ walking: true }) },
+    ...(['finishes', 'white', 'lines', 'translucent'] as const).map((mode) => ({
+      name: `Show the model: ${mode}`,
+      run: () => useLook.getState().set({ mode }),
+    })),
     { name: 'Show drawing and model', run: () => useStudio.setState({ layout: 'both' }) },
     { name: 'Show the drawing alone', run: () => useStudio.setState({ layout: 'drawing' }) },
     { name: 'Show the model alone', run: () => useStudio.setState({ layout: 'model' }) },

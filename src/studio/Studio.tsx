@@ -12,6 +12,7 @@ import { Docket } from './docket/Docket';
 import { Ledge } from './ledge/Ledge';
 import { colours } from './look/theme';
 import { Warn } from './projects/ProjectsPage';
+import { OutlinePanel } from './OutlinePanel';
 import { RoomStrip } from './RoomStrip';
 import { Schedules } from './schedules/Schedules';
 import { Spine } from './spine/Spine';
@@ -27,6 +28,7 @@ export function Studio({ id }: { id: string }) {
   const ready = useStudio((s) => s.ready);
   const stage = useStudio((s) => s.stage);
   const [actions, setActions] = useState(false);
+  const [outline, setOutline] = useState(false);
   useEffect(() => openProject(id), [id]);
   useKeys(() => setActions(true));
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
@@ -83,7 +85,7 @@ export function Studio({ id }: { id: string }) {
         sx={{ height: '100vh', display: 'grid', gridTemplate: '44px 38px minmax(0,1fr) 138px / 98px minmax(0,1fr)', overflow: 'hidden', userSelect: 'none' }}
       >
         <Spine />
-        <TopBar onActions={() => setActions(true)} />
+        <TopBar onActions={() => setActions(true)} onOutline={() => setOutline(!outline)} />
         <RoomStrip />
         <Box component="main" aria-busy={!ready} sx={{ gridColumn: 2, position: 'relative', minHeight: 0, minWidth: 0 }}>
           {stage === 'Boards' ? (
@@ -101,6 +103,7 @@ export function Studio({ id }: { id: string }) {
           >
             <Table />
           </Box>
+          {outline ? <OutlinePanel onClose={() => setOutline(false)} /> : null}
           <Notice />
         </Box>
         <Ledge />

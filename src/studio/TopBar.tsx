@@ -18,7 +18,7 @@ import { useBoard } from './boards/board';
 const time = (date: Date): string => new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(date);
 
 /** Name and state of the project, findings, undo and redo, units, hand-over. */
-export function TopBar({ onActions }: { onActions(): void }) {
+export function TopBar({ onActions, onOutline }: { onActions(): void; onOutline(): void }) {
   const name = useStudio((s) => s.project.name);
   const units = useStudio((s) => s.project.units);
   const { status, keptAt, undo, redo } = useStudio((s) => s.sync);
@@ -82,6 +82,9 @@ export function TopBar({ onActions }: { onActions(): void }) {
           {units === 'metric' ? 'mm' : 'ft in'}
         </Button>
       </Tooltip>
+      <Button variant="outlined" onClick={onOutline}>
+        Outline
+      </Button>
       <Button onClick={onActions}>Actions</Button>
       <Button variant="contained" onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">
         Hand over

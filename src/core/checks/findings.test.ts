@@ -17,6 +17,8 @@ describe('findings', () => {
     expect(list.filter((f) => f.code === 'door.narrow').map((f) => f.message)).toEqual([
       'Living door: 798 clear when open; a wheelchair wants 815.',
       'Workshop door: 798 clear when open; a wheelchair wants 815.',
+      'Bedroom door: 798 clear when open; a wheelchair wants 815.',
+      'Bathroom door: 798 clear when open; a wheelchair wants 815.',
     ]);
     expect(findings(deriveModel({ ...heronLockCottage(), units: 'imperial' }))[0].message).toContain(`2'8 1/16"`);
   });

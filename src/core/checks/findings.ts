@@ -2,6 +2,10 @@ import type { Model } from '../derive';
 import { hasFinish } from '../finishes/library';
 import { insideRegion } from '../geometry/polygon';
 import { clearWidth } from '../shell/openings/sizes';
+import { levelBelow, levelsOf } from '../project/levels';
+import { guardHeight, headroomOf } from '../project/stairs';
+import { STAIR_PROFILES } from '../project/stair-rules';
+import { hasHeadroom } from '../shell/stairs';
 import { faceAt } from '../project/topology';
 import { formatLength } from '../units/length';
 
@@ -35,6 +39,39 @@ export function findings(model: Model): Finding[] {
       });
     const way = room.sides.some((s) => s.openings.some((id) => ['door', 'passage'].includes(project.openings[id].kind)));
     if (!way && !open.has(room.id)) out.push({ code: 'room.no-door', message: `${room.room.name} has no door.`, ids: [room.id] });
+  }
+  for (const level of shell.levels) {
+    for (const derived of level.stairs) {
+      const { stair, layout } = derived;
+      for (const { rule, text } of layout.sizes.breaches) out.push({ code: `stair.${rule}`, message: `${stair.name}: ${lower(text)}`, ids: [stair.id] });
+      if (!hasHeadroom(derived))
+        out.push({
+          code: 'stair.headroom',
+          message: `${stair.name}: over its steps ${say(derived.headroom!)} are left, less than ${say(headroomOf(stair))}.`,
+          ids: [stair.id],
+        });
+      const open = [stair.left, stair.right].some((g) => g && guardHeight(g, stair.profile, 'stair') < STAIR_PROFILES[stair.profile].handrail.min - 1e-6);
+      if (open)
+        out.push({
+          code: 'stair.handrail',
+          message: `${stair.name}: a handrail is lower than ${say(STAIR_PROFILES[stair.profile].handrail.min)}.`,
+          ids: [stair.id],
+        });
+    }
+    for (const { id, void: own } of level.voids)
+      if (!own.guard) out.push({ code: 'void.open', message: `${own.name} has no guard; where no wall stands round it one may fall.`, ids: [id] });
+    for (const { id, slab } of level.slabs) {
+      const drop = level.level.elevation + slab.z - project.site.ground;
+      if (slab.kind !== 'foundation' && !slab.guard && drop > 0.6)
+        out.push({ code: 'slab.open', message: `${slab.name} lies ${say(drop)} above the ground and has no guard.`, ids: [id] });
+    }
+  }
+  const highest = levelsOf(project);
+  for (const level of highest) {
+    const below = levelBelow(project, level.id);
+    const own = shell.levels.find((l) => l.id === level.id);
+    if (below && own?.rooms.length && !Object.values(project.stairs).some((s) => s.level === below.id && s.rise === null))
+      out.push({ code: 'level.no-stair', message: `No stair leads up to ${level.name}.`, ids: [level.id] });
   }
   for (const opening of Object.values(project.openings))
     if (opening.kind === 'door' && !GARAGE.has(opening.form) && clearWidth(opening) < 0.815)
@@ -70,6 +107,8 @@ export function findings(model: Model): Finding[] {
     if (!hasFinish(id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
   return out;
 }
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 const GARAGE = new Set(['sectional', 'up-and-over']);
 

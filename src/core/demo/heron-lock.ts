@@ -179,8 +179,8 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.do('viewpoint.add', {
     id: 'view-kitchen',
     name: 'Kitchen from the hall door',
-    eye: { x: 6.4, y: 0.7, z: 1.5 },
-    target: { x: 8.5, y: 4.4, z: 1.08 },
+    eye: { x: 6.25, y: 3.2, z: 1.55 },
+    target: { x: 8.5, y: 4.75, z: 1.08 },
     fov: 1.05,
   });
   s.do('viewpoint.add', { id: 'view-living', name: 'Living room', eye: { x: 3.9, y: 3.0, z: 1.45 }, target: { x: 1.5, y: 5.6, z: 0.95 }, fov: 1.05 });

@@ -137,7 +137,7 @@ describe('the project file', () => {
       rooms: { r: { id: 'r', level: 'ground', name: 'Den', anchor: { x: 2, y: 1.5 }, floor: null, ceiling: null, walls: null, faces: {} } },
     };
     const project = readProjectJson(JSON.stringify(old));
-    expect(project.version).toBe(2);
+    expect(project.version).toBe(3);
     expect(project.walls.e.top).toEqual({ kind: 'fixed', height: 2.1 });
     expect(project.openings.o).toMatchObject({ form: 'hinged', place: { kind: 'free' }, status: 'new' });
     const [room] = [...deriveModel(project).shell.rooms.values()];
@@ -190,9 +190,10 @@ describe('the GLB', () => {
         }
       }
     }
-    // The house is 10.4 wide, 2.5 high and 8.25 deep over its porch; y is up, the plan's y goes to −z.
+    // The house is 10.4 wide and 8.25 deep over its porch; its gables rise from the upper ceilings at 5.05 by half its
+    // depth at 42°, where the roof lies on them. y is up, the plan's y goes to −z.
     expect(high[0] - low[0]).toBeCloseTo(10.4, 4);
-    expect(high[1] - low[1]).toBeCloseTo(2.5, 4);
+    expect(high[1] - low[1]).toBeCloseTo(5.05 + 3.5 * Math.tan((42 * Math.PI) / 180), 4);
     expect(high[2] - low[2]).toBeCloseTo(8.25, 4);
     expect(low[1]).toBeCloseTo(0, 5);
   });

@@ -3,6 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { arrange, edgeDirection, straightLine, type ArrangedLine } from './arrangement';
 import { MeshBuilder, meshArea, placement, transformPoint, type Mesh } from './mesh';
 import {
+  isConvex,
+  hull,
   boolean,
   insideRegion,
   insideRing,
@@ -353,5 +355,33 @@ describe('solids', () => {
     const m = placement(1, 2, 3, Math.PI / 2);
     const p = transformPoint(m, { x: 1, y: 0, z: 0 });
     expect([p.x, p.y, p.z]).toEqual([expect.closeTo(1), expect.closeTo(3), 3]);
+  });
+});
+
+describe('what two convex rings have in common', () => {
+  it('is the same as by clipping in general, on random triangles and quadrilaterals', () => {
+    const ring = fc
+      .array(fc.tuple(fc.double({ min: -3, max: 3, noNaN: true }), fc.double({ min: -3, max: 3, noNaN: true })), { minLength: 3, maxLength: 9 })
+      .map((points) => hull(points.map(([x, y]) => ({ x: Math.round(x * 1e4) / 1e4, y: Math.round(y * 1e4) / 1e4 }))))
+      .filter((r) => r.length > 2 && signedArea(r) > 0.05);
+    fc.assert(
+      fc.property(ring, ring, (a, b) => {
+        const fast = boolean('intersection', [{ outer: a, holes: [] }], [{ outer: b, holes: [] }]);
+        // Two at once go the general way.
+        const far = { outer: a.map((p) => ({ x: p.x + 50, y: p.y })), holes: [] };
+        const slow = boolean(
+          'intersection',
+          [{ outer: a, holes: [] }, far],
+          [
+            { outer: b, holes: [] },
+            { ...far, outer: far.outer.map((p) => ({ x: p.x + 1e-3, y: p.y })) },
+          ],
+        );
+        const near = slow.filter((r) => r.outer[0].x < 20);
+        expect(totalArea(fast)).toBeCloseTo(totalArea(near), 6);
+        for (const r of fast) expect(isConvex(r.outer)).toBe(true);
+      }),
+      { numRuns: 200 },
+    );
   });
 });

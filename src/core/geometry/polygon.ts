@@ -153,7 +153,39 @@ export function boolean(op: 'union' | 'intersection' | 'difference', first: Regi
     return boxes.some((b) => b.x0 <= box.x1 && box.x0 <= b.x1 && b.y0 <= box.y1 && box.y0 <= b.y1);
   });
   if (!near.length) return op === 'intersection' ? [] : union(first);
+  if (op === 'intersection' && first.length === 1 && near.length === 1) {
+    const [a, b] = [first[0], near[0]];
+    if (!a.holes.length && !b.holes.length && isConvex(a.outer) && isConvex(b.outer)) return convexIntersection(a.outer, b.outer);
+  }
   return clip(op, first, near);
+}
+
+/** Whether a ring turns to one side only, counter-clockwise. */
+export function isConvex(ring: readonly Vec2[]): boolean {
+  const n = ring.length;
+  let turned = 0;
+  for (let i = 0; i < n; i++) {
+    const [a, b, c] = [ring[i], ring[(i + 1) % n], ring[(i + 2) % n]];
+    const [d, e] = [sub(b, a), sub(c, b)];
+    const turn = cross(d, e);
+    if (turn < -1e-12) return false;
+    turned += Math.atan2(turn, d.x * e.x + d.y * e.y);
+  }
+  // Once round, not twice.
+  return Math.abs(turned - 2 * Math.PI) < 1e-6;
+}
+
+/** What two convex rings have in common (Sutherland–Hodgman), empty where it has no area. */
+function convexIntersection(a: Ring, b: Ring): Region[] {
+  let ring = a;
+  for (let i = 0; i < b.length && ring.length > 2; i++) {
+    const p = b[i];
+    const d = sub(b[(i + 1) % b.length], p);
+    const l = Math.hypot(d.x, d.y);
+    if (l > 1e-12) ring = clipHalf(ring, (q) => cross(d, sub(q, p)) / l);
+  }
+  const clean = tidyRing(ring);
+  return clean.length > 2 && signedArea(clean) > 1e-10 ? [{ outer: clean, holes: [] }] : [];
 }
 
 /** Union of many regions. */
@@ -223,4 +255,22 @@ export function clipHalf(ring: readonly Vec2[], side: (p: Vec2) => number): Ring
     if (u >= 0 !== v >= 0) out.push({ x: a.x + ((b.x - a.x) * u) / (u - v), y: a.y + ((b.y - a.y) * u) / (u - v) });
   });
   return out;
+}
+
+/** Convex hull of points of the plan, counter-clockwise (Andrew's monotone chain). */
+export function hull(points: readonly Vec2[]): Ring {
+  const sorted = [...points].sort((a, b) => a.x - b.x || a.y - b.y);
+  const half = (list: readonly Vec2[]): Vec2[] => {
+    const out: Vec2[] = [];
+    for (const p of list) {
+      while (out.length > 1) {
+        const [a, b] = [out[out.length - 2], out[out.length - 1]];
+        if ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) > 1e-12) break;
+        out.pop();
+      }
+      out.push(p);
+    }
+    return out.slice(0, -1);
+  };
+  return [...half(sorted), ...half([...sorted].reverse())];
 }

@@ -6,7 +6,8 @@ import { add, cross, distance, dot, left, lerp, meet, scale, sub, unit, type Vec
 import { DomainError } from './errors';
 import { inPhase, standsIn } from './phase';
 import type { Level, Project, Roof, RoofEdge, Wall } from './schema';
-import { planOf, roomsByFace } from './topology';
+import { levelAbove } from './levels';
+import { faceAt, planOf, roomsByFace } from './topology';
 import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallRidge, wallTopAt } from './wall-line';
 
 /** One edge of the outline a roof covers: over the outer face of a wall, or of a free outline. */
@@ -93,6 +94,8 @@ function linesOf(project: Project, roof: Roof): EaveLine[] {
     return cycles.sort((p, q) => areaOf(q) - areaOf(p))[0] ?? [];
   }
   if (roof.over.kind !== 'rooms') return [];
+  const over = levelAbove(project, roof.level);
+  const above = over ? planOf(project, over.id).arrangement : null;
   // The outline of several rooms: their walls, less those that they share.
   const wanted = new Set(roof.over.rooms);
   const faces = [...roomsByFace(project, roof.level)].filter(([, room]) => wanted.has(room.id)).map(([f]) => arrangement.faces[f]);
@@ -105,7 +108,11 @@ function linesOf(project: Project, roof: Roof): EaveLine[] {
     const piece = arrangement.pieces[at.piece]!;
     const [from, to, out] = at.forward ? [piece.from, piece.to, piece.right] : [piece.to, piece.from, piece.left];
     const [a, b] = [arrangement.nodes[from], arrangement.nodes[to]];
-    const n = scale(left(unit(sub(b, a))), -out);
+    const d = unit(sub(b, a));
+    // Against a wall that goes on upwards the roof ends at its near face; else it covers the wall.
+    const far = add(lerp(a, b, 0.5), scale(left(d), -out - 0.05));
+    const by = above && faceAt(above, far) >= 0 ? (at.forward ? piece.left : piece.right) : -out;
+    const n = scale(left(d), by);
     lines.push({ key: piece.line, a: add(a, n), b: add(b, n) });
     const k = open.findIndex((e) => {
       const p = arrangement.pieces[e.piece]!;
@@ -148,6 +155,8 @@ interface Known {
   arrangement: Arrangement;
   level: Level;
   rooms: object;
+  /** Of the level above, where walls may go on upwards. */
+  above: Arrangement | null;
   shape: RoofShape | null;
 }
 
@@ -164,11 +173,13 @@ export function roofShape(project: Project, roof: Roof): RoofShape | null {
   const { arrangement } = planOf(project, roof.level);
   const level = project.levels[roof.level];
   const rooms = roof.over.kind === 'rooms' ? project.rooms : NONE;
+  const next = roof.over.kind === 'rooms' ? levelAbove(project, roof.level) : null;
+  const above = next ? planOf(project, next.id).arrangement : null;
   const known = shapes.get(roof) ?? [];
-  const same = known.find((k) => k.arrangement === arrangement && k.level === level && k.rooms === rooms);
+  const same = known.find((k) => k.arrangement === arrangement && k.level === level && k.rooms === rooms && k.above === above);
   if (same) return same.shape;
   const shape = makeShape(project, roof, level);
-  shapes.set(roof, [{ arrangement, level, rooms, shape }, ...known].slice(0, KEPT));
+  shapes.set(roof, [{ arrangement, level, rooms, above, shape }, ...known].slice(0, KEPT));
   return shape;
 }
 

@@ -1,4 +1,4 @@
-import { boolean, tidyRing, union, type Region, type Ring } from '../geometry/polygon';
+import { isSimple, tidyRing, union, type Region, type Ring } from '../geometry/polygon';
 import { Polyline } from '../geometry/polyline';
 import { add, distance, dot, left, lerp, rotate, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { formatLength } from '../units/length';
@@ -11,6 +11,8 @@ import { freeName } from './things';
 /** One step: what one treads on, in the coordinates of the stair (first riser through its origin, setting out along +y). */
 export interface Step {
   ring: Ring;
+  /** The same with its nosing: what is built. */
+  tread: Ring;
   /** Height of its top above the foot of the stair, metres. */
   z: number;
   landing: boolean;
@@ -318,7 +320,12 @@ function finish(
   const steps: Step[] = [];
   for (let i = 0; i < risers.length - 1; i++) {
     const ring = tidyRing([...rightLine.between(r.at[i], r.at[i + 1]), ...leftLine.between(l.at[i], l.at[i + 1]).reverse()]);
-    steps.push({ ring, z: (i + 1) * sizes.rise, landing: landings.has(i) });
+    steps.push({
+      ring,
+      tread: withNose(ring, risers[i], noseOf(leftLine, rightLine, l.at[i], r.at[i], stair.nosing), stair.nosing),
+      z: (i + 1) * sizes.rise,
+      landing: landings.has(i),
+    });
   }
   return { stair, height, sizes, left: l, right: r, risers, steps, walk, narrow };
 }
@@ -351,21 +358,55 @@ export const stairToPlan = (stair: Pick<Stair, 'x' | 'y' | 'rotation'>, p: Vec2)
 /** The centre of a spiral, in its own coordinates. */
 export const spiralCentre = (stair: Stair): Vec2 => ({ x: (stair.turn === 'left' ? -1 : 1) * (stair.column + stair.width / 2), y: 0 });
 
-/** A step with its nosing, in the stair's coordinates. */
-export function withNosing(layout: StairLayout, i: number): Ring {
-  const { ring } = layout.steps[i];
-  const { left: a, right: b } = layout.risers[i];
-  const by = layout.stair.nosing;
-  if (by === 0 || distance(a, b) < 1e-6) return ring;
-  // Right to left, the way down lies at the left of the line.
-  const out = scale(left(unit(sub(a, b))), by);
-  return (
-    union([
-      { outer: ring, holes: [] },
-      { outer: tidyRing([b, a, add(a, out), add(b, out)].reverse()), holes: [] },
-    ])[0]?.outer ?? ring
-  );
+/** Where the nosing over a riser meets one edge of the stair: back along that edge, so that it never stands out sideways. */
+function noseEnd(line: Polyline, at: number, down: Vec2, by: number): Vec2 {
+  const p = line.at(at);
+  // The way the edge comes up to the riser; at its start, the way it goes on.
+  const before = at > 1e-6 ? sub(p, line.at(Math.max(0, at - 0.02))) : sub(line.at(0.02), p);
+  const back = scale(unit(before), -1);
+  const cos = dot(back, down);
+  // Past a corner, on a landing, it lies straight before the riser.
+  return add(p, cos < 0.4 ? scale(down, by) : scale(back, by / cos));
 }
+
+/** Ends of the nosing over a riser: on the left, on the right. */
+function noseOf(l: Polyline, r: Polyline, atLeft: number, atRight: number, by: number): { left: Vec2; right: Vec2 } {
+  const [a, b] = [l.at(atLeft), r.at(atRight)];
+  // Seen from right to left the way down lies at the left.
+  const down = distance(a, b) < 1e-6 ? { x: 0, y: -1 } : left(unit(sub(a, b)));
+  return { left: noseEnd(l, atLeft, down, by), right: noseEnd(r, atRight, down, by) };
+}
+
+/** A ring with the nosing over its riser. */
+function withNose(ring: Ring, riser: { left: Vec2; right: Vec2 }, nose: { left: Vec2; right: Vec2 }, by: number): Ring {
+  const { left: a, right: b } = riser;
+  if (by === 0 || distance(a, b) < 1e-6) return ring;
+  const at = ring.findIndex((p) => distance(p, b) < 1e-4);
+  const to = ring.findIndex((p) => distance(p, a) < 1e-4);
+  if (at >= 0 && to >= 0 && (to + 1) % ring.length === at) {
+    // From the right end of the riser all the way round to its left end, then along the nosing.
+    const rest = Array.from({ length: ring.length }, (_, k) => ring[(at + k) % ring.length]);
+    return tidyRing([...rest, nose.left, nose.right]);
+  }
+  // Where another flight lies against it, the riser is no edge of the ring any more.
+  const into = scale(unit(sub(lerp(a, b, 0.5), lerp(nose.left, nose.right, 0.5))), 1e-3);
+  const strip = tidyRing([nose.left, nose.right, add(b, into), add(a, into)]);
+  return union([
+    { outer: ring, holes: [] },
+    { outer: strip, holes: [] },
+  ])[0].outer;
+}
+
+/** What of a stair lies at or above its step `first`, as one outline in its coordinates. */
+function upperPart(layout: StairLayout, first: number): Ring {
+  const [l, r] = [new Polyline(layout.left.points), new Polyline(layout.right.points)];
+  const end = layout.risers.length - 1;
+  const ring = tidyRing([...r.between(layout.right.at[first], layout.right.at[end]), ...l.between(layout.left.at[first], layout.left.at[end]).reverse()]);
+  const nose = noseOf(l, r, layout.left.at[first], layout.right.at[first], layout.stair.nosing);
+  return withNose(ring, layout.risers[first], nose, layout.stair.nosing);
+}
+
+const NONE: Region[] = [];
 
 /** Headroom a stair needs, metres. */
 export const headroomOf = (stair: Stair): number => {
@@ -399,20 +440,35 @@ export function tryLayout(project: Pick<Project, 'levels' | 'units'>, stair: Sta
  * below the underside of that floor. In the plan.
  */
 export function stairVoid(project: Pick<Project, 'levels' | 'units'>, stair: Stair): Region[] {
-  if (stair.void === 'none' || stair.rise !== null) return [];
+  if (stair.void === 'none' || stair.rise !== null) return NONE;
   const layout = tryLayout(project, stair);
-  if (!layout) return [];
+  if (!layout) return NONE;
   const underside = project.levels[stair.level].height - stair.z;
-  const needed = headroomOf(stair);
-  const rings = layout.steps.flatMap((step, i) => (stair.void === 'whole' || step.z + needed > underside + 1e-9 ? [withNosing(layout, i)] : []));
-  const regions = union(rings.map((ring) => ({ outer: ring.map((p) => stairToPlan(stair, p)), holes: [] })));
-  // The column of a spiral goes through.
-  if (stair.form === 'spiral' && regions.length) {
-    const c = stairToPlan(stair, spiralCentre(stair));
-    const column: Ring = Array.from({ length: 48 }, (_, k) => add(c, rotate({ x: stair.column + 0.005, y: 0 }, (k * Math.PI) / 24)));
-    return boolean('union', regions, [{ outer: column, holes: [] }]);
-  }
+  const known = voids.get(layout);
+  if (known?.underside === underside) return known.regions;
+  const regions = voidOf(layout, underside);
+  voids.set(layout, { underside, regions });
   return regions;
+}
+
+const voids = new WeakMap<StairLayout, { underside: number; regions: Region[] }>();
+
+function voidOf(layout: StairLayout, underside: number): Region[] {
+  const { stair, steps } = layout;
+  const needed = headroomOf(stair);
+  const first = stair.void === 'whole' ? 0 : steps.findIndex((step) => step.z + needed > underside + 1e-9);
+  if (first < 0) return NONE;
+  const plan = (ring: Ring): Region => ({ outer: ring.map((p) => stairToPlan(stair, p)), holes: [] });
+  // Steps only rise: all that come after lie in the void too.
+  if (stair.form !== 'spiral') {
+    const ring = upperPart(layout, first);
+    // Flights without a gap between them touch: their steps are joined one by one.
+    return isSimple(ring) ? [plan(ring)] : union(steps.slice(first).map((step) => plan(step.tread)));
+  }
+  const c = stairToPlan(stair, spiralCentre(stair));
+  // The column goes through as well.
+  const column: Ring = Array.from({ length: 48 }, (_, k) => add(c, rotate({ x: stair.column + 0.005, y: 0 }, (k * Math.PI) / 24)));
+  return union([...steps.slice(first).map((step) => plan(step.tread)), { outer: column, holes: [] }]);
 }
 
 const holes = new WeakMap<object, WeakMap<object, Map<string, { levels: object; holes: Region[] }>>>();
@@ -433,8 +489,6 @@ export function holesIn(project: Project, level: string): Region[] {
   byLevel.set(level, { levels: project.levels, holes: merged });
   return merged;
 }
-
-const NONE: Region[] = [];
 
 /** The guard things start with. */
 export const newGuard = (infill: Guard['infill'] = 'balusters'): Guard => ({ infill, height: null, posts: true });

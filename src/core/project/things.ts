@@ -78,3 +78,6 @@ export function refuseLocked(project: Pick<Project, 'outline'>, ids: readonly st
   if (held.length)
     throw new DomainError('locked', `Nothing was deleted: ${held.length === 1 ? 'it is' : `${held.length} of these are`} locked; unlock first.`, held);
 }
+
+/** What of a project is out of sight: ids of things, and of levels with all on them. */
+export const hiddenIn = (project: Pick<Project, 'outline'>): ReadonlySet<string> => new Set(project.outline.hidden);

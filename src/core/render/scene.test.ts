@@ -26,7 +26,12 @@ describe('a compiled scene', () => {
   });
 
   it('sees the sky through every window in an outer wall, and only through those', () => {
-    const windows = Object.values(demo.openings).filter((o) => o.kind === 'window');
+    // A dormer's window and a rooflight see it too.
+    const windows = [
+      ...Object.values(demo.openings).filter((o) => o.kind === 'window'),
+      ...Object.values(demo.rooflights).map((r) => ({ width: r.width, height: r.length })),
+      ...Object.values(demo.dormers).map((d) => ({ width: d.width - 0.28, height: d.height - 0.21 })),
+    ];
     expect(scene.portals).toHaveLength(windows.length);
     const total = windows.reduce((sum, w) => sum + w.width * w.height, 0);
     const glass = scene.portals.reduce((sum, p) => sum + p.area, 0);

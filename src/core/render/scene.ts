@@ -1,3 +1,4 @@
+import { hiddenIn } from '../project/things';
 import { DORMER_FINISHES, type DerivedDormer } from '../shell/dormers';
 import { blackBody, hexToLinear, toLinear, type Rgb } from '../finishes/colour';
 import type { Finish, Texture } from '../finishes/finish';
@@ -219,9 +220,11 @@ export function compileScene({ shell, pieces, finish, texture, daylight }: Scene
     }
     return index;
   };
+  const hidden = hiddenIn(shell.project);
   for (const level of shell.levels) {
+    if (hidden.has(level.id)) continue;
     for (const surface of level.surfaces) {
-      if (surface.mesh.indices.length === 0) continue;
+      if (surface.mesh.indices.length === 0 || hidden.has(surface.entity)) continue;
       const material = use(surface.finish);
       builder.mesh(surface.mesh, surface.matrix ?? IDENTITY, material, surface.kind === 'opening' && builder.materials[material].pane);
     }
@@ -236,7 +239,7 @@ export function compileScene({ shell, pieces, finish, texture, daylight }: Scene
       }
     }
   }
-  for (const piece of pieces)
+  for (const piece of pieces.filter((p) => !hidden.has(p.id) && !hidden.has(p.piece.level)))
     for (const { part, mesh, finish: id } of piece.parts) {
       const lamp = piece.piece.lamp;
       if (part === LAMP_PART && lamp) {
@@ -250,7 +253,7 @@ export function compileScene({ shell, pieces, finish, texture, daylight }: Scene
         if (l > 0) builder.light(first, count, emission, lamp.lumen);
       } else builder.mesh(mesh, piece.matrix, use(id));
     }
-  for (const surface of shell.outside.surfaces) builder.mesh(surface.mesh, IDENTITY, use(surface.finish));
+  for (const surface of shell.outside.surfaces) if (!hidden.has(surface.entity)) builder.mesh(surface.mesh, IDENTITY, use(surface.finish));
   return builder.build(daylight);
 }
 

@@ -9,6 +9,8 @@ export interface RoomRow {
   name: string;
   /** Clear floor area, m². */
   area: number;
+  /** Of it, what has 1.5 m or more over it, m². */
+  highArea: number;
   perimeter: number;
   height: number;
   volume: number;
@@ -41,6 +43,7 @@ export function roomSchedule(model: Model): RoomRow[] {
           level: level.level.name,
           name: room.room.name,
           area: room.area,
+          highArea: room.highArea,
           perimeter: room.perimeter,
           height: room.height,
           volume: room.area * room.height,

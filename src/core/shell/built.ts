@@ -1,7 +1,7 @@
 import { cylinder } from '../geometry/shapes';
 import { hexahedron, prism } from '../geometry/extrude';
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
-import { insideRegion, regionArea, signedArea, type Region, type Ring } from '../geometry/polygon';
+import { hull, insideRegion, regionArea, signedArea, type Region, type Ring } from '../geometry/polygon';
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import { levelAbove } from '../project/levels';
 import { roofHeight, roofsOver, type RoofShape } from '../project/roofs';
@@ -10,7 +10,7 @@ import { guardHeight, holesIn, profileOf, stairVoid, tryLayout } from '../projec
 import { STAIR_PROFILES } from '../project/stair-rules';
 import { guardAlong, openStretches, type GuardMeshes } from './guards';
 import type { Memo } from './memo';
-import { arrival, deriveStair, type DerivedStair } from './stairs';
+import { arrival, deriveStair, stairHeadroom, type DerivedStair } from './stairs';
 import { INFILL_FINISHES, SLAB_FINISHES, STAIR_FINISHES, type Surface } from './surfaces';
 import type { DerivedWall } from './walls';
 
@@ -118,24 +118,6 @@ function deriveBeam(beam: Beam, level: Level): DerivedBeam {
   return { id: beam.id, beam, length: length3(sub3(beam.b, beam.a)), mesh, ring: hull(points) };
 }
 
-/** Convex hull of points of the plan, counter-clockwise (Andrew's monotone chain). */
-export function hull(points: readonly Vec2[]): Ring {
-  const sorted = [...points].sort((a, b) => a.x - b.x || a.y - b.y);
-  const half = (list: readonly Vec2[]): Vec2[] => {
-    const out: Vec2[] = [];
-    for (const p of list) {
-      while (out.length > 1) {
-        const [a, b] = [out[out.length - 2], out[out.length - 1]];
-        if ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) > 1e-12) break;
-        out.pop();
-      }
-      out.push(p);
-    }
-    return out.slice(0, -1);
-  };
-  return [...half(sorted), ...half([...sorted].reverse())];
-}
-
 /** Lines people pass over between a stair and a floor, with their heights in the world. */
 function stairWays(project: Project): { line: [Vec2, Vec2]; z: number }[] {
   const out: { line: [Vec2, Vec2]; z: number }[] = [];
@@ -192,8 +174,9 @@ export function deriveBuilt(
     if (!layout) continue;
     const overhead = above ? roofsOver(project, above.id) : roofs;
     const slabs = Object.values(project.slabs).filter((s) => s.level === level.id);
-    const derived = memo.get('stair', id, [layout, level, above, holes, ...overhead, ...slabs], () =>
-      deriveStair(layout, level, (p, z) => {
+    const solid = memo.get('stair', id, [layout, level], () => deriveStair(layout, level));
+    const headroom = memo.get('headroom', id, [layout, level, above, holes, ...overhead, ...slabs], () =>
+      stairHeadroom(layout, (p, z) => {
         const open = holes.some((h) => insideRegion(p, h));
         const roof = roofHeight(overhead, p);
         const higher = above && open ? above.elevation - level.elevation : 0;
@@ -203,6 +186,7 @@ export function deriveBuilt(
         return Number.isFinite(least) ? least - stair.z : null;
       }),
     );
+    const derived = memo.get('stair with headroom', id, [solid, headroom], (): DerivedStair => ({ ...solid, headroom }));
     built.stairs.push(derived);
     for (const { part, mesh } of derived.parts)
       surfaces.push({

@@ -13,14 +13,14 @@ import { wallPath, wallThickness } from '../project/wall-line';
 import { deriveBuilt } from './built';
 import { columnSolid } from './columns';
 import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
-import type { Memo } from './memo';
+import { sameItems, type Memo } from './memo';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from './model';
 import { deriveOpening, floorMesh, type DerivedOpening } from './openings/derive';
 import { deriveInRoof, deriveRooflight, type DerivedRooflight } from './rooflights';
 import { dormerShape, holesInRoof, rooflightInRoof } from '../project/dormers';
 import { deriveDormer, DORMER_FINISHES, type DerivedDormer } from './dormers';
 import { deriveFraming } from './framing';
-import { deriveRoof, roofCeiling, type DerivedRoof, type RoofHole } from './roofs';
+import { atticFaces, deriveRoof, roofCeiling, type DerivedRoof, type RoofHole } from './roofs';
 import { ceilingHeight, ceilingMesh, clearHeight, extent, highArea, stepFace } from './rooms';
 import { BARE, ROOF_FINISHES, wallSurfaces, type Surface } from './surfaces';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
@@ -73,7 +73,7 @@ export class LevelDeriver {
     this.slab(work);
     const openings = this.openings(work, walls);
     const columns = this.columns(work);
-    const roofs = this.roofs(work);
+    const roofs = this.roofs(work, rooms);
     const dormers = this.dormers(work);
     const built = deriveBuilt(this.memo, project, level, walls, work.roofs, work.surfaces);
     return { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, dormers, ...built, surfaces: work.surfaces };
@@ -194,7 +194,7 @@ export class LevelDeriver {
 
   /** The holes of a floor, or of the ceiling under it, that lie in a room; the same object while they stay the same. */
   private holes(what: string, id: string, holes: readonly Region[], region: Region): Region[] {
-    const own = holes.length ? boolean('intersection', [region], [...holes]) : NO_HOLES;
+    const own = this.memo.get(`${what} cut`, id, [holes, region], () => (holes.length ? boolean('intersection', [region], [...holes]) : NO_HOLES));
     return own.length ? this.memo.steady(what, id, own, (a, b) => a.length === b.length && a.every((r, i) => sameRegion(r, b[i]))) : NO_HOLES;
   }
 
@@ -299,7 +299,7 @@ export class LevelDeriver {
   private slab({ project, level, joined, surfaces }: Work): void {
     const holes = holesIn(project, level.id);
     const mesh = this.memo.get('slab', level.id, [level.elevation, level.slab, holes, ...joined.outline], () =>
-      slabMesh(joined.outline, level.elevation, level.slab, holes),
+      slabMesh(joined.outline, level.elevation, level.slab, holes, SLAB_GAP),
     );
     // Its edge shows between the walls of two levels, as they do.
     const finish = project.outside.walls ?? BARE.outside;
@@ -429,7 +429,13 @@ export class LevelDeriver {
     return out;
   }
 
-  private roofs({ project, level, joined, roofs, surfaces }: Work): DerivedRoof[] {
+  private roofs({ project, level, joined, roofs, surfaces }: Work, rooms: readonly DerivedRoom[]): DerivedRoof[] {
+    const open = this.memo.steady(
+      'rooms open to the roof',
+      level.id,
+      rooms.filter((r) => r.room.cover.kind === 'roof').map((r) => r.region),
+      sameItems,
+    );
     return roofs.map((shape) => {
       const { roof } = shape;
       const holes = this.cut(project, shape);
@@ -437,6 +443,19 @@ export class LevelDeriver {
         const made = deriveRoof(shape, level, joined.outline, holes);
         return roof.framing ? { ...made, framing: deriveFraming(shape, roof.framing, level, holes) } : made;
       });
+      // Over rooms with a ceiling of their own, the underside shows from the attic.
+      const attic = this.memo.get('attic', roof.id, [shape, level, holes, open, ...joined.outline], () => atticFaces(derived, level, joined.outline, open));
+      if (attic.indices.length)
+        surfaces.push({
+          key: `${roof.id}/attic`,
+          entity: roof.id,
+          target: null,
+          finish: ROOF_FINISHES.timber,
+          kind: 'roof',
+          mesh: attic,
+          matrix: null,
+          level: level.id,
+        });
       if (derived.framing && roof.framing?.shown)
         surfaces.push({
           key: `${roof.id}/timber`,
@@ -510,8 +529,12 @@ const meetings = new WeakMap<readonly HalfEdge[], number>();
 
 const lift = (mesh: Mesh, z: number): Mesh => (z === 0 ? mesh : { ...mesh, positions: mesh.positions.map((v, i) => (i % 3 === 2 ? v + z : v)) });
 
+/** How far the underside of a slab lies above the ceilings that hide it, metres: no two faces lie in one plane. */
+const SLAB_GAP = 0.004;
+
 /** Edges and underside of the floor slab, those of its holes too. */
-export function slabMesh(outline: Region[], z: number, thickness: number, holes: readonly Region[] = []): Mesh {
+export function slabMesh(outline: Region[], z: number, full: number, holes: readonly Region[] = [], gap = 0): Mesh {
+  const thickness = full - Math.min(gap, full / 2);
   const builder = new MeshBuilder();
   if (thickness > 0)
     for (const { outer } of outline) {

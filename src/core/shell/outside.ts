@@ -2,7 +2,7 @@ import { bar, hexahedron, offsetRing, post } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { boolean, insideRing, regionArea, signedArea, triangulateKeeping, union, type Region, type Ring } from '../geometry/polygon';
 import { beside } from '../geometry/polyline';
-import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import { add, cross, cross3, distance, dot, left, lerp, scale, sub, sub3, unit, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Background, Fence, GroundArea, Project } from '../project/schema';
 import type { Memo } from './memo';
 import { BARE, type Surface } from './surfaces';
@@ -127,8 +127,27 @@ function skirt(builder: MeshBuilder, ring: Ring, low: (p: Vec2) => number, high:
     const b = ring[(i + 1) % ring.length];
     const [p, q] = inwards ? [b, a] : [a, b];
     if (Math.abs(high(p) - low(p)) + Math.abs(high(q) - low(q)) < 1e-6) return;
-    builder.quad({ ...p, z: low(p) }, { ...q, z: low(q) }, { ...q, z: high(q) }, { ...p, z: high(p) });
+    const [a0, b0, b1, a1] = [
+      { ...p, z: low(p) },
+      { ...q, z: low(q) },
+      { ...q, z: high(q) },
+      { ...p, z: high(p) },
+    ];
+    // Where both heights come together at one end, a triangle is left.
+    if (a1.z - a0.z < 1e-7) triangle(builder, a0, b0, b1);
+    else if (b1.z - b0.z < 1e-7) triangle(builder, a0, b0, a1);
+    else builder.quad(a0, b0, b1, a1);
   });
+}
+
+function triangle(builder: MeshBuilder, a: Vec3, b: Vec3, c: Vec3): void {
+  const n = unit3(cross3(sub3(b, a), sub3(c, a)));
+  const along = unit3(sub3(b, a));
+  const at = [a, b, c].map((p) => {
+    const r = sub3(p, a);
+    return builder.vertex(p, n, r.x * along.x + r.y * along.y + r.z * along.z, p.z);
+  });
+  builder.triangle(at[0], at[1], at[2]);
 }
 
 export function deriveGround(area: GroundArea, ground: number): DerivedGround {

@@ -110,6 +110,17 @@ function cutFaces(builder: MeshBuilder, ring: Ring, low: NonNullable<RoofPlane['
   });
 }
 
+/** What of a roof's underside lies within the walls, but over no room that is open to it. */
+export function atticFaces({ shape }: DerivedRoof, level: Level, covered: readonly Region[], open: readonly Region[]): Mesh {
+  const builder = new MeshBuilder();
+  if (covered.length)
+    for (const plane of shape.under)
+      if (plane.plane)
+        for (const part of cutOut(boolean('intersection', [{ outer: planRing(plane), holes: [] }], [...covered]), open))
+          place(builder, part, plane, level.elevation, true);
+  return builder.build();
+}
+
 /** A part of a plane, seen from above or from below, its texture along the eave and up the slope. */
 function place(builder: MeshBuilder, part: Region, { plane }: RoofPlane, z: number, below: boolean): void {
   const { gx, gy, c } = plane!;

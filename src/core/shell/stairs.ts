@@ -4,7 +4,7 @@ import { triangulateKeeping, type Region, type Ring } from '../geometry/polygon'
 import { beside, Polyline } from '../geometry/polyline';
 import { add, cross, distance, left, lerp, rotate, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { DEFAULTS, type Level, type Stair } from '../project/schema';
-import { guardHeight, headroomOf, spiralCentre, stairToPlan, withNosing, type StairEdge, type StairLayout } from '../project/stairs';
+import { guardHeight, headroomOf, spiralCentre, stairToPlan, type StairEdge, type StairLayout } from '../project/stairs';
 import { STAIR_PROFILES } from '../project/stair-rules';
 import { guardAlong } from './guards';
 
@@ -157,18 +157,16 @@ function guardRuns(layout: StairLayout, edge: StairEdge, off: number): Vec3[][] 
 }
 
 /**
- * A stair as closed solids: treads with nosings, risers, strings or a solid flight, guards on its sides.
- *
- * @param over height of what is over a point of the plan, above the floor of its level, metres; null where there is nothing
+ * A stair as closed solids: treads with nosings, risers, strings or a solid flight, guards on its sides. Its headroom is found by `stairHeadroom`.
  */
-export function deriveStair(layout: StairLayout, level: Level, over: (p: Vec2, above: number) => number | null): DerivedStair {
+export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
   const { stair, sizes, steps, risers } = layout;
   const { rise } = sizes;
   const [tread, riser, string, rail, infill] = STAIR_PARTS.map(() => new MeshBuilder());
   const solid = stair.build === 'solid';
   const waist = WAIST / Math.cos(sizes.pitch);
   steps.forEach((step, i) => {
-    slab(tread, withNosing(layout, i), () => step.z - stair.tread, step.z);
+    slab(tread, step.tread, () => step.z - stair.tread, step.z);
     if (!solid) return;
     const body = step.z - stair.tread;
     const low = (at: 'front' | 'back'): number => Math.max(0, step.landing ? step.z - 0.2 : i * rise + (at === 'front' ? 0 : rise) - waist - stair.tread);
@@ -215,18 +213,6 @@ export function deriveStair(layout: StairLayout, level: Level, over: (p: Vec2, a
     const ring: Vec2[] = Array.from({ length: 24 }, (_, k) => add(c, rotate({ x: stair.column, y: 0 }, (k * Math.PI) / 12)));
     slab(string, ring, () => 0, layout.height + 1);
   }
-  let headroom: number | null = null;
-  steps.forEach((step, i) => {
-    // Over the middle and every corner of the step; a corner is asked about a little inside.
-    const middle = scale(
-      step.ring.reduce((sum, p) => add(sum, p), { x: 0, y: 0 }),
-      1 / step.ring.length,
-    );
-    for (const p of [middle, ...withNosing(layout, i).map((q) => lerp(q, middle, 0.02))]) {
-      const z = over(stairToPlan(stair, p), step.z);
-      if (z !== null) headroom = Math.min(headroom ?? Infinity, z - step.z);
-    }
-  });
   const parts = STAIR_PARTS.map((part, k) => ({ part, mesh: [tread, riser, string, rail, infill][k].build() })).filter((p) => p.mesh.indices.length);
   return {
     id: stair.id,
@@ -234,10 +220,32 @@ export function deriveStair(layout: StairLayout, level: Level, over: (p: Vec2, a
     layout,
     matrix: placement(stair.x, stair.y, level.elevation + stair.z, stair.rotation),
     parts,
-    outline: steps.map((_, i) => withNosing(layout, i).map((p) => stairToPlan(stair, p))),
-    headroom,
+    outline: steps.map((step) => step.tread.map((p) => stairToPlan(stair, p))),
+    headroom: null,
     gap,
   };
+}
+
+/**
+ * The least height over the steps of a stair, metres; null where nothing is over them.
+ *
+ * @param over height of what is over a point of the plan, above the foot of the stair; null where there is nothing
+ */
+export function stairHeadroom(layout: StairLayout, over: (p: Vec2, above: number) => number | null): number | null {
+  const { stair, steps } = layout;
+  let headroom: number | null = null;
+  steps.forEach((step, i) => {
+    // Over the middle and every corner of the step; a corner is asked about a little inside.
+    const middle = scale(
+      step.ring.reduce((sum, p) => add(sum, p), { x: 0, y: 0 }),
+      1 / step.ring.length,
+    );
+    for (const p of [middle, ...step.tread.map((q) => lerp(q, middle, 0.02))]) {
+      const z = over(stairToPlan(stair, p), step.z);
+      if (z !== null) headroom = Math.min(headroom ?? Infinity, z - step.z);
+    }
+  });
+  return headroom;
 }
 
 function segmentOff(p: Vec2, { left: a, right: b }: { left: Vec2; right: Vec2 }): number {

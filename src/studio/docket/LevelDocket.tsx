@@ -51,7 +51,6 @@ export function LevelDocket({ id }: { id: string }) {
       {below ? (
         <Row label="Below">
           <Switch
-            size="small"
             checked={showBelow}
             slotProps={{ input: { 'aria-label': 'Show the level below' } }}
             onChange={(e) => useStudio.setState({ showBelow: e.target.checked })}

@@ -139,12 +139,7 @@ export function RoomDocket({ id }: { id: string }) {
         />
       </Row>
       <Row label="Outdoors">
-        <Switch
-          size="small"
-          checked={room.outdoors}
-          slotProps={{ input: { 'aria-label': 'Outdoors' } }}
-          onChange={(e) => void set({ outdoors: e.target.checked })}
-        />
+        <Switch checked={room.outdoors} slotProps={{ input: { 'aria-label': 'Outdoors' } }} onChange={(e) => void set({ outdoors: e.target.checked })} />
       </Row>
       <Row label="Status">
         <Choice bare label="Status" value={room.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />

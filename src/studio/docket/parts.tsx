@@ -10,6 +10,7 @@ import { Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { useSample } from '../table/textures';
+import { toggleShown, useLook } from '../views/views';
 import * as tools from '../tools/controller';
 
 /** Units and the way to run edits, for the fields of a docket. */
@@ -24,12 +25,31 @@ export function Actions({ children, plain }: { children?: ReactNode; plain?: boo
   return (
     <Box sx={{ display: 'flex', gap: 0.75, mt: 1.25, flexWrap: 'wrap' }}>
       {children}
+      {plain ? null : <Shown />}
       {plain ? null : (
         <Button size="small" onClick={tools.deleteSelection}>
           Delete
         </Button>
       )}
     </Box>
+  );
+}
+
+/** Hides the selected things in the view, or makes them see-through. */
+function Shown() {
+  const ids = useStudio((s) => s.selection.map((q) => q.entity).join(' '));
+  const look = useLook((s) => s.look);
+  const list = ids.split(' ').filter(Boolean);
+  const all = (how: 'hidden' | 'through'): boolean => list.length > 0 && list.every((id) => look[how].includes(id));
+  return (
+    <>
+      <Button size="small" aria-pressed={all('through')} onClick={() => list.forEach((id) => toggleShown(id, 'through'))}>
+        {all('through') ? 'Solid again' : 'See through'}
+      </Button>
+      <Button size="small" aria-pressed={all('hidden')} onClick={() => list.forEach((id) => toggleShown(id, 'hidden'))}>
+        {all('hidden') ? 'Show again' : 'Hide in view'}
+      </Button>
+    </>
   );
 }
 

@@ -8,7 +8,7 @@ import type { Viewpoint } from '@/core/project/schema';
 import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
 import { current } from '../table/ModelPane';
-import { useViews } from '../views/views';
+import { useLook, useViews } from '../views/views';
 import { QUALITIES, SIZES, useRender, type PictureSize, type Quality } from '../views/render';
 import { Card, Cards, Tabs } from './cards';
 
@@ -27,7 +27,7 @@ export function ViewsLedge() {
     if (!eye) return;
     const id = newId('view');
     const number = Object.keys(project.viewpoints).length + 1;
-    if (run('viewpoint.add', { id, name: `View ${number}`, ...eye })) useViews.setState({ viewpoint: id });
+    if (run('viewpoint.add', { id, name: `View ${number}`, ...eye, look: useLook.getState().look })) useViews.setState({ viewpoint: id });
   };
   const render = (): void => {
     const eye = current.scene?.eye();
@@ -38,6 +38,7 @@ export function ViewsLedge() {
   const go = (v: Viewpoint): void => {
     useViews.setState({ viewpoint: v.id });
     useStudio.getState().select([]);
+    if (v.look) useLook.getState().set(v.look);
     current.scene?.setEye(v);
   };
   const choice = { disableUnderline: true, sx: { fontSize: 12 } };

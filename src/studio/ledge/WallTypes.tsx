@@ -138,7 +138,7 @@ export function WallTypes({ onClose }: { onClose(): void }) {
                     onCommit={(thickness) => setLayer(i, { thickness })}
                   />
                   <label>
-                    <Switch size="small" checked={l.core} onChange={(e) => void setLayer(i, { core: e.target.checked })} /> core
+                    <Switch checked={l.core} onChange={(e) => void setLayer(i, { core: e.target.checked })} /> core
                   </label>
                   <Button
                     size="small"

@@ -132,7 +132,7 @@ export function FieldTable({ fields, units, say }: { fields: readonly Field[]; u
           case 'switch':
             return (
               <Row key={key} label={f.label}>
-                <Switch size="small" checked={f.value} slotProps={{ input: { 'aria-label': aria } }} onChange={(e) => void f.set(e.target.checked)} />
+                <Switch checked={f.value} slotProps={{ input: { 'aria-label': aria } }} onChange={(e) => void f.set(e.target.checked)} />
               </Row>
             );
           case 'choice':

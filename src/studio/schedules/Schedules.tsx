@@ -6,75 +6,85 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
-import { useMemo } from 'react';
-import { roomSchedule, toCsv } from '@/core/schedules/rooms';
-import { formatArea, formatLength } from '@/core/units/length';
+import { useMemo, useState } from 'react';
+import { LIST_NAMES, LISTS, written, type ListName, type ScheduleList } from '@/core/schedules/lists';
+import { toCsv } from '@/core/schedules/rooms';
 import { SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
+import { Tabs } from '../ledge/cards';
 
-/** The room schedule, always current. */
+const TITLES = LIST_NAMES.map((name) => LISTS[name].title);
+
+/** The schedules, always current; a row leads to what it counts. */
 export function Schedules() {
   const model = useStudio((s) => s.model);
   const units = model.project.units;
-  const rows = useMemo(() => roomSchedule(model), [model]);
+  const [name, setName] = useState<ListName>('rooms');
+  const list: ScheduleList = LISTS[name];
+  const rows = useMemo(() => list.rows(model) as (Record<string, unknown> & { id: string })[], [model, list]);
   const save = (): void => {
     const url = URL.createObjectURL(new Blob([toCsv(rows)], { type: 'text/csv' }));
     const link = document.createElement('a');
     link.href = url;
-    link.download = `${model.project.name}, rooms.csv`;
+    link.download = `${model.project.name}, ${list.title.toLowerCase()}.csv`;
     link.click();
     setTimeout(() => URL.revokeObjectURL(url), 1000);
   };
+  const go = (id: string): void => {
+    const state = useStudio.getState();
+    if (state.project.rooms[id]) state.setRoom(id);
+    else state.select([{ entity: id, target: null }]);
+  };
+  const single = list.title.replace(/s$/, '');
   return (
-    <Box sx={{ bgcolor: '#fff', height: '100%', overflow: 'auto', p: '20px 28px' }}>
-      <Box sx={{ display: 'flex', alignItems: 'center', mb: 1 }}>
+    <Box sx={{ bgcolor: '#fff', height: '100%', overflow: 'auto', p: '14px 28px 20px' }}>
+      <Tabs tabs={TITLES} tab={list.title} onTab={(title) => setName(LIST_NAMES[TITLES.indexOf(title)])} />
+      <Box sx={{ display: 'flex', alignItems: 'center', mt: 1.5, mb: 1 }}>
         <Box component="h2" sx={{ font: `26px ${SERIF}`, m: 0, flex: 1 }}>
-          Rooms
+          {list.title}
         </Box>
         <Button onClick={save} disabled={!rows.length}>
           Save as CSV
         </Button>
       </Box>
-      <Table size="small" aria-label="Room schedule">
+      <Table size="small" aria-label={`${single} schedule`} sx={{ '& td, & th': { px: 1 } }}>
         <TableHead>
           <TableRow>
-            {['Room', 'Level', 'Area', 'Perimeter', 'Height', 'Walls, net', 'Doors', 'Windows', 'Floor', 'Wall finish', 'Ceiling'].map((h) => (
-              <TableCell key={h}>{h}</TableCell>
+            {list.columns.map((c) => (
+              <TableCell key={c.key}>{c.title}</TableCell>
             ))}
           </TableRow>
         </TableHead>
         <TableBody>
-          {rows.map((r) => (
-            <TableRow key={r.id} hover onClick={() => useStudio.getState().setRoom(r.id)} sx={{ cursor: 'pointer' }}>
-              <TableCell sx={{ fontWeight: 550 }}>{r.name}</TableCell>
-              <TableCell>{r.level}</TableCell>
-              <TableCell>{formatArea(r.area, units)}</TableCell>
-              <TableCell>{formatLength(r.perimeter, units)}</TableCell>
-              <TableCell>{formatLength(r.height, units)}</TableCell>
-              <TableCell>{formatArea(r.wallArea, units)}</TableCell>
-              <TableCell>{r.doors}</TableCell>
-              <TableCell>{r.windows}</TableCell>
-              <TableCell>{r.floor || 'none yet'}</TableCell>
-              <TableCell>{r.walls || 'none yet'}</TableCell>
-              <TableCell>{r.ceiling || 'none yet'}</TableCell>
+          {rows.map((row, n) => (
+            <TableRow key={`${row.id} ${n}`} hover onClick={() => go(row.id)} sx={{ cursor: 'pointer' }}>
+              {list.columns.map((c, i) => (
+                <TableCell key={c.key} sx={i === 0 ? { fontWeight: 550 } : undefined}>
+                  {written(c.kind, row[c.key], units) || (['floor', 'walls', 'ceiling'].includes(c.key) ? 'none yet' : '')}
+                </TableCell>
+              ))}
             </TableRow>
           ))}
           {rows.length ? (
             <TableRow>
-              <TableCell sx={{ fontWeight: 600 }}>In all</TableCell>
-              <TableCell />
-              <TableCell sx={{ fontWeight: 600 }}>
-                {formatArea(
-                  rows.reduce((s, r) => s + r.area, 0),
-                  units,
-                )}
-              </TableCell>
-              <TableCell colSpan={8} />
+              {list.columns.map((c, i) => (
+                <TableCell key={c.key} sx={{ fontWeight: 600 }}>
+                  {c.sum
+                    ? written(
+                        c.kind,
+                        rows.reduce((sum, row) => sum + Number(row[c.key] || 0), 0),
+                        units,
+                      )
+                    : i === 0
+                      ? 'In all'
+                      : ''}
+                </TableCell>
+              ))}
             </TableRow>
           ) : null}
         </TableBody>
       </Table>
-      {rows.length ? null : <Box sx={{ mt: 2 }}>No room yet: rooms are listed here as soon as walls close round them.</Box>}
+      {rows.length ? null : <Box sx={{ mt: 2 }}>{list.empty}</Box>}
     </Box>
   );
 }

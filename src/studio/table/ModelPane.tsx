@@ -4,13 +4,17 @@ import { useCallback, useDeferredValue, useEffect, useRef } from 'react';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { registerPane } from '../tools/panes';
+import { useLook } from '../views/views';
 import { ModelScene } from './ModelScene';
+import { useWalking } from './useWalking';
 
 /** The scene of this window, for the parts of the studio that set viewpoints. */
 export const current: { scene: ModelScene | null } = { scene: null };
 
 /** The 3D model: the same tools as in the plan, with the pointer carried to the floor. */
-export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
+export function ModelPane() {
+  const look = useLook((s) => s.look);
+  const walking = useLook((s) => s.walking);
   const frame = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const scene = useRef<ModelScene | null>(null);
@@ -60,9 +64,9 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
   useEffect(() => {
     const made = scene.current;
     if (!made) return;
-    made.cutAway = mode === 'cut';
-    if (ready) made.setModel(useStudio.getState().model);
-  }, [mode, ready]);
+    made.setLook(look);
+  }, [look, ready]);
+  useWalking(scene, frame);
 
   const point = useCallback((e: { clientX: number; clientY: number; shiftKey?: boolean }): tools.TablePoint => {
     const made = scene.current!;
@@ -87,7 +91,7 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
       tabIndex={0}
       sx={{ position: 'absolute', inset: 0, cursor: tool.kind === 'select' ? 'default' : 'crosshair', outline: 'none', touchAction: 'none' }}
       onPointerDownCapture={(e) => {
-        if (e.button !== 0 || e.altKey) return;
+        if (e.button !== 0 || e.altKey || walking) return;
         const took = tools.down(point(e));
         const state = useStudio.getState();
         // A piece or an opening already selected is dragged; anything else lets the view turn.
@@ -99,13 +103,13 @@ export function ModelPane({ mode }: { mode: 'cut' | 'whole' }) {
         if (scene.current) scene.current.controls.enabled = !grip;
       }}
       onPointerMove={(e) => {
-        if (e.buttons && !busy.current) return;
+        if (walking || (e.buttons && !busy.current)) return;
         tools.move(point(e));
       }}
       onPointerUp={(e) => {
         if (busy.current) tools.up(point(e));
         busy.current = false;
-        if (scene.current) scene.current.controls.enabled = true;
+        if (scene.current && !walking) scene.current.controls.enabled = true;
       }}
       onPointerLeave={() => !busy.current && tools.leave()}
       onContextMenu={(e) => e.preventDefault()}

@@ -9,14 +9,17 @@ import { IDENTITY, type Matrix, type Mesh } from '@/core/geometry/mesh';
 import { segmentDistance, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import { daylight } from '@/core/light/daylight';
 import type { FaceTarget } from '@/core/project/commands';
-import type { Project } from '@/core/project/schema';
-import { BLEACH, exposureScale, SHOULDER } from '@/core/render/tone';
+import { levelAbove } from '@/core/project/levels';
+import type { Look, Project } from '@/core/project/schema';
+import { exposureScale } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
 import { BARE } from '@/core/shell/surfaces';
 import type { DerivedWall } from '@/core/shell/walls';
 import { LAMP_PART } from '@/core/stock/luminaires';
 import type { Spot } from '../store/studio';
-import { loadTexture } from './textures';
+import { FIRST_LOOK } from '../views/views';
+import { Camera, STANDPOINTS, type Standpoint } from './camera';
+import { Materials } from './materials';
 
 THREE.Mesh.prototype.raycast = acceleratedRaycast;
 THREE.BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
@@ -25,23 +28,10 @@ THREE.BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
 /** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
 export const EV = { outside: 14.35, inside: 8.5 } as const;
 
-// The tone curve of pictures, so that view and picture show a colour alike.
-THREE.ShaderChunk.tonemapping_pars_fragment = THREE.ShaderChunk.tonemapping_pars_fragment.replace(
-  'vec3 CustomToneMapping( vec3 color ) { return color; }',
-  `vec3 CustomToneMapping( vec3 color ) {
-  color *= toneMappingExposure;
-  float peak = max( color.r, max( color.g, color.b ) );
-  if ( peak <= ${SHOULDER.toFixed(3)} ) return color;
-  float d = 1.0 - ${SHOULDER.toFixed(3)};
-  float next = 1.0 - d * d / ( peak + d - ${SHOULDER.toFixed(3)} );
-  float keep = 1.0 / ( ${BLEACH.toFixed(3)} * ( peak - next ) + 1.0 );
-  return mix( vec3( next ), color * next / peak, keep );
-}`,
-);
-
-/** Side of the textures in the view, pixels. */
-const TEXTURE = 512;
 const DAMSON = 0x7a2e4d;
+
+/** Kinds of surface that bound bodies, which a section shows the inside of. */
+const SOLID = new Set(['wall', 'top', 'cap', 'slab', 'floor-slab', 'roof', 'framing', 'stair', 'beam', 'column', 'dormer']);
 
 /** Kinds of surface that would only cover what is looked into from above. */
 const OVERHEAD = new Set(['roof', 'dormer', 'framing', 'backdrop']);
@@ -51,6 +41,8 @@ interface Entry {
   source: Mesh;
   finish: string;
   matrix: Matrix;
+  /** How it is shown. */
+  way: string;
 }
 
 export interface EyeState {
@@ -63,11 +55,14 @@ export interface EyeState {
 export class ModelScene {
   private readonly renderer: THREE.WebGLRenderer;
   private readonly scene = new THREE.Scene();
-  private readonly camera = new THREE.PerspectiveCamera(48, 1, 0.05, 600);
+  private readonly eyeCamera = new Camera(() => this.controls.target);
+  private readonly camera = this.eyeCamera.perspective;
   readonly controls: OrbitControls;
   private readonly entries = new Map<string, Entry>();
   private readonly geometries = new WeakMap<Mesh, THREE.BufferGeometry>();
-  private readonly materials = new Map<string, THREE.MeshPhysicalMaterial>();
+  private readonly materials = new Materials(() => this.draw());
+  private readonly lines = new WeakMap<Mesh, THREE.BufferGeometry>();
+  private readonly lineMaterial = new THREE.LineBasicMaterial({ color: 0x1d1c1b, toneMapped: false });
   private readonly overlay = new THREE.Group();
   private readonly ghost = new THREE.Group();
   private readonly sun = new THREE.DirectionalLight(0xffffff, 1);
@@ -104,7 +99,7 @@ export class ModelScene {
     side: THREE.DoubleSide,
   });
   private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
-  cutAway = true;
+  private look: Look = FIRST_LOOK;
   /** The level in hand: cut away, the house is seen up to it. */
   level: string | null = null;
   room: string | null = null;
@@ -117,8 +112,6 @@ export class ModelScene {
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = THREE.PCFShadowMap;
     this.renderer.shadowMap.autoUpdate = false;
-    this.camera.up.set(0, 0, 1);
-    this.camera.position.set(12, -10, 11);
     this.controls = new OrbitControls(this.camera, canvas);
     this.controls.enableDamping = false;
     this.controls.mouseButtons = { LEFT: THREE.MOUSE.ROTATE, MIDDLE: THREE.MOUSE.PAN, RIGHT: THREE.MOUSE.PAN };
@@ -159,12 +152,65 @@ export class ModelScene {
     if (this.frame) return;
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
-      this.renderer.render(this.scene, this.camera);
+      this.renderer.render(this.scene, this.eyeCamera.view);
     });
+  }
+
+  /** How the model is shown: projection, surfaces, what is cut away, hidden or made see-through. */
+  setLook(look: Look): void {
+    if (look === this.look) return;
+    const again = look.mode !== this.look.mode || look.through !== this.look.through || (look.section === null) !== (this.look.section === null);
+    this.look = look;
+    this.eyeCamera.projection = look.projection;
+    const { section } = look;
+    const sign = section?.keep === 'above' ? 1 : -1;
+    this.renderer.clippingPlanes = section
+      ? [
+          new THREE.Plane(
+            new THREE.Vector3(section.axis === 'x' ? sign : 0, section.axis === 'y' ? sign : 0, section.axis === 'z' ? sign : 0),
+            -sign * section.at,
+          ),
+        ]
+      : [];
+    this.scene.background = new THREE.Color(look.mode === 'lines' ? 0xfbfbfa : 0xe6e6e3);
+    if (again && this.model) this.setModel(this.model);
+    else {
+      this.cut();
+      this.light();
+      this.highlight();
+      this.draw();
+    }
+  }
+
+  /** The edges of a surface as lines, where it is shown so. */
+  private drawLines(object: THREE.Mesh, mesh: Mesh, kind: string): void {
+    const known = object.children.find((c) => c instanceof THREE.LineSegments);
+    if (known) object.remove(known);
+    if (this.look.mode !== 'lines' || kind === 'backdrop' || mesh.indices.length > 60000) return;
+    let geometry = this.lines.get(mesh);
+    if (!geometry) {
+      geometry = new THREE.EdgesGeometry(welded(mesh), 24);
+      this.lines.set(mesh, geometry);
+    }
+    const lines = new THREE.LineSegments(geometry, this.lineMaterial);
+    lines.raycast = () => undefined;
+    object.add(lines);
+  }
+
+  /** What a section plane cuts open shows its inside in one tone. */
+  private fillCut(object: THREE.Mesh, kind: string): void {
+    const known = object.children.find((c) => c.userData.fill);
+    if (known) object.remove(known);
+    if (!this.look.section || !SOLID.has(kind)) return;
+    const fill = new THREE.Mesh(object.geometry, this.materials.cut());
+    fill.userData.fill = true;
+    fill.raycast = () => undefined;
+    object.add(fill);
   }
 
   setModel(model: Model): void {
     const seen = new Set<string>();
+    const through = new Set(this.look.through);
     const put = (
       key: string,
       mesh: Mesh,
@@ -179,21 +225,33 @@ export class ModelScene {
       if (!mesh.indices.length) return;
       seen.add(key);
       const entry = this.entries.get(key);
-      if (entry && entry.source === mesh && entry.finish === finish && entry.matrix === matrix && lit === null) {
+      const clear = through.has(entity) || through.has(`all/${kind}`);
+      const way = `${this.look.mode} ${clear} ${this.look.section !== null}`;
+      if (entry && entry.source === mesh && entry.finish === finish && entry.matrix === matrix && entry.way === way && lit === null) {
         entry.object.userData.target = target;
         return;
       }
       const object = entry?.object ?? new THREE.Mesh();
       object.geometry = this.geometry(mesh);
-      object.material = lit !== null ? this.glow(lit) : kind === 'cap' ? this.capMaterial() : this.material(finish);
+      object.material = this.materials.of(finish, kind, this.look.mode, clear, lit);
+      this.drawLines(object, mesh, kind);
+      this.fillCut(object, kind);
       object.matrixAutoUpdate = false;
       object.matrix.fromArray(matrix as number[]);
       object.matrixWorldNeedsUpdate = true;
-      object.castShadow = kind !== 'ceiling' && kind !== 'backdrop' && kind !== 'ground' && finishById(finish).transmission === 0 && lit === null;
-      object.receiveShadow = lit === null;
+      object.castShadow =
+        kind !== 'ceiling' &&
+        kind !== 'backdrop' &&
+        kind !== 'ground' &&
+        finishById(finish).transmission === 0 &&
+        lit === null &&
+        !clear &&
+        this.look.mode !== 'translucent' &&
+        this.look.mode !== 'lines';
+      object.receiveShadow = lit === null && this.look.mode !== 'lines';
       object.userData = { entity, target, kind, level };
       if (!entry) this.scene.add(object);
-      this.entries.set(key, { object, source: mesh, finish, matrix });
+      this.entries.set(key, { object, source: mesh, finish, matrix, way });
     };
     for (const level of model.shell.levels)
       for (const s of level.surfaces) put(s.key, s.mesh, s.finish, s.matrix ?? IDENTITY, s.target, s.entity, s.kind, null, level.id);
@@ -244,66 +302,6 @@ export class ModelScene {
       this.geometries.set(mesh, geometry);
     }
     return geometry;
-  }
-
-  private glow(kelvin: number): THREE.MeshPhysicalMaterial {
-    const key = `glow ${kelvin}`;
-    let material = this.materials.get(key);
-    if (!material) {
-      const [r, g, b] = blackBody(kelvin);
-      material = new THREE.MeshPhysicalMaterial({ color: 0x000000, emissive: new THREE.Color(r, g, b), emissiveIntensity: 9000 });
-      this.materials.set(key, material);
-    }
-    return material;
-  }
-
-  /** The ends of walls inside junctions touch the faces of their neighbours along an edge: they give way to them there. */
-  private capMaterial(): THREE.MeshPhysicalMaterial {
-    const known = this.materials.get('cap');
-    if (known) return known;
-    const made = Object.assign(this.material(BARE.cut).clone(), { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 8 });
-    this.materials.set('cap', made);
-    return made;
-  }
-
-  private material(id: string): THREE.MeshPhysicalMaterial {
-    let material = this.materials.get(id);
-    if (material) return material;
-    const finish = finishById(id);
-    material = new THREE.MeshPhysicalMaterial({
-      color: new THREE.Color(finish.colour),
-      roughness: Math.max(0.04, finish.roughness),
-      metalness: finish.metalness > 0.5 ? 0.75 : finish.metalness,
-      // Both sides of a wall throw its shadow; the far one alone leaves light along its edges.
-      shadowSide: THREE.DoubleSide,
-      side: id.startsWith('bare.') || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
-    });
-    if (finish.translucency > 0) material.side = THREE.DoubleSide;
-    if (finish.translucency > 0.5) Object.assign(material, { transparent: true, opacity: 0.8, depthWrite: false });
-    if (finish.transmission > 0) Object.assign(material, { transparent: true, opacity: 0.16, depthWrite: false, roughness: 0.05 });
-    this.materials.set(id, material);
-    const made = material;
-    if (finish.maker.kind !== 'flat')
-      void loadTexture(id, TEXTURE).then(({ width, height, colour, normals }) => {
-        const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
-          const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
-          t.colorSpace = space;
-          t.wrapS = t.wrapT = THREE.RepeatWrapping;
-          t.repeat.set(1 / finish.size.width, 1 / finish.size.height);
-          t.magFilter = THREE.LinearFilter;
-          t.minFilter = THREE.LinearMipmapLinearFilter;
-          t.generateMipmaps = true;
-          t.anisotropy = 4;
-          t.needsUpdate = true;
-          return t;
-        };
-        made.map = texture(colour, THREE.SRGBColorSpace);
-        made.color.set(0xffffff);
-        if (normals) made.normalMap = texture(normals, THREE.NoColorSpace);
-        made.needsUpdate = true;
-        this.draw();
-      });
-    return material;
   }
 
   private daylight(): void {
@@ -360,7 +358,11 @@ export class ModelScene {
   get inside(): boolean {
     const { x, y, z } = this.camera.position;
     return (this.model?.shell.levels ?? []).some(
-      (l) => z > l.level.elevation && z < l.level.elevation + l.level.height && l.rooms.some((r) => insideRegion({ x, y }, r.region)),
+      (l) =>
+        z > l.level.elevation &&
+        // Under a roof a room may go on above the height of its level.
+        z < l.level.elevation + Math.max(l.level.height, ...l.roofs.map((r) => (r.shape.roof.over.kind === 'outline' ? 0 : r.shape.top - 0.3))) &&
+        l.rooms.some((r) => insideRegion({ x, y }, r.region)),
     );
   }
 
@@ -410,7 +412,7 @@ export class ModelScene {
       const z = this.model!.project.levels[wall.wall.level].elevation;
       const rings = wall.rings.filter((ring) => ring.length > 2).map((outer) => ({ outer, holes: [] }));
       if (!rings.length) continue;
-      const stub = new THREE.Mesh(this.geometry(prism(rings, z, z + 0.1)), this.material(BARE.outside));
+      const stub = new THREE.Mesh(this.geometry(prism(rings, z, z + 0.1)), this.materials.finish(BARE.outside));
       stub.userData = { entity: wall.id, wall };
       stub.visible = false;
       this.stubs.add(stub);
@@ -422,11 +424,12 @@ export class ModelScene {
   private cut(): void {
     if (!this.model) return;
     const hidden = new Set<string>();
+    const gone = new Set([...this.look.hidden, ...this.model.project.outline.hidden]);
     const eye = this.camera.position;
     const top = this.model.shell.levels.find((l) => l.id === this.level)?.level ?? this.model.shell.levels.at(-1)?.level;
     const higher = new Set(top ? this.model.shell.levels.filter((l) => l.level.elevation > top.elevation + 1e-6).map((l) => l.id) : []);
-    const above = this.cutAway && (!top || eye.z > top.elevation + top.height);
-    if (this.cutAway && !this.inside)
+    const above = this.look.cut && (!top || eye.z > top.elevation + top.height);
+    if (this.look.cut && !this.inside)
       for (const wall of this.model.shell.walls.values()) {
         for (const side of wall.sides) {
           const outside = side.room === null;
@@ -438,15 +441,24 @@ export class ModelScene {
           if (outside ? facing > 0 : facing < 0) hidden.add(wall.id);
         }
       }
+    const covered = new Set(
+      this.model.shell.levels.flatMap((l) =>
+        l.level.id !== top?.id || !this.look.cut || this.inside ? (levelAbove(this.model!.project, l.id) ? [l.id] : []) : [],
+      ),
+    );
     for (const { object } of this.entries.values()) {
       const { entity, kind, level } = object.userData as { entity: string; kind: string; level: string };
       const host =
         kind === 'wall' || kind === 'top' || kind === 'cap' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
       const overhead = kind === 'ceiling' || this.flush.has(entity);
+      // The tops of walls are covered by the floor or the roof above, unless those are taken away.
+      const wall = kind === 'top' ? this.model.project.walls[entity] : undefined;
+      const topped = wall && (wall.top.kind === 'ceiling' ? covered.has(level) : wall.top.kind === 'roof' && !(this.look.cut && !this.inside));
       const chosen = this.spots.selection.some((s) => s.entity === entity);
-      const lifted = OVERHEAD.has(kind) ? this.cutAway && !this.inside : above && overhead && !chosen;
-      const over = this.cutAway && !this.inside && higher.has(level);
-      object.visible = !(host && hidden.has(host)) && !lifted && !over;
+      const lifted = OVERHEAD.has(kind) ? this.look.cut && !this.inside : above && overhead && !chosen;
+      const over = this.look.cut && !this.inside && higher.has(level);
+      const out = gone.has(entity) || gone.has(level) || gone.has(`all/${kind}`);
+      object.visible = !(host && hidden.has(host)) && !lifted && !over && !out && !topped;
     }
     for (const stub of this.stubs.children) {
       const { entity, wall } = stub.userData as { entity: string; wall: DerivedWall };
@@ -494,7 +506,7 @@ export class ModelScene {
     const box = this.canvas.getBoundingClientRect();
     const caster = new THREE.Raycaster();
     (caster as THREE.Raycaster & { firstHitOnly: boolean }).firstHitOnly = true;
-    caster.setFromCamera(new THREE.Vector2(((x - box.left) / box.width) * 2 - 1, 1 - ((y - box.top) / box.height) * 2), this.camera);
+    caster.setFromCamera(new THREE.Vector2(((x - box.left) / box.width) * 2 - 1, 1 - ((y - box.top) / box.height) * 2), this.eyeCamera.view);
     return caster;
   }
 
@@ -533,7 +545,7 @@ export class ModelScene {
         corner
           .set(i & 1 ? max.x : min.x, i & 2 ? max.y : min.y, i & 4 ? max.z : min.z)
           .applyMatrix4(object.matrix)
-          .project(this.camera);
+          .project(this.eyeCamera.view);
         if (corner.z > 1) continue;
         const x = box.left + ((corner.x + 1) / 2) * box.width;
         const y = box.top + ((1 - corner.y) / 2) * box.height;
@@ -595,13 +607,31 @@ export class ModelScene {
     this.renderer.shadowMap.needsUpdate = true;
   }
 
-  top(): void {
-    const box = this.bounds();
+  /** Looks at everything, or at one room, from one of the directions people know, parallel. */
+  stand(from: Standpoint, region?: readonly Vec2[]): void {
+    const box = region ? new THREE.Box3() : this.bounds();
+    if (region) for (const p of region) box.expandByPoint(new THREE.Vector3(p.x, p.y, 0)).expandByPoint(new THREE.Vector3(p.x, p.y, 2.5));
     const c = box.getCenter(new THREE.Vector3());
-    const s = box.getSize(new THREE.Vector3());
+    const size = box.getSize(new THREE.Vector3());
+    const [x, y, z] = STANDPOINTS[from].from;
+    // What is seen of the box, across and up.
+    const d = new THREE.Vector3(x, y, z);
+    const right = new THREE.Vector3(-y, x, 0);
+    if (right.lengthSq() < 1e-6) right.set(1, 0, 0);
+    right.normalize();
+    const up = d.clone().cross(right).normalize();
+    const extent = (v: THREE.Vector3): number => Math.abs(v.x) * size.x + Math.abs(v.y) * size.y + Math.abs(v.z) * size.z;
     const fov = 0.5;
-    const h = Math.max(s.y, s.x / this.camera.aspect) / 2 / Math.tan(fov / 2);
-    this.setEye({ eye: { x: c.x, y: c.y - 0.01, z: h * 1.15 + s.z }, target: { x: c.x, y: c.y, z: 0 }, fov });
+    const half = Math.max(extent(up), extent(right) / this.camera.aspect) / 2;
+    const far = (half * 1.12) / Math.tan(fov / 2);
+    this.setEye({ eye: { x: c.x + x * far, y: c.y + y * far, z: c.z + z * far }, target: { x: c.x, y: c.y, z: c.z }, fov });
+  }
+
+  /** Where one walks: eyes at a height over the feet, looking in a direction. @param yaw from the x axis @param pitch upwards */
+  walkTo(feet: Vec3, height: number, yaw: number, pitch: number): void {
+    const eye = { x: feet.x, y: feet.y, z: feet.z + height };
+    const c = Math.cos(pitch);
+    this.setEye({ eye, target: { x: eye.x + Math.cos(yaw) * c * 2, y: eye.y + Math.sin(yaw) * c * 2, z: eye.z + Math.sin(pitch) * 2 }, fov: 1.15 });
   }
 }
 
@@ -622,4 +652,25 @@ function hangers(model: Model): Map<string, string> {
     }
   }
   return hosts;
+}
+
+/** A mesh with points that lie in one place made one, so that edges are told from joints. */
+function welded(mesh: Mesh): THREE.BufferGeometry {
+  const index = new Map<string, number>();
+  const points: number[] = [];
+  const triangles: number[] = [];
+  for (const i of mesh.indices) {
+    const p = [mesh.positions[i * 3], mesh.positions[i * 3 + 1], mesh.positions[i * 3 + 2]];
+    const key = p.map((v) => Math.round(v * 1e4)).join(' ');
+    let n = index.get(key);
+    if (n === undefined) {
+      index.set(key, (n = points.length / 3));
+      points.push(...p);
+    }
+    triangles.push(n);
+  }
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
+  geometry.setIndex(triangles);
+  return geometry;
 }

@@ -1,5 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
 import { useRef, useState } from 'react';
 import type { Project } from '@/core/project/schema';
 import { Docket } from '../docket/Docket';
@@ -7,10 +9,15 @@ import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { PicturePanel } from '../views/PicturePanel';
 import { RenderPanel } from '../views/RenderPanel';
+import { useLook } from '../views/views';
+import { WALKER } from '@/core/walk/walk';
+import { STANDPOINTS, type Standpoint } from './camera';
 import { ElevationPane } from './ElevationPane';
+import { LookPanel } from './LookPanel';
 import { MeasuringLine } from './MeasuringLine';
 import { current, ModelPane } from './ModelPane';
 import { PlanPane } from './PlanPane';
+import { walker } from './useWalking';
 
 /** Two panes in step: the drawing at the left, the model at the right, a double rule to drag between them. */
 export function Table() {
@@ -19,7 +26,11 @@ export function Table() {
   const phase = useStudio((s) => s.phase);
   const changes = useStudio((s) => parted(s.project));
   const [share, setShare] = useState(0.5);
-  const [mode, setMode] = useState<'cut' | 'whole'>('cut');
+  const look = useLook((s) => s.look);
+  const walking = useLook((s) => s.walking);
+  const [panel, setPanel] = useState(false);
+  const setLook = useLook.getState().set;
+  const plain = look.mode === 'finishes' && !look.section && !look.hidden.length && !look.through.length;
   const frame = useRef<HTMLDivElement>(null);
   const dragging = useRef(false);
   const columns = layout === 'both' ? `minmax(0,${share}fr) 5px minmax(0,${1 - share}fr)` : layout === 'drawing' ? 'minmax(0,1fr) 0 0' : '0 0 minmax(0,1fr)';
@@ -77,28 +88,105 @@ export function Table() {
         sx={{ cursor: 'col-resize', bgcolor: '#fff', borderLeft: '1.5px solid #D0D0CC', borderRight: '1.5px solid #D0D0CC', overflow: 'hidden' }}
       />
       <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: '#E6E6E3' }}>
-        <ModelPane mode={mode} />
+        <ModelPane />
         <PaneHead>
-          <Word on={mode === 'cut'} onPress={() => setMode('cut')} title="Walls towards the eye are taken away">
+          <Word on={look.cut} onPress={() => setLook({ cut: true })} title="Walls towards the eye are taken away">
             Cut away
           </Word>
-          <Word on={mode === 'whole'} onPress={() => setMode('whole')} title="All walls stand">
+          <Word on={!look.cut} onPress={() => setLook({ cut: false })} title="All walls stand">
             Whole
           </Word>
-          <Word onPress={() => current.scene?.top()} title="See it from above">
-            From above
-          </Word>
-          <Word onPress={() => current.scene?.fit()} title="Stand back until everything is in view">
+          <From />
+          <Word onPress={standBack} title="Stand back until everything is in view, in perspective">
             Stand back
+          </Word>
+          <Word on={panel || !plain} onPress={() => setPanel(!panel)} title="What of the model is shown, and how">
+            Shown
+          </Word>
+          <Word on={walking} onPress={() => useLook.setState({ walking: !walking })} title="Walk through the model at eye height">
+            Walk
           </Word>
           <Word onPress={() => toggle('model')} title={layout === 'both' ? 'Let the model fill the table' : 'Show the plan beside it'}>
             {layout === 'both' ? 'Wide' : 'Beside the plan'}
           </Word>
         </PaneHead>
+        {panel ? <LookPanel onClose={() => setPanel(false)} /> : null}
+        {walking ? <WalkLine /> : null}
         <RenderPanel />
         <PicturePanel />
       </Box>
-      <Docket />
+      {walking ? null : <Docket />}
+    </Box>
+  );
+}
+
+const standBack = (): void => {
+  useLook.getState().set({ projection: 'perspective' });
+  current.scene?.fit();
+};
+
+/** Looks at the model, or the room in hand, from one of the directions people know. */
+export function standAt(from: Standpoint): void {
+  const { room, model } = useStudio.getState();
+  useLook.getState().set({ projection: 'parallel' });
+  current.scene?.stand(from, room ? model.shell.rooms.get(room)?.region.outer : undefined);
+}
+
+/** The directions one may look from. */
+function From() {
+  return (
+    <Select
+      variant="standard"
+      disableUnderline
+      displayEmpty
+      value=""
+      renderValue={() => 'From'}
+      onChange={(e) => standAt(e.target.value as Standpoint)}
+      inputProps={{ 'aria-label': 'From' }}
+      sx={{ fontSize: 12, color: colours.second, '& .MuiSelect-select': { py: 0, pr: '18px !important' }, '& .MuiSelect-icon': { fontSize: 16, top: 2 } }}
+    >
+      {Object.entries(STANDPOINTS).map(([key, { name }]) => (
+        <MenuItem key={key} value={key}>
+          {name}
+        </MenuItem>
+      ))}
+    </Select>
+  );
+}
+
+/** What one may do while one walks. */
+function WalkLine() {
+  const [seated, setSeated] = useState(walker.seated);
+  return (
+    <Box
+      role="status"
+      sx={{
+        position: 'absolute',
+        left: '50%',
+        bottom: 10,
+        transform: 'translateX(-50%)',
+        zIndex: 3,
+        bgcolor: '#F7F7F5E8',
+        px: 1.25,
+        py: '3px',
+        fontSize: 12,
+        display: 'flex',
+        gap: 1.5,
+        whiteSpace: 'nowrap',
+      }}
+    >
+      <span>Arrow keys walk and turn, dragging looks round, Escape ends.</span>
+      <Word
+        on={seated}
+        onPress={() => {
+          walker.seated = !seated;
+          setSeated(!seated);
+          current.scene?.walkTo(walker.at, walker.seated ? WALKER.seated : WALKER.eye, walker.yaw, walker.pitch);
+        }}
+        title="See it with the eyes of one who sits"
+      >
+        Seated
+      </Word>
     </Box>
   );
 }

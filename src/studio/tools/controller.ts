@@ -94,8 +94,10 @@ export function escape(): void {
 }
 
 /** A press on the table. Returns true when the tool takes the drag. */
-export function down(at: TablePoint): boolean {
+export function down(given: TablePoint): boolean {
   const state = get();
+  // What is locked is out of the pointer’s reach.
+  const at = given.spot && state.project.outline.locked.includes(given.spot.entity) ? { ...given, spot: null } : given;
   follow(at);
   switch (state.tool.kind) {
     case 'walls':

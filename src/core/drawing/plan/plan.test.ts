@@ -11,7 +11,7 @@ const items = drawPlan(model, 'ground');
 
 describe('the plan', () => {
   it('is drawn from the floor up: rooms, pieces, walls, openings, dimensions, labels', () => {
-    const order = ['room', 'piece', 'wall', 'opening', 'dimension', 'label'];
+    const order = ['ground', 'room', 'slab', 'stair', 'piece', 'wall', 'opening', 'roof', 'dimension', 'label'];
     const seen = items.map((i) => order.indexOf(i.layer));
     expect(seen).toEqual([...seen].sort((a, b) => a - b));
   });

@@ -1,6 +1,7 @@
 import type { Model } from '../../derive';
 import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
 import type { Region } from '../../geometry/polygon';
+import { hiddenIn } from '../../project/things';
 import { levelBelow, levelsOf } from '../../project/levels';
 import { holesIn } from '../../project/stairs';
 import type { DerivedStair } from '../../shell/stairs';
@@ -99,7 +100,8 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   }
   if (options.dimensions) out.push({ key: 'overall', items: overall(level, project.units) });
   if (options.labels) for (const room of level.rooms) if (room.room.use !== 'duct') out.push(labelGroup(room, level.level, project.units));
-  return out;
+  const hidden = hiddenIn(project);
+  return hidden.size ? out.filter((g) => !g.items.some((item) => item.entity !== undefined && hidden.has(item.entity))) : out;
 }
 
 const seenThrough = new WeakMap<DerivedStair, { units: UnitSystem; holes: readonly Region[]; items: DisplayItem[] }>();

@@ -6,6 +6,7 @@ import type { Vec2 } from '../../geometry/vec';
 import { DomainError } from '../errors';
 import { checkDormer } from '../dormers';
 import { Beam, Dormer, Fence, GroundArea, Id, Slab, Stair, Void, type Project } from '../schema';
+import { collectionOf } from '../things';
 import { checkStair } from '../stairs';
 import { define, need } from './define';
 
@@ -79,6 +80,16 @@ export const builtCommands = {
     title: 'Set fence',
     args: Fence,
     apply: (draft, fence) => void (draft.fences[fence.id] = fence),
+  }),
+  'thing.rename': define({
+    title: 'Rename',
+    args: z.object({ id: Id, name: z.string().min(1).max(120) }),
+    apply(draft, { id, name }) {
+      const collection = collectionOf(current(draft) as Project, id);
+      const own = draft.outline.groups[id] ?? (collection && (draft[collection] as Record<string, { name?: string }>)[id]);
+      if (!own || own.name === undefined) throw new DomainError('missing', 'Nothing was renamed: this thing has no name of its own.', [id]);
+      own.name = name;
+    },
   }),
   'outline.hide': define({
     title: 'Show or hide',

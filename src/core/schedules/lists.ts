@@ -1,0 +1,187 @@
+import type { Model } from '../derive';
+import { formatArea, formatLength, type UnitSystem } from '../units/length';
+import { roomSchedule } from './rooms';
+import { openingSchedule, roofSchedule, wallSchedule } from './shell';
+import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from './upwards';
+
+/** What a column of a schedule holds, which decides how it is written. */
+export type ColumnKind = 'text' | 'length' | 'area' | 'count' | 'degrees' | 'volume';
+
+export interface Column {
+  key: string;
+  title: string;
+  kind: ColumnKind;
+  /** Summed up in the last row. */
+  sum?: boolean;
+}
+
+export interface ScheduleList {
+  title: string;
+  /** What it holds, when it is empty. */
+  empty: string;
+  columns: Column[];
+  rows(model: Model): object[];
+}
+
+const text = (key: string, title: string): Column => ({ key, title, kind: 'text' });
+const length = (key: string, title: string, sum = false): Column => ({ key, title, kind: 'length', sum });
+const area = (key: string, title: string): Column => ({ key, title, kind: 'area', sum: true });
+const count = (key: string, title: string): Column => ({ key, title, kind: 'count' });
+
+/** Every schedule by name, the same in the studio and on the command line. */
+export const LISTS = {
+  rooms: {
+    title: 'Rooms',
+    empty: 'No room yet: rooms are listed here as soon as walls close round them.',
+    columns: [
+      text('name', 'Room'),
+      text('level', 'Level'),
+      area('area', 'Area'),
+      area('highArea', 'Over 1.5 m'),
+      length('perimeter', 'Perimeter'),
+      length('height', 'Height'),
+      { ...area('wallArea', 'Walls, net'), sum: false },
+      count('doors', 'Doors'),
+      count('windows', 'Windows'),
+      text('floor', 'Floor'),
+      text('walls', 'Wall finish'),
+      text('ceiling', 'Ceiling'),
+    ],
+    rows: roomSchedule,
+  },
+  walls: {
+    title: 'Walls',
+    empty: 'No wall yet.',
+    columns: [
+      text('level', 'Level'),
+      text('type', 'Build-up'),
+      text('status', 'Status'),
+      length('length', 'Length', true),
+      length('thickness', 'Thickness'),
+      length('height', 'Height'),
+      area('faceArea', 'Faces, net'),
+      text('left', 'At its left'),
+      text('right', 'At its right'),
+    ],
+    rows: wallSchedule,
+  },
+  openings: {
+    title: 'Openings',
+    empty: 'No door or window yet.',
+    columns: [
+      text('name', 'Opening'),
+      text('level', 'Level'),
+      text('kind', 'Kind'),
+      text('form', 'Form'),
+      text('status', 'Status'),
+      length('width', 'Width'),
+      length('height', 'Height'),
+      length('sill', 'Sill'),
+      length('clear', 'Clear'),
+      text('from', 'From'),
+      text('to', 'To'),
+    ],
+    rows: openingSchedule,
+  },
+  stairs: {
+    title: 'Stairs',
+    empty: 'No stair yet.',
+    columns: [
+      text('name', 'Stair'),
+      text('level', 'From'),
+      text('to', 'To'),
+      text('form', 'Form'),
+      text('status', 'Status'),
+      length('climbs', 'Climbs'),
+      count('risers', 'Risers'),
+      length('rise', 'Rise'),
+      length('going', 'Going'),
+      { key: 'pitch', title: 'Pitch', kind: 'degrees' },
+      length('width', 'Width'),
+      length('headroom', 'Headroom'),
+      text('breaks', 'Breaks'),
+    ],
+    rows: stairSchedule,
+  },
+  floors: {
+    title: 'Slabs and voids',
+    empty: 'No slab of its own and no void yet.',
+    columns: [
+      text('name', 'Name'),
+      text('level', 'Level'),
+      text('kind', 'Kind'),
+      text('status', 'Status'),
+      { ...area('area', 'Area'), sum: false },
+      length('thickness', 'Thickness'),
+      length('guard', 'Guard', true),
+    ],
+    rows: floorSchedule,
+  },
+  roofs: {
+    title: 'Roofs',
+    empty: 'No roof yet.',
+    columns: [
+      text('name', 'Roof'),
+      text('level', 'Level'),
+      text('form', 'Form'),
+      text('status', 'Status'),
+      text('pitches', 'Pitches, °'),
+      area('planArea', 'In plan'),
+      area('slopingArea', 'Along its planes'),
+      length('eaves', 'Eaves', true),
+      length('top', 'Top'),
+    ],
+    rows: roofSchedule,
+  },
+  timber: {
+    title: 'Timber',
+    empty: 'No roof is framed and no beam is set yet.',
+    columns: [
+      text('of', 'Of'),
+      text('level', 'Level'),
+      text('kind', 'Kind'),
+      count('count', 'Number'),
+      length('length', 'In all', true),
+      length('longest', 'Longest'),
+      length('width', 'Width'),
+      length('depth', 'Depth'),
+      { key: 'volume', title: 'Volume', kind: 'volume', sum: true },
+    ],
+    rows: timberSchedule,
+  },
+  outside: {
+    title: 'Outside',
+    empty: 'Nothing outside yet.',
+    columns: [
+      text('name', 'Name'),
+      text('kind', 'Kind'),
+      text('status', 'Status'),
+      area('area', 'Area'),
+      length('length', 'Length', true),
+      length('height', 'Height'),
+      { key: 'water', title: 'Water', kind: 'volume', sum: true },
+    ],
+    rows: outsideSchedule,
+  },
+} satisfies Record<string, ScheduleList>;
+
+export type ListName = keyof typeof LISTS;
+export const LIST_NAMES = Object.keys(LISTS) as ListName[];
+
+/** A value of a schedule as it is written in the units of a project; empty where there is none. */
+export function written(kind: ColumnKind, value: unknown, units: UnitSystem): string {
+  if (value === '' || value === null || value === undefined) return '';
+  if (typeof value !== 'number') return String(value);
+  switch (kind) {
+    case 'length':
+      return value === 0 ? '' : formatLength(value, units);
+    case 'area':
+      return value === 0 ? '' : formatArea(value, units);
+    case 'degrees':
+      return `${value}°`;
+    case 'volume':
+      return value === 0 ? '' : units === 'metric' ? `${value.toFixed(2)} m³` : `${(value * 35.3146667).toFixed(1)} cu ft`;
+    default:
+      return String(value);
+  }
+}

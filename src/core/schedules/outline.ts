@@ -1,0 +1,129 @@
+import { insideRegion } from '../geometry/polygon';
+import type { Model } from '../derive';
+import { GROUND_NAMES } from '../project/built-defaults';
+import { formName, KIND_NAMES } from '../project/opening-defaults';
+
+/** One line of the outline: a thing, or what holds others. */
+export interface OutlineNode {
+  /** Of the thing; of what only holds others, a name of its own that no thing has. */
+  id: string;
+  name: string;
+  /** What it is, in a word. */
+  kind: string;
+  /** Whether it is a thing of the project, and not only a heading. */
+  thing: boolean;
+  children: OutlineNode[];
+}
+
+const heading = (id: string, name: string, children: OutlineNode[]): OutlineNode[] =>
+  children.length ? [{ id: `heading ${id}`, name, kind: '', thing: false, children }] : [];
+
+/**
+ * Everything a project holds, by level and room: what stands in a room under it, the rest under its level; what lies
+ * outside, groups and viewpoints for themselves.
+ */
+export function outlineOf(model: Model): OutlineNode[] {
+  const { project } = model;
+  const leaf = (id: string, name: string, kind: string, children: OutlineNode[] = []): OutlineNode => ({ id, name, kind, thing: true, children });
+  const placed = new Set<string>();
+  const levels = [...model.shell.levels].reverse().map((level): OutlineNode => {
+    const own = (c: Record<string, { id: string; name: string; level: string }>, kind: string): OutlineNode[] =>
+      Object.values(c)
+        .filter((t) => t.level === level.id)
+        .map((t) => leaf(t.id, t.name, kind));
+    const pieces = model.pieces.filter((p) => p.piece.level === level.id);
+    const rooms = level.rooms.map((room): OutlineNode => {
+      const openings = [...new Set(room.sides.flatMap((s) => s.openings))].map((id) => {
+        placed.add(id);
+        const o = project.openings[id];
+        return leaf(id, o.name, `${KIND_NAMES[o.kind]}, ${formName(o.kind, o.form)}`.toLowerCase());
+      });
+      const inside = pieces
+        .filter((p) => !placed.has(p.id) && insideRegion(p.piece, room.region))
+        .map((p) => {
+          placed.add(p.id);
+          return leaf(p.id, p.piece.name, 'piece');
+        });
+      return leaf(room.id, room.room.name, 'room', [...openings, ...inside]);
+    });
+    const walls = level.walls.map((w, i) =>
+      leaf(w.id, w.wall.kind === 'boundary' ? `Boundary ${i + 1}` : `Wall ${i + 1}`, project.wallTypes[w.wall.type ?? '']?.name.toLowerCase() ?? 'one layer'),
+    );
+    const roofs = Object.values(project.roofs)
+      .filter((r) => r.level === level.id)
+      .map((r) =>
+        leaf(
+          r.id,
+          r.name,
+          'roof',
+          Object.values(project.dormers)
+            .filter((d) => d.roof === r.id)
+            .map((d) => leaf(d.id, d.name, 'dormer')),
+        ),
+      );
+    const rest = [
+      ...Object.values(project.openings)
+        .filter((o) => !placed.has(o.id) && project.walls[o.wall]?.level === level.id)
+        .map((o) => leaf(o.id, o.name, KIND_NAMES[o.kind].toLowerCase())),
+      ...pieces.filter((p) => !placed.has(p.id)).map((p) => leaf(p.id, p.piece.name, 'piece')),
+    ];
+    return leaf(level.id, level.level.name, 'level', [
+      ...rooms,
+      ...own(project.stairs, 'stair'),
+      ...own(project.voids, 'void'),
+      ...own(project.slabs, 'slab'),
+      ...own(project.columns, 'column'),
+      ...own(project.beams, 'beam'),
+      ...own(project.rooflights, 'rooflight'),
+      ...roofs,
+      ...heading(`walls ${level.id}`, 'Walls', walls),
+      ...heading(`rest ${level.id}`, 'In no room', rest),
+    ]);
+  });
+  const outside = [
+    ...Object.values(project.grounds).map((g) => leaf(g.id, g.name, GROUND_NAMES[g.kind].toLowerCase())),
+    ...Object.values(project.fences).map((f) => leaf(f.id, f.name, 'fence')),
+  ];
+  const names = namesIn([...levels, ...outside]);
+  const groups = Object.values(project.outline.groups).map((g): OutlineNode => ({
+    id: g.id,
+    name: g.name,
+    kind: 'group',
+    thing: true,
+    children: g.members.flatMap((m) => (names.has(m) ? [leaf(m, names.get(m)!.name, names.get(m)!.kind)] : [])),
+  }));
+  return [
+    ...heading('groups', 'Groups', groups),
+    ...levels,
+    ...heading('outside', 'Outside', outside),
+    ...heading(
+      'viewpoints',
+      'Viewpoints',
+      Object.values(project.viewpoints).map((v) => leaf(v.id, v.name, 'viewpoint')),
+    ),
+  ];
+}
+
+function namesIn(nodes: readonly OutlineNode[]): Map<string, OutlineNode> {
+  const out = new Map<string, OutlineNode>();
+  const go = (list: readonly OutlineNode[]): void => {
+    for (const n of list) {
+      if (!out.has(n.id)) out.set(n.id, n);
+      go(n.children);
+    }
+  };
+  go(nodes);
+  return out;
+}
+
+/** The nodes that a text is found in, with what holds them; all of them where the text is empty. */
+export function findIn(nodes: readonly OutlineNode[], text: string): OutlineNode[] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  if (!words.length) return [...nodes];
+  return nodes.flatMap((n): OutlineNode[] => {
+    const own = `${n.name} ${n.kind}`.toLowerCase();
+    if (words.every((w) => own.includes(w))) return [n];
+    const children = findIn(n.children, text);
+    return children.length ? [{ ...n, children }] : [];
+  });
+}

@@ -1,0 +1,234 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import IconButton from '@mui/material/IconButton';
+import Input from '@mui/material/Input';
+import { CaretDownIcon, CaretRightIcon, EyeClosedIcon, EyeIcon, LockSimpleIcon, LockSimpleOpenIcon, XIcon } from '@phosphor-icons/react';
+import { useMemo, useState } from 'react';
+import { findIn, outlineOf, type OutlineNode } from '@/core/schedules/outline';
+import { colours, SERIF } from './look/theme';
+import { newId, useStudio } from './store/studio';
+import { current } from './table/ModelPane';
+
+/** Everything the project holds, by level and room: to find, rename, group, hide and lock. */
+export function OutlinePanel({ onClose }: { onClose(): void }) {
+  const model = useStudio((s) => s.model);
+  const outline = useStudio((s) => s.project.outline);
+  const selection = useStudio((s) => s.selection);
+  const [find, setFind] = useState('');
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set(model.shell.levels.map((l) => l.id)));
+  const all = useMemo(() => outlineOf(model), [model]);
+  const shown = useMemo(() => findIn(all, find), [all, find]);
+  const { run } = useStudio.getState();
+  const chosen = selection.map((s) => s.entity);
+  const group = (): void => void run('outline.group', { id: newId('group'), name: `Group ${Object.keys(outline.groups).length + 1}`, members: chosen });
+  return (
+    <Box
+      component="aside"
+      aria-label="Outline of the project"
+      sx={{
+        position: 'absolute',
+        left: 0,
+        top: 0,
+        bottom: 0,
+        width: 268,
+        zIndex: 12,
+        bgcolor: '#fff',
+        borderRight: `1px solid ${colours.hairline}`,
+        boxShadow: '2px 0 8px #0000000f',
+        display: 'flex',
+        flexDirection: 'column',
+        fontSize: 12.5,
+      }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center', p: '8px 8px 2px 14px' }}>
+        <Box component="h2" sx={{ font: `20px ${SERIF}`, m: 0, flex: 1 }}>
+          Outline
+        </Box>
+        <IconButton aria-label="Close the outline" size="small" onClick={onClose}>
+          <XIcon size={13} />
+        </IconButton>
+      </Box>
+      <Box sx={{ px: 1.75, pb: 0.75, display: 'flex', gap: 1 }}>
+        <Input
+          value={find}
+          placeholder="Find a thing"
+          inputProps={{ 'aria-label': 'Find a thing' }}
+          onChange={(e) => setFind(e.target.value)}
+          onKeyDown={(e) => e.stopPropagation()}
+          sx={{ flex: 1 }}
+        />
+        <Button size="small" disabled={!chosen.length} onClick={group} title="Make the selected things a group">
+          Group
+        </Button>
+      </Box>
+      <Box role="tree" aria-label="Things" sx={{ overflow: 'auto', flex: 1, pb: 1.5 }}>
+        {shown.map((n) => (
+          <Line
+            key={n.id}
+            node={n}
+            depth={0}
+            open={find ? null : open}
+            onOpen={(id) => setOpen(new Set(open.has(id) ? [...open].filter((o) => o !== id) : [...open, id]))}
+            chosen={new Set(chosen)}
+            hidden={new Set(outline.hidden)}
+            locked={new Set(outline.locked)}
+          />
+        ))}
+        {shown.length ? null : <Box sx={{ px: 2, color: colours.third }}>Nothing is called that.</Box>}
+      </Box>
+    </Box>
+  );
+}
+
+interface LineProps {
+  node: OutlineNode;
+  depth: number;
+  /** What is unfolded; null: everything. */
+  open: ReadonlySet<string> | null;
+  onOpen(id: string): void;
+  chosen: ReadonlySet<string>;
+  hidden: ReadonlySet<string>;
+  locked: ReadonlySet<string>;
+}
+
+/** All things under a node, itself included. */
+const under = (node: OutlineNode): string[] => [...(node.thing && node.kind !== 'group' ? [node.id] : []), ...node.children.flatMap(under)];
+
+function Line(props: LineProps) {
+  const { node, depth, open, onOpen, chosen, hidden, locked } = props;
+  const [editing, setEditing] = useState(false);
+  const unfolded = open === null || open.has(node.id);
+  const { run } = useStudio.getState();
+  const own = node.kind === 'level' || node.kind === 'room' ? [node.id] : under(node);
+  const isHidden = own.length > 0 && own.every((id) => hidden.has(id));
+  const isLocked = own.length > 0 && own.every((id) => locked.has(id));
+  const go = (add: boolean): void => {
+    const { project, select, selection } = useStudio.getState();
+    const viewpoint = project.viewpoints[node.id];
+    if (viewpoint) return current.scene?.setEye(viewpoint);
+    if (!node.thing) return onOpen(node.id);
+    if (node.kind === 'group') return select(node.children.map((c) => ({ entity: c.id, target: null })));
+    const level = levelOf(node.id);
+    if (level) useStudio.setState({ level });
+    const spot = { entity: node.id, target: null };
+    select(add ? [...selection.filter((s) => s.entity !== node.id), spot] : [spot]);
+  };
+  const rename = (name: string): void => {
+    setEditing(false);
+    if (name.trim() && name !== node.name) run('thing.rename', { id: node.id, name: name.trim().slice(0, 120) });
+  };
+  const mark = (label: string, on: boolean, icon: React.ReactNode, act: () => void): React.ReactNode => (
+    <IconButton
+      aria-label={`${label} ${node.name}`}
+      aria-pressed={on}
+      size="small"
+      onClick={act}
+      sx={{ p: '2px', opacity: on ? 1 : 0.25, '&:hover, &:focus-visible': { opacity: 1 } }}
+    >
+      {icon}
+    </IconButton>
+  );
+  return (
+    <Box role="treeitem" aria-label={node.name} aria-expanded={node.children.length ? unfolded : undefined} aria-selected={chosen.has(node.id)}>
+      <Box
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          height: 24,
+          pl: `${8 + depth * 14}px`,
+          pr: 0.75,
+          bgcolor: chosen.has(node.id) ? colours.damsonTint : undefined,
+          color: isHidden ? colours.third : colours.ink,
+        }}
+      >
+        {node.children.length ? (
+          <IconButton aria-label={`${unfolded ? 'Fold' : 'Unfold'} ${node.name}`} size="small" sx={{ p: '2px' }} onClick={() => onOpen(node.id)}>
+            {unfolded ? <CaretDownIcon size={10} /> : <CaretRightIcon size={10} />}
+          </IconButton>
+        ) : (
+          <Box sx={{ width: 14 }} />
+        )}
+        {editing ? (
+          <Input
+            autoFocus
+            defaultValue={node.name}
+            inputProps={{ 'aria-label': `New name of ${node.name}` }}
+            sx={{ flex: 1, fontSize: 12.5 }}
+            onBlur={(e) => rename(e.target.value)}
+            onKeyDown={(e) => {
+              e.stopPropagation();
+              if (e.key === 'Enter') rename((e.target as HTMLInputElement).value);
+              if (e.key === 'Escape') setEditing(false);
+            }}
+          />
+        ) : (
+          <Box
+            component="button"
+            onClick={(e) => go(e.shiftKey || e.ctrlKey)}
+            onDoubleClick={() => node.thing && node.kind !== 'wall' && setEditing(true)}
+            onKeyDown={(e) => {
+              if (e.key === 'F2' && node.thing) {
+                e.preventDefault();
+                setEditing(true);
+              }
+            }}
+            title={node.thing ? `${node.kind}; press twice, or F2, to rename` : undefined}
+            sx={{
+              all: 'unset',
+              cursor: 'pointer',
+              flex: 1,
+              minWidth: 0,
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+              whiteSpace: 'nowrap',
+              fontWeight: node.kind === 'level' || !node.thing ? 600 : 400,
+              '& em': { fontStyle: 'normal', color: colours.third, fontSize: 11, ml: 0.75 },
+              '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+            }}
+          >
+            {node.name}
+            {node.thing && node.kind !== 'level' ? <em>{node.kind}</em> : null}
+          </Box>
+        )}
+        {own.length && node.kind !== 'viewpoint' ? (
+          <>
+            {mark(
+              'Hide',
+              isHidden,
+              isHidden ? <EyeClosedIcon size={13} /> : <EyeIcon size={13} />,
+              () => void run('outline.hide', { ids: own, hidden: !isHidden }),
+            )}
+            {mark('Lock', isLocked, isLocked ? <LockSimpleIcon size={13} /> : <LockSimpleOpenIcon size={13} />, () =>
+              run('outline.lock', { ids: own, locked: !isLocked }),
+            )}
+          </>
+        ) : null}
+      </Box>
+      {unfolded ? node.children.map((c) => <Line key={`${node.id} ${c.id}`} {...props} node={c} depth={depth + 1} />) : null}
+    </Box>
+  );
+}
+
+/** The level a thing is on, to go to it. */
+function levelOf(id: string): string | null {
+  const { project } = useStudio.getState();
+  if (project.levels[id]) return id;
+  const wall = project.openings[id]?.wall;
+  const roof = project.dormers[id]?.roof;
+  const own = [
+    project.rooms,
+    project.walls,
+    project.stairs,
+    project.voids,
+    project.slabs,
+    project.beams,
+    project.columns,
+    project.rooflights,
+    project.roofs,
+    project.pieces,
+  ]
+    .map((c) => (c as Record<string, { level: string }>)[wall ?? roof ?? id])
+    .find(Boolean);
+  return own?.level ?? null;
+}

@@ -1,0 +1,140 @@
+import * as THREE from 'three';
+import { blackBody } from '@/core/finishes/colour';
+import { finishById } from '@/core/finishes/library';
+import type { Look } from '@/core/project/schema';
+import { BLEACH, SHOULDER } from '@/core/render/tone';
+import { BARE } from '@/core/shell/surfaces';
+import { loadTexture } from './textures';
+
+// The tone curve of pictures, so that view and picture show a colour alike.
+THREE.ShaderChunk.tonemapping_pars_fragment = THREE.ShaderChunk.tonemapping_pars_fragment.replace(
+  'vec3 CustomToneMapping( vec3 color ) { return color; }',
+  `vec3 CustomToneMapping( vec3 color ) {
+  color *= toneMappingExposure;
+  float peak = max( color.r, max( color.g, color.b ) );
+  if ( peak <= ${SHOULDER.toFixed(3)} ) return color;
+  float d = 1.0 - ${SHOULDER.toFixed(3)};
+  float next = 1.0 - d * d / ( peak + d - ${SHOULDER.toFixed(3)} );
+  float keep = 1.0 / ( ${BLEACH.toFixed(3)} * ( peak - next ) + 1.0 );
+  return mix( vec3( next ), color * next / peak, keep );
+}`,
+);
+
+/** Side of the textures in the view, pixels. */
+const TEXTURE = 512;
+/** Share of light that gets past what is made see-through. */
+const CLEAR = 0.28;
+
+type Material = THREE.MeshPhysicalMaterial | THREE.MeshBasicMaterial;
+
+/** The materials of the 3D view: one a finish and way of showing it. */
+export class Materials {
+  private readonly made = new Map<string, Material>();
+
+  /** @param onLoad called when a texture has come */
+  constructor(private readonly onLoad: () => void) {}
+
+  /** A surface as it is shown. @param through made see-through on its own */
+  of(finish: string, kind: string, mode: Look['mode'], through: boolean, kelvin: number | null): Material {
+    if (kelvin !== null && mode !== 'lines') return this.glow(kelvin);
+    const glass = finishById(finish).transmission > 0;
+    if (mode === 'lines') return through || glass ? this.keep('lines clear', () => this.paper(0.12)) : this.keep('lines', () => this.paper(1));
+    if (mode === 'white' && !glass) return through ? this.clear('white', this.white()) : this.white();
+    const own = kind === 'cap' ? this.cap() : this.finish(finish);
+    return (through || mode === 'translucent') && !glass ? this.clear(`${kind === 'cap' ? 'cap' : finish}`, own) : own;
+  }
+
+  /** What shows of a body that a section plane cuts: its inside, in one tone. */
+  cut(): THREE.MeshBasicMaterial {
+    return this.keep('poché', () => new THREE.MeshBasicMaterial({ color: 0x2b2a29, side: THREE.BackSide, toneMapped: false })) as THREE.MeshBasicMaterial;
+  }
+
+  private keep(key: string, make: () => Material): Material {
+    let known = this.made.get(key);
+    if (!known) this.made.set(key, (known = make()));
+    return known;
+  }
+
+  private paper(opacity: number): THREE.MeshBasicMaterial {
+    return new THREE.MeshBasicMaterial({
+      color: 0xfbfbfa,
+      toneMapped: false,
+      transparent: opacity < 1,
+      opacity,
+      depthWrite: opacity === 1,
+      // The lines along its edges lie on it, not in it.
+      polygonOffset: true,
+      polygonOffsetFactor: 0.4,
+      polygonOffsetUnits: 2,
+    });
+  }
+
+  private white(): THREE.MeshPhysicalMaterial {
+    return this.keep(
+      'white',
+      () => new THREE.MeshPhysicalMaterial({ color: 0xdedcd8, roughness: 0.95, shadowSide: THREE.DoubleSide }),
+    ) as THREE.MeshPhysicalMaterial;
+  }
+
+  /** The same, see-through. It shares the maps of what it is made from once they have come. */
+  private clear(key: string, from: Material): Material {
+    const made = this.keep(`clear ${key}`, () => from.clone() as Material);
+    const physical = from as THREE.MeshPhysicalMaterial;
+    Object.assign(made, { transparent: true, opacity: CLEAR, depthWrite: false, map: physical.map, color: physical.color });
+    made.needsUpdate = true;
+    return made;
+  }
+
+  private glow(kelvin: number): Material {
+    return this.keep(`glow ${kelvin}`, () => {
+      const [r, g, b] = blackBody(kelvin);
+      return new THREE.MeshPhysicalMaterial({ color: 0x000000, emissive: new THREE.Color(r, g, b), emissiveIntensity: 9000 });
+    });
+  }
+
+  /** The ends of walls inside junctions touch the faces of their neighbours along an edge: they give way to them there. */
+  private cap(): Material {
+    return this.keep('cap', () => Object.assign(this.finish(BARE.cut).clone(), { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 8 }));
+  }
+
+  finish(id: string): THREE.MeshPhysicalMaterial {
+    const known = this.made.get(id);
+    if (known) return known as THREE.MeshPhysicalMaterial;
+    const finish = finishById(id);
+    const material = new THREE.MeshPhysicalMaterial({
+      color: new THREE.Color(finish.colour),
+      roughness: Math.max(0.04, finish.roughness),
+      metalness: finish.metalness > 0.5 ? 0.75 : finish.metalness,
+      // Both sides of a wall throw its shadow; the far one alone leaves light along its edges.
+      shadowSide: THREE.DoubleSide,
+      side: id.startsWith('bare.') || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
+    });
+    if (finish.translucency > 0) material.side = THREE.DoubleSide;
+    if (finish.translucency > 0.5) Object.assign(material, { transparent: true, opacity: 0.8, depthWrite: false });
+    if (finish.transmission > 0) Object.assign(material, { transparent: true, opacity: 0.16, depthWrite: false, roughness: 0.05 });
+    this.made.set(id, material);
+    if (finish.maker.kind !== 'flat')
+      void loadTexture(id, TEXTURE).then(({ width, height, colour, normals }) => {
+        const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
+          const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
+          t.colorSpace = space;
+          t.wrapS = t.wrapT = THREE.RepeatWrapping;
+          t.repeat.set(1 / finish.size.width, 1 / finish.size.height);
+          t.magFilter = THREE.LinearFilter;
+          t.minFilter = THREE.LinearMipmapLinearFilter;
+          t.generateMipmaps = true;
+          t.anisotropy = 4;
+          t.needsUpdate = true;
+          return t;
+        };
+        material.map = texture(colour, THREE.SRGBColorSpace);
+        material.color.set(0xffffff);
+        if (normals) material.normalMap = texture(normals, THREE.NoColorSpace);
+        material.needsUpdate = true;
+        const clear = this.made.get(`clear ${id}`);
+        if (clear) this.clear(id, material);
+        this.onLoad();
+      });
+    return material;
+  }
+}
