@@ -106,7 +106,7 @@ test('starter shapes, arcs, guides, wall types, status and rooms turned about', 
 
   await test.step('walls are drawn in the model too', async () => {
     const before = await studio.project();
-    await page.getByRole('button', { name: 'From above' }).click();
+    await studio.choose('From', 'from above');
     await page.waitForTimeout(1200);
     await studio.card('Walls in a chain').click();
     const pane = (await page.getByTestId('model').boundingBox())!;

@@ -15,13 +15,15 @@ async function room(studio: Studio, name: string): Promise<void> {
   await studio.page.keyboard.press('Escape');
 }
 
-/** Where a point of the model shows in the pane seen from above, by the geometry of that view. */
-async function above(studio: Studio, x: number, y: number, z: number): Promise<{ x: number; y: number }> {
+/** Where a point of the model shows in the pane seen from above: parallel, so that its height does not matter. */
+async function above(studio: Studio, x: number, y: number, _z: number): Promise<{ x: number; y: number }> {
   const pane = (await studio.page.getByTestId('model').boundingBox())!;
-  const [fov, size, centre] = [0.5, { x: 4.6, y: 3.6, z: 2.5 }, { x: 2.15, y: 1.65 }];
-  const h = Math.max(size.y, size.x / (pane.width / pane.height)) / 2 / Math.tan(fov / 2);
-  const eye = h * 1.15 + size.z;
-  const k = pane.height / (2 * (eye - z) * Math.tan(fov / 2));
+  const [size, centre] = [
+    { x: 4.6, y: 3.6 },
+    { x: 2.15, y: 1.65 },
+  ];
+  const half = (Math.max(size.y, size.x / (pane.width / pane.height)) / 2) * 1.12;
+  const k = pane.height / (2 * half);
   return { x: pane.x + pane.width / 2 + (x - centre.x) * k, y: pane.y + pane.height / 2 - (y - centre.y) * k };
 }
 
@@ -35,7 +37,7 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
   const table = only((await studio.project()).pieces);
   expect([table.x, table.y]).toEqual([expect.closeTo(2.15, 1), expect.closeTo(1.65, 1)]);
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'From above' }).click();
+  await studio.choose('From', 'from above');
   await page.waitForTimeout(1500);
 
   await test.step('a piece is dragged in the model', async () => {

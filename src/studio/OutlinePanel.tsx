@@ -188,7 +188,7 @@ function Line(props: LineProps) {
             }}
           >
             {node.name}
-            {node.thing && node.kind !== 'level' ? <em>{node.kind}</em> : null}
+            {node.thing && node.kind !== 'level' ? <em> {node.kind}</em> : null}
           </Box>
         )}
         {own.length && node.kind !== 'viewpoint' ? (

@@ -234,7 +234,7 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
 export function stairHeadroom(layout: StairLayout, over: (p: Vec2, above: number) => number | null): number | null {
   const { stair, steps } = layout;
   let headroom: number | null = null;
-  steps.forEach((step, i) => {
+  steps.forEach((step) => {
     // Over the middle and every corner of the step; a corner is asked about a little inside.
     const middle = scale(
       step.ring.reduce((sum, p) => add(sum, p), { x: 0, y: 0 }),
