@@ -3,9 +3,14 @@
 source "$(dirname "$0")/prepare.sh"
 install_packages
 find_chromium
-npm run -s typecheck
-npx prettier --check . --log-level warn
-npm run -s lint
+# The checks that only read run side by side.
+npx tsc --noEmit &
+types=$!
+npx tsc --noEmit -p tsconfig.core.json && npx prettier --check . --log-level warn && npm run -s lint || {
+  wait "$types" || true
+  exit 1
+}
+wait "$types"
 npx vitest run
 build
 npx playwright test

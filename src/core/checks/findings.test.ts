@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../derive';
+import { newSlab, newVoid, rectangleOf } from '../project/built-defaults';
 import type { Project } from '../project/schema';
+import { newGuard, newStair } from '../project/stairs';
+import { edit, house } from '../testing/drafting';
 import { findings } from './findings';
 
 const found = (change: (p: Project) => void): string[] => {
@@ -40,5 +43,34 @@ describe('findings', () => {
       expect(f.message).toMatch(/^[A-Z].*\.$/);
       expect(f.ids.length).toBeGreaterThan(0);
     }
+  });
+});
+
+describe('findings upwards', () => {
+  const codes = (project: Project): string[] => findings(deriveModel(project)).map((f) => f.code);
+
+  it('of stairs, voids and slabs name what is wrong, and are gone once it is right', () => {
+    let project = house([
+      [0, 0],
+      [9, 0],
+      [9, 7],
+      [0, 7],
+    ]);
+    project = edit(project, 'level.add', { id: 'upper', name: 'Upper', of: 'ground', where: 'above', walls: 'all', height: 2.4, slab: 0.25 });
+    expect(codes(project)).toContain('level.no-stair');
+    const stair = newStair(project, { id: 's', level: 'ground', x: 4, y: 1 });
+    project = edit(project, 'stair.put', stair);
+    expect(codes(project).filter((c) => c.startsWith('stair.') || c === 'level.no-stair')).toEqual([]);
+    expect(codes(edit(project, 'stair.put', { ...stair, risers: 10 }))).toEqual(expect.arrayContaining(['stair.rise', 'stair.going']));
+    expect(codes(edit(project, 'stair.put', { ...stair, void: 'none' }))).toContain('stair.headroom');
+    expect(codes(edit(project, 'stair.put', { ...stair, x: 0.1 }))).toContain('stair.in-wall');
+    expect(codes(edit(project, 'stair.put', { ...stair, left: newGuard(), right: { ...newGuard(), height: 0.6 } }))).toContain('stair.handrail');
+    const hole = newVoid(project, { id: 'v', level: 'upper', points: rectangleOf({ x: 6, y: 2 }, { x: 8, y: 4 }) });
+    expect(codes(edit(project, 'void.put', hole))).not.toContain('void.open');
+    expect(codes(edit(project, 'void.put', { ...hole, guard: null }))).toContain('void.open');
+    const slab = newSlab(project, { id: 'b', level: 'upper', kind: 'balcony', points: rectangleOf({ x: 9.3, y: 2 }, { x: 10.5, y: 5 }) });
+    expect(codes(edit(project, 'slab.put', slab))).not.toContain('slab.open');
+    expect(codes(edit(project, 'slab.put', { ...slab, guard: null }))).toContain('slab.open');
+    for (const f of findings(deriveModel(edit(project, 'stair.put', { ...stair, risers: 10, x: 0.1 })))) expect(f.message).toMatch(/^[A-Z].*\.$/);
   });
 });

@@ -1,11 +1,12 @@
 import type { Model } from '../derive';
 import { hasFinish } from '../finishes/library';
-import { insideRegion } from '../geometry/polygon';
+import { boolean, insideRegion, totalArea } from '../geometry/polygon';
+import type { DerivedLevel } from '../shell/model';
 import { clearWidth } from '../shell/openings/sizes';
 import { levelBelow, levelsOf } from '../project/levels';
 import { guardHeight, headroomOf } from '../project/stairs';
 import { STAIR_PROFILES } from '../project/stair-rules';
-import { hasHeadroom } from '../shell/stairs';
+import { hasHeadroom, type DerivedStair } from '../shell/stairs';
 import { faceAt } from '../project/topology';
 import { formatLength } from '../units/length';
 
@@ -44,6 +45,8 @@ export function findings(model: Model): Finding[] {
     for (const derived of level.stairs) {
       const { stair, layout } = derived;
       for (const { rule, text } of layout.sizes.breaches) out.push({ code: `stair.${rule}`, message: `${stair.name}: ${lower(text)}`, ids: [stair.id] });
+      const inWall = standsInWall(derived, level);
+      if (inWall > 0.02) out.push({ code: 'stair.in-wall', message: `${stair.name} runs into a wall; move it or turn it.`, ids: [stair.id] });
       if (!hasHeadroom(derived))
         out.push({
           code: 'stair.headroom',
@@ -106,6 +109,13 @@ export function findings(model: Model): Finding[] {
   for (const id of used)
     if (!hasFinish(id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
   return out;
+}
+
+/** How much of a stair lies in the walls of its level where those stand in its way, m². */
+function standsInWall({ stair, outline, layout }: DerivedStair, level: DerivedLevel): number {
+  const steps = outline.filter((_, i) => stair.z + layout.steps[i].z < level.level.height).map((outer) => ({ outer, holes: [] }));
+  const walls = level.walls.filter((w) => w.wall.kind === 'wall').flatMap((w) => w.rings.map((outer) => ({ outer, holes: [] })));
+  return steps.length && walls.length ? totalArea(boolean('intersection', steps, walls)) : 0;
 }
 
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);

@@ -33,11 +33,13 @@ export function outlineOf(model: Model): OutlineNode[] {
         .map((t) => leaf(t.id, t.name, kind));
     const pieces = model.pieces.filter((p) => p.piece.level === level.id);
     const rooms = level.rooms.map((room): OutlineNode => {
-      const openings = [...new Set(room.sides.flatMap((s) => s.openings))].map((id) => {
-        placed.add(id);
-        const o = project.openings[id];
-        return leaf(id, o.name, `${KIND_NAMES[o.kind]}, ${formName(o.kind, o.form)}`.toLowerCase());
-      });
+      const openings = [...new Set(room.sides.flatMap((s) => s.openings))]
+        .filter((id) => !placed.has(id))
+        .map((id) => {
+          placed.add(id);
+          const o = project.openings[id];
+          return leaf(id, o.name, `${KIND_NAMES[o.kind]}, ${formName(o.kind, o.form)}`.toLowerCase());
+        });
       const inside = pieces
         .filter((p) => !placed.has(p.id) && insideRegion(p.piece, room.region))
         .map((p) => {
