@@ -69,6 +69,7 @@ function allActions(): Action[] {
       name: `Draw a ${SLAB_NAMES[kind].toLowerCase()}`,
       run: () => s.setTool({ kind: 'outline', make: { what: 'slab', kind } }),
     })),
+    { name: 'Draw outdoor steps', run: () => s.setTool({ kind: 'outline', make: { what: 'steps' } }) },
     { name: 'Set a beam', run: () => s.setTool({ kind: 'outline', make: { what: 'beam', as: 'beam' } }) },
     { name: 'Set a post', run: () => s.setTool({ kind: 'outline', make: { what: 'beam', as: 'post' } }) },
     ...GROUND_KINDS.map((kind) => ({

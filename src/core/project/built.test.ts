@@ -129,12 +129,13 @@ describe('edits upwards and outside', () => {
 
   it('a building apart stands for itself: its levels carry nothing of the house', () => {
     let project = storeys();
-    const shed = { ...project.levels.ground, id: 'shed', name: 'Shed', structure: 'Shed', elevation: 0.4, height: 2.2 };
-    project = validateProject({ ...structuredClone(project), levels: { ...project.levels, shed } });
+    project = edit(project, 'level.add', { id: 'shed', name: 'Shed', of: 'ground', where: 'apart', walls: 'outer', height: 2.2, slab: 0.2 });
+    expect(project.levels.shed).toMatchObject({ structure: 'Shed', elevation: expect.closeTo(-0.11, 9) });
+    expect(Object.values(project.walls).some((w) => w.level === 'shed')).toBe(false);
     expect([levelAbove(project, 'ground')?.id, levelBelow(project, 'upper')?.id]).toEqual(['upper', 'ground']);
     expect([levelAbove(project, 'shed'), levelBelow(project, 'shed')]).toEqual([null, null]);
     const raised = edit(project, 'level.set', { id: 'ground', set: { height: 2.8 } });
-    expect([raised.levels.upper.elevation, raised.levels.shed.elevation]).toEqual([expect.closeTo(3.05, 9), 0.4]);
+    expect([raised.levels.upper.elevation, raised.levels.shed.elevation]).toEqual([expect.closeTo(3.05, 9), expect.closeTo(-0.11, 9)]);
   });
 
   it('a stair follows the height between levels, and so does its void', () => {

@@ -49,17 +49,26 @@ export function outerWalls(project: Project, level: string): Set<string> {
   return new Set(arrangement.outside.flatMap((cycle) => cycle.edges.map((e) => arrangement.pieces[e.piece]!.line)));
 }
 
+/** How far the floor of a building apart lies above the ground, metres. */
+const APART = 0.15;
+
 /**
- * Adds a level above or below another one, with all of its walls, the outer ones, or none. Levels further up or down make
+ * Adds a level above or below another one, or for a building apart, with all of its walls, the outer ones, or none. Levels further up or down make
  * room for it; a roof on the one below goes up to it.
  */
 export function addLevel(
   draft: Draft<Project>,
-  args: { id: string; name: string; of: string; where: 'above' | 'below'; walls: 'all' | 'outer' | 'none'; height: number; slab: number },
+  args: { id: string; name: string; of: string; where: 'above' | 'below' | 'apart'; walls: 'all' | 'outer' | 'none'; height: number; slab: number },
   newId: NewId,
 ): void {
   const project = { ...stateOf(draft), levels: { ...stateOf(draft.levels) } } as Project;
   const host = project.levels[args.of];
+  if (args.where === 'apart') {
+    // It shares neither walls nor heights with any other.
+    const elevation = Math.round((project.site.ground + APART) * 1e9) / 1e9;
+    draft.levels[args.id] = { id: args.id, name: args.name, elevation, height: args.height, slab: args.slab, underlay: null, structure: args.name };
+    return;
+  }
   const above = args.where === 'above';
   if (above) lift(draft, host.structure, host.elevation + 1e-6, args.height + args.slab);
   else

@@ -19,13 +19,13 @@ export function LevelDocket({ id }: { id: string }) {
   const level = project.levels[id];
   const below = levelBelow(project, id);
   const set = (values: Partial<Level>): boolean => run('level.set', { id, set: values });
-  const add = (where: 'above' | 'below') => (): void => {
+  const add = (where: 'above' | 'below' | 'apart') => (): void => {
     const made = newId('level');
     const names = new Set(Object.values(project.levels).map((l) => l.name));
-    const base = where === 'above' ? 'Upper floor' : 'Cellar';
+    const base = where === 'above' ? 'Upper floor' : where === 'below' ? 'Cellar' : 'Outbuilding';
     let name = base;
     for (let n = 2; names.has(name); n++) name = `${base} ${n}`;
-    const slab = where === 'above' ? DEFAULTS.level.slab : level.slab;
+    const slab = where !== 'below' ? DEFAULTS.level.slab : level.slab;
     if (!run('level.add', { id: made, name, of: id, where, walls, height: level.height, slab })) return;
     useStudio.setState({ level: made, room: null });
     useStudio.getState().select([{ entity: made, target: null }]);
@@ -76,6 +76,9 @@ export function LevelDocket({ id }: { id: string }) {
         </Button>
         <Button size="small" onClick={add('below')}>
           Add below
+        </Button>
+        <Button size="small" onClick={add('apart')}>
+          Add building apart
         </Button>
         <Button size="small" onClick={() => run('level.delete', { id })}>
           Delete level

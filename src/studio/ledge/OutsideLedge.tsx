@@ -69,6 +69,17 @@ export function OutsideLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
             }
           />
         ))}
+        <Card
+          name="Steps"
+          line="lowest step, then up"
+          on={make?.what === 'steps'}
+          onPress={take({ what: 'steps' })}
+          picture={
+            <Line>
+              <path d="M8 38H20V30H32V22H44V14H54M8 38V42H54V14" />
+            </Line>
+          }
+        />
         {FENCE_KINDS.map((kind) => (
           <Card
             key={kind}

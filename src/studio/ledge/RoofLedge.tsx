@@ -35,15 +35,19 @@ export function RoofLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
   const tool = useStudio((s) => s.tool);
   const [drawn, setDrawn] = useState<'built' | 'drawn'>('built');
   const room = useStudio((s) => (s.room ? s.project.rooms[s.room] : undefined));
+  const chosen = useStudio((s) => s.selection.filter((q) => s.project.rooms[q.entity]?.level === s.level).length);
+  const builtOver = chosen > 1 ? `the ${chosen} rooms chosen` : room ? room.name : 'the level';
   const own = useStudio(
     (s) => s.selection.map((q) => s.project.roofs[q.entity]).find(Boolean) ?? Object.values(s.project.roofs).find((r) => r.level === s.level),
   );
   const make = tool.kind === 'outline' ? tool.make : null;
   const put = (form: RoofForm) => (): void => {
-    const { project, level, room: inHand, run, select, pen, setTool } = useStudio.getState();
+    const { project, level, room: inHand, run, select, selection, pen, setTool } = useStudio.getState();
+    const several = selection.map((q) => q.entity).filter((e) => project.rooms[e]?.level === level);
     if (drawn === 'drawn') return setTool({ kind: 'outline', make: { what: 'roof', form } });
     const id = newId('roof');
-    const over: Roof['over'] = inHand ? { kind: 'rooms', rooms: [inHand] } : { kind: 'level' };
+    const rooms = several.length > 1 ? several : inHand ? [inHand] : [];
+    const over: Roof['over'] = rooms.length ? { kind: 'rooms', rooms } : { kind: 'level' };
     const roof = newRoof(project, { id, level, over, status: pen.status }, form);
     if (run('roof.put', { roof })) select([{ entity: id, target: { kind: 'roof', roof: id, part: 'covering' } }]);
   };
@@ -62,7 +66,7 @@ export function RoofLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
             label="Over"
             value={drawn}
             options={[
-              ['built', room ? room.name : 'the level'],
+              ['built', builtOver],
               ['drawn', 'an outline one draws'],
             ]}
             onChoose={setDrawn}
@@ -75,7 +79,7 @@ export function RoofLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
           <Card
             key={form}
             name={`Roof, ${ROOF_NAMES[form]}`}
-            line={drawn === 'drawn' ? 'press its corners' : room ? `over ${room.name}` : 'over the level'}
+            line={drawn === 'drawn' ? 'press its corners' : `over ${builtOver}`}
             on={make?.what === 'roof' && make.form === form}
             onPress={put(form)}
             picture={

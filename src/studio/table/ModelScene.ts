@@ -427,7 +427,9 @@ export class ModelScene {
     const gone = new Set([...this.look.hidden, ...this.model.project.outline.hidden]);
     const eye = this.camera.position;
     const top = this.model.shell.levels.find((l) => l.id === this.level)?.level ?? this.model.shell.levels.at(-1)?.level;
-    const higher = new Set(top ? this.model.shell.levels.filter((l) => l.level.elevation > top.elevation + 1e-6).map((l) => l.id) : []);
+    const higher = new Set(
+      top ? this.model.shell.levels.filter((l) => l.level.structure === top.structure && l.level.elevation > top.elevation + 1e-6).map((l) => l.id) : [],
+    );
     const above = this.look.cut && (!top || eye.z > top.elevation + top.height);
     if (this.look.cut && !this.inside)
       for (const wall of this.model.shell.walls.values()) {

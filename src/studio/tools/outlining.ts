@@ -7,6 +7,7 @@ import type { Put } from '@/core/project/putting';
 import { newRoof, type RoofForm } from '@/core/project/roof-defaults';
 import { DEFAULTS, type Fence, type GroundArea, type Slab, type Stair } from '@/core/project/schema';
 import { newStair } from '@/core/project/stairs';
+import { freeName } from '@/core/project/things';
 import { parseLength } from '@/core/units/length';
 import { newId } from '../store/studio';
 import { get, length, set, type TablePoint } from './session';
@@ -20,6 +21,7 @@ export type Make =
   | { what: 'void' }
   | { what: 'slab'; kind: Slab['kind'] }
   | { what: 'stair'; form: Stair['form']; corners: Stair['corners']; turn: Stair['turn'] }
+  | { what: 'steps' }
   | { what: 'beam'; as: 'beam' | 'post' }
   | { what: 'ground'; kind: GroundArea['kind'] }
   | { what: 'fence'; kind: Fence['kind'] };
@@ -82,6 +84,22 @@ function wayOf(make: Make): Way {
         noun: 'stair',
         first: 'press the middle of its first riser',
         make: (id, [a, b]) => put('stair.put', stairFrom(id, make, a, b)),
+      };
+    case 'steps':
+      return {
+        closed: false,
+        least: 2,
+        most: 2,
+        noun: 'stair',
+        first: 'press the middle of the lowest step',
+        make: (id, [a, b]) => {
+          // From the ground up to the floor of the level.
+          const up = Math.max(0.12, project.levels[level].elevation - project.site.ground);
+          const stair = stairFrom(id, { what: 'stair', form: 'straight', corners: 'landing', turn: 'left' }, a, b);
+          const guard = up > 0.6 ? stair.left : null;
+          const name = freeName('Steps', project.stairs);
+          return put('stair.put', { ...stair, name, z: -up, rise: up, width: 1.2, build: 'solid', void: 'none', left: guard, right: guard, above: null });
+        },
       };
     case 'beam':
       if (make.as === 'post')

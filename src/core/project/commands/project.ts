@@ -38,7 +38,7 @@ export const projectCommands = {
       id: Id,
       name: Level.shape.name,
       of: Id,
-      where: z.enum(['above', 'below']),
+      where: z.enum(['above', 'below', 'apart']).describe('apart: the lowest level of a building of its own, a step above the ground'),
       walls: z.enum(['all', 'outer', 'none']).describe('which of the walls of the other level it takes over'),
       height: Level.shape.height,
       slab: Level.shape.slab,
