@@ -85,6 +85,18 @@ describe('layouts', () => {
     expect(end.left.x).toBeCloseTo(0.45 + (quarter.sizes.risers - 1 - 6) * quarter.sizes.going, 9);
   });
 
+  it('keep to the profile of the units they are drawn in', () => {
+    const [metric, imperial] = (['metric', 'imperial'] as const).map((units) => {
+      const project = storeys(2.5, 0.25, units);
+      return stairLayout(project, newStair(project, { id: 's', level: 'ground', x: 0, y: 0 }));
+    });
+    expect([metric.stair.profile, imperial.stair.profile]).toEqual(['A', 'B']);
+    expect(imperial.sizes.rise).toBeLessThan(0.196 + 1e-9);
+    expect(imperial.sizes.going).toBeGreaterThan(0.254 - 1e-9);
+    expect(imperial.stair.width).toBeCloseTo(0.914, 9);
+    expect([...metric.sizes.breaches, ...imperial.sizes.breaches]).toEqual([]);
+  });
+
   it('refuses what cannot be built with one sentence', () => {
     const project = emptyProject('p', 'House');
     expect(() => checkStair(project, newStair(project, { id: 's', level: 'ground', x: 0, y: 0 }))).toThrow(/no level above/);

@@ -6,7 +6,7 @@ import { blackBody } from '@/core/finishes/colour';
 import { finishById } from '@/core/finishes/library';
 import { boolean, insideRegion } from '@/core/geometry/polygon';
 import { IDENTITY, type Matrix, type Mesh } from '@/core/geometry/mesh';
-import { segmentDistance, type Vec2, type Vec3 } from '@/core/geometry/vec';
+import type { Vec2, Vec3 } from '@/core/geometry/vec';
 import { daylight } from '@/core/light/daylight';
 import type { FaceTarget } from '@/core/project/commands';
 import { levelAbove } from '@/core/project/levels';
@@ -18,6 +18,8 @@ import type { DerivedWall } from '@/core/shell/walls';
 import { LAMP_PART } from '@/core/stock/luminaires';
 import type { Spot } from '../store/studio';
 import { FIRST_LOOK } from '../views/views';
+import { edgesOf } from './edges';
+import { hangers } from './hangers';
 import { Camera, STANDPOINTS, type Standpoint } from './camera';
 import { Materials } from './materials';
 
@@ -61,7 +63,6 @@ export class ModelScene {
   private readonly entries = new Map<string, Entry>();
   private readonly geometries = new WeakMap<Mesh, THREE.BufferGeometry>();
   private readonly materials = new Materials(() => this.draw());
-  private readonly lines = new WeakMap<Mesh, THREE.BufferGeometry>();
   private readonly lineMaterial = new THREE.LineBasicMaterial({ color: 0x1d1c1b, toneMapped: false });
   private readonly overlay = new THREE.Group();
   private readonly ghost = new THREE.Group();
@@ -187,12 +188,7 @@ export class ModelScene {
     const known = object.children.find((c) => c instanceof THREE.LineSegments);
     if (known) object.remove(known);
     if (this.look.mode !== 'lines' || kind === 'backdrop' || mesh.indices.length > 60000) return;
-    let geometry = this.lines.get(mesh);
-    if (!geometry) {
-      geometry = new THREE.EdgesGeometry(welded(mesh), 24);
-      this.lines.set(mesh, geometry);
-    }
-    const lines = new THREE.LineSegments(geometry, this.lineMaterial);
+    const lines = new THREE.LineSegments(edgesOf(mesh), this.lineMaterial);
     lines.raycast = () => undefined;
     object.add(lines);
   }
@@ -635,44 +631,4 @@ export class ModelScene {
     const c = Math.cos(pitch);
     this.setEye({ eye, target: { x: eye.x + Math.cos(yaw) * c * 2, y: eye.y + Math.sin(yaw) * c * 2, z: eye.z + Math.sin(pitch) * 2 }, fov: 1.15 });
   }
-}
-
-/** The wall each hung piece (mirror, curtain) hangs on: the nearest one within reach of its back. */
-function hangers(model: Model): Map<string, string> {
-  const hosts = new Map<string, string>();
-  for (const { id, piece, item } of model.pieces) {
-    if (item?.mount !== 'wall' && item?.mount !== 'window') continue;
-    let least = piece.size.depth + 0.15;
-    for (const { wall, sides } of model.shell.walls.values()) {
-      if (wall.level !== piece.level) continue;
-      for (const { from, to } of sides) {
-        const off = segmentDistance(piece, from, to);
-        if (off >= least) continue;
-        least = off;
-        hosts.set(id, wall.id);
-      }
-    }
-  }
-  return hosts;
-}
-
-/** A mesh with points that lie in one place made one, so that edges are told from joints. */
-function welded(mesh: Mesh): THREE.BufferGeometry {
-  const index = new Map<string, number>();
-  const points: number[] = [];
-  const triangles: number[] = [];
-  for (const i of mesh.indices) {
-    const p = [mesh.positions[i * 3], mesh.positions[i * 3 + 1], mesh.positions[i * 3 + 2]];
-    const key = p.map((v) => Math.round(v * 1e4)).join(' ');
-    let n = index.get(key);
-    if (n === undefined) {
-      index.set(key, (n = points.length / 3));
-      points.push(...p);
-    }
-    triangles.push(n);
-  }
-  const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
-  geometry.setIndex(triangles);
-  return geometry;
 }

@@ -1,3 +1,5 @@
+import { boolean, totalArea } from '../../geometry/polygon';
+import { holesIn, stairToPlan } from '../../project/stairs';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../../demo/heron-lock';
 import { deriveModel } from '../../derive';
@@ -67,5 +69,44 @@ describe('the drawing as SVG', () => {
     const svg = displaySvg(items, 560, 350);
     expect(svg).toMatch(/^<svg [^>]*width="560" height="350"/);
     expect(svg).not.toMatch(/NaN|Infinity/);
+  });
+});
+
+describe('stairs in plan', () => {
+  const model = deriveModel(heronLockCottage());
+  const own = (level: string, id: string) => drawPlan(model, level).filter((i) => i.kind !== 'label' && i.entity === id);
+
+  it('are numbered step by step, with an arrow upwards, a break at the cut, and dashed above it', () => {
+    const marks = own('ground', 'stair-main');
+    const numbers = marks.flatMap((i) => (i.kind === 'text' && /^\d+$/.test(i.text) ? [Number(i.text)] : []));
+    expect(numbers).toEqual(Array.from({ length: 13 }, (_, k) => k + 1));
+    expect(marks.some((i) => i.kind === 'text' && i.text.startsWith('up 14 × 196'))).toBe(true);
+    const lines = marks.filter((i) => i.kind === 'line');
+    expect(lines.some((i) => i.kind === 'line' && i.dash)).toBe(true);
+    // Two lines with a kink: six points each.
+    expect(lines.filter((i) => i.kind === 'line' && i.points.length === 6 && !i.closed)).toHaveLength(2);
+    // The arrow’s head lies where one arrives.
+    const { layout, stair } = model.shell.levels[0].stairs.find((s) => s.id === 'stair-main')!;
+    const top = stairToPlan(stair, layout.walk[layout.walk.length - 1]);
+    expect(lines.some((i) => i.kind === 'line' && i.points.length === 3 && distance(i.points[1], top) < 1e-9)).toBe(true);
+  });
+
+  it('show from above only through their void, without the numbers', () => {
+    const marks = own('upper', 'stair-main');
+    expect(marks.length).toBeGreaterThan(5);
+    expect(marks.some((i) => i.kind === 'text')).toBe(false);
+    const hole = totalArea(holesIn(model.project, 'upper'));
+    const shown = marks.flatMap((i) => (i.kind === 'fill' ? [{ outer: i.rings[0], holes: [] }] : []));
+    expect(totalArea(boolean('union', [shown[0]], shown.slice(1)))).toBeCloseTo(hole, 2);
+  });
+
+  it('lie on the site: the canal, the deck and the steps outside are drawn on the ground floor alone', () => {
+    const entities = (level: string): Set<string> => new Set(drawPlan(model, level).flatMap((i) => (i.entity ? [i.entity] : [])));
+    for (const id of ['canal', 'deck', 'steps-porch', 'hedge']) {
+      expect(entities('ground').has(id)).toBe(true);
+      expect(entities('upper').has(id)).toBe(false);
+    }
+    const hidden = { ...model.project, outline: { ...model.project.outline, hidden: ['canal'] } };
+    expect(drawPlan(deriveModel(hidden), 'ground').some((i) => i.entity === 'canal')).toBe(false);
   });
 });
