@@ -6,9 +6,11 @@ import { distance } from '../geometry/vec';
 import { emptyProject, STAIR_FORMS, type Stair } from '../project/schema';
 import { checkStair, headroomOf, newGuard, newStair, stairLayout, stairVoid } from '../project/stairs';
 import { STAIR_PROFILES } from '../project/stair-rules';
-import { edit } from '../testing/drafting';
+import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { balustersIn, openStretches } from './guards';
+import { ShellDeriver } from './model';
+import { againstWall } from './stair-place';
 import { deriveStair, stairHeadroom } from './stairs';
 
 /** Two levels, the upper one so high. */
@@ -183,5 +185,36 @@ describe('guards', () => {
     expect(total).toBeGreaterThan(6.8);
     expect(total).toBeLessThan(7.3);
     expect(Math.max(...open.map((l) => l.length))).toBe(4);
+  });
+});
+
+describe('beside walls', () => {
+  const project = house([
+    [0, 0],
+    [6, 0],
+    [6, 5],
+    [0, 5],
+  ]);
+  const level = new ShellDeriver().derive(project).levels[0];
+  const two = storeys();
+
+  it('a stair goes against a wall within reach, string to face, and has no guard there', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.35, max: 0.74, noNaN: true }), fc.constantFrom('closed' as const, 'cut' as const), (x, build) => {
+        const stair = { ...newStair(two, { id: 's', level: 'ground', x: 0.15 + x, y: 1.2 }), build };
+        const { stair: placed, side } = againstWall(stair, level);
+        expect(side).toBe('left');
+        expect([placed.left, placed.right]).toEqual([null, stair.right]);
+        // The wall's inner face lies at 150 mm.
+        expect(placed.x - placed.width / 2 - (build === 'closed' ? 0.035 : 0)).toBeCloseTo(0.155, 5);
+        expect([placed.y, placed.rotation]).toEqual([stair.y, stair.rotation]);
+      }),
+    );
+  });
+
+  it('stays where it is in the middle of a room, or askew', () => {
+    const stair = newStair(two, { id: 's', level: 'ground', x: 3, y: 1.2 });
+    expect(againstWall(stair, level)).toEqual({ stair, side: null });
+    expect(againstWall({ ...stair, x: 0.7, rotation: 0.3 }, level).side).toBeNull();
   });
 });

@@ -6,6 +6,7 @@ import { anchorOf, cornersOf, withAnchor, withCorners } from '@/core/project/put
 import type { Piece } from '@/core/project/schema';
 import { UNDERLAY } from './session';
 import { snapPoint } from './snap';
+import { againstWall } from '@/core/shell/stair-place';
 import { stockItem } from '@/core/stock/stock';
 import { snapStep } from '@/core/units/length';
 import type { Spot } from '../store/studio';
@@ -273,9 +274,19 @@ function dragTo(at: TablePoint): void {
     if (!d.moved && distance(p, own) < at.reach / 2) return;
     d.moved = true;
     const { point, note } = snapPoint(state.project, state.level, p, at.reach, null);
-    const meant = withAnchor(state.project, d.id, point);
+    const stair = state.project.stairs[d.id];
+    const level = stair && state.model.shell.levels.find((l) => l.id === stair.level);
+    const placed = stair && level && !at.shift ? againstWall({ ...stair, x: point.x, y: point.y }, level, at.reach * 2) : null;
+    const meant = withAnchor(state.project, d.id, placed?.side ? placed.stair : point);
     const refusal = meant && show(meant.command, meant.args as never);
-    set({ measure: { fields: [{ label: 'moved', value: distance(point, own) }], note: refusal ?? note, typed: null, field: 0 } });
+    set({
+      measure: {
+        fields: [{ label: 'moved', value: distance(point, own) }],
+        note: refusal ?? (placed?.side ? 'against the wall' : note),
+        typed: null,
+        field: 0,
+      },
+    });
   } else if (d.kind === 'point') {
     const list = cornersOf(state.project, d.id);
     if (!list) return;

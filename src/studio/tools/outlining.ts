@@ -1,6 +1,5 @@
 import { drawDimension } from '@/core/drawing/plan/plan';
 import type { DisplayItem } from '@/core/drawing/display';
-import { insideRing } from '@/core/geometry/polygon';
 import { add, angleOf, distance, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { newBeam, newFence, newGround, newSlab, newVoid, rectangleOf, roofSection, type RoofSection } from '@/core/project/built-defaults';
 import type { Put } from '@/core/project/putting';
@@ -8,6 +7,7 @@ import { newRoof, type RoofForm } from '@/core/project/roof-defaults';
 import { DEFAULTS, type Fence, type GroundArea, type Slab, type Stair } from '@/core/project/schema';
 import { newStair } from '@/core/project/stairs';
 import { freeName } from '@/core/project/things';
+import { againstWall } from '@/core/shell/stair-place';
 import { parseLength } from '@/core/units/length';
 import { newId } from '../store/studio';
 import { get, length, set, type TablePoint } from './session';
@@ -141,13 +141,8 @@ function stairFrom(id: string, make: Extract<Make, { what: 'stair' }>, a: Vec2, 
   const { project, level, pen, model } = get();
   const rotation = distance(a, b) < 0.01 ? 0 : angleOf(sub(b, a)) - Math.PI / 2;
   const stair = newStair(project, { id, level, x: a.x, y: a.y, rotation, status: pen.status, form: make.form, corners: make.corners, turn: make.turn });
-  const walls = model.shell.levels.find((l) => l.id === level)?.walls.filter((w) => w.wall.kind === 'wall') ?? [];
-  const beside = (k: 1 | -1): boolean => {
-    const d = unit(sub(b, a));
-    const p = add(add(a, scale(d, 0.5)), scale({ x: -d.y, y: d.x }, k * (stair.width / 2 + 0.08)));
-    return walls.some((w) => w.rings.some((ring) => insideRing(p, ring)));
-  };
-  return { ...stair, left: beside(1) ? null : stair.left, right: beside(-1) ? null : stair.right };
+  const own = model.shell.levels.find((l) => l.id === level);
+  return own ? againstWall(stair, own).stair : stair;
 }
 
 /** Points set so far, and where the pointer is. */
