@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { meshArea } from '../geometry/mesh';
+import { meshArea, transformPoint } from '../geometry/mesh';
 import { boolean, insideRegion, isSimple, regionArea, signedArea, totalArea } from '../geometry/polygon';
-import { distance } from '../geometry/vec';
+import { distance, lerp, type Vec3 } from '../geometry/vec';
 import { emptyProject, STAIR_FORMS, type Stair } from '../project/schema';
 import { checkStair, headroomOf, newGuard, newStair, stairLayout, stairVoid } from '../project/stairs';
 import { STAIR_PROFILES } from '../project/stair-rules';
@@ -10,6 +10,7 @@ import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { balustersIn, openStretches } from './guards';
 import { ShellDeriver } from './model';
+import type { Surface } from './surfaces';
 import { againstWall } from './stair-place';
 import { deriveStair, stairHeadroom } from './stairs';
 
@@ -145,6 +146,56 @@ describe('the void above', () => {
         expect(totalArea(boolean('difference', needs, hole))).toBeLessThan(1e-6);
       }),
       { numRuns: 80 },
+    );
+  });
+});
+
+describe('headroom on the solids', () => {
+  /** Height of the nearest surface over a point, by every triangle there is. */
+  function above(surfaces: readonly Surface[], p: Vec3): number {
+    let best = Infinity;
+    for (const { mesh, matrix } of surfaces)
+      for (let k = 0; k < mesh.indices.length; k += 3) {
+        const [a, b, c] = [0, 1, 2].map((i) => {
+          const n = mesh.indices[k + i] * 3;
+          const q = { x: mesh.positions[n], y: mesh.positions[n + 1], z: mesh.positions[n + 2] };
+          return matrix ? transformPoint(matrix, q) : q;
+        });
+        const area = (u: Vec3, v: Vec3, x: number, y: number): number => (v.x - u.x) * (y - u.y) - (v.y - u.y) * (x - u.x);
+        const whole = area(a, b, c.x, c.y);
+        if (Math.abs(whole) < 1e-9) continue;
+        const [wa, wb, wc] = [area(b, c, p.x, p.y) / whole, area(c, a, p.x, p.y) / whole, area(a, b, p.x, p.y) / whole];
+        if (wa < 0 || wb < 0 || wc < 0) continue;
+        const z = wa * a.z + wb * b.z + wc * c.z;
+        if (z > p.z + 0.05) best = Math.min(best, z);
+      }
+    return best;
+  }
+
+  it('measured straight up from the treads to floors, ceilings and slabs of a house, is what the rules ask for', () => {
+    const outline: [number, number][] = [
+      [-6, -6],
+      [6, -6],
+      [6, 6],
+      [-6, 6],
+    ];
+    fc.assert(
+      fc.property(stairs, ({ height, infill: _i, ...set }) => {
+        let project = edit(house(outline), 'level.set', { id: 'ground', set: { height } });
+        project = edit(project, 'level.add', { id: 'upper', name: 'Upper', of: 'ground', where: 'above', walls: 'all', height: 2.4, slab: 0.25 });
+        const stair: Stair = { ...newStair(project, { id: 's', level: 'ground', x: 0, y: -3 }), ...set, left: null, right: null, above: null };
+        project = edit(project, 'stair.put', stair);
+        const [ground, upper] = new ShellDeriver().derive(project).levels;
+        const surfaces = [...ground.surfaces, ...upper.surfaces].filter((s) => s.kind === 'floor' || s.kind === 'ceiling' || s.kind === 'slab');
+        const made = ground.stairs[0];
+        made.layout.steps.forEach((step, i) => {
+          const ring = made.outline[i];
+          const middle = ring.reduce((sum, p) => ({ x: sum.x + p.x / ring.length, y: sum.y + p.y / ring.length }), { x: 0, y: 0 });
+          for (const p of [middle, ...ring.map((q) => lerp(q, middle, 0.03))])
+            expect(above(surfaces, { ...p, z: step.z }) - step.z).toBeGreaterThan(headroomOf(stair) - 0.005);
+        });
+      }),
+      { numRuns: 25 },
     );
   });
 });

@@ -28,6 +28,15 @@ export function RoofDocket({ id }: { id: string }) {
   const drawn = isDrawn(roof);
   const pitched = roof.form === 'pitched' && !drawn;
   const frame = (values: Partial<Framing>): boolean => set({ framing: { ...(framing ?? FRAMING), ...values } });
+  const section = (name: string, key: 'ridge' | 'purlin' | 'tie'): Field[] =>
+    framing && (key !== 'purlin' || framing.purlins > 0) && (key !== 'tie' || framing.ties !== 'none')
+      ? (['width', 'depth'] as const).map((side) => ({
+          kind: 'length',
+          label: `${name}, ${side === 'width' ? 'wide' : 'deep'}`,
+          value: framing[key][side],
+          set: (v) => frame({ [key]: { ...framing[key], [side]: v } }),
+        }))
+      : [];
   const covers =
     over.kind === 'level'
       ? (project.levels[roof.level]?.name ?? 'level')
@@ -63,6 +72,7 @@ export function RoofDocket({ id }: { id: string }) {
         set: (pitch) => setEdge(key, { pitch }),
       },
       { kind: 'length', label: 'Overhang', aria: `Overhang of the ${of}`, value: own.overhang, set: (overhang) => setEdge(key, { overhang }) },
+      { kind: 'length', label: 'Raised by', aria: `Rise of the ${of}`, value: own.rise, set: (rise) => setEdge(key, { rise }) },
       own.form === 'half-hip' && { kind: 'length', label: 'Hip from', aria: `Hip of the ${of}`, value: own.hip, set: (hip) => setEdge(key, { hip }) },
       own.upper && {
         kind: 'angle',
@@ -200,6 +210,9 @@ export function RoofDocket({ id }: { id: string }) {
                   value: framing.every,
                   set: (v) => frame({ every: Math.round(v) }),
                 },
+                ...section('Ridge', 'ridge'),
+                ...section('Purlin', 'purlin'),
+                ...section('Tie', 'tie'),
                 { kind: 'fact', label: 'Rafters', value: count('rafter') },
               ] satisfies Field[])
             : []),
