@@ -13,7 +13,7 @@ import type { BoardItem, Project } from '@/core/project/schema';
 import type { App } from './app';
 
 /** The picture that ships with the demo, rendered from its own viewpoint by `enstegon render`. */
-const PICTURE = { id: 'picture-kitchen', viewpoint: 'view-kitchen', name: 'Kitchen from the hall door', samples: 90, made: '2026-11-24T05:00:00.000Z' };
+const PICTURE = { id: 'picture-kitchen', viewpoint: 'view-kitchen', name: 'Kitchen from the hall door', samples: 60, made: '2026-11-26T18:32:00.000Z' };
 
 /** The demo project with its picture and its board, and the files they need. */
 export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project: Project; assets: Asset[] }> {
