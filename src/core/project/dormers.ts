@@ -90,7 +90,8 @@ export function dormerShape(project: Project, dormer: Dormer): DormerShape | nul
   const hole = [
     fromFrame(frame, m - inner, f + cheek - BITE),
     fromFrame(frame, m + inner, f + cheek - BITE),
-    ...us.reverse().map((u) => fromFrame(frame, m + u, meets(u) + BITE)),
+    // It ends where the dormer is closed above, or where its underside has run into the roof, whichever comes first.
+    ...us.reverse().map((u) => fromFrame(frame, m + u, Math.min(meets(u) + BITE, meetsUpper(u) - BITE))),
   ];
   return { dormer, roof: shape, edge, frame, plate, underside, meets, meetsUpper, thickness, hole };
 }

@@ -209,16 +209,21 @@ function drawnPlane(roof: Roof, level: Level): RoofShape | null {
 function sweptSection(roof: Roof, level: Level): RoofShape | null {
   if (roof.over.kind !== 'swept') return null;
   const { path, section } = roof.over;
-  // The upper side lies the build-up above, square to every piece of the section; its ends are plumb.
-  const raised = section.map((p, i) => {
-    const before = section[i - 1] && unit({ x: p.x - section[i - 1].x, y: p.z - section[i - 1].z });
-    const after = section[i + 1] && unit({ x: section[i + 1].x - p.x, y: section[i + 1].z - p.z });
-    const t = roof.thickness;
-    if (!before || !after) return { x: p.x, z: p.z + t / Math.max(0.05, Math.abs((before ?? after)!.x)) };
-    const [q, r] = [before, after].map((d) => add({ x: p.x, y: p.z }, scale(left(d), t)));
-    const m = Math.abs(cross(before, after)) < 1e-9 ? q : (meet(q, before, r, after) ?? q);
-    return { x: m.x, z: m.y };
-  });
+  // The upper side lies the build-up above, square to every piece of the section; its ends are plumb over those of the underside.
+  const flat = section.map((p): Vec2 => ({ x: p.x, y: p.z }));
+  const lifted = beside(flat, roof.thickness);
+  const [first, last] = [flat[0].x, flat[flat.length - 1].x];
+  const over = (x: number): number => {
+    let k = 0;
+    while (k + 2 < lifted.length && lifted[k + 1].x < x) k++;
+    const [a, b] = [lifted[k], lifted[k + 1]];
+    return a.y + ((b.y - a.y) * (x - a.x)) / (b.x - a.x || 1);
+  };
+  const raised = [
+    { x: first, z: over(first) },
+    ...lifted.filter((p) => p.x > first + 1e-4 && p.x < last - 1e-4).map((p) => ({ x: p.x, z: p.y })),
+    { x: last, z: over(last) },
+  ];
   const planes = (points: readonly { x: number; z: number }[]): RoofPlane[] | null => {
     const out: RoofPlane[] = [];
     const lines = points.map((p) => beside(path, p.x));

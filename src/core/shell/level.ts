@@ -443,6 +443,17 @@ export class LevelDeriver {
         const made = deriveRoof(shape, level, joined.outline, holes);
         return roof.framing ? { ...made, framing: deriveFraming(shape, roof.framing, level, holes) } : made;
       });
+      if (derived.cuts.indices.length)
+        surfaces.push({
+          key: `${roof.id}/cuts`,
+          entity: roof.id,
+          target: { kind: 'roof', roof: roof.id, part: 'soffit' },
+          finish: roof.soffit ?? ROOF_FINISHES.soffit,
+          kind: 'roof',
+          mesh: derived.cuts,
+          matrix: null,
+          level: level.id,
+        });
       // Over rooms with a ceiling of their own, the underside shows from the attic.
       const attic = this.memo.get('attic', roof.id, [shape, level, holes, open, ...joined.outline], () => atticFaces(derived, level, joined.outline, open));
       if (attic.indices.length)

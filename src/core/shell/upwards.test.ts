@@ -138,7 +138,7 @@ describe('roofs as they are drawn', () => {
         ];
         const roof = {
           ...newRoof(project, { id: 'r', level: 'ground', over: { kind: 'swept', path, section: roofSection(section, 4) } }, 'hip'),
-          thickness: 0.08 + 0.1 * t,
+          thickness: 0.05 + 0.35 * t,
         };
         const swept = edit(project, 'roof.put', { roof });
         const [own] = derive(swept).levels[0].roofs;
