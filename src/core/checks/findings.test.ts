@@ -65,6 +65,10 @@ describe('findings upwards', () => {
     expect(codes(edit(project, 'stair.put', { ...stair, void: 'none' }))).toContain('stair.headroom');
     expect(codes(edit(project, 'stair.put', { ...stair, x: 0.1 }))).toContain('stair.in-wall');
     expect(codes(edit(project, 'stair.put', { ...stair, left: newGuard(), right: { ...newGuard(), height: 0.6 } }))).toContain('stair.handrail');
+    // With the level above it gone it leads nowhere; it is said, and kept.
+    const alone = edit(project, 'level.delete', { id: 'upper' });
+    expect(codes(alone)).toContain('stair.nowhere');
+    expect(alone.stairs.s).toEqual(stair);
     const hole = newVoid(project, { id: 'v', level: 'upper', points: rectangleOf({ x: 6, y: 2 }, { x: 8, y: 4 }) });
     expect(codes(edit(project, 'void.put', hole))).not.toContain('void.open');
     expect(codes(edit(project, 'void.put', { ...hole, guard: null }))).toContain('void.open');

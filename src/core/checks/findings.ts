@@ -5,6 +5,7 @@ import type { DerivedLevel } from '../shell/model';
 import { clearWidth } from '../shell/openings/sizes';
 import { levelBelow, levelsOf } from '../project/levels';
 import { guardHeight, headroomOf } from '../project/stairs';
+import { stairRise } from '../project/stair-layout';
 import { STAIR_PROFILES } from '../project/stair-rules';
 import { hasHeadroom, type DerivedStair } from '../shell/stairs';
 import { faceAt } from '../project/topology';
@@ -69,8 +70,14 @@ export function findings(model: Model): Finding[] {
         out.push({ code: 'slab.open', message: `${slab.name} lies ${say(drop)} above the ground and has no guard.`, ids: [id] });
     }
   }
-  const highest = levelsOf(project);
-  for (const level of highest) {
+  for (const stair of Object.values(project.stairs))
+    if (stairRise(project, stair) === null)
+      out.push({
+        code: 'stair.nowhere',
+        message: `${stair.name} is not built: there is no level above it to climb to; add one, or give it a height of its own.`,
+        ids: [stair.id],
+      });
+  for (const level of levelsOf(project)) {
     const below = levelBelow(project, level.id);
     const own = shell.levels.find((l) => l.id === level.id);
     if (below && own?.rooms.length && !Object.values(project.stairs).some((s) => s.level === below.id && s.rise === null))

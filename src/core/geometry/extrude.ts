@@ -1,5 +1,5 @@
 import { MeshBuilder, type Matrix, type Mesh } from './mesh';
-import { signedArea, tidyRing, type Region, type Ring } from './polygon';
+import { ringNormal, signedArea, tidyRing, triangulateKeeping, type Region, type Ring } from './polygon';
 import { add, cross, left, meet, scale, sub, unit, type Vec2, type Vec3 } from './vec';
 
 /** Column-major matrix of a turn about an axis through a point, by Rodrigues' formula. */
@@ -77,6 +77,28 @@ export function hexahedron(builder: MeshBuilder, bottom: readonly Vec3[], top: r
     const j = (i + 1) % 4;
     builder.quad(bottom[i], bottom[j], top[j], top[i]);
   }
+}
+
+/** A closed body between two flat rings over the same outline, counter-clockwise seen from above, the first one below. */
+export function between(builder: MeshBuilder, low: readonly Vec3[], high: readonly Vec3[]): void {
+  const indices = triangulateKeeping(high.map(({ x, y }) => ({ x, y })));
+  for (const [ring, up] of [
+    [high, 1],
+    [low, -1],
+  ] as const) {
+    const own = ringNormal(ring) ?? { x: 0, y: 0, z: 1 };
+    const n = { x: own.x * up, y: own.y * up, z: own.z * up };
+    const base = ring.map((p) => builder.vertex(p, n, p.x, p.y));
+    for (let k = 0; k < indices.length; k += 3) {
+      const [a, b, c] = [base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]];
+      if (up > 0) builder.triangle(a, b, c);
+      else builder.triangle(a, c, b);
+    }
+  }
+  low.forEach((a, i) => {
+    const j = (i + 1) % low.length;
+    builder.quad(a, low[j], high[j], high[i]);
+  });
 }
 
 /** A bar with plumb ends between two points, its section upright: so wide, from `low` to `high` above its line. */

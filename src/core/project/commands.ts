@@ -5,7 +5,7 @@ import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
 import { Id, type Project } from './schema';
-import { refuseLocked, type CollectionName } from './things';
+import { COLLECTIONS, refuseLocked, type CollectionName } from './things';
 import { reconcileRooms, stateOf } from './topology';
 import { deleteWalls } from './walls';
 
@@ -27,22 +27,9 @@ const Patches = z
   .array(z.object({ op: z.enum(['add', 'remove', 'replace']), path: z.array(z.union([z.string(), z.number()])).max(12), value: z.unknown().optional() }))
   .max(20000);
 
-/** What is deleted without further ado; walls, wall types and what is presented have their own ways. */
-const DELETED = [
-  'guides',
-  'columns',
-  'rooflights',
-  'roofs',
-  'dormers',
-  'stairs',
-  'voids',
-  'slabs',
-  'beams',
-  'grounds',
-  'fences',
-  'openings',
-  'pieces',
-] as const satisfies CollectionName[];
+/** Deleted in ways of their own, below; everything else without further ado. */
+const OWN_WAY: readonly CollectionName[] = ['wallTypes', 'levels', 'corners', 'walls', 'rooms', 'viewpoints', 'pictures', 'boards'];
+const DELETED = COLLECTIONS.filter((name) => !OWN_WAY.includes(name));
 
 const commands = {
   ...projectCommands,

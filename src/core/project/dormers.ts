@@ -1,5 +1,5 @@
 import { boolean, clipHalf, insideRing, totalArea, type Region, type Ring } from '../geometry/polygon';
-import { add, cross, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { inPhase, standsIn } from './phase';
 import { planRing, roofHeight, roofShape, roofsOver, roofsToFollow, type EaveLine, type RoofPlane, type RoofShape } from './roofs';
@@ -105,7 +105,7 @@ export function checkDormer(project: Project, dormer: Dormer): void {
   const shape = dormerShape(then, dormer);
   if (!shape) return refuse('no-slope', 'the edge of the roof it stands on does not slope; choose another edge.');
   if (dormer.width < 2 * dormer.cheek + 0.2) refuse('narrow', 'between its walls there would be no room for a window; make it wider.');
-  if ((dormer.form === 'shed' || dormer.form === 'flat') && Math.tan(dormer.pitch) > shape.frame.tan - 0.05 && dormer.form === 'shed')
+  if (dormer.form === 'shed' && Math.tan(dormer.pitch) > shape.frame.tan - 0.05)
     refuse('steep', 'its own slope is as steep as the roof’s and would never meet it; make it flatter.');
   const hole: Region = { outer: shape.hole, holes: [] };
   for (const planes of [shape.roof.under, shape.roof.upper]) {
@@ -164,9 +164,8 @@ export interface SlopedPlace {
   upper: RoofPlane;
   /** Its outline in the plan: what is cut out. */
   ring: Ring;
-  /** Unit directions in the plan: along its width, and up the slope before it is tilted. */
+  /** Unit direction in the plan along the eave. */
   along: Vec2;
-  up: Vec2;
 }
 
 /** Where a rooflight lies in the roof over a room that is open to it; null where it lies in a flat ceiling. @param project in one phase */
@@ -189,7 +188,7 @@ export function rooflightInRoof(project: Project, rooflight: Rooflight): SlopedP
       const [x, y] = [(i * rooflight.width) / 2, (j * rooflight.length) / 2];
       return add(rooflight, project2(x * c - y * s, x * s + y * c));
     };
-    return { roof, plane, upper, ring: [at(-1, -1), at(1, -1), at(1, 1), at(-1, 1)], along: eave, up: slope };
+    return { roof, plane, upper, ring: [at(-1, -1), at(1, -1), at(1, 1), at(-1, 1)], along: eave };
   }
   return null;
 }
@@ -241,6 +240,3 @@ export function heightUnderRoof(project: Project, roofs: readonly RoofShape[], p
   }
   return roofHeight(roofs, p);
 }
-
-/** Which way a ring runs, for what is cut: counter-clockwise. */
-export const turnsLeft = (ring: Ring): boolean => ring.reduce((sum, p, i) => sum + cross(p, ring[(i + 1) % ring.length]), 0) > 0;

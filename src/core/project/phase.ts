@@ -1,4 +1,4 @@
-import type { Project, Status, Wall } from './schema';
+import type { Project, Status } from './schema';
 import { WITH_STATUS } from './things';
 
 /** Which state of the house is meant: as it stands now, or as it will be. */
@@ -23,9 +23,6 @@ function present<T extends { status: Status }>(collection: Record<string, T>, ph
   }
   return known[phase] as Record<string, T>;
 }
-
-/** The walls of a phase. */
-export const wallsIn = (project: Pick<Project, 'walls'>, phase: Phase): Record<string, Wall> => present(project.walls, phase);
 
 /** The project as it is in one phase: what has a status, as far as it is there then. */
 export function inPhase(project: Project, phase: Phase): Project {

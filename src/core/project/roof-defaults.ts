@@ -10,10 +10,10 @@ export type RoofForm = (typeof ROOF_FORMS)[number];
 export const ROOF_NAMES: Record<RoofForm, string> = {
   hip: 'hipped',
   gable: 'with gables',
-  'half-hip': 'with half hips',
+  'half-hip': 'half hips',
   single: 'single slope',
   mansard: 'mansard',
-  flat: 'flat with parapet',
+  flat: 'flat, parapet',
 };
 
 const degrees = (v: number): number => (v * Math.PI) / 180;

@@ -4,7 +4,8 @@ import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
 import { hull, insideRegion, regionArea, signedArea, type Region, type Ring } from '../geometry/polygon';
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import { levelAbove } from '../project/levels';
-import { roofHeight, roofsOver, type RoofShape } from '../project/roofs';
+import { heightUnderRoof } from '../project/dormers';
+import { roofsOver, type RoofShape } from '../project/roofs';
 import type { Beam, Guard, Level, Project, Slab, Void } from '../project/schema';
 import { guardHeight, holesIn, profileOf, stairVoid, tryLayout } from '../project/stairs';
 import { STAIR_PROFILES } from '../project/stair-rules';
@@ -175,10 +176,10 @@ export function deriveBuilt(
     const overhead = above ? roofsOver(project, above.id) : roofs;
     const slabs = Object.values(project.slabs).filter((s) => s.level === level.id);
     const solid = memo.get('stair', id, [layout, level], () => deriveStair(layout, level));
-    const headroom = memo.get('headroom', id, [layout, level, above, holes, ...overhead, ...slabs], () =>
+    const headroom = memo.get('headroom', id, [layout, level, above, holes, project.dormers, ...overhead, ...slabs], () =>
       stairHeadroom(layout, (p, z) => {
         const open = holes.some((h) => insideRegion(p, h));
-        const roof = roofHeight(overhead, p);
+        const roof = heightUnderRoof(project, overhead, p);
         const higher = above && open ? above.elevation - level.elevation : 0;
         const ceiling = !above ? roof : open ? higher + (roof ?? above.height) : level.height;
         const under = slabs.map((s) => (insideRegion(p, { outer: s.points, holes: [] }) ? s.z - s.thickness : Infinity)).filter((h) => h > z + stair.z + 1e-6);

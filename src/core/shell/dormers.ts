@@ -1,4 +1,4 @@
-import { extrude, hexahedron } from '../geometry/extrude';
+import { between, extrude, hexahedron } from '../geometry/extrude';
 import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import type { Region, Ring } from '../geometry/polygon';
 import { angleOf, type Vec2, type Vec3 } from '../geometry/vec';
@@ -53,25 +53,6 @@ function sorted(solids: readonly { mesh: Mesh; part(n: Vec3, at: Vec3): DormerPa
     }
   }
   return out;
-}
-
-/** A three-sided body between two triangles, each counter-clockwise seen from above. */
-function wedge(builder: MeshBuilder, bottom: readonly Vec3[], top: readonly Vec3[]): void {
-  const flat = (a: Vec3, b: Vec3, c: Vec3): void => {
-    const u = { x: b.x - a.x, y: b.y - a.y, z: b.z - a.z };
-    const v = { x: c.x - a.x, y: c.y - a.y, z: c.z - a.z };
-    const n = { x: u.y * v.z - u.z * v.y, y: u.z * v.x - u.x * v.z, z: u.x * v.y - u.y * v.x };
-    const l = Math.hypot(n.x, n.y, n.z) || 1;
-    const m = { x: n.x / l, y: n.y / l, z: n.z / l };
-    const ids = [a, b, c].map((p) => builder.vertex(p, m, p.x, Math.hypot(p.y, p.z)));
-    builder.triangle(ids[0], ids[1], ids[2]);
-  };
-  flat(top[0], top[1], top[2]);
-  flat(bottom[0], bottom[2], bottom[1]);
-  for (let i = 0; i < 3; i++) {
-    const j = (i + 1) % 3;
-    builder.quad(bottom[i], bottom[j], top[j], top[i]);
-  }
 }
 
 /**
@@ -168,7 +149,7 @@ export function deriveDormer(shape: DormerShape, level: Level): DerivedDormer {
         { x: wide, y: f - o, z: sideZ(wide, lift) },
         { x: 0, y: Math.min(f + half, back(0, lift) - 0.01), z: sideZ(0, lift) },
       ];
-      wedge(roof, tri(0), tri(thickness));
+      between(roof, tri(0), tri(thickness));
     }
   }
   // The window in its front.

@@ -1,6 +1,6 @@
-import { bar } from '../geometry/extrude';
+import { bar, between } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, clipHalf, insideRing, triangulateKeeping, type Ring } from '../geometry/polygon';
+import { boolean, clipHalf, insideRing, type Ring } from '../geometry/polygon';
 import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { planRing, roofHeight, type RoofPlane, type RoofShape } from '../project/roofs';
 import type { Framing, Level } from '../project/schema';
@@ -53,26 +53,13 @@ interface Sloping {
 const zOn = (p: { gx: number; gy: number; c: number }, q: Vec2): number => p.gx * q.x + p.gy * q.y + p.c;
 
 /** A plan outline as a body that hangs so deep below a plane. */
-function hung(ring: Ring, plane: Sloping['plane'], top: number, bottom: number): Mesh {
+function hung(ring: Ring, plane: Sloping['plane'], depth: number): Mesh {
   const builder = new MeshBuilder();
-  const indices = triangulateKeeping(ring);
-  const l = Math.hypot(plane.gx, plane.gy, 1);
-  for (const [by, k] of [
-    [top, 1],
-    [bottom, -1],
-  ] as const) {
-    const n = { x: (-plane.gx / l) * k, y: (-plane.gy / l) * k, z: k / l };
-    const base = ring.map((p) => builder.vertex({ ...p, z: zOn(plane, p) - by }, n, p.x, p.y));
-    for (let i = 0; i < indices.length; i += 3) {
-      const [a, b, c] = [base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]];
-      if (k > 0) builder.triangle(a, b, c);
-      else builder.triangle(a, c, b);
-    }
-  }
-  ring.forEach((a, i) => {
-    const b = ring[(i + 1) % ring.length];
-    builder.quad({ ...a, z: zOn(plane, a) - bottom }, { ...b, z: zOn(plane, b) - bottom }, { ...b, z: zOn(plane, b) - top }, { ...a, z: zOn(plane, a) - top });
-  });
+  between(
+    builder,
+    ring.map((p) => ({ ...p, z: zOn(plane, p) - depth })),
+    ring.map((p) => ({ ...p, z: zOn(plane, p) })),
+  );
   return builder.build();
 }
 
@@ -123,7 +110,7 @@ export function deriveFraming(shape: RoofShape, framing: Framing, level: Level, 
           const p = add(scale(s.across, at), scale(s.up, u));
           return { ...p, z: zOn(s.plane, p) - (rafter.depth / 2) * s.upright };
         };
-        put('rafter', point(u0), point(u1), rafter.width, rafter.depth, hung(part.outer, s.plane, 0, rafter.depth * s.upright));
+        put('rafter', point(u0), point(u1), rafter.width, rafter.depth, hung(part.outer, s.plane, rafter.depth * s.upright));
       }
     }
   }

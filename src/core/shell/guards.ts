@@ -132,8 +132,6 @@ export function openStretches(ring: readonly Vec2[], walls: readonly Region[], w
   const out: Vec2[][] = [];
   const n = ring.length;
   const REACH = 0.06;
-  // What is near enough to a wall needs none: the wall, widened by that reach.
-  const blocked = walls;
   ring.forEach((a, i) => {
     const b = ring[(i + 1) % n];
     const length = distance(a, b);
@@ -143,7 +141,7 @@ export function openStretches(ring: readonly Vec2[], walls: readonly Region[], w
     const cuts: [number, number][] = [];
     // A thin strip on both sides of the edge: where a wall reaches into it, the wall keeps one from falling.
     const strip = [add(a, scale(normal, -REACH)), add(b, scale(normal, -REACH)), add(b, scale(normal, REACH)), add(a, scale(normal, REACH))];
-    for (const part of blocked.length ? boolean('intersection', [{ outer: strip, holes: [] }], [...blocked]) : []) {
+    for (const part of walls.length ? boolean('intersection', [{ outer: strip, holes: [] }], [...walls]) : []) {
       const s = part.outer.map((p) => dot(sub(p, a), d));
       cuts.push([Math.min(...s), Math.max(...s)]);
     }

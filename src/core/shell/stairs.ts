@@ -1,10 +1,11 @@
-import { hexahedron } from '../geometry/extrude';
-import { MeshBuilder, joinMeshes, placement, type Matrix, type Mesh } from '../geometry/mesh';
-import { triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
+import { between, hexahedron } from '../geometry/extrude';
+import { MeshBuilder, placement, type Matrix, type Mesh } from '../geometry/mesh';
+import type { Region, Ring } from '../geometry/polygon';
 import { beside, Polyline } from '../geometry/polyline';
 import { add, cross, distance, left, lerp, rotate, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { DEFAULTS, type Level, type Stair } from '../project/schema';
-import { guardHeight, headroomOf, spiralCentre, stairToPlan, type StairEdge, type StairLayout } from '../project/stairs';
+import { guardHeight, headroomOf } from '../project/stairs';
+import { spiralCentre, stairToPlan, type StairEdge, type StairLayout } from '../project/stair-layout';
 import { STAIR_PROFILES } from '../project/stair-rules';
 import { guardAlong } from './guards';
 
@@ -33,25 +34,8 @@ const ABOVE = 0.045;
 /** Thickness of a solid flight, square to its slope, metres. */
 const WAIST = 0.14;
 
-/** A flat outline as an upright solid whose underside may slope: heights of its points below and one height above. */
-function slab(builder: MeshBuilder, ring: readonly Vec2[], low: (i: number) => number, high: number): void {
-  const indices = triangulateKeeping([...ring]);
-  const face = (z: (i: number) => number, n: number): void => {
-    const base = ring.map((p, i) => builder.vertex({ ...p, z: z(i) }, { x: 0, y: 0, z: n }, p.x, p.y));
-    for (let k = 0; k < indices.length; k += 3) {
-      const [a, b, c] = [base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]];
-      if (n > 0) builder.triangle(a, b, c);
-      else builder.triangle(a, c, b);
-    }
-  };
-  face(() => high, 1);
-  face(low, -1);
-  ring.forEach((a, i) => {
-    const j = (i + 1) % ring.length;
-    const b = ring[j];
-    builder.quad({ ...a, z: low(i) }, { ...b, z: low(j) }, { ...b, z: high }, { ...a, z: high });
-  });
-}
+/** An outline at a height. */
+const at = (ring: readonly Vec2[], z: (i: number) => number): Vec3[] => ring.map((p, i) => ({ ...p, z: z(i) }));
 
 /** A place along an edge, with the height of what is asked about it. */
 interface Station {
@@ -102,12 +86,12 @@ function board(builder: MeshBuilder, edge: StairEdge, out: number, stations: rea
     marks.push({ s: at, low: p.low + (q.low - p.low) * t, high: p.high + (q.high - p.high) * t });
   });
   marks.sort((a, b) => a.s - b.s);
-  const at = (m: Station, line: Polyline, high: boolean): Vec3 => ({ ...line.at(m.s), z: high ? m.high : m.low });
+  const on = (m: Station, line: Polyline, high: boolean): Vec3 => ({ ...line.at(m.s), z: high ? m.high : m.low });
   const [right, leftward] = out > 0 ? [inner, outer] : [outer, inner];
   for (let i = 0; i + 1 < marks.length; i++) {
     const [a, b] = [marks[i], marks[i + 1]];
     if (b.s - a.s < 1e-7) continue;
-    const corner = (high: boolean): Vec3[] => [at(a, right, high), at(b, right, high), at(b, leftward, high), at(a, leftward, high)];
+    const corner = (high: boolean): Vec3[] => [on(a, right, high), on(b, right, high), on(b, leftward, high), on(a, leftward, high)];
     const [low, top] = [corner(false), corner(true)];
     builder.quad(top[0], top[1], top[2], top[3]).quad(low[3], low[2], low[1], low[0]);
     builder.quad(low[0], low[1], top[1], top[0]).quad(low[2], low[3], top[3], top[2]);
@@ -166,10 +150,14 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
   const solid = stair.build === 'solid';
   const waist = WAIST / Math.cos(sizes.pitch);
   steps.forEach((step, i) => {
-    slab(tread, step.tread, () => step.z - stair.tread, step.z);
+    between(
+      tread,
+      at(step.tread, () => step.z - stair.tread),
+      at(step.tread, () => step.z),
+    );
     if (!solid) return;
     const body = step.z - stair.tread;
-    const low = (at: 'front' | 'back'): number => Math.max(0, step.landing ? step.z - 0.2 : i * rise + (at === 'front' ? 0 : rise) - waist - stair.tread);
+    const low = (end: 'front' | 'back'): number => Math.max(0, step.landing ? step.z - 0.2 : i * rise + (end === 'front' ? 0 : rise) - waist - stair.tread);
     const line = risers[i];
     const back = risers[i + 1];
     const depth = (p: Vec2): number => {
@@ -177,7 +165,11 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
       return f + b < 1e-9 ? 0 : f / (f + b);
     };
     if (body - Math.max(low('front'), low('back')) > 0.002)
-      slab(string, step.ring, (k) => low('front') + (low('back') - low('front')) * depth(step.ring[k]), body);
+      between(
+        string,
+        at(step.ring, (k) => low('front') + (low('back') - low('front')) * depth(step.ring[k])),
+        at(step.ring, () => body),
+      );
   });
   if (!stair.open)
     risers.forEach(({ left: a, right: b }, i) => {
@@ -211,7 +203,11 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
   if (spiral) {
     const c = spiralCentre(stair);
     const ring: Vec2[] = Array.from({ length: 24 }, (_, k) => add(c, rotate({ x: stair.column, y: 0 }, (k * Math.PI) / 12)));
-    slab(string, ring, () => 0, layout.height + 1);
+    between(
+      string,
+      at(ring, () => 0),
+      at(ring, () => layout.height + 1),
+    );
   }
   const parts = STAIR_PARTS.map((part, k) => ({ part, mesh: [tread, riser, string, rail, infill][k].build() })).filter((p) => p.mesh.indices.length);
   return {
@@ -262,9 +258,6 @@ export const arrival = (layout: StairLayout): [Vec2, Vec2] => {
 
 /** Whether the headroom of a stair is enough. */
 export const hasHeadroom = (stair: DerivedStair): boolean => stair.headroom === null || stair.headroom > headroomOf(stair.stair) - 1e-6;
-
-/** Everything of a stair as one mesh, in its own coordinates. */
-export const stairMesh = (stair: DerivedStair): Mesh => joinMeshes(stair.parts.map((p) => p.mesh));
 
 /** Where one stands on a stair, in the plan: its steps with their heights above the floor of its level. */
 export const stairFloors = (stair: DerivedStair): { region: Region; z: number }[] =>

@@ -4,7 +4,7 @@ import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../derive';
 import { insideRing } from '../geometry/polygon';
 import { add, distance, lerp, scale, segmentDistance, sub, unit, type Vec3 } from '../geometry/vec';
-import { stairToPlan } from '../project/stairs';
+import { stairToPlan } from '../project/stair-layout';
 import { footing, startOf, walk, WALKER, walkMap } from './walk';
 
 const model = deriveModel(heronLockCottage());

@@ -101,6 +101,16 @@ export function StairDocket({ id }: { id: string }) {
             max: 58,
             set: (v) => set({ first: v }),
           },
+          stair.form === 'three' && {
+            kind: 'number?',
+            label: 'Second flight',
+            value: stair.second,
+            auto: 'shared out',
+            min: 1,
+            max: 58,
+            set: (v) => set({ second: v }),
+          },
+          stair.form !== 'spiral' && { kind: 'length?', label: 'Room for it', value: stair.space, auto: 'as needed', set: (space) => set({ space }) },
           stair.form === 'half' && { kind: 'length', label: 'Well', value: stair.well, set: (well) => set({ well }) },
           stair.form === 'spiral' && { kind: 'length', label: 'Column, radius', value: stair.column, set: (column) => set({ column }) },
           {

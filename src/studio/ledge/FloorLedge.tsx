@@ -11,23 +11,23 @@ import { OutlineWay } from './OutlineWay';
 
 const STAIRS: { form: Stair['form']; corners: Stair['corners']; name: string; path: string }[] = [
   { form: 'straight', corners: 'landing', name: 'Straight stair', path: 'M22 6H38V40H22ZM22 12H38M22 18H38M22 24H38M22 30H38M22 36H38' },
-  { form: 'quarter', corners: 'landing', name: 'Quarter turn, landing', path: 'M34 42V6H10V20H20V42ZM20 20V6M20 26H34M20 32H34M20 38H34M15 6V20M20 20H34' },
+  { form: 'quarter', corners: 'landing', name: 'Quarter, landing', path: 'M34 42V6H10V20H20V42ZM20 20V6M20 26H34M20 32H34M20 38H34M15 6V20M20 20H34' },
   {
     form: 'quarter',
     corners: 'winders',
-    name: 'Quarter turn, winders',
+    name: 'Quarter, winders',
     path: 'M34 42V6H8V20H20V42ZM20 20L34 6M20 20L26 6M20 20L34 14M14 6V20M20 26H34M20 32H34M20 38H34',
   },
   {
     form: 'half',
     corners: 'landing',
-    name: 'Half turn, landing',
+    name: 'Half, landing',
     path: 'M16 42V6H44V42H32V18H28V42ZM16 18H28M32 18H44M16 24H28M16 30H28M16 36H28M32 24H44M32 30H44M32 36H44',
   },
   {
     form: 'half',
     corners: 'winders',
-    name: 'Half turn, winders',
+    name: 'Half, winders',
     path: 'M16 42V6H44V42H32V18H28V42ZM28 18L16 12M28 18L20 6M30 18V6M32 18L40 6M32 18L44 12M16 24H28M32 24H44M16 32H28M32 32H44',
   },
   {

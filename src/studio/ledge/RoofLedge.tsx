@@ -24,9 +24,9 @@ const SECTION_LINES: Record<RoofSection, [string, string]> = {
   curved: ['Swept, curved', 'M8 34C16 10 44 10 52 34M8 30C16 6 44 6 52 30'],
 };
 const DORMER_LINES: Record<Dormer['form'], [string, string]> = {
-  gable: ['Dormer with gable', 'M6 40L24 8M18 40V26L30 14L42 26V40ZM24 40V30H36V40'],
+  gable: ['Gabled dormer', 'M6 40L24 8M18 40V26L30 14L42 26V40ZM24 40V30H36V40'],
   hip: ['Hipped dormer', 'M18 40V26H42V40ZM18 26L26 14H34L42 26M24 40V30H36V40'],
-  shed: ['Dormer, single slope', 'M16 40V24L44 18V40ZM22 40V28H38V40'],
+  shed: ['Sloping dormer', 'M16 40V24L44 18V40ZM22 40V28H38V40'],
   flat: ['Flat dormer', 'M14 40V20H46V40ZM12 20H48V16H12ZM20 40V26H40V40'],
 };
 

@@ -58,7 +58,7 @@ function Pen() {
   const set = (values: Partial<WallPen>): void => useStudio.setState({ pen: { ...useStudio.getState().pen, ...values } });
   const sizes = units === 'metric' ? [0.1, 0.14, 0.215, 0.25, 0.3] : [4.5, 6.5, 8, 12].map((i) => i * 0.0254);
   return (
-    <Box sx={{ ml: 2, display: 'flex', gap: 2, alignItems: 'baseline', flex: 1, minWidth: 0, overflowX: 'auto', scrollbarWidth: 'none' }}>
+    <Box sx={{ ml: 1, display: 'flex', gap: 1.25, alignItems: 'baseline', flex: 1, minWidth: 0, overflowX: 'auto', scrollbarWidth: 'none' }}>
       <Choice
         label="Build-up"
         value={pen.type ?? 'plain'}

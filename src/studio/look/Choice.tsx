@@ -20,7 +20,9 @@ export function Choice<const T extends string>({
   bare?: boolean;
 }) {
   return (
-    <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 0.75, whiteSpace: 'nowrap', minWidth: 0, width: bare ? '100%' : undefined }}>
+    <Box
+      sx={{ display: 'flex', alignItems: 'baseline', gap: 0.75, whiteSpace: 'nowrap', minWidth: 0, flexShrink: bare ? 1 : 0, width: bare ? '100%' : undefined }}
+    >
       {bare ? null : <span>{label}</span>}
       <Select
         variant="standard"

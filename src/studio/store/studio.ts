@@ -7,6 +7,7 @@ import { collectionOf } from '@/core/project/things';
 import { DEFAULTS, emptyProject, type Opening, type OpeningForm, type Project, type Rooflight, type Status, type WallTop } from '@/core/project/schema';
 import type { DisplayItem } from '@/core/drawing/display';
 import type { Make } from '../tools/outlining';
+import { FIRST_LOOK, useLook } from '../views/views';
 import { errorText, Sync, type SyncState } from './sync';
 
 export const STAGES = ['Shell', 'Fit-out', 'Finishes', 'Light', 'Views', 'Boards', 'Schedules'] as const;
@@ -195,6 +196,8 @@ export function openProject(id: string): () => void {
     elevation: null,
     phase: 'after',
   });
+  // How another project was looked at does not carry over.
+  useLook.setState({ look: FIRST_LOOK, walking: false });
   const publish = ({ project, ...rest }: SyncState): void => {
     const state = useStudio.getState();
     const changed = project !== state.project;

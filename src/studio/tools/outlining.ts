@@ -5,7 +5,7 @@ import { newBeam, newFence, newGround, newSlab, newVoid, rectangleOf, roofSectio
 import type { Put } from '@/core/project/putting';
 import { newRoof, type RoofForm } from '@/core/project/roof-defaults';
 import { DEFAULTS, type Fence, type GroundArea, type Slab, type Stair } from '@/core/project/schema';
-import { newStair } from '@/core/project/stairs';
+import { newGuard, newStair } from '@/core/project/stairs';
 import { freeName } from '@/core/project/things';
 import { againstWall } from '@/core/shell/stair-place';
 import { parseLength } from '@/core/units/length';
@@ -83,7 +83,7 @@ function wayOf(make: Make): Way {
         most: 2,
         noun: 'stair',
         first: 'press the middle of its first riser',
-        make: (id, [a, b]) => put('stair.put', stairFrom(id, make, a, b)),
+        make: (id, [a, b]) => put('stair.put', stairFrom(id, { form: make.form, corners: make.corners, turn: make.turn }, a, b)),
       };
     case 'steps':
       return {
@@ -95,10 +95,19 @@ function wayOf(make: Make): Way {
         make: (id, [a, b]) => {
           // From the ground up to the floor of the level.
           const up = Math.max(0.12, project.levels[level].elevation - project.site.ground);
-          const stair = stairFrom(id, { what: 'stair', form: 'straight', corners: 'landing', turn: 'left' }, a, b);
-          const guard = up > 0.6 ? stair.left : null;
-          const name = freeName('Steps', project.stairs);
-          return put('stair.put', { ...stair, name, z: -up, rise: up, width: 1.2, build: 'solid', void: 'none', left: guard, right: guard, above: null });
+          const guard = up > 0.6 ? newGuard() : null;
+          const own = {
+            name: freeName('Steps', project.stairs),
+            z: -up,
+            rise: up,
+            width: 1.2,
+            build: 'solid',
+            void: 'none',
+            left: guard,
+            right: guard,
+            above: null,
+          } as const;
+          return put('stair.put', stairFrom(id, own, a, b));
         },
       };
     case 'beam':
@@ -137,10 +146,10 @@ function wayOf(make: Make): Way {
 }
 
 /** A stair that sets out from one point towards another; beside a wall it has no guard. */
-function stairFrom(id: string, make: Extract<Make, { what: 'stair' }>, a: Vec2, b: Vec2): Stair {
+function stairFrom(id: string, set: Partial<Stair>, a: Vec2, b: Vec2): Stair {
   const { project, level, pen, model } = get();
   const rotation = distance(a, b) < 0.01 ? 0 : angleOf(sub(b, a)) - Math.PI / 2;
-  const stair = newStair(project, { id, level, x: a.x, y: a.y, rotation, status: pen.status, form: make.form, corners: make.corners, turn: make.turn });
+  const stair = newStair(project, { id, level, x: a.x, y: a.y, rotation, status: pen.status, ...set });
   const own = model.shell.levels.find((l) => l.id === level);
   return own ? againstWall(stair, own).stair : stair;
 }

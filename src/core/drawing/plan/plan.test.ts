@@ -1,5 +1,6 @@
 import { boolean, totalArea } from '../../geometry/polygon';
-import { holesIn, stairToPlan } from '../../project/stairs';
+import { holesIn } from '../../project/stairs';
+import { stairToPlan } from '../../project/stair-layout';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../../demo/heron-lock';
 import { deriveModel } from '../../derive';

@@ -1,6 +1,6 @@
 import { add, distance, left, lerp, rotate, scale, sub, unit, type Vec2 } from '../../geometry/vec';
 import { boolean, clipHalf, labelPoint, type Region } from '../../geometry/polygon';
-import { stairToPlan } from '../../project/stairs';
+import { stairToPlan } from '../../project/stair-layout';
 import type { DerivedBeam, DerivedSlab, DerivedVoid } from '../../shell/built';
 import type { DerivedStair } from '../../shell/stairs';
 import { formatLength, type UnitSystem } from '../../units/length';
@@ -60,8 +60,7 @@ export function drawStair(stair: DerivedStair, units: UnitSystem, through: reado
   // The first step that the cut passes over.
   const cutAt = steps.findIndex((s) => s.z + own.z > PLAN_CUT);
   const low = cutAt < 0 ? steps.length : cutAt;
-  for (const ring of stair.outline.slice(0, low)) out.push({ kind: 'fill', rings: [ring], ink: 'paper', entity: id, layer: 'stair' });
-  for (const ring of stair.outline.slice(low)) out.push({ kind: 'fill', rings: [ring], ink: 'paper', entity: id, layer: 'stair' });
+  for (const ring of stair.outline) out.push({ kind: 'fill', rings: [ring], ink: 'paper', entity: id, layer: 'stair' });
   risers.forEach(({ left: a, right: b }, i) => {
     if (distance(a, b) > 0.01) line([to(a), to(b)], i < low ? 0.25 : 0.18, i < low ? 'line' : 'thin', i >= low + 1);
   });
