@@ -72,6 +72,8 @@ test('starter shapes, arcs, guides, wall types, status and rooms turned about', 
     await studio.choose('Build-up', 'Wall types…', page.getByTestId('ledge'));
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('button', { name: 'Add one like this' }).click();
+    // The one added is in hand before it is renamed.
+    await expect(dialog.getByLabel('Type name')).toHaveValue(/own$/);
     await dialog.getByLabel('Type name').fill('Lime and hemp');
     await dialog.getByLabel('Type name').press('Enter');
     await dialog.getByRole('button', { name: 'Done' }).click();

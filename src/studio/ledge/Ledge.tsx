@@ -44,7 +44,7 @@ export function Ledge() {
       {stage === 'Views' ? <ViewsLedge /> : null}
       {stage === 'Boards' ? <BoardLedge /> : null}
       {stage === 'Schedules' ? (
-        <Box sx={{ color: colours.second, fontSize: 12.5 }}>Press a room to take it in hand; its name and finishes are changed on the docket.</Box>
+        <Box sx={{ color: colours.second, fontSize: 12.5 }}>Press a row to go to what it counts; it is changed on the docket.</Box>
       ) : null}
     </Box>
   );

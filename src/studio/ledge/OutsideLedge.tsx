@@ -71,7 +71,7 @@ export function OutsideLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
         ))}
         <Card
           name="Steps"
-          line="lowest step, then up"
+          line="lowest step, top"
           on={make?.what === 'steps'}
           onPress={take({ what: 'steps' })}
           picture={
@@ -84,7 +84,7 @@ export function OutsideLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
           <Card
             key={kind}
             name={FENCE_NAMES[kind]}
-            line="press along it, Enter"
+            line="press along it"
             on={make?.what === 'fence' && make.kind === kind}
             onPress={take({ what: 'fence', kind })}
             picture={

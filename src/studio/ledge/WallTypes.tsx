@@ -87,7 +87,7 @@ export function WallTypes({ onClose }: { onClose(): void }) {
           {type ? (
             <Box>
               <Box sx={{ display: 'flex', gap: 2, alignItems: 'baseline' }}>
-                <TextField label="Type name" value={type.name} onCommit={(name) => put({ ...type, name })} />
+                <TextField key={chosen} label="Type name" value={type.name} onCommit={(name) => put({ ...type, name })} />
                 <Box sx={{ whiteSpace: 'nowrap' }}>{formatLength(total, units)} thick</Box>
               </Box>
               <svg width="440" height="64" style={{ display: 'block', margin: '10px 0' }} role="img" aria-label="Section through the layers">
