@@ -3,7 +3,7 @@ import sharp, { type OverlayOptions } from 'sharp';
 import { itemsOf, layoutText, NOTE, pagesOf } from '@/core/boards/layout';
 import { makeSample } from '@/core/boards/sample';
 import { SHADOW, shadowPicture } from '@/core/boards/shadow';
-import { finishById } from '@/core/finishes/library';
+import { finishIn } from '@/core/finishes/store';
 import { writeBoardPdf } from '@/core/formats/pdf/board-pdf';
 import { writeGlb } from '@/core/formats/glb/glb';
 import { DomainError } from '@/core/project/errors';
@@ -70,9 +70,10 @@ export async function exportPng(project: Project, board: Board, pageId: string |
             .resize(w, h, { fit: 'fill' })
             .png()
             .toBuffer()
-        : await raw(makeSample(finishById(item.finish), item.form, w, h, 512));
+        : await raw(makeSample(finishIn(project, item.finish), item.form, w, h, 3));
     layers.push({ input, left: Math.round(item.x * k), top: Math.round(item.y * k) });
-    if (item.kind === 'sample') write(item.note || finishById(item.finish).name, faces.sans, NOTE.size * k, item.x * k, (item.y + item.height + NOTE.drop) * k);
+    if (item.kind === 'sample')
+      write(item.note || finishIn(project, item.finish).name, faces.sans, NOTE.size * k, item.x * k, (item.y + item.height + NOTE.drop) * k);
   }
   // What reaches over the edge of the page is cut there.
   const visible = await Promise.all(layers.map((layer) => crop(layer, width, height)));

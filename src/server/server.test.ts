@@ -55,10 +55,10 @@ describe('a project an earlier version kept', () => {
     const { underlay: _u, ...ground } = levels.ground;
     await app.db.snapshots.update({ json: JSON.stringify({ ...rest, version: 1, levels: { ground } }) }, { where: { projectId: id } });
     const { projects } = await reopened();
-    expect((await projects.load(id)).project).toMatchObject({ version: 3, guides: {}, levels: { ground: { underlay: null } } });
+    expect((await projects.load(id)).project).toMatchObject({ version: 4, guides: {}, levels: { ground: { underlay: null } } });
     await projects.append(id, 0, [rename('New')]);
     const again = await reopened();
-    expect((await again.projects.load(id)).project).toMatchObject({ version: 3, name: 'New' });
+    expect((await again.projects.load(id)).project).toMatchObject({ version: 4, name: 'New' });
   });
 });
 

@@ -1,24 +1,36 @@
 import { expose, transfer } from 'comlink';
-import { makeSample } from '@/core/boards/sample';
-import { finishById } from '@/core/finishes/library';
-import { normalMap } from '@/core/finishes/texture';
-import { SampleForm } from '@/core/project/schema';
-import { textureOf } from '@/core/render/picture';
 import { z } from 'zod';
+import { makeSample } from '@/core/boards/sample';
+import type { ImagePixels } from '@/core/finishes/finish';
+import { fetchImages, textureOf } from '@/core/finishes/store';
+import { normalMap } from '@/core/finishes/texture';
+import { readPixels } from '@/core/formats/png';
+import { Finish, SampleForm } from '@/core/project/schema';
 
 const Pixels = z.number().int().min(8).max(2048);
 
+/** The picture a finish of one's own is made from, from the server. */
+const read = async (hash: string): Promise<ImagePixels> => readPixels(new Uint8Array(await (await fetch(`/api/assets/${hash}`)).arrayBuffer()));
+
 /** Pixels of finishes and samples, made off the page's own thread. */
 const service = {
-  texture(finish: string, pixels: number) {
-    const own = finishById(z.string().max(80).parse(finish));
+  async texture(finish: unknown, pixels: number) {
+    const own = Finish.parse(finish);
+    await fetchImages([own], read);
     const texture = textureOf(own, Pixels.parse(pixels));
     const colour = texture.colour.slice();
-    const normals = normalMap(texture, own.size);
-    return transfer({ width: texture.width, height: texture.height, colour, normals }, [colour.buffer, ...(normals ? [normals.buffer] : [])]);
+    const normals = normalMap(texture);
+    const rough = texture.rough?.slice() ?? null;
+    return transfer({ width: texture.width, height: texture.height, size: texture.size, colour, normals, rough }, [
+      colour.buffer,
+      ...(normals ? [normals.buffer] : []),
+      ...(rough ? [rough.buffer] : []),
+    ]);
   },
-  sample(finish: string, form: SampleForm, width: number, height: number) {
-    const { pixels } = makeSample(finishById(z.string().max(80).parse(finish)), SampleForm.parse(form), Pixels.parse(width), Pixels.parse(height));
+  async sample(finish: unknown, form: SampleForm, width: number, height: number) {
+    const own = Finish.parse(finish);
+    await fetchImages([own], read);
+    const { pixels } = makeSample(own, SampleForm.parse(form), Pixels.parse(width), Pixels.parse(height));
     return transfer({ pixels, width, height }, [pixels.buffer]);
   },
 };

@@ -1,5 +1,5 @@
 import type { Model } from '../derive';
-import { finishById } from '../finishes/library';
+import { finishIn } from '../finishes/store';
 import { meshArea } from '../geometry/mesh';
 import { insideRing } from '../geometry/polygon';
 import type { BoardItem } from '../project/schema';
@@ -8,18 +8,19 @@ import { naturalForm } from './sample';
 
 /** A finish in use with the surface it covers in the project, m², largest first. */
 export function finishesInUse(model: Model, room: string | null = null): { finish: string; area: number }[] {
+  const { project } = model;
   const areas = new Map<string, number>();
   const take = (finish: string, area: number): void => void areas.set(finish, (areas.get(finish) ?? 0) + area);
   for (const level of model.shell.levels)
     for (const surface of level.surfaces) {
-      if (!surface.target || finishById(surface.finish).bare) continue;
+      if (!surface.target || finishIn(project, surface.finish).bare) continue;
       if (room && !('room' in surface.target && surface.target.room === room)) continue;
       take(surface.finish, meshArea(surface.mesh));
     }
   const inside = room ? model.shell.rooms.get(room) : null;
   for (const piece of model.pieces) {
     if (inside && !insideRing(piece.piece, inside.region.outer)) continue;
-    for (const part of piece.parts) if (!finishById(part.finish).bare) take(part.finish, meshArea(part.mesh) / 2);
+    for (const part of piece.parts) if (!finishIn(project, part.finish).bare) take(part.finish, meshArea(part.mesh) / 2);
   }
   return [...areas].map(([finish, area]) => ({ finish, area })).sort((a, b) => b.area - a.area || (a.finish < b.finish ? -1 : 1));
 }
@@ -90,7 +91,7 @@ export function composePage(
   let y = top;
   large.forEach(({ finish }, i) => {
     const height = (free * shares[i]) / total - (i < large.length - 1 ? note / 2 : 0);
-    const own = finishById(finish);
+    const own = finishIn(project, finish);
     const width = column * (i === 1 ? 0.82 : 1);
     items.push({
       kind: 'sample',
@@ -111,7 +112,7 @@ export function composePage(
   const width = (w - 2 * margin - (across - 1) * gap) / across;
   const foot = bottom + h * 0.065;
   small.forEach(({ finish }, i) => {
-    const own = finishById(finish);
+    const own = finishIn(project, finish);
     const form = naturalForm(own);
     const side = Math.min(width, h - foot - margin - note);
     items.push({

@@ -1,48 +1,74 @@
-import { encode8, hexToLinear } from '../finishes/colour';
-import type { Finish } from '../finishes/finish';
-import { toLinear } from '../finishes/colour';
+import { encode8, toLinear } from '../finishes/colour';
+import { isPlain, meanColour, type Finish } from '../finishes/finish';
+import { tilingOf } from '../finishes/laying/pattern';
+import { cuttingOf } from '../finishes/store';
 import type { SampleForm } from '../project/schema';
-import { textureOf } from '../render/picture';
 
 /** The form that suits a finish as a sample. */
 export function naturalForm(finish: Finish): SampleForm {
   switch (finish.category) {
     case 'Timber':
       return 'plank';
-    case 'Tile & brick':
+    case 'Tile':
+    case 'Brick':
       return 'tiles';
-    case 'Carpet & cloth':
+    case 'Carpet':
+    case 'Cloth':
       return 'swatch';
     case 'Metal':
       return 'disc';
     default:
-      return 'board';
+      return finish.laying ? 'tiles' : 'board';
   }
 }
 
 /** How much of the real surface a sample shows across its longer side, metres: one can see what the finish is. */
 export function sampleSpan(finish: Finish): number {
-  const m = finish.maker;
+  if (finish.laying) {
+    const { pattern, width, height } = finish.laying;
+    const { period, units } = tilingOf(finish.laying);
+    if (pattern === 'panel') return Math.min(1.6, width * 1.25);
+    // About six units across, whatever their pattern; boards by their width.
+    return pattern === 'plank' ? Math.max(0.5, height * 4.2) : Math.min(2.4, Math.max(0.1, 5 * Math.sqrt((period.x * period.y) / units.length)));
+  }
+  const m = finish.body;
   switch (m.kind) {
-    case 'tiles':
-      return Math.max(0.3, m.width * 4.2);
-    case 'hexagons':
-      return m.across * 4;
-    case 'planks':
-    case 'herringbone':
-      return 0.62;
-    case 'grain':
+    case 'timber':
       return 0.5;
     case 'weave':
-      return 0.06;
+      return m.thread * 30;
+    case 'boucle':
+      return m.loop * 14;
     case 'pile':
-      return 0.18;
+      return m.loop * 26;
     case 'hide':
       return 0.12;
+    case 'grasscloth':
+      return 0.16;
+    case 'motif':
+      return m.pitch * 3.2;
+    case 'stripe':
+      return m.width * m.colours.length * 5 + m.width * 4;
     case 'terrazzo':
-      return 0.32;
+      return Math.max(0.32, m.chip * 12);
+    case 'granite':
+      return m.grain * 40;
     case 'pebbles':
-      return 0.3;
+      return m.stone * 12;
+    case 'ribs':
+      return m.pitch * 9;
+    case 'boards':
+      return m.height * 5;
+    case 'stipple':
+      return m.cell * 26;
+    case 'cork':
+      return m.grain * 26;
+    case 'studs':
+    case 'perforated':
+    case 'mesh':
+      return m.pitch * 8;
+    case 'hammered':
+      return m.cell * 9;
     default:
       return Math.min(finish.size.width, 1);
   }
@@ -55,61 +81,66 @@ export interface SamplePicture {
   pixels: Uint8ClampedArray;
 }
 
+/** Light from the upper left, a little above the sample. */
+const LIGHT = { x: -0.62, y: 0.62, z: 0.48 };
+
 /**
- * A finish as a physical chip seen from above: its texture at true proportion, the outline of its form, an edge that
- * catches the light from the upper left.
+ * A finish as a physical chip seen from above: its own matter at true proportion with the light in its relief, the
+ * outline of its form, an edge that catches the light from the upper left.
  *
  * @param width pixels
  * @param height pixels
- * @param texturePixels resolution the texture is made at
+ * @param fine how many samples a pixel is the mean of, in each direction
  */
-export function makeSample(finish: Finish, form: SampleForm, width: number, height: number, texturePixels = 384): SamplePicture {
+export function makeSample(finish: Finish, form: SampleForm, width: number, height: number, fine = 2): SamplePicture {
   const pixels = new Uint8ClampedArray(width * height * 4);
-  const texture = finish.maker.kind === 'flat' ? null : textureOf(finish, texturePixels);
-  const base = hexToLinear(finish.colour);
   const span = sampleSpan(finish) / Math.max(width, height);
+  const window = { x: 0, y: 0, width: span * width, height: span * height };
+  const texture = isPlain(finish) ? null : cuttingOf(finish, window, width * fine, height * fine);
+  const base = meanColour(finish);
   const glossy = finish.roughness < 0.35;
   const metal = finish.metalness > 0.5;
   const pitch = Math.max(5, Math.min(width, height) / 16);
   const table = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
-  // Texels under one pixel are averaged, so that fine patterns do not shimmer.
-  const steps = texture ? Math.max(1, Math.min(4, Math.round((span * texture.width) / finish.size.width))) : 1;
+  const step = texture ? window.width / texture.width : 1;
+  const mean = [0, 0, 0];
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const o = (y * width + x) * 4;
       const inside = coverage(form, x + 0.5, y + 0.5, width, height, pitch);
       if (inside <= 0) continue;
-      let [r, g, b] = base;
-      if (texture) {
-        [r, g, b] = [0, 0, 0];
-        for (let sy = 0; sy < steps; sy++)
-          for (let sx = 0; sx < steps; sx++) {
-            const u = ((x + (sx + 0.5) / steps) * span) / finish.size.width;
-            const v = ((y + (sy + 0.5) / steps) * span) / finish.size.height;
-            const k = (Math.floor((v % 1) * texture.height) * texture.width + Math.floor((u % 1) * texture.width)) * 4;
-            r += table[texture.colour[k]];
-            g += table[texture.colour[k + 1]];
-            b += table[texture.colour[k + 2]];
+      mean[0] = mean[1] = mean[2] = 0;
+      if (texture)
+        for (let sy = 0; sy < fine; sy++)
+          for (let sx = 0; sx < fine; sx++) {
+            const i = x * fine + sx;
+            // Surfaces run upwards, pictures downwards.
+            const j = texture.height - 1 - (y * fine + sy);
+            const k = j * texture.width + i;
+            const lit = texture.relief ? reliefLight(texture.relief, texture.width, texture.height, i, j, step) : 1;
+            for (let c = 0; c < 3; c++) mean[c] += (table[texture.colour[k * 4 + c]] * lit) / (fine * fine);
           }
-        const n = steps * steps;
-        r /= n;
-        g /= n;
-        b /= n;
-      }
+      else for (let c = 0; c < 3; c++) mean[c] = base[c];
       // The sheen of the whole chip, and its lit and shaded edges.
       const diagonal = (x / width + y / height) / 2;
       let light = 1;
       if (metal) light = 0.82 + 0.5 * Math.exp(-(((diagonal - 0.32) / 0.16) ** 2)) - 0.25 * diagonal;
       else if (glossy) light = 0.98 + 0.1 * Math.exp(-(((diagonal - 0.3) / 0.2) ** 2));
       else if (form === 'swatch') light = 1 + 0.035 * Math.sin((x / width) * 9 + (y / height) * 4);
-      const edge = bevelLight(form, x + 0.5, y + 0.5, width, height);
-      light *= 1 + edge;
-      pixels[o] = encode8(Math.min(1, r * light));
-      pixels[o + 1] = encode8(Math.min(1, g * light));
-      pixels[o + 2] = encode8(Math.min(1, b * light));
+      light *= 1 + bevelLight(form, x + 0.5, y + 0.5, width, height);
+      for (let c = 0; c < 3; c++) pixels[o + c] = encode8(Math.min(1, mean[c] * light));
       pixels[o + 3] = Math.round(255 * inside * (finish.transmission > 0 ? 0.55 : 1));
     }
   return { width, height, pixels };
+}
+
+/** How light falls on a point of a relief against a flat one, gently. */
+function reliefLight(relief: Float32Array, width: number, height: number, i: number, j: number, step: number): number {
+  const at = (x: number, y: number): number => relief[Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))];
+  const gx = (at(i + 1, j) - at(i - 1, j)) / (2 * step);
+  const gy = (at(i, j + 1) - at(i, j - 1)) / (2 * step);
+  const lit = (-gx * LIGHT.x - gy * LIGHT.y + LIGHT.z) / Math.hypot(gx, gy, 1) / LIGHT.z;
+  return Math.max(0.35, Math.min(1.6, 0.45 + 0.55 * lit));
 }
 
 /** Share of a pixel inside the outline of a form. */

@@ -31,7 +31,7 @@ describe('findings', () => {
     ['room.no-door', (p: Project) => void (p.openings = {})],
     ['piece.unknown', (p: Project) => void (Object.values(p.pieces)[0].maker = 'harpsichord')],
     ['piece.in-wall', (p: Project) => void (Object.values(p.pieces).find((x) => x.maker === 'sofa')!.y = 3.1)],
-    ['finish.unknown', (p: Project) => void (Object.values(p.rooms)[0].floor = 'timber.moon-oak')],
+    ['finish.unknown', (p: Project) => void (Object.values(p.rooms)[0].floor = 'timber.lost-oak')],
   ])('finds %s', (code, change) => {
     expect(base).not.toContain(code);
     const list = found(change);

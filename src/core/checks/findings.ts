@@ -1,5 +1,5 @@
 import type { Model } from '../derive';
-import { hasFinish } from '../finishes/library';
+import { knowsFinish } from '../finishes/store';
 import { boolean, insideRegion, totalArea } from '../geometry/polygon';
 import type { DerivedLevel } from '../shell/model';
 import { clearWidth } from '../shell/openings/sizes';
@@ -114,7 +114,7 @@ export function findings(model: Model): Finding[] {
   }
   const used = new Set<string>([...shell.levels.flatMap((l) => l.surfaces.map((s) => s.finish)), ...pieces.flatMap((p) => p.parts.map((q) => q.finish))]);
   for (const id of used)
-    if (!hasFinish(id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
+    if (!knowsFinish(project, id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
   return out;
 }
 

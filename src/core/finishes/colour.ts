@@ -56,3 +56,13 @@ export function chromaticityToLinear(x: number, y: number): Rgb {
   const l = luminance(rgb);
   return [rgb[0] / l, rgb[1] / l, rgb[2] / l];
 }
+
+/** `#rrggbb` of linear components. */
+export const linearToHex = (rgb: Rgb): string =>
+  `#${rgb
+    .map((c) =>
+      encode8(Math.min(1, Math.max(0, c)))
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;

@@ -1,69 +1,59 @@
-import { lrv } from './colour';
+import type { Category, Finish, Role } from '../project/schema';
+import { hexToLinear, linearToHex, luminance, type Rgb } from './colour';
+import { jointShare } from './laying/pattern';
 
-export type Role = 'floor' | 'wall' | 'ceiling' | 'joinery' | 'worktop' | 'metal' | 'textile' | 'accent';
+export type { Body, Category, Finish, Laying, Role } from '../project/schema';
+export const CATEGORY_ROLES: Record<Category, readonly Role[]> = {
+  Paint: ['wall', 'ceiling', 'joinery'],
+  Plaster: ['wall', 'ceiling'],
+  Wallpaper: ['wall'],
+  Timber: ['floor', 'joinery'],
+  Tile: ['floor', 'wall'],
+  Brick: ['wall'],
+  Stone: ['floor', 'wall', 'worktop'],
+  Sheet: ['floor', 'joinery', 'worktop'],
+  Carpet: ['floor'],
+  Cloth: ['textile'],
+  Metal: ['metal', 'accent'],
+  Glass: ['accent'],
+  Outside: ['floor'],
+};
 
-export type Category = 'Paint' | 'Timber' | 'Tile & brick' | 'Stone & plaster' | 'Carpet & cloth' | 'Metal' | 'Glass' | 'Outside & other';
+/** Whether a finish is one even colour without any pattern. */
+export const isPlain = (finish: Finish): boolean => finish.body.kind === 'flat' && !finish.laying;
 
-/** How a texture is made; lengths in metres. */
-export type Maker =
-  | { kind: 'flat' }
-  | { kind: 'planks'; width: number; length: number; contrast: number; gap: number }
-  | { kind: 'herringbone'; width: number; length: number; contrast: number; gap: number }
-  | { kind: 'grain'; contrast: number; figure: number }
-  | { kind: 'tiles'; width: number; height: number; joint: number; offset: number; joints: string; variation: number; surface: 'glazed' | 'stone' | 'brick' }
-  | { kind: 'hexagons'; across: number; joint: number; joints: string; variation: number }
-  | { kind: 'mottle'; cell: number; contrast: number; relief: number }
-  | { kind: 'terrazzo'; chip: number; chips: string[] }
-  | { kind: 'veins'; scale: number; vein: string }
-  | { kind: 'pile'; loop: number; contrast: number; ribbed: boolean }
-  | { kind: 'weave'; thread: number; pattern: 'plain' | 'twill' | 'herringbone'; second: string | null; slub: number }
-  | { kind: 'nap'; contrast: number }
-  | { kind: 'hide'; cell: number }
-  | { kind: 'brushed'; contrast: number }
-  | { kind: 'blades'; contrast: number }
-  | { kind: 'pebbles'; size: number; contrast: number };
-
-/**
- * A material with a real size and appearance. One definition drives the 3D view, the picture, the sample and the
- * export.
- */
-export interface Finish {
-  id: string;
-  name: string;
-  category: Category;
-  roles: Role[];
-  /** Mean colour, sRGB. The texture keeps exactly this mean, so the light reflectance follows from it. */
-  colour: string;
-  maker: Maker;
-  /** Real size of the texture before it repeats, metres. */
-  size: { width: number; height: number };
-  /** Perceptual roughness 0…1 as in glTF. */
-  roughness: number;
-  metalness: number;
-  /** Share of light that passes through: glass. */
-  transmission: number;
-  /** Share of light that passes through scattered: thin cloth, shades, leaves. */
-  translucency: number;
-  ior: number;
-  /** Solid glass, through which light is bent; otherwise a pane. */
-  solid?: boolean;
-  /** Glows by itself when its luminaire is lit. */
-  glows?: boolean;
-  /** Not offered on the ledge: what a surface is before anything has been chosen. */
-  bare?: boolean;
-  supplier: string;
-  code: string;
+/** Mean colour of a whole surface, joints included, linear. */
+export function meanColour(finish: Finish): Rgb {
+  const own = hexToLinear(finish.colour);
+  if (!finish.laying) return own;
+  const joints = hexToLinear(finish.laying.joints);
+  const share = jointShare(finish.laying);
+  return [own[0] + (joints[0] - own[0]) * share, own[1] + (joints[1] - own[1]) * share, own[2] + (joints[2] - own[2]) * share];
 }
 
-/** Light reflectance value, 0…100, of a finish. */
-export const finishLrv = (finish: Finish): number => lrv(finish.colour);
+/** The same as a colour to paint a flat chip with. */
+export const meanHex = (finish: Finish): string => linearToHex(meanColour(finish));
 
-/** Pixels of a finish: linear-mean-true sRGB colour, height above the surface in metres. */
+/** Light reflectance value, 0…100: the measured one where there is one, else 100 × CIE Y of its mean colour. */
+export const finishLrv = (finish: Finish): number => finish.reflectance ?? 100 * luminance(meanColour(finish));
+
+/** Pixels of a finish over what repeats of it: colour, height, roughness. */
 export interface Texture {
   width: number;
   height: number;
+  /** What it covers, metres. */
+  size: { width: number; height: number };
   /** RGBA, 8 bits, sRGB. */
   colour: Uint8Array;
   /** Metres above the lowest point; null for smooth finishes. */
   relief: Float32Array | null;
+  /** Perceptual roughness, 0…255; null where it is the finish's own all over. */
+  rough: Uint8Array | null;
+}
+
+/** Pixels of a picture that a finish of one's own is made from, RGBA. */
+export interface ImagePixels {
+  width: number;
+  height: number;
+  data: Uint8Array | Uint8ClampedArray;
 }

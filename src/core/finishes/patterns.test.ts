@@ -3,11 +3,11 @@ import { luminance, toLinear } from './colour';
 import type { Finish } from './finish';
 import { FINISHES, finishById } from './library';
 import { cells, fractal, hash, noise } from './noise';
-import { makeTexture } from './texture';
+import { makeTexture, textureSpan } from './texture';
 
 /** Lightness along a row or a column of a texture, averaged over the other direction. */
 function profile(finish: Finish, pixels: number, along: 'x' | 'y'): { values: number[]; metres: number } {
-  const { width, height, colour } = makeTexture(finish, pixels);
+  const { width, height, size, colour } = makeTexture(finish, pixels);
   const n = along === 'x' ? width : height;
   const values = new Array<number>(n).fill(0);
   for (let y = 0; y < height; y++)
@@ -15,7 +15,7 @@ function profile(finish: Finish, pixels: number, along: 'x' | 'y'): { values: nu
       const k = (y * width + x) * 4;
       values[along === 'x' ? x : y] += luminance([toLinear(colour[k] / 255), toLinear(colour[k + 1] / 255), toLinear(colour[k + 2] / 255)]);
     }
-  return { values: values.map((v) => v / (along === 'x' ? height : width)), metres: along === 'x' ? finish.size.width : finish.size.height };
+  return { values: values.map((v) => v / (along === 'x' ? height : width)), metres: along === 'x' ? size.width : size.height };
 }
 
 /** How often the joint colour comes up along a direction: local extremes that stand out. */
@@ -37,9 +37,10 @@ describe('laid finishes have their true size', () => {
     ['brick.red-stock', 'y'],
   ] as const)('%s along %s: as many joints as modules fit', (id, along) => {
     const finish = finishById(id);
-    const m = finish.maker as Extract<Finish['maker'], { kind: 'tiles' }>;
+    const m = finish.laying!;
     const module = (along === 'x' ? m.width : m.height) + m.joint;
-    const length = along === 'x' ? finish.size.width : finish.size.height;
+    const span = textureSpan(finish);
+    const length = along === 'x' ? span.width : span.height;
     // The texture holds a whole number of modules, or it would show a seam.
     expect(length / module).toBeCloseTo(Math.round(length / module), 1);
     const lighter = luminance([...hex(m.joints)]) > luminance([...hex(finish.colour)]);
@@ -48,12 +49,13 @@ describe('laid finishes have their true size', () => {
 
   it('a running bond is offset by half: rows a module apart differ, two apart agree', () => {
     const finish = finishById('brick.red-stock');
-    const m = finish.maker as Extract<Finish['maker'], { kind: 'tiles' }>;
+    const m = finish.laying!;
+    const span = textureSpan(finish);
     const { width, height, relief } = makeTexture(finish, 1024);
     const deep = relief!.reduce((most, v) => Math.max(most, v), 0) * 0.35;
     /** Where the joints lie along a course, metres: the middle of what lies deep. */
     const row = (metres: number): number[] => {
-      const y = Math.floor((metres / finish.size.height) * height) % height;
+      const y = Math.floor((metres / span.height) * height) % height;
       const runs: [number, number][] = [];
       for (let x = 0; x < width; x++) {
         if (relief![y * width + x] > deep) continue;
@@ -63,12 +65,12 @@ describe('laid finishes have their true size', () => {
       }
       // A joint that lies across the edge of the texture is one joint.
       if (runs.length > 1 && runs[0][0] === 0 && runs.at(-1)![1] === width - 1) runs[0][0] = runs.pop()![0] - width;
-      return runs.filter(([a, b]) => b - a > 2).map(([a, b]) => ((a + b) / 2 / width) * finish.size.width);
+      return runs.filter(([a, b]) => b - a > 2).map(([a, b]) => ((a + b) / 2 / width) * span.width);
     };
     const step = m.height + m.joint;
     const [first, second, third] = [0.5, 1.5, 2.5].map((r) => row(r * step));
     const module = m.width + m.joint;
-    expect(first.length).toBe(Math.round(finish.size.width / module));
+    expect(first.length).toBe(Math.round(span.width / module));
     const apart = (a: number, b: number): number => ((((b - a) % module) + module) % module) / module;
     expect(apart(first[2], second[2])).toBeCloseTo(0.5, 1);
     expect(Math.cos(2 * Math.PI * apart(first[2], third[2]))).toBeCloseTo(1, 1);

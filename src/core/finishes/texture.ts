@@ -1,373 +1,288 @@
-import { encode8, hexToLinear, luminance, type Rgb } from './colour';
-import type { Finish, Maker, Texture } from './finish';
-import { cells, fractal, hash, noise } from './noise';
+import type { Body, Finish } from '../project/schema';
+import { encode8, hexToLinear, linearToHex, luminance, toLinear, type Rgb } from './colour';
+import { mod, type Ground, type Makers, type Matter } from './bodies/body';
+import { metalMakers } from './bodies/metal';
+import { mineralMakers } from './bodies/mineral';
+import { outsideMakers } from './bodies/outside';
+import { textileMakers } from './bodies/textile';
+import { timberMakers } from './bodies/timber';
+import { isPlain, type ImagePixels, type Texture } from './finish';
+import { tilingOf } from './laying/pattern';
+import { hash } from './noise';
 
-/** What a maker says about one point: a factor on the finish's colour or a colour of its own, and a height in metres. */
-interface Spot {
-  /** Multiplies the base colour. */
-  shade: number;
-  /** Replaces the base colour, linear. */
-  colour?: Rgb;
-  /** Metres. */
+const MAKERS: Makers<Exclude<Body['kind'], 'image'>> = { ...mineralMakers, ...timberMakers, ...textileMakers, ...metalMakers, ...outsideMakers };
+
+const LINEAR = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
+
+/** The matter of a picture, between its pixels. */
+function fromImage(image: ImagePixels | undefined, ground: Ground): Matter {
+  if (!image) return () => ({ shade: 1, height: 0 });
+  const { width, height, data } = image;
+  return (x, y) => {
+    // Pictures run downwards, surfaces upwards.
+    const fx = mod((x / ground.width) * width - 0.5, width);
+    const fy = mod((1 - y / ground.height) * height - 0.5, height);
+    const [x0, y0] = [Math.floor(fx), Math.floor(fy)];
+    const [a, b] = [fx - x0, fy - y0];
+    const [x1, y1] = [(x0 + 1) % width, (y0 + 1) % height];
+    const at = (i: number, j: number, c: number): number => LINEAR[data[(j * width + i) * 4 + c]];
+    const colour = [0, 1, 2].map((c) => (at(x0, y0, c) * (1 - a) + at(x1, y0, c) * a) * (1 - b) + (at(x0, y1, c) * (1 - a) + at(x1, y1, c) * a) * b) as [
+      number,
+      number,
+      number,
+    ];
+    return { shade: 1, colour, height: 0 };
+  };
+}
+
+/** The matter of a finish as a function of the place on it. */
+export function matterOf(finish: Finish, seed: number, image?: ImagePixels): Matter {
+  const ground: Ground = { ...finish.size, colour: hexToLinear(finish.colour), seed };
+  if (finish.body.kind === 'image') return fromImage(image, ground);
+  return (MAKERS[finish.body.kind] as (body: Body, ground: Ground) => Matter)(finish.body, ground);
+}
+
+/** Mean colour of what a finish's maker draws, before it is brought to the declared one. @param samples in each direction */
+export function meanOfMatter(finish: Finish, samples = 120, image?: ImagePixels): string {
+  const matter = matterOf(finish, 1, image);
+  const base = hexToLinear(finish.colour);
+  const sum: [number, number, number] = [0, 0, 0];
+  const { width, height } = finish.size;
+  for (let j = 0; j < samples; j++)
+    for (let i = 0; i < samples; i++) {
+      const spot = matter(((i + 0.5) / samples) * width, ((j + 0.5) / samples) * height, 0);
+      for (let c = 0; c < 3; c++) sum[c] += (spot.colour ?? base)[c] * spot.shade;
+    }
+  return linearToHex([sum[0] / samples ** 2, sum[1] / samples ** 2, sum[2] / samples ** 2]);
+}
+
+/** What a texture of a finish covers, metres: one repeat of its matter, or as many of its pattern as look unrepeated. */
+export function textureSpan(finish: Finish): { width: number; height: number } {
+  if (!finish.laying) return finish.size;
+  const { period, units } = tilingOf(finish.laying);
+  const each = Math.sqrt((period.x * period.y) / units.length);
+  // At least eight units in each direction, but no more than three metres of them.
+  const times = (length: number): number => Math.max(1, Math.round(Math.min(3.2, Math.max(8 * each, 0.5)) / length));
+  return { width: period.x * times(period.x), height: period.y * times(period.y) };
+}
+
+interface Field {
+  width: number;
+  height: number;
+  /** Colour of what matter there is, times how much of the pixel it covers. */
+  linear: Float32Array;
+  /** Share of the pixel that is matter; the rest is joint. */
+  cover: Float32Array;
+  relief: Float32Array;
+  rough: Float32Array;
+}
+
+/** A part of a surface, metres from where its pattern begins. */
+export interface Window {
+  x: number;
+  y: number;
+  width: number;
   height: number;
 }
 
-type Point = (x: number, y: number) => Spot;
-
-/** Wood grain along x: growth rings cut lengthwise, warped by slow noise, with fine pores. `u`, `v` in metres. */
-function grain(u: number, v: number, seed: number, figure: number, period: { nx: number; ny: number; w: number; h: number }): number {
-  const s = u / period.w;
-  const t = v / period.h;
-  const warp = fractal(s, t, Math.max(1, Math.round(period.w * 1.2)), Math.max(1, Math.round(period.h * 6)), seed, 3) * 0.02 * figure;
-  const rings = fractal(s, (v + warp) / period.h, 1, Math.max(4, Math.round(period.h * 90)), seed + 5, 3);
-  const streak = noise(s, (v + warp * 0.3) / period.h, Math.max(2, Math.round(period.w * 5)), Math.max(8, Math.round(period.h * 520)), seed + 11);
-  const pore = noise(s, t, Math.max(4, Math.round(period.w * 28)), Math.max(8, Math.round(period.h * 900)), seed + 23);
-  return rings * 0.55 + streak * 0.3 - Math.max(0, pore - 0.45) * 0.7;
-}
-
-const bevel = (distance: number, width: number): number => Math.min(1, Math.max(0, distance / width));
-
-const builders: { [K in Maker['kind']]: (maker: Extract<Maker, { kind: K }>, finish: Finish, seed: number) => Point } = {
-  flat: () => () => ({ shade: 1, height: 0 }),
-
-  planks({ width, length, contrast, gap }, { size }, seed) {
-    const rows = Math.max(1, Math.round(size.height / width));
-    const columns = Math.max(1, Math.round(size.width / length));
-    const [w, h] = [size.width / columns, size.height / rows];
-    return (x, y) => {
-      const row = Math.floor(y / h) % rows;
-      const shift = hash(row, 3, seed) * w;
-      const along = (x + shift) % size.width;
-      const column = Math.floor(along / w) % columns;
-      const edge = Math.min(y - row * h, (row + 1) * h - y, Math.min(along - column * w, (column + 1) * w - along));
-      const board = row * 31 + column;
-      const tone = (hash(board, 7, seed) - 0.5) * 0.34;
-      const g = grain(along + hash(board, 8, seed) * 40, y - row * h + hash(board, 9, seed) * 17, seed + board, 1, { nx: 1, ny: 1, w: 4, h: 1 });
-      const joint = bevel(edge, gap);
-      return { shade: (1 + contrast * (tone + g * 0.5)) * (0.35 + 0.65 * joint), height: 0.0008 * bevel(edge, gap * 2.5) + 0.00012 * g };
-    };
-  },
-
-  herringbone({ width, length, contrast, gap }, { size }, seed) {
-    // Blocks at right angles, turned 45°: in block axes (p, q) the pattern repeats every 2 × length along the diagonal.
-    const n = Math.round(length / width);
-    const w = size.width / Math.SQRT2 / (2 * n);
-    return (x, y) => {
-      const p = (x + y) / Math.SQRT2 / w;
-      const q = (y - x) / Math.SQRT2 / w;
-      const i = Math.floor(p);
-      const j = Math.floor(q);
-      const m = (((i - j) % (2 * n)) + 2 * n) % (2 * n);
-      const lying = m < n;
-      // Start of the block along its length and the fractions inside it.
-      const a = lying ? m + (p - i) : 2 * n - 1 - m + (q - j);
-      const b = lying ? q - j : p - i;
-      const first = lying ? i - m : j - (2 * n - 1 - m);
-      const second = lying ? j : i;
-      // The tile repeats after 2n blocks along each diagonal direction.
-      const wrapped = (((first + second) % (2 * n)) + 2 * n) % (2 * n);
-      const across = (((first - second) % (2 * n)) + 2 * n) % (2 * n);
-      const board = (lying ? 0 : 500) + wrapped * 40 + across;
-      const edge = Math.min(a, n - a, b, 1 - b) * w;
-      const tone = (hash(board, 7, seed) - 0.5) * 0.34;
-      const g = grain(a * w + hash(board, 8, seed) * 40, b * w + hash(board, 9, seed) * 17, seed + board, 0.8, { nx: 1, ny: 1, w: 4, h: 1 });
-      return { shade: (1 + contrast * (tone + g * 0.5)) * (0.4 + 0.6 * bevel(edge, gap)), height: 0.0006 * bevel(edge, gap * 2) + 0.0001 * g };
-    };
-  },
-
-  grain({ contrast, figure }, { size }, seed) {
-    const period = { nx: 1, ny: 1, w: size.width, h: size.height };
-    return (x, y) => {
-      const g = grain(x, y, seed, figure, period);
-      return { shade: 1 + contrast * g * 0.6, height: 0.00008 * g };
-    };
-  },
-
-  tiles({ width, height, joint, offset, joints, variation, surface }, { size }, seed) {
-    const rows = Math.max(1, Math.round(size.height / (height + joint)));
-    const columns = Math.max(1, Math.round(size.width / (width + joint)));
-    const [w, h] = [size.width / columns, size.height / rows];
-    const grout = hexToLinear(joints);
-    return (x, y) => {
-      const row = Math.floor(y / h) % rows;
-      const along = (x + offset * w * row + (surface === 'brick' ? 0 : 0)) % size.width;
-      const column = Math.floor(along / w) % columns;
-      const [p, q] = [along - column * w, y - row * h];
-      const rough =
-        surface === 'brick'
-          ? 0.0016 * noise(x / size.width, y / size.height, 90, 60, seed + 3)
-          : surface === 'stone'
-            ? 0.0008 * noise(x / size.width, y / size.height, 60, 60, seed + 3)
-            : 0;
-      const edge = Math.min(p, w - p, q, h - q) - joint / 2 + rough;
-      if (edge < 0) {
-        const sand = 1 + 0.12 * noise(x / size.width, y / size.height, 220, 220, seed + 4);
-        return { shade: 1, colour: [grout[0] * sand, grout[1] * sand, grout[2] * sand], height: -0.0012 };
-      }
-      const id = row * 57 + column;
-      const tone = (hash(id, 1, seed) - 0.5) * 2 * variation;
-      const [s, t] = [x / size.width, y / size.height];
-      if (surface === 'glazed') {
-        const pool = fractal(s, t, columns * 2, rows * 2, seed + id, 3);
-        const rim = 1 - bevel(edge, 0.004);
-        return {
-          shade: 1 + tone + variation * 0.4 * pool + 0.18 * rim * (variation > 0.04 ? 1 : 0),
-          height: 0.0012 * Math.sqrt(bevel(edge, 0.003)) + 0.00025 * fractal(s, t, columns, rows * 2, seed + 9, 2),
-        };
-      }
-      const face = fractal(s, t, surface === 'brick' ? 46 : 14, surface === 'brick' ? 60 : 14, seed + id, 4);
-      const fleck = surface === 'brick' ? Math.max(0, noise(s, t, 260, 260, seed + 12) - 0.4) * 0.5 : 0;
-      return {
-        shade: 1 + tone + face * (surface === 'brick' ? 0.22 : 0.28) * (variation + 0.35) - fleck * variation * 2,
-        height: 0.002 * bevel(edge, 0.005) + 0.0012 * face,
-      };
-    };
-  },
-
-  hexagons({ across, joint, joints, variation }, { size }, seed) {
-    const columns = Math.max(1, Math.round(size.width / (across + joint)));
-    const pitch = size.width / columns;
-    const rowStep = (pitch * Math.sqrt(3)) / 2;
-    const rows = Math.max(2, Math.round(size.height / rowStep / 2) * 2);
-    const step = size.height / rows;
-    const grout = hexToLinear(joints);
-    return (x, y) => {
-      // Nearest of the centres of a triangular grid.
-      let best = Infinity;
-      let second = Infinity;
-      let id = 0;
-      const r0 = Math.floor(y / step);
-      for (let r = r0 - 1; r <= r0 + 2; r++) {
-        const shift = (((r % 2) + 2) % 2) * 0.5;
-        const c0 = Math.floor(x / pitch - shift);
-        for (let c = c0; c <= c0 + 1; c++) {
-          const d = Math.hypot((c + shift) * pitch - x, r * step - y);
-          if (d < best) {
-            second = best;
-            best = d;
-            id = (((r % rows) + rows) % rows) * 71 + (((c % columns) + columns) % columns);
-          } else if (d < second) second = d;
-        }
-      }
-      const edge = (second - best) / 2 - joint / 2;
-      if (edge < 0) return { shade: 1, colour: grout, height: -0.001 };
-      const face = fractal(x / size.width, y / size.height, 16, 16, seed + id, 4);
-      return { shade: 1 + (hash(id, 1, seed) - 0.5) * 2 * variation + face * (0.08 + variation * 0.5), height: 0.0012 * bevel(edge, 0.003) + 0.0003 * face };
-    };
-  },
-
-  mottle({ cell, contrast, relief }, { size }, seed) {
-    const nx = Math.max(1, Math.round(size.width / cell));
-    const ny = Math.max(1, Math.round(size.height / cell));
-    return (x, y) => {
-      const [s, t] = [x / size.width, y / size.height];
-      const slow = fractal(s, t, nx, ny, seed, 4);
-      const trowel = fractal(s, t, nx, ny * 3, seed + 40, 3);
-      const fine = noise(s, t, nx * 24, ny * 24, seed + 80);
-      return { shade: 1 + contrast * (slow * 1.2 + trowel * 0.5 + fine * 0.25), height: relief * (trowel + fine * 0.4) };
-    };
-  },
-
-  terrazzo({ chip, chips }, { size }, seed) {
-    const palette = chips.map(hexToLinear);
-    const layers = [1, 1.9, 3.4].map((k) => ({ nx: Math.round((size.width / chip / 2.2) * k), ny: Math.round((size.height / chip / 2.2) * k) }));
-    return (x, y) => {
-      const [s, t] = [x / size.width, y / size.height];
-      for (let l = 0; l < layers.length; l++) {
-        const { nx, ny } = layers[l];
-        const c = cells(s, t, nx, ny, seed + l * 50);
-        const present = hash(c.id, 4, seed + l) < 0.5;
-        const radius = 0.22 + 0.2 * hash(c.id, 5, seed + l);
-        const wobble = 0.1 * noise(s, t, nx * 5, ny * 5, seed + l + 7);
-        if (present && c.near + wobble < radius && c.next - c.near > 0.06) {
-          const k = 0.85 + 0.3 * hash(c.id, 6, seed + l);
-          const p = palette[Math.floor(hash(c.id, 7, seed + l) * palette.length)];
-          return { shade: 1, colour: [p[0] * k, p[1] * k, p[2] * k], height: 0 };
-        }
-      }
-      return { shade: 1.05 + 0.05 * fractal(s, t, 40, 40, seed + 90, 2), height: 0 };
-    };
-  },
-
-  veins({ scale, vein }, { size }, seed) {
-    const nx = Math.max(1, Math.round(size.width / scale));
-    const ny = Math.max(1, Math.round(size.height / scale));
-    const line = hexToLinear(vein);
-    return (x, y) => {
-      const [s, t] = [x / size.width, y / size.height];
-      const wx = fractal(s, t, nx * 2, ny * 2, seed, 5) * 0.24;
-      const wy = fractal(s, t, nx * 2, ny * 2, seed + 31, 5) * 0.24;
-      const ridge = 1 - Math.abs(fractal(s + wx, t + wy, nx, ny * 2, seed + 62, 3));
-      const fine = 1 - Math.abs(fractal(s + wx * 0.7, t + wy * 0.7, nx * 3, ny * 3, seed + 91, 3));
-      const strength = Math.min(1, ridge ** 16 * 0.85 + fine ** 26 * 0.4);
-      const cloud = 1 + 0.06 * fractal(s, t, nx * 2, ny * 2, seed + 120, 4);
-      const base = 1 - strength;
-      return {
-        shade: cloud,
-        height: 0,
-        colour: strength > 0.02 ? [base * 0.76 + strength * line[0], base * 0.74 + strength * line[1], base * 0.69 + strength * line[2]] : undefined,
-      };
-    };
-  },
-
-  pile({ loop, contrast, ribbed }, { size }, seed) {
-    const nx = Math.round(size.width / loop);
-    const ny = Math.round(size.height / loop);
-    return (x, y) => {
-      const [s, t] = [x / size.width, y / size.height];
-      if (ribbed) {
-        const column = Math.floor(s * nx);
-        const across = Math.abs((s * nx - column) * 2 - 1);
-        const knot = Math.abs(Math.sin((t * ny + (column % 2) * 0.5) * Math.PI));
-        const fibre = noise(s, t, nx * 6, ny, seed);
-        const h = (1 - across * across) * (0.55 + 0.45 * knot);
-        return { shade: 1 + contrast * (h * 1.2 - 0.8 + fibre * 0.5 + (hash(column, Math.floor(t * ny), seed) - 0.5) * 0.4), height: 0.003 * h };
-      }
-      const c = cells(s, t, nx, ny, seed);
-      const h = Math.max(0, 1 - c.near * 1.35);
-      const fibre = noise(s, t, nx * 5, ny * 5, seed + 3);
-      return { shade: 1 + contrast * (h * 1.3 - 0.7 + fibre * 0.3 + (hash(c.id, 2, seed) - 0.5) * 0.6), height: 0.0035 * Math.sqrt(h) };
-    };
-  },
-
-  weave({ thread, pattern, second, slub }, { size, colour }, seed) {
-    const nx = Math.max(8, Math.round(size.width / thread / 8) * 8);
-    const ny = Math.max(8, Math.round(size.height / thread / 8) * 8);
-    const other = second ? hexToLinear(second) : null;
-    const base = hexToLinear(colour);
-    return (x, y) => {
-      const p = (x / size.width) * nx;
-      const q = (y / size.height) * ny;
-      const i = Math.floor(p) % nx;
-      const j = Math.floor(q) % ny;
-      const turn = pattern === 'herringbone' ? (Math.floor(i / 8) % 2 ? -i : i) : i;
-      const over = pattern === 'plain' ? (i + j) % 2 === 0 : (((turn + j) % 4) + 4) % 4 < 2;
-      const [a, b] = over ? [p - Math.floor(p), q - Math.floor(q)] : [q - Math.floor(q), p - Math.floor(p)];
-      const across = 1 - (2 * a - 1) ** 2;
-      const crown = pattern === 'plain' ? Math.sin(Math.PI * b) : 0.75 + 0.25 * Math.sin(Math.PI * b);
-      const uneven = slub * (over ? noise(i / nx, y / size.height, nx, 12, seed) : noise(x / size.width, j / ny, 12, ny, seed + 1));
-      const shade = (0.58 + 0.55 * across * crown) * (1 + uneven * 0.4);
-      const threadColour = other && !over ? other : null;
-      return {
-        shade,
-        colour: threadColour
-          ? [threadColour[0] * shade, threadColour[1] * shade, threadColour[2] * shade]
-          : [base[0] * shade, base[1] * shade, base[2] * shade],
-        height: thread * 0.35 * across * crown,
-      };
-    };
-  },
-
-  nap({ contrast }, { size }, seed) {
-    return (x, y) => {
-      const [s, t] = [x / size.width, y / size.height];
-      return {
-        shade: 1 + contrast * (fractal(s, t, 5, 4, seed, 3) * 1.1 + noise(s, t, 220, 220, seed + 9) * 0.35),
-        height: 0.0001 * noise(s, t, 200, 200, seed + 3),
-      };
-    };
-  },
-
-  hide({ cell }, { size }, seed) {
-    const nx = Math.round(size.width / cell);
-    const ny = Math.round(size.height / cell);
-    return (x, y) => {
-      const [s, t] = [x / size.width, y / size.height];
-      const c = cells(s, t, nx, ny, seed);
-      const crease = Math.min(1, (c.next - c.near) * 3.5);
-      return { shade: (0.82 + 0.18 * crease) * (1 + 0.1 * fractal(s, t, 4, 4, seed + 5, 3)), height: 0.00035 * crease };
-    };
-  },
-
-  brushed({ contrast }, { size }, seed) {
-    return (x, y) => {
-      const [s, t] = [x / size.width, y / size.height];
-      const line = noise(s, t, 3, 420, seed) * 0.6 + noise(s, t, 9, 900, seed + 1) * 0.4;
-      return { shade: 1 + contrast * line, height: 0.00001 * line };
-    };
-  },
-
-  blades({ contrast }, _finish, seed) {
-    return (x, y) => {
-      const [s, t] = [x / _finish.size.width, y / _finish.size.height];
-      const tuft = fractal(s, t, 12, 12, seed, 4);
-      const blade = noise(s + 0.004 * tuft, t, 190, 60, seed + 7);
-      return { shade: 1 + contrast * (tuft * 0.5 + blade * 0.6), height: 0.01 * (blade + 1) };
-    };
-  },
-
-  pebbles({ size: stone, contrast }, { size }, seed) {
-    const nx = Math.round(size.width / stone);
-    const ny = Math.round(size.height / stone);
-    return (x, y) => {
-      const [s, t] = [x / size.width, y / size.height];
-      const c = cells(s, t, nx, ny, seed);
-      const edge = Math.min(1, (c.next - c.near) * 2.5);
-      const tone = (hash(c.id, 3, seed) - 0.5) * contrast;
-      return { shade: (0.45 + 0.55 * edge) * (1 + tone + 0.1 * noise(s, t, nx * 6, ny * 6, seed + 2)), height: stone * 0.3 * Math.sqrt(edge) };
-    };
-  },
-};
-
-/**
- * Makes the pixels of a finish over one repeat of its real size. Opposite edges agree; the linear mean colour equals
- * the declared one, so that light reflectance and appearance cannot drift apart.
- *
- * @param pixels width of the texture; its height follows the real proportions
- * @param seed changes the pattern, not its character
- */
-export function makeTexture(finish: Finish, pixels: number, seed = 1): Texture {
-  const width = finish.maker.kind === 'flat' ? 4 : pixels;
-  const height = finish.maker.kind === 'flat' ? 4 : Math.max(4, Math.round((pixels * finish.size.height) / finish.size.width));
-  const build = builders[finish.maker.kind] as (maker: Maker, finish: Finish, seed: number) => Point;
-  const point = build(finish.maker, finish, seed);
-  const base = hexToLinear(finish.colour);
-  const linear = new Float32Array(width * height * 3);
-  const relief = finish.maker.kind === 'flat' ? null : new Float32Array(width * height);
-  const mean = [0, 0, 0];
+/** One sheet: its matter, pixel by pixel. */
+function sheet(field: Field, finish: Finish, matter: Matter, base: Rgb, window: Window): void {
+  const { width, height, linear, relief, rough } = field;
+  const { size } = finish;
+  field.cover.fill(1);
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
       const k = j * width + i;
-      const spot = point(((i + 0.5) / width) * finish.size.width, ((j + 0.5) / height) * finish.size.height);
-      for (let c = 0; c < 3; c++) {
-        const v = Math.max(0, spot.colour ? spot.colour[c] : base[c] * spot.shade);
-        linear[k * 3 + c] = v;
-        mean[c] += v;
-      }
-      if (relief) relief[k] = spot.height;
+      const spot = matter(mod(window.x + ((i + 0.5) / width) * window.width, size.width), mod(window.y + ((j + 0.5) / height) * window.height, size.height), 0);
+      const c = spot.colour ?? base;
+      linear[k * 3] = c[0] * spot.shade;
+      linear[k * 3 + 1] = c[1] * spot.shade;
+      linear[k * 3 + 2] = c[2] * spot.shade;
+      relief[k] = spot.height;
+      rough[k] = spot.rough ?? 1;
     }
-  const count = width * height;
-  const colour = new Uint8Array(count * 4);
-  // Values clipped at white would darken the mean; a second pass makes up for it.
+}
+
+/**
+ * Units in their pattern: each unit's outline is filled with matter from another place of it, its edges rounded, and
+ * what is left is joint.
+ */
+function laid(field: Field, finish: Finish, matter: Matter, base: Rgb, window: Window, seed: number): void {
+  const laying = finish.laying!;
+  const span = textureSpan(finish);
+  const { period, units } = tilingOf(laying);
+  const { width, height, linear, cover, relief, rough } = field;
+  const [dx, dy] = [window.width / width, window.height / height];
+  // Pixels on an edge are covered in part: thin joints keep their share however coarse the pixels are.
+  const pixel = Math.max(dx, dy);
+  const [columns, rows] = [Math.round(span.width / period.x), Math.round(span.height / period.y)];
+  const edge = Math.max(laying.edge, 1e-6);
+  // A printed or pictured unit begins where the unit does.
+  const fixed = finish.body.kind === 'motif' || finish.body.kind === 'image';
+  units.forEach((unit, u) => {
+    const { ring, origin, along } = unit;
+    const edges = ring.map((a, i) => {
+      const b = ring[(i + 1) % ring.length];
+      const l = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+      return { x: a.x, y: a.y, nx: -(b.y - a.y) / l, ny: (b.x - a.x) / l };
+    });
+    const xs = ring.map((p) => p.x);
+    const ys = ring.map((p) => p.y);
+    const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+    for (let c = Math.floor((window.x - x1) / period.x); c <= Math.ceil((window.x + window.width - x0) / period.x); c++)
+      for (let r = Math.floor((window.y - y1) / period.y); r <= Math.ceil((window.y + window.height - y0) / period.y); r++) {
+        const [ox, oy] = [c * period.x - window.x, r * period.y - window.y];
+        const i0 = Math.max(0, Math.floor((x0 + ox) / dx - 1));
+        const i1 = Math.min(width - 1, Math.ceil((x1 + ox) / dx));
+        const j0 = Math.max(0, Math.floor((y0 + oy) / dy - 1));
+        const j1 = Math.min(height - 1, Math.ceil((y1 + oy) / dy));
+        if (i1 < i0 || j1 < j0) continue;
+        // The same unit on the other side of the texture's edge is the same board.
+        const id = u * 7919 + mod(c, columns) * 211 + mod(r, rows) * 13;
+        const tone = 1 + (hash(id, 1, seed) - 0.5) * 2 * laying.variation;
+        const [sx, sy] = fixed ? [0, 0] : [hash(id, 8, seed) * finish.size.width, hash(id, 9, seed) * finish.size.height];
+        const flip = hash(id, 10, seed) < 0.5 && !fixed ? -1 : 1;
+        for (let j = j0; j <= j1; j++)
+          for (let i = i0; i <= i1; i++) {
+            const [x, y] = [(i + 0.5) * dx - ox, (j + 0.5) * dy - oy];
+            let d = Infinity;
+            for (const e of edges) {
+              const t = (x - e.x) * e.nx + (y - e.y) * e.ny;
+              if (t < d) d = t;
+            }
+            const k = j * width + i;
+            const part = Math.min(1 - cover[k], d / pixel + 0.5);
+            if (part <= 0) continue;
+            cover[k] += part;
+            const [px, py] = [x - origin.x, y - origin.y];
+            const p = px * along.x + py * along.y;
+            const q = -px * along.y + py * along.x;
+            const spot = matter(mod(sx + p * flip, finish.size.width), mod(sy + q * flip, finish.size.height), id);
+            const bevel = d < edge ? Math.max(0, d) / edge : 1;
+            const shade = spot.shade * tone * (0.62 + 0.38 * bevel) * part;
+            const colour = spot.colour ?? base;
+            linear[k * 3] += colour[0] * shade;
+            linear[k * 3 + 1] += colour[1] * shade;
+            linear[k * 3 + 2] += colour[2] * shade;
+            // The lower edge of a lapped unit stands out, its upper edge lies under the next course.
+            const lap = laying.lap > 0 ? laying.lap * (1 - q / unit.height) : 0;
+            relief[k] += part * (laying.recess * Math.sqrt(bevel) + spot.height + lap);
+            rough[k] += part * (spot.rough ?? 1);
+          }
+      }
+  });
+}
+
+/** Factors that bring the mean of the matter to a colour; what is clipped at white is made up for. */
+function gainsOf({ linear, cover }: Field, base: Rgb): number[] {
+  let count = 0;
+  const mean = [0, 0, 0];
+  for (let k = 0; k < cover.length; k++) {
+    count += cover[k];
+    for (let c = 0; c < 3; c++) mean[c] += Math.max(0, linear[k * 3 + c]);
+  }
   let gain = base.map((b, c) => (mean[c] > 0 ? (b * count) / mean[c] : 1));
-  for (let pass = 0; pass < 2; pass++) {
+  for (let pass = 0; pass < 3; pass++) {
     const sum = [0, 0, 0];
-    for (let k = 0; k < linear.length; k++) sum[k % 3] += Math.min(1, linear[k] * gain[k % 3]);
+    for (let k = 0; k < cover.length; k++) for (let c = 0; c < 3; c++) sum[c] += Math.min(cover[k], Math.max(0, linear[k * 3 + c]) * gain[c]);
     gain = gain.map((g, c) => (sum[c] > 0 ? (g * base[c] * count) / sum[c] : g));
   }
+  return gain;
+}
+
+/** Roughness of joints: mortar and grout are matt. */
+const JOINT_ROUGHNESS = 0.92;
+
+function paint(finish: Finish, width: number, height: number, window: Window, seed: number, image?: ImagePixels): Field {
+  const count = width * height;
+  const field: Field = {
+    width,
+    height,
+    linear: new Float32Array(count * 3),
+    cover: new Float32Array(count),
+    relief: new Float32Array(count),
+    rough: new Float32Array(count),
+  };
+  const base = hexToLinear(finish.colour);
+  const matter = matterOf(finish, seed, image);
+  if (finish.laying) laid(field, finish, matter, base, window, seed);
+  else sheet(field, finish, matter, base, window);
+  return field;
+}
+
+/** Factors for the matter of a finish, from a small picture of all that repeats. */
+function wholeGains(finish: Finish, seed: number, image?: ImagePixels): number[] {
+  const { width, height } = textureSpan(finish);
+  const k = 160 / Math.max(width, height);
+  const field = paint(finish, Math.max(8, Math.round(width * k)), Math.max(8, Math.round(height * k)), { x: 0, y: 0, width, height }, seed, image);
+  return gainsOf(field, hexToLinear(finish.colour));
+}
+
+function finished(field: Field, finish: Finish, gain: readonly number[], seed: number, size: { width: number; height: number }): Texture {
+  const { width, height } = field;
+  const count = width * height;
+  const joints = finish.laying && hexToLinear(finish.laying.joints);
+  const colour = new Uint8Array(count * 4);
   for (let k = 0; k < count; k++) {
-    for (let c = 0; c < 3; c++) colour[k * 4 + c] = encode8(Math.min(1, linear[k * 3 + c] * gain[c]));
+    const joint = 1 - field.cover[k];
+    const sand = joint > 0 ? joint * (1 + 0.2 * (hash(k, 5, seed) - 0.5)) : 0;
+    for (let c = 0; c < 3; c++) {
+      const matter = Math.min(field.cover[k], Math.max(0, field.linear[k * 3 + c]) * gain[c]);
+      colour[k * 4 + c] = encode8(Math.min(1, matter + (joints ? joints[c] * sand : 0)));
+    }
     colour[k * 4 + 3] = 255;
   }
-  return { width, height, colour, relief };
+  let [low, high] = [Infinity, -Infinity];
+  for (const h of field.relief) {
+    if (h < low) low = h;
+    if (h > high) high = h;
+  }
+  const relief = high - low > 1e-7 && finish.relief > 0 ? field.relief.map((h) => (h - low) * finish.relief) : null;
+  let rough: Uint8Array | null = null;
+  if (field.rough.some((r) => r !== 1)) {
+    rough = new Uint8Array(count);
+    for (let k = 0; k < count; k++)
+      rough[k] = Math.round(255 * Math.min(1, Math.max(0.02, finish.roughness * field.rough[k] + (1 - field.cover[k]) * JOINT_ROUGHNESS)));
+  }
+  return { width, height, size, colour, relief, rough };
+}
+
+/**
+ * Makes the pixels of a finish over one repeat of its real size. Opposite edges agree; the linear mean colour of its
+ * matter equals the declared one, that of its joints theirs, so that light reflectance and appearance cannot drift apart.
+ *
+ * @param pixels width of the texture, or its height where that is the longer side
+ * @param seed changes the pattern, not its character
+ * @param image pixels of the picture it is made from, where it is
+ */
+export function makeTexture(finish: Finish, pixels: number, seed = 1, image?: ImagePixels): Texture {
+  const { width, height } = textureSpan(finish);
+  const k = pixels / Math.max(width, height);
+  const [w, h] = isPlain(finish) ? [4, 4] : [Math.max(4, Math.round(width * k)), Math.max(4, Math.round(height * k))];
+  const field = paint(finish, w, h, { x: 0, y: 0, width, height }, seed, image);
+  return finished(field, finish, gainsOf(field, hexToLinear(finish.colour)), seed, { width, height });
+}
+
+/** A part of a finish's surface at any resolution, as a sample shows it; its tone is that of the whole. @param width, height pixels */
+export function makeCutting(finish: Finish, window: Window, width: number, height: number, seed = 1, image?: ImagePixels): Texture {
+  return finished(paint(finish, width, height, window, seed, image), finish, wholeGains(finish, seed, image), seed, window);
 }
 
 /** Mean light reflectance value of a texture's own pixels, 0…100. */
 export function textureLrv(texture: Texture): number {
   let sum = 0;
   const n = texture.width * texture.height;
-  const table = Float64Array.from({ length: 256 }, (_, i) => (i / 255 <= 0.04045 ? i / 255 / 12.92 : ((i / 255 + 0.055) / 1.055) ** 2.4));
-  for (let k = 0; k < n; k++) sum += luminance([table[texture.colour[k * 4]], table[texture.colour[k * 4 + 1]], table[texture.colour[k * 4 + 2]]]);
+  for (let k = 0; k < n; k++) sum += luminance([LINEAR[texture.colour[k * 4]], LINEAR[texture.colour[k * 4 + 1]], LINEAR[texture.colour[k * 4 + 2]]]);
   return (100 * sum) / n;
 }
 
 /**
- * Tangent-space normal map of a relief (OpenGL convention, y up along v), RGB 8 bits.
+ * Tangent-space normal map of a relief (OpenGL convention, y up along v), RGBA 8 bits.
  *
  * @param strength exaggeration of slopes
  */
-export function normalMap(texture: Texture, size: { width: number; height: number }, strength = 1): Uint8Array | null {
-  const { width, height, relief } = texture;
+export function normalMap(texture: Texture, strength = 1): Uint8Array | null {
+  const { width, height, relief, size } = texture;
   if (!relief) return null;
   const out = new Uint8Array(width * height * 4);
   const dx = size.width / width;

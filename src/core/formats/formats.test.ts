@@ -8,6 +8,8 @@ import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
+import { finishById } from '../finishes/library';
+import { textureSpan } from '../finishes/texture';
 import { deriveModel } from '../derive';
 import { DomainError } from '../project/errors';
 import { emptyProject, type BoardItem, type Project } from '../project/schema';
@@ -137,7 +139,7 @@ describe('the project file', () => {
       rooms: { r: { id: 'r', level: 'ground', name: 'Den', anchor: { x: 2, y: 1.5 }, floor: null, ceiling: null, walls: null, faces: {} } },
     };
     const project = readProjectJson(JSON.stringify(old));
-    expect(project.version).toBe(3);
+    expect(project.version).toBe(4);
     expect(project.walls.e.top).toEqual({ kind: 'fixed', height: 2.1 });
     expect(project.openings.o).toMatchObject({ form: 'hinged', place: { kind: 'free' }, status: 'new' });
     const [room] = [...deriveModel(project).shell.rooms.values()];
@@ -218,7 +220,8 @@ describe('the GLB', () => {
       .getMesh()!
       .listPrimitives()
       .find((p) => p.getMaterial() === oak)!;
-    // Texture coordinates run once over 3.6 × 1.44 m: compare with the positions.
+    // Texture coordinates run once over what repeats: compare with the positions, in the axes of the room's longest wall.
+    const size = textureSpan(finishById('timber.oak-plank'));
     const [a, b] = [
       [0, 0, 0],
       [0, 0, 0],
@@ -234,8 +237,9 @@ describe('the GLB', () => {
     for (let i = 1; i < position.getCount(); i++) {
       position.getElement(i, b);
       uv.getElement(i, t);
-      expect(Math.abs(t[0] - s[0]) * 3.6).toBeCloseTo(Math.abs(b[0] - a[0]), 4);
-      expect(Math.abs(t[1] - s[1]) * 1.44).toBeCloseTo(Math.abs(b[1] - a[1]), 4);
+      const [du, dv] = [Math.abs(t[0] - s[0]) * size.width, Math.abs(t[1] - s[1]) * size.height];
+      expect(du).toBeCloseTo(Math.abs(b[1] - a[1]), 4);
+      expect(dv).toBeCloseTo(Math.abs(b[0] - a[0]), 4);
     }
   });
 });

@@ -62,10 +62,13 @@ export class MeshBuilder {
     return this.triangle(corners[0], corners[1], corners[2]).triangle(corners[0], corners[2], corners[3]);
   }
 
-  /** A flat region carried into space; `flip` for regions seen from below. Texture coordinates are the plane ones. */
-  region(region: Region, place: (p: Vec2) => Vec3, normal: Vec3, flip = false): this {
+  /** A flat region carried into space; `flip` for regions seen from below. Texture coordinates are the plane ones unless others are given. */
+  region(region: Region, place: (p: Vec2) => Vec3, normal: Vec3, flip = false, uv: (p: Vec2) => Vec2 = (p) => p): this {
     const { points, indices } = triangulate(region);
-    const base = points.map((q) => this.vertex(place(q), normal, q.x, q.y));
+    const base = points.map((q) => {
+      const t = uv(q);
+      return this.vertex(place(q), normal, t.x, t.y);
+    });
     for (let k = 0; k < indices.length; k += 3)
       if (flip) this.triangle(base[indices[k]], base[indices[k + 2]], base[indices[k + 1]]);
       else this.triangle(base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]);

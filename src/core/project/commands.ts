@@ -1,6 +1,8 @@
-import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'immer';
+import { applyPatches, current, enablePatches, produceWithPatches, type Patch } from 'immer';
 import { z } from 'zod';
+import { choices } from './choices';
 import { DomainError } from './errors';
+import { dropFaces } from './face-carry';
 import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
@@ -12,6 +14,7 @@ import { deleteWalls } from './walls';
 import { boardCommands } from './commands/boards';
 import { builtCommands } from './commands/built';
 import { define, sentence, type CommandDefinition } from './commands/define';
+import { dressingCommands } from './commands/dressing';
 import { pieceCommands } from './commands/pieces';
 import { projectCommands } from './commands/project';
 import { shellCommands } from './commands/shell';
@@ -28,13 +31,26 @@ const Patches = z
   .max(20000);
 
 /** Deleted in ways of their own, below; everything else without further ado. */
-const OWN_WAY: readonly CollectionName[] = ['wallTypes', 'levels', 'corners', 'walls', 'rooms', 'viewpoints', 'pictures', 'boards'];
+const OWN_WAY: readonly CollectionName[] = [
+  'schemes',
+  'finishes',
+  'profiles',
+  'wallTypes',
+  'levels',
+  'corners',
+  'walls',
+  'rooms',
+  'viewpoints',
+  'pictures',
+  'boards',
+];
 const DELETED = COLLECTIONS.filter((name) => !OWN_WAY.includes(name));
 
 const commands = {
   ...projectCommands,
   ...shellCommands,
   ...builtCommands,
+  ...dressingCommands,
   ...pieceCommands,
   ...boardCommands,
   delete: define({
@@ -57,6 +73,18 @@ const commands = {
           if (Object.values(stateOf(draft.walls)).some((w) => w.type === id))
             throw new DomainError('type.used', 'The wall type was not deleted: walls are built of it; give them another type first.', [id]);
           delete draft.wallTypes[id];
+        }
+        if (Object.hasOwn(draft.finishes, id)) {
+          if ([...choices(current(draft) as Project)].some((c) => c.finish === id))
+            throw new DomainError('finish.used', 'The finish was not deleted: it is chosen somewhere; replace it first.', [id]);
+          delete draft.finishes[id];
+        }
+        if (Object.hasOwn(draft.profiles, id)) {
+          const used =
+            Object.values(stateOf(draft.mouldings)).some((m) => m.profile === id) ||
+            Object.values(stateOf(draft.patches)).some((q) => q.panels?.profile === id);
+          if (used) throw new DomainError('profile.used', 'The section was not deleted: mouldings are cut from it; give them another one first.', [id]);
+          delete draft.profiles[id];
         }
         if (Object.hasOwn(draft.viewpoints, id)) {
           delete draft.viewpoints[id];
@@ -126,7 +154,10 @@ export function runChange(project: Project, change: Change): Outcome {
   let touched: string[] = [];
   const [next, more, back] = produceWithPatches(edited, (draft) => {
     touched = settleOpenings(project, edited, draft);
-    if (definition.shell) reconcileRooms(project, edited, draft, newId);
+    if (definition.shell) {
+      reconcileRooms(project, edited, draft, newId);
+      dropFaces(project, edited, draft);
+    }
   });
   for (const id of touched) checkOpening(next, next.openings[id]);
   checkRooflights(project, next);

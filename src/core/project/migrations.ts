@@ -75,6 +75,30 @@ const toVersion3 = (old: Plain): Plain => ({
   roofs: each(old.roofs, (roof) => ({ framing: null, timber: null, ...roof })),
 });
 
+/** Version 3 had the shipped finishes only, whole faces, and one scheme. */
+const toVersion4 = (old: Plain): Plain => ({
+  finishes: {},
+  layings: {},
+  patches: {},
+  mouldings: {},
+  profiles: {},
+  schemes: {
+    'scheme-1': {
+      id: 'scheme-1',
+      name: 'First scheme',
+      order: 0,
+      choices: null,
+      starts: { floor: null, wall: null, ceiling: null, joinery: null, worktop: null, metal: null },
+    },
+  },
+  scheme: 'scheme-1',
+  dislikes: [],
+  money: '€',
+  ...old,
+  version: 4,
+  openings: each(old.openings, (opening) => ({ profile: null, ...opening })),
+});
+
 /**
  * Plain data of a project in the shape of today.
  *
@@ -85,5 +109,6 @@ export function migrate(value: unknown, wallTypes: Record<string, object>): unkn
   let data = value as Plain;
   if (data.version === 1) data = toVersion2(data, wallTypes as Table);
   if (data.version === 2) data = toVersion3(data);
+  if (data.version === 3) data = toVersion4(data);
   return data;
 }

@@ -77,6 +77,7 @@ export function newOpening(project: Pick<Project, 'openings' | 'units'>, basics:
     frame: door ? { face: 0.03, depth: 0.1 } : { face: 0.045, depth: 0.07 },
     reveal: 0.06,
     architrave: kind === 'niche' || form === 'corner' || form === 'sectional' || form === 'up-and-over' ? 0 : 0.06,
+    profile: null,
     sillBoard: window ? 0.04 : 0,
     handle: form === 'sectional' ? 'none' : form === 'sliding' || form === 'pocket' ? 'pull' : 'lever',
     threshold: 0,

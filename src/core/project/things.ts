@@ -56,6 +56,11 @@ export const COLLECTIONS = [
   'viewpoints',
   'pictures',
   'boards',
+  'finishes',
+  'patches',
+  'mouldings',
+  'profiles',
+  'schemes',
 ] as const satisfies (keyof Project)[];
 
 export type CollectionName = (typeof COLLECTIONS)[number];

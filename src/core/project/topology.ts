@@ -237,6 +237,8 @@ function reconcileLevel(before: Project, edited: Project, draft: Draft<Project>,
       return;
     }
     const from = before.rooms[parent.get(at) ?? ''];
+    // A room of nothing starts as the scheme has it.
+    const { starts } = edited.schemes[edited.scheme];
     const id = newId('room');
     const walls = [...sides.keys()].map((key) => edited.walls[key.split('/')[0]]).filter((w) => w.kind === 'wall');
     draft.rooms[id] = {
@@ -249,9 +251,9 @@ function reconcileLevel(before: Project, edited: Project, draft: Draft<Project>,
       cover: from && from.cover.kind !== 'bulkhead' ? from.cover : { kind: 'flat', height: null },
       outdoors: from?.outdoors ?? false,
       status: walls.every((w) => w.status === 'existing') ? 'existing' : 'new',
-      floor: from?.floor ?? null,
-      ceiling: from?.ceiling ?? null,
-      walls: from?.walls ?? null,
+      floor: from ? from.floor : starts.floor,
+      ceiling: from ? from.ceiling : starts.ceiling,
+      walls: from ? from.walls : starts.wall,
       faces: from ? Object.fromEntries(Object.entries(from.faces).filter(([key]) => sides.has(key))) : {},
     };
   });

@@ -17,6 +17,7 @@ import {
   type Vec2,
 } from '../geometry/vec';
 import { DomainError } from './errors';
+import { joinFaces, shiftFaces, splitFaces } from './face-carry';
 import { sideKey, type Corner, type Opening, type Project, type Wall } from './schema';
 import { stateOf } from './topology';
 import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallThickness, wallTopAt } from './wall-line';
@@ -285,7 +286,10 @@ export function splitWall(draft: Draft<Project>, wallId: string, at: readonly nu
       bulge: wall.bulge === 0 ? 0 : Math.tan((angle * share) / 4),
       top: topPart(wall, stops[i] / length, stops[i + 1] / length),
     };
-    if (i > 0) copyFaces(draft, wallId, id);
+    if (i > 0) {
+      copyFaces(draft, wallId, id);
+      splitFaces(draft, wallId, id, stops[i], stops[i + 1], newId);
+    }
     ids.push(id);
     for (const o of own)
       if (o.at > stops[i] && o.at < stops[i + 1]) {
@@ -334,6 +338,8 @@ export function joinTwo(draft: Draft<Project>, aId: string, bId: string, newId: 
         target.swing = o.swing === 'left' ? 'right' : 'left';
       }
     }
+    if (shiftA) shiftFaces(draft, aId, shiftA);
+    joinFaces(draft, bId, aId, a.end === common ? lengthA : 0, alike ? null : lengthB);
     draft.walls[aId].start = start;
     draft.walls[aId].end = end;
     delete draft.walls[bId];
@@ -357,6 +363,7 @@ export function joinTwo(draft: Draft<Project>, aId: string, bId: string, newId: 
     if (end === 'start') {
       const moved = dot(sub(p, at), directionOf(project, wall));
       for (const o of Object.values(stateOf(draft.openings))) if (o.wall === id) draft.openings[o.id].at = o.at + moved;
+      shiftFaces(draft, id, moved);
     }
   }
   dropUnusedCorners(draft);

@@ -6,7 +6,8 @@ import { finishById } from '../finishes/library';
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';
 import type { Project } from '../project/schema';
 import { Accumulator } from './accumulator';
-import { FIREFLY, pictureScene, textureOf } from './picture';
+import { textureOf } from '../finishes/store';
+import { FIREFLY, pictureScene } from './picture';
 import { materialOf } from './scene';
 import { Tracer } from './tracer';
 

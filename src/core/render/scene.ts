@@ -1,14 +1,15 @@
 import { hiddenIn } from '../project/things';
 import { DORMER_FINISHES, type DerivedDormer } from '../shell/dormers';
 import { blackBody, hexToLinear, toLinear, type Rgb } from '../finishes/colour';
-import type { Finish, Texture } from '../finishes/finish';
+import { isPlain, type Finish, type Texture } from '../finishes/finish';
+import { finishIn } from '../finishes/store';
 import { normalMap } from '../finishes/texture';
 import { IDENTITY, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
 import type { Daylight } from '../light/daylight';
-import type { ShellModel } from '../shell/model';
+import type { Model } from '../derive';
+import { surfaceFinish } from '../shell/surfaces';
 import { LAMP_PART } from '../stock/luminaires';
-import type { DerivedPiece } from '../stock/stock';
 
 /** A finish as the tracer needs it. Colours are linear. */
 export interface Material {
@@ -25,7 +26,14 @@ export interface Material {
   /** Luminance it gives off, cd/m²; null for everything that does not glow. */
   emission: Rgb | null;
   lamp: number;
-  texture: { width: number; height: number; pixels: Float32Array; normals: Int8Array | null; size: { width: number; height: number } } | null;
+  texture: {
+    width: number;
+    height: number;
+    pixels: Float32Array;
+    normals: Int8Array | null;
+    rough: Uint8Array | null;
+    size: { width: number; height: number };
+  } | null;
 }
 
 /** A luminaire: glowing triangles that can be aimed at. */
@@ -172,11 +180,11 @@ export function materialOf(finish: Finish, texture: Texture | null): Material {
   const table = new Float32Array(256).map((_, i) => toLinear(i / 255));
   let pixels: Float32Array | null = null;
   let normals: Int8Array | null = null;
-  if (texture && finish.maker.kind !== 'flat') {
+  if (texture && !isPlain(finish)) {
     const count = texture.width * texture.height;
     pixels = new Float32Array(count * 3);
     for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) pixels[i * 3 + c] = table[texture.colour[i * 4 + c]];
-    const map = normalMap(texture, finish.size);
+    const map = normalMap(texture);
     if (map) {
       normals = new Int8Array(count * 2);
       for (let i = 0; i < count; i++) {
@@ -196,44 +204,41 @@ export function materialOf(finish: Finish, texture: Texture | null): Material {
     ior: finish.ior,
     emission: null,
     lamp: -1,
-    texture: pixels ? { width: texture!.width, height: texture!.height, pixels, normals, size: finish.size } : null,
+    texture: pixels ? { width: texture!.width, height: texture!.height, pixels, normals, rough: texture!.rough, size: texture!.size } : null,
   };
 }
 
 export interface SceneInput {
-  shell: ShellModel;
-  pieces: DerivedPiece[];
-  finish(id: string): Finish;
+  model: Model;
   texture(finish: Finish): Texture | null;
   daylight: Daylight | null;
 }
 
 /** The whole project as the tracer sees it. */
-export function compileScene({ shell, pieces, finish, texture, daylight }: SceneInput): Scene {
+export function compileScene({ model, texture, daylight }: SceneInput): Scene {
+  const { shell, pieces } = model;
   const builder = new SceneBuilder();
-  const known = new Map<string, number>();
-  const use = (id: string): number => {
-    let index = known.get(id);
-    if (index === undefined) {
-      const f = finish(id);
-      known.set(id, (index = builder.material(materialOf(f, texture(f)))));
-    }
+  const known = new Map<Finish, number>();
+  const own = (finish: Finish): number => {
+    let index = known.get(finish);
+    if (index === undefined) known.set(finish, (index = builder.material(materialOf(finish, texture(finish)))));
     return index;
   };
+  const use = (id: string): number => own(finishIn(model.project, id));
   const hidden = hiddenIn(shell.project);
   for (const level of shell.levels) {
     if (hidden.has(level.id)) continue;
     for (const surface of level.surfaces) {
       if (surface.mesh.indices.length === 0 || hidden.has(surface.entity)) continue;
-      const material = use(surface.finish);
+      const material = own(surfaceFinish(model.project, surface));
       builder.mesh(surface.mesh, surface.matrix ?? IDENTITY, material, surface.kind === 'opening' && builder.materials[material].pane);
     }
     for (const opening of [...level.openings, ...level.rooflights, ...level.dormers.map(windowOf)]) {
       const glass = opening.parts.find((p) => p.part === 'glass');
       const material = glass && builder.materials[use(glass.finish)];
       if (!material?.pane) continue;
-      for (const own of opening.portals) {
-        const portal = portalOf(own, material.colour, material.ior);
+      for (const hole of opening.portals) {
+        const portal = portalOf(hole, material.colour, material.ior);
         builder.portals.push(portal);
         builder.panes.push(portal);
       }
@@ -243,7 +248,7 @@ export function compileScene({ shell, pieces, finish, texture, daylight }: Scene
     for (const { part, mesh, finish: id } of piece.parts) {
       const lamp = piece.piece.lamp;
       if (part === LAMP_PART && lamp) {
-        const glow = finish(id);
+        const glow = finishIn(model.project, id);
         const area = worldArea(mesh, piece.matrix);
         const colour = blackBody(lamp.kelvin);
         const l = lamp.on ? lamp.lumen / (Math.PI * area) : 0;
@@ -253,7 +258,8 @@ export function compileScene({ shell, pieces, finish, texture, daylight }: Scene
         if (l > 0) builder.light(first, count, emission, lamp.lumen);
       } else builder.mesh(mesh, piece.matrix, use(id));
     }
-  for (const surface of shell.outside.surfaces) if (!hidden.has(surface.entity)) builder.mesh(surface.mesh, IDENTITY, use(surface.finish));
+  for (const surface of shell.outside.surfaces)
+    if (!hidden.has(surface.entity)) builder.mesh(surface.mesh, IDENTITY, own(surfaceFinish(model.project, surface)));
   return builder.build(daylight);
 }
 

@@ -56,6 +56,8 @@ export class Tracer {
   private readonly tx = new Float64Array(3);
   private readonly ty = new Float64Array(3);
   private readonly base = new Float64Array(3);
+  /** Perceptual roughness where the ray has hit. */
+  private rough = 1;
   /** The normal before the relief of the finish bends it: what the noise filter goes by. */
   private readonly smooth = new Float64Array(3);
   private readonly half = [0, 0, 0];
@@ -292,10 +294,11 @@ export class Tracer {
       const vy = -(dx * ty[0] + dy * ty[1] + dz * ty[2]);
       const vz = Math.max(1e-4, -(dx * n[0] + dy * n[1] + dz * n[2]));
       const metal = material.metalness;
-      const a = Math.max(0.002, material.roughness * material.roughness);
-      const matt = material.roughness >= 0.9 && metal === 0;
+      const { rough } = this;
+      const a = Math.max(0.002, rough * rough);
+      const matt = rough >= 0.9 && metal === 0;
       const f0 = matt ? 0 : ((material.ior - 1) / (material.ior + 1)) ** 2;
-      const mirror = metal > 0.5 && material.roughness < 0.05;
+      const mirror = metal > 0.5 && rough < 0.05;
       const coat = matt ? 0 : schlick(f0, vz);
       const bright = Math.max(r, g, b);
       const pSpecular = matt ? 0 : metal >= 1 ? 1 : Math.min(0.9, Math.max(0.15, metal + (1 - metal) * (coat / (coat + (1 - coat) * bright + 1e-6))));
@@ -432,6 +435,7 @@ export class Tracer {
     this.smooth[2] = nz;
     const base = this.base;
     const texture = material.texture;
+    this.rough = material.roughness;
     if (texture) {
       const m = id * 6;
       const tu = s[m] * w + s[m + 2] * u + s[m + 4] * v;
@@ -456,6 +460,7 @@ export class Tracer {
       const t11 = (y1 * texture.width + x1) * 3;
       const c = texture.pixels;
       for (let i = 0; i < 3; i++) base[i] = (c[t00 + i] * (1 - ax) + c[t10 + i] * ax) * (1 - ay) + (c[t01 + i] * (1 - ax) + c[t11 + i] * ax) * ay;
+      if (texture.rough) this.rough = texture.rough[t00 / 3] / 255;
       if (texture.normals) {
         // Tangent along growing u, from the triangle's own parametrisation.
         const du1 = s[m + 2] - s[m];

@@ -1,5 +1,5 @@
 import type { Model } from '../derive';
-import { finishById } from '../finishes/library';
+import { finishIn } from '../finishes/store';
 import type { WallSide } from '../shell/walls';
 
 /** One row of the room schedule. SI units. */
@@ -30,7 +30,7 @@ export interface RoomRow {
 /** The room schedule: areas, heights, openings and finishes, by level and name. */
 export function roomSchedule(model: Model): RoomRow[] {
   const { project } = model.shell;
-  const name = (id: string | null): string => (id ? finishById(id).name : '');
+  const name = (id: string | null): string => (id ? finishIn(project, id).name : '');
   return model.shell.levels.flatMap((level) =>
     level.rooms
       .filter((room) => room.room.use !== 'duct')

@@ -19,10 +19,12 @@ import { deriveOpening, floorMesh, type DerivedOpening } from './openings/derive
 import { deriveInRoof, deriveRooflight, type DerivedRooflight } from './rooflights';
 import { dormerShape, holesInRoof, rooflightInRoof } from '../project/dormers';
 import { deriveDormer, DORMER_FINISHES, type DerivedDormer } from './dormers';
+import { dressLevel } from './dress/dress';
 import { deriveFraming } from './framing';
 import { atticFaces, deriveRoof, roofCeiling, type DerivedRoof, type RoofHole } from './roofs';
 import { ceilingHeight, ceilingMesh, clearHeight, extent, highArea, stepFace } from './rooms';
 import { BARE, ROOF_FINISHES, wallSurfaces, type Surface } from './surfaces';
+import { sameSide } from './wall-face';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
 
 /** What is known about a level while it is derived. */
@@ -76,7 +78,8 @@ export class LevelDeriver {
     const roofs = this.roofs(work, rooms);
     const dormers = this.dormers(work);
     const built = deriveBuilt(this.memo, project, level, walls, work.roofs, work.surfaces);
-    return { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, dormers, ...built, surfaces: work.surfaces };
+    const bare = { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, dormers, ...built, surfaces: work.surfaces };
+    return { ...bare, ...dressLevel(this.memo, project, { ...bare, faces: [], mouldings: [] }) };
   }
 
   private walls(work: Work): DerivedWall[] {
@@ -125,7 +128,9 @@ export class LevelDeriver {
           roomOf,
         });
         const z = level.elevation;
-        return { ...made, faces: made.faces.map((m) => lift(m, z)), lids: lift(made.lids, z), caps: lift(made.caps, z) };
+        // A long wall is made anew for one of the rooms beside it: the sides the others see stay the same objects.
+        const sides = made.sides.map((side) => this.memo.steady('side', `${side.key} ${side.room ?? ''} ${side.s0.toFixed(6)}`, side, sameSide));
+        return { ...made, sides, faces: made.faces.map((m) => lift(m, z)), lids: lift(made.lids, z), caps: lift(made.caps, z) };
       });
       walls.push(derived);
       const owners: unknown[] = [derived];
@@ -260,10 +265,16 @@ export class LevelDeriver {
       label: labelPoint(region),
       size: extent(region.outer),
     }));
-    const floor = this.memo.get('floor', id, [region, gone, z, room.step], () => {
+    const plan = this.memo.get('floor and ceiling in plan', id, [region, gone, over, ...lights], () => {
+      const lit = lights.map((l): Region => ({ outer: l.ring, holes: [] }));
+      return {
+        floor: gone.length ? boolean('difference', [region], gone) : [region],
+        ceiling: over.length || lit.length ? boolean('difference', [region], [...over, ...lit]) : [region],
+      };
+    });
+    const floor = this.memo.get('floor', id, [plan, z, room.step], () => {
       const builder = new MeshBuilder();
-      for (const part of gone.length ? boolean('difference', [region], gone) : [region])
-        builder.region(part, (p) => ({ ...p, z: z + room.step }), { x: 0, y: 0, z: 1 });
+      for (const part of plan.floor) builder.region(part, (p) => ({ ...p, z: z + room.step }), { x: 0, y: 0, z: 1 });
       return builder.build();
     });
     const ceiling = this.memo.get('ceiling', id, [region, over, z, level.height, room.cover, ...edges.flat(), ...lights, ...follows, cuts], () =>
@@ -293,7 +304,7 @@ export class LevelDeriver {
         level: level.id,
       })),
     );
-    return { derived: { id, room, region, ...figures, sides, height, covered: room.cover.kind !== 'open' }, surfaces };
+    return { derived: { id, room, region, ...figures, ...plan, sides, height, covered: room.cover.kind !== 'open' }, surfaces };
   }
 
   private slab({ project, level, joined, surfaces }: Work): void {

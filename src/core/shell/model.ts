@@ -12,6 +12,8 @@ import type { DerivedRooflight } from './rooflights';
 import type { DerivedBeam, DerivedSlab, DerivedVoid } from './built';
 import { deriveOutside, type Outside } from './outside';
 import type { DerivedDormer } from './dormers';
+import type { DressedFace } from './dress/dress';
+import type { DerivedMoulding } from './dress/mouldings';
 import type { DerivedRoof } from './roofs';
 import type { DerivedStair } from './stairs';
 import type { Surface } from './surfaces';
@@ -34,6 +36,9 @@ export interface DerivedRoom {
   height: number;
   /** Whether anything closes it above. */
   covered: boolean;
+  /** Its floor without voids, and what its ceiling covers of the plan. */
+  floor: Region[];
+  ceiling: Region[];
 }
 
 export interface DerivedColumn {
@@ -61,6 +66,9 @@ export interface DerivedLevel {
   slabs: DerivedSlab[];
   beams: DerivedBeam[];
   surfaces: Surface[];
+  /** Every side of a wall, floor and ceiling with what is laid on it. */
+  faces: DressedFace[];
+  mouldings: DerivedMoulding[];
 }
 
 /** The shell of a project: what follows from walls, openings and rooms. */

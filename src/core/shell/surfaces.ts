@@ -1,6 +1,7 @@
 import type { Matrix, Mesh } from '../geometry/mesh';
 import type { FaceTarget } from '../project/commands';
-import type { Slab } from '../project/schema';
+import { finishIn } from '../finishes/store';
+import type { Finish, Project, Slab } from '../project/schema';
 import type { DerivedWall } from './walls';
 
 /** What a surface is worth before anybody has chosen a finish. */
@@ -33,6 +34,10 @@ export interface Surface {
   entity: string;
   target: FaceTarget | null;
   finish: string;
+  /** The finish as it is laid here, where that differs from how it comes. */
+  laid?: Finish;
+  /** The wall it goes with, where it is not a part of one. */
+  host?: string;
   /** A `cap` is the end of a wall inside a junction: seen only where its neighbour is taken away. */
   kind:
     | 'wall'
@@ -52,12 +57,18 @@ export interface Surface {
     | 'beam'
     | 'fence'
     | 'ground'
-    | 'backdrop';
+    | 'backdrop'
+    | 'patch'
+    | 'moulding';
   mesh: Mesh;
   /** Where the mesh stands, for meshes shared by several openings. */
   matrix: Matrix | null;
   level: string;
 }
+
+/** The finish of a surface as it is laid there. */
+export const surfaceFinish = (project: Pick<Project, 'finishes'>, surface: Pick<Surface, 'finish' | 'laid'>): Finish =>
+  surface.laid ?? finishIn(project, surface.finish);
 
 /** The surfaces of a wall: its faces with their finishes, its top, its hidden ends. */
 export function wallSurfaces(wall: DerivedWall, finishes: readonly string[], level: string): Surface[] {

@@ -9,6 +9,7 @@ import type { PieceFootprint } from './junctions';
 import { framePlace } from './openings/place';
 
 import type { UpperEdge } from './upper-edge';
+import { faceX } from './wall-face';
 import type { WallInputs, WallSide } from './walls';
 
 /** A stretch of a wall between junctions, of one piece or of the chords of an arc. */
@@ -141,7 +142,9 @@ export class RunSolid {
                 holes: [],
               },
             ]);
-      for (const region of slabs) builder.region(region, place, n, out > 0);
+      const face = side === 'left' ? this.run.leftSide : this.run.rightSide;
+      const uv = (q: Vec2): Vec2 => ({ x: faceX(face, q.x), y: q.y });
+      for (const region of slabs) builder.region(region, place, n, out > 0, uv);
     }
   }
 

@@ -1,6 +1,6 @@
 import type { Arrangement, Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
 import { joinMeshes, MeshBuilder, type Mesh } from '../geometry/mesh';
-import { signedArea, type Ring } from '../geometry/polygon';
+import { signedArea, type Region, type Ring } from '../geometry/polygon';
 import { COINCIDENT, distance, dot, lerp, sub, unit, type Vec2 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import { sideKey, type Level, type Opening, type Room, type Side, type Wall } from '../project/schema';
@@ -10,6 +10,7 @@ import type { PieceFootprint } from './junctions';
 import { ceilingHeight } from './rooms';
 
 import { upperEdge, type UpperEdge } from './upper-edge';
+import { faceX, sideRegions, sideTop } from './wall-face';
 import { prism, RunSolid, type Run } from './wall-solid';
 
 /** One stretch of a wall's face, as one room (or the outside) sees it. */
@@ -34,6 +35,12 @@ export interface WallSide {
   height: number;
   /** Its surface, openings taken off, m². */
   area: number;
+  /** Its length along its own face, metres. */
+  length: number;
+  /** Its upper edge in the coordinates of the face, from left to right. */
+  top: Vec2[];
+  /** What shows of it in the coordinates of the face: along it from its left end as it is seen, and up from the floor of the level. */
+  regions: Region[];
   openings: string[];
 }
 
@@ -89,6 +96,9 @@ export function makeWall(inputs: WallInputs): DerivedWall {
     const own = inputs.openings.filter((o) => o.at > side.s0 && o.at < side.s1);
     side.openings = own.map((o) => o.id);
     side.area = sideArea(side, upper, own);
+    side.length = faceX(side, side.side === 'left' ? side.s0 : side.s1);
+    side.top = sideTop(side, upper);
+    side.regions = sideRegions(side, own);
   }
   const meshes = new Map<WallSide, Mesh[]>(sides.map((side) => [side, []]));
   const [lids, caps]: [Mesh[], Mesh[]] = [[], []];
@@ -149,6 +159,8 @@ function runMeshes(run: Run, inputs: WallInputs, upper: UpperEdge, previous: Run
     next?.prints[0],
     run.s0,
     run.s1,
+    // Where its faces lie along the whole of theirs.
+    ...[run.leftSide, run.rightSide].flatMap((side) => [faceX(side, run.s0), faceX(side, run.s1)]),
     inputs.path[inputs.path.length - 1].s,
     ...inputs.roofs,
   ];
@@ -208,6 +220,9 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
         foot: room ? Math.max(inputs.foot, room.step) : inputs.foot,
         height: room && !(room.cover.kind === 'roof' && inputs.roofsOver) ? ceilingHeight(room, inputs.level) : Infinity,
         area: 0,
+        length: 0,
+        top: [],
+        regions: [],
         openings: [],
       };
       last[which] = next;

@@ -10,12 +10,12 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { composePage } from '@/core/boards/compose';
 import { itemsOf, layoutText, NOTE, pagesOf, PAPERS } from '@/core/boards/layout';
 import { SHADOW } from '@/core/boards/shadow';
-import { finishById } from '@/core/finishes/library';
-import { finishLrv } from '@/core/finishes/finish';
+import { finishIn } from '@/core/finishes/store';
+import { finishLrv, meanHex } from '@/core/finishes/finish';
 import type { Board, BoardItem } from '@/core/project/schema';
 import { LengthField, Row, TextField } from '../look/fields';
 import { colours, SANS, SERIF } from '../look/theme';
-import { newId, useStudio } from '../store/studio';
+import { newId, useFinish, useStudio } from '../store/studio';
 import { useSample } from '../table/textures';
 import { Label } from '../docket/Label';
 import { useBoard } from './board';
@@ -116,7 +116,7 @@ export function BoardTable() {
                     top: `${(100 * item.y) / board.paper.height}%`,
                     width: `${(100 * item.width) / board.paper.width}%`,
                     height: `${(100 * item.height) / board.paper.height}%`,
-                    bgcolor: item.kind === 'sample' ? finishById(item.finish).colour : item.kind === 'picture' ? '#8c8c88' : 'transparent',
+                    bgcolor: item.kind === 'sample' ? finishIn(project, item.finish).colour : item.kind === 'picture' ? '#8c8c88' : 'transparent',
                     borderTop: item.kind === 'text' ? `1px solid ${colours.third}` : 0,
                   }}
                 />
@@ -258,7 +258,13 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
       data-testid={`item-${item.kind}`}
       tabIndex={0}
       role="button"
-      aria-label={item.kind === 'text' ? `Text: ${item.text.slice(0, 40)}` : item.kind === 'sample' ? `Sample: ${finishById(item.finish).name}` : 'Picture'}
+      aria-label={
+        item.kind === 'text'
+          ? `Text: ${item.text.slice(0, 40)}`
+          : item.kind === 'sample'
+            ? `Sample: ${finishIn(useStudio.getState().project, item.finish).name}`
+            : 'Picture'
+      }
       aria-pressed={selected}
       onFocus={() => useBoard.setState({ item: item.id })}
       onPointerDown={(e) => begin(e, false)}
@@ -325,13 +331,14 @@ function Content({ item, k }: { item: BoardItem; k: number }) {
 function SampleItem({ item, k }: { item: Extract<BoardItem, { kind: 'sample' }>; k: number }) {
   const w = Math.max(24, Math.min(900, Math.round((item.width * 2400) / 8) * 8));
   const h = Math.max(12, Math.round((w * item.height) / item.width));
-  const url = useSample(item.finish, item.form, w, Math.max(12, h));
+  const own = useFinish(item.finish);
+  const url = useSample(own, item.form, w, Math.max(12, h));
   return (
     <>
       {url ? (
         <img src={url} alt="" draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} />
       ) : (
-        <Box sx={{ width: '100%', height: '100%', bgcolor: finishById(item.finish).colour }} />
+        <Box sx={{ width: '100%', height: '100%', bgcolor: meanHex(own) }} />
       )}
       <Box
         sx={{
@@ -345,7 +352,7 @@ function SampleItem({ item, k }: { item: Extract<BoardItem, { kind: 'sample' }>;
           fontStretch: '100%',
         }}
       >
-        {item.note || finishById(item.finish).name}
+        {item.note || own.name}
       </Box>
     </>
   );
@@ -390,7 +397,7 @@ function ItemDocket({ board, pageName }: { board: Board; pageName: string }) {
   const orders = useMemo(() => Object.values(board.items).map((i) => i.order), [board.items]);
   if (!item) return null;
   const set = (values: Record<string, unknown>): boolean => run('item.set', { board: board.id, item: item.id, set: values });
-  const finish = item.kind === 'sample' ? finishById(item.finish) : null;
+  const finish = item.kind === 'sample' ? finishIn(project, item.finish) : null;
   const title = item.kind === 'text' ? 'Text' : finish ? finish.name : (project.pictures[(item as { picture: string }).picture]?.name ?? 'Picture');
   return (
     <Label title={title} line={finish ? `${finish.supplier}, ${finish.code}` : pageName}>

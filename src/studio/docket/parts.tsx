@@ -3,12 +3,11 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Tooltip from '@mui/material/Tooltip';
 import type { ReactNode } from 'react';
-import { finishById } from '@/core/finishes/library';
-import { finishLrv } from '@/core/finishes/finish';
+import { finishLrv, meanHex } from '@/core/finishes/finish';
 import type { FaceTarget } from '@/core/project/commands';
 import { Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
-import { useStudio } from '../store/studio';
+import { useFinish, useStudio } from '../store/studio';
 import { useSample } from '../table/textures';
 import { toggleShown, useLook } from '../views/views';
 import * as tools from '../tools/controller';
@@ -66,12 +65,11 @@ export function Swatches({ items }: { items: { label: string; finish: string; ta
 
 function Swatch({ label, finish, target }: { label: string; finish: string; target: FaceTarget }) {
   const inHand = useStudio((s) => (s.tool.kind === 'finish' ? s.tool.finish : null));
-  const own = finishById(finish);
-  const url = useSample(finish, 'board', 96, 56);
+  const own = useFinish(finish);
+  const held = useFinish(inHand ?? finish);
+  const url = useSample(own, 'board', 96, 56);
   return (
-    <Tooltip
-      title={`${label}: ${own.name}, LRV ${finishLrv(own).toFixed(0)}. ${inHand ? `Press to put ${finishById(inHand).name} here.` : 'Press to apply it elsewhere.'}`}
-    >
+    <Tooltip title={`${label}: ${own.name}, LRV ${finishLrv(own).toFixed(0)}. ${inHand ? `Press to put ${held.name} here.` : 'Press to apply it elsewhere.'}`}>
       <Box
         component="button"
         onClick={() => {
@@ -95,7 +93,7 @@ function Swatch({ label, finish, target }: { label: string; finish: string; targ
             height: 26,
             border: '1px solid #0002',
             mb: '2px',
-            backgroundColor: own.colour,
+            backgroundColor: meanHex(own),
             backgroundImage: url ? `url(${url})` : 'none',
             backgroundSize: 'cover',
           }}

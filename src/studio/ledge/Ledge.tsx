@@ -3,13 +3,15 @@ import Box from '@mui/material/Box';
 import { useMemo, useState } from 'react';
 import { finishesInUse } from '@/core/boards/compose';
 import { naturalForm } from '@/core/boards/sample';
-import { finishLrv, type Category, type Finish } from '@/core/finishes/finish';
-import { finishById, offered } from '@/core/finishes/library';
+import { finishLrv, meanHex, type Category, type Finish } from '@/core/finishes/finish';
+import { CATEGORIES } from '@/core/project/schema';
+import { offered } from '@/core/finishes/library';
+import { finishIn } from '@/core/finishes/store';
 import { STOCK } from '@/core/stock/stock';
 import type { StockCategory } from '@/core/stock/types';
 import { formatArea } from '@/core/units/length';
 import { colours } from '../look/theme';
-import { newId, useStudio } from '../store/studio';
+import { newId, useFinish, useStudio } from '../store/studio';
 import { useBoard } from '../boards/board';
 import { useSample } from '../table/textures';
 import { Card, Cards, StockCard, Tabs } from './cards';
@@ -85,17 +87,7 @@ function StockLedge() {
   );
 }
 
-const FINISH_TABS: (Category | 'In this project')[] = [
-  'Paint',
-  'Timber',
-  'Tile & brick',
-  'Stone & plaster',
-  'Carpet & cloth',
-  'Metal',
-  'Glass',
-  'Outside & other',
-  'In this project',
-];
+const FINISH_TABS: readonly (Category | 'In this project')[] = [...CATEGORIES, 'In this project'];
 
 function FinishLedge() {
   const [tab, setTab] = useState<(typeof FINISH_TABS)[number]>('Paint');
@@ -104,7 +96,7 @@ function FinishLedge() {
   const room = useStudio((s) => s.room);
   const shown = useMemo(() => {
     if (find.trim()) return offered.filter((f) => matches(`${f.name} ${f.category} ${f.roles.join(' ')} ${f.supplier}`, find));
-    if (tab === 'In this project') return finishesInUse(model, room).map((u) => finishById(u.finish));
+    if (tab === 'In this project') return finishesInUse(model, room).map((u) => finishIn(model.project, u.finish));
     return offered.filter((f) => f.category === tab);
   }, [tab, find, model, room]);
   return (
@@ -132,7 +124,7 @@ function FinishLedge() {
 
 function FinishCard({ finish }: { finish: Finish }) {
   const tool = useStudio((s) => s.tool);
-  const url = useSample(finish.id, 'tiles', 208, 116);
+  const url = useSample(finish, 'tiles', 208, 116);
   return (
     <Card
       name={finish.name}
@@ -140,7 +132,7 @@ function FinishCard({ finish }: { finish: Finish }) {
       on={tool.kind === 'finish' && tool.finish === finish.id}
       onPress={() => useStudio.getState().setTool({ kind: 'finish', finish: finish.id })}
       drag={{ id: `finish ${finish.id}`, data: { kind: 'finish', finish: finish.id } }}
-      picture={<Box sx={{ width: '100%', height: '100%', bgcolor: finish.colour, backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />}
+      picture={<Box sx={{ width: '100%', height: '100%', bgcolor: meanHex(finish), backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />}
     />
   );
 }
@@ -172,7 +164,7 @@ function BoardLedge() {
                 key={finish}
                 finish={finish}
                 line={formatArea(area, project.units)}
-                onPress={() => add({ kind: 'sample', finish, form: naturalForm(finishById(finish)), note: '', width: 0.07, height: 0.05 })}
+                onPress={() => add({ kind: 'sample', finish, form: naturalForm(finishIn(project, finish)), note: '', width: 0.07, height: 0.05 })}
               />
             ))
           : null}
@@ -214,14 +206,14 @@ function BoardLedge() {
 }
 
 function SampleCard({ finish, line, onPress }: { finish: string; line: string; onPress(): void }) {
-  const own = finishById(finish);
-  const url = useSample(finish, 'tiles', 208, 116);
+  const own = useFinish(finish);
+  const url = useSample(own, 'tiles', 208, 116);
   return (
     <Card
       name={own.name}
       line={line}
       onPress={onPress}
-      picture={<Box sx={{ width: '100%', height: '100%', bgcolor: own.colour, backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />}
+      picture={<Box sx={{ width: '100%', height: '100%', bgcolor: meanHex(own), backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />}
     />
   );
 }

@@ -1,10 +1,21 @@
 import { create } from 'zustand';
 import { Deriver, type Model } from '@/core/derive';
 import type { CommandArgs, CommandName, FaceTarget } from '@/core/project/commands';
+import { finishIn } from '@/core/finishes/store';
 import { runChange } from '@/core/project/commands';
 import type { Phase } from '@/core/project/phase';
 import { collectionOf } from '@/core/project/things';
-import { DEFAULTS, emptyProject, type Opening, type OpeningForm, type Project, type Rooflight, type Status, type WallTop } from '@/core/project/schema';
+import {
+  DEFAULTS,
+  emptyProject,
+  type Finish,
+  type Opening,
+  type OpeningForm,
+  type Project,
+  type Rooflight,
+  type Status,
+  type WallTop,
+} from '@/core/project/schema';
 import type { DisplayItem } from '@/core/drawing/display';
 import type { Make } from '../tools/outlining';
 import { FIRST_LOOK, useLook } from '../views/views';
@@ -230,6 +241,9 @@ export function openProject(id: string): () => void {
 
 export const dismissMessage = (): void => sync?.dismiss();
 
+/** A finish of the project in hand, by id. */
+export const useFinish = (id: string): Finish => useStudio((s) => finishIn(s.project, id));
+
 /** A new id of this window. */
 export const newId = (prefix: string): string => `${prefix}-${crypto.randomUUID().slice(0, 13)}`;
 
@@ -257,6 +271,10 @@ export function surfaceName(project: Project, model: Model, target: FaceTarget):
       const own = collection && (project[collection][target.of] as { name?: string });
       return `${own?.name ?? 'Part'}, ${target.part}`;
     }
+    case 'patch':
+      return `${project.patches[target.patch]?.name ?? 'Patch'}${target.part === 'field' ? '' : `, ${target.part}`}`;
+    case 'moulding':
+      return `${project.rooms[project.mouldings[target.moulding]?.room]?.name ?? 'Room'}, ${project.mouldings[target.moulding]?.name ?? 'moulding'}`;
     case 'ground':
       return 'Ground';
   }

@@ -4,16 +4,17 @@ import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-
 import type { Model } from '@/core/derive';
 import { blackBody } from '@/core/finishes/colour';
 import { finishById } from '@/core/finishes/library';
+import { finishIn } from '@/core/finishes/store';
 import { boolean, insideRegion } from '@/core/geometry/polygon';
 import { IDENTITY, type Matrix, type Mesh } from '@/core/geometry/mesh';
 import type { Vec2, Vec3 } from '@/core/geometry/vec';
 import { daylight } from '@/core/light/daylight';
 import type { FaceTarget } from '@/core/project/commands';
 import { levelAbove } from '@/core/project/levels';
-import type { Look, Project } from '@/core/project/schema';
+import type { Finish, Look, Project } from '@/core/project/schema';
 import { exposureScale } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
-import { BARE } from '@/core/shell/surfaces';
+import { BARE, surfaceFinish } from '@/core/shell/surfaces';
 import type { DerivedWall } from '@/core/shell/walls';
 import { LAMP_PART } from '@/core/stock/luminaires';
 import type { Spot } from '../store/studio';
@@ -41,7 +42,7 @@ const OVERHEAD = new Set(['roof', 'dormer', 'framing', 'backdrop']);
 interface Entry {
   object: THREE.Mesh;
   source: Mesh;
-  finish: string;
+  finish: Finish;
   matrix: Matrix;
   /** How it is shown. */
   way: string;
@@ -205,18 +206,20 @@ export class ModelScene {
   }
 
   setModel(model: Model): void {
+    const { project } = model;
     const seen = new Set<string>();
     const through = new Set(this.look.through);
     const put = (
       key: string,
       mesh: Mesh,
-      finish: string,
+      finish: Finish,
       matrix: Matrix,
       target: FaceTarget | null,
       entity: string,
       kind: string,
       lit: number | null,
       level: string,
+      host?: string,
     ): void => {
       if (!mesh.indices.length) return;
       seen.add(key);
@@ -239,27 +242,27 @@ export class ModelScene {
         kind !== 'ceiling' &&
         kind !== 'backdrop' &&
         kind !== 'ground' &&
-        finishById(finish).transmission === 0 &&
+        finish.transmission === 0 &&
         lit === null &&
         !clear &&
         this.look.mode !== 'translucent' &&
         this.look.mode !== 'lines';
       object.receiveShadow = lit === null && this.look.mode !== 'lines';
-      object.userData = { entity, target, kind, level };
+      object.userData = { entity, target, kind, level, host };
       if (!entry) this.scene.add(object);
       this.entries.set(key, { object, source: mesh, finish, matrix, way });
     };
     for (const level of model.shell.levels)
-      for (const s of level.surfaces) put(s.key, s.mesh, s.finish, s.matrix ?? IDENTITY, s.target, s.entity, s.kind, null, level.id);
+      for (const s of level.surfaces) put(s.key, s.mesh, surfaceFinish(project, s), s.matrix ?? IDENTITY, s.target, s.entity, s.kind, null, level.id, s.host);
     const site = model.shell.outside.grounds.length > 0 || model.project.site.background !== 'none';
     for (const s of model.shell.outside.surfaces)
-      if (site || s.key !== 'ground/sheet') put(s.key, s.mesh, s.finish, IDENTITY, s.target, s.entity, s.kind, null, s.level);
+      if (site || s.key !== 'ground/sheet') put(s.key, s.mesh, surfaceFinish(project, s), IDENTITY, s.target, s.entity, s.kind, null, s.level);
     this.ground.visible = !site;
     this.ground.position.z = model.project.site.ground;
     for (const p of model.pieces)
       for (const { part, mesh, finish } of p.parts) {
         const lit = part === LAMP_PART && p.piece.lamp?.on ? p.piece.lamp.kelvin : null;
-        put(`${p.id}/${part}`, mesh, finish, p.matrix, { kind: 'piece', piece: p.id, part }, p.id, 'piece', lit, p.piece.level);
+        put(`${p.id}/${part}`, mesh, finishIn(project, finish), p.matrix, { kind: 'piece', piece: p.id, part }, p.id, 'piece', lit, p.piece.level);
       }
     for (const [key, entry] of this.entries)
       if (!seen.has(key)) {
@@ -408,7 +411,7 @@ export class ModelScene {
       const z = this.model!.project.levels[wall.wall.level].elevation;
       const rings = wall.rings.filter((ring) => ring.length > 2).map((outer) => ({ outer, holes: [] }));
       if (!rings.length) continue;
-      const stub = new THREE.Mesh(this.geometry(prism(rings, z, z + 0.1)), this.materials.finish(BARE.outside));
+      const stub = new THREE.Mesh(this.geometry(prism(rings, z, z + 0.1)), this.materials.finish(finishById(BARE.outside)));
       stub.userData = { entity: wall.id, wall };
       stub.visible = false;
       this.stubs.add(stub);
@@ -445,9 +448,14 @@ export class ModelScene {
       ),
     );
     for (const { object } of this.entries.values()) {
-      const { entity, kind, level } = object.userData as { entity: string; kind: string; level: string };
+      const { entity, kind, level, host: own } = object.userData as { entity: string; kind: string; level: string; host?: string };
       const host =
-        kind === 'wall' || kind === 'top' || kind === 'cap' ? entity : kind === 'opening' ? this.model.project.openings[entity]?.wall : this.hosts.get(entity);
+        own ??
+        (kind === 'wall' || kind === 'top' || kind === 'cap'
+          ? entity
+          : kind === 'opening'
+            ? this.model.project.openings[entity]?.wall
+            : this.hosts.get(entity));
       const overhead = kind === 'ceiling' || this.flush.has(entity);
       // The tops of walls are covered by the floor or the roof above, unless those are taken away.
       const wall = kind === 'top' ? this.model.project.walls[entity] : undefined;

@@ -1,7 +1,8 @@
 import * as THREE from 'three';
 import { blackBody } from '@/core/finishes/colour';
+import { isPlain, meanHex } from '@/core/finishes/finish';
 import { finishById } from '@/core/finishes/library';
-import type { Look } from '@/core/project/schema';
+import type { Finish, Look } from '@/core/project/schema';
 import { BLEACH, SHOULDER } from '@/core/render/tone';
 import { BARE } from '@/core/shell/surfaces';
 import { loadTexture } from './textures';
@@ -30,18 +31,21 @@ type Material = THREE.MeshPhysicalMaterial | THREE.MeshBasicMaterial;
 /** The materials of the 3D view: one a finish and way of showing it. */
 export class Materials {
   private readonly made = new Map<string, Material>();
+  /** By the finish itself: one that is edited is another. */
+  private readonly finishes = new WeakMap<Finish, { material: THREE.MeshPhysicalMaterial; key: string }>();
+  private count = 0;
 
   /** @param onLoad called when a texture has come */
   constructor(private readonly onLoad: () => void) {}
 
   /** A surface as it is shown. @param through made see-through on its own */
-  of(finish: string, kind: string, mode: Look['mode'], through: boolean, kelvin: number | null): Material {
+  of(finish: Finish, kind: string, mode: Look['mode'], through: boolean, kelvin: number | null): Material {
     if (kelvin !== null && mode !== 'lines') return this.glow(kelvin);
-    const glass = finishById(finish).transmission > 0;
+    const glass = finish.transmission > 0;
     if (mode === 'lines') return through || glass ? this.keep('lines clear', () => this.paper(0.12)) : this.keep('lines', () => this.paper(1));
     if (mode === 'white' && !glass) return through ? this.clear('white', this.white()) : this.white();
     const own = kind === 'cap' ? this.cap() : this.finish(finish);
-    return (through || mode === 'translucent') && !glass ? this.clear(`${kind === 'cap' ? 'cap' : finish}`, own) : own;
+    return (through || mode === 'translucent') && !glass ? this.clear(kind === 'cap' ? 'cap' : this.finishes.get(finish)!.key, own) : own;
   }
 
   /** What shows of a body that a section plane cuts: its inside, in one tone. */
@@ -94,32 +98,36 @@ export class Materials {
 
   /** The ends of walls inside junctions touch the faces of their neighbours along an edge: they give way to them there. */
   private cap(): Material {
-    return this.keep('cap', () => Object.assign(this.finish(BARE.cut).clone(), { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 8 }));
+    return this.keep('cap', () =>
+      Object.assign(this.finish(finishById(BARE.cut)).clone(), { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 8 }),
+    );
   }
 
-  finish(id: string): THREE.MeshPhysicalMaterial {
-    const known = this.made.get(id);
-    if (known) return known as THREE.MeshPhysicalMaterial;
-    const finish = finishById(id);
+  finish(finish: Finish): THREE.MeshPhysicalMaterial {
+    const known = this.finishes.get(finish);
+    if (known) return known.material;
+    const key = `finish ${this.count++}`;
     const material = new THREE.MeshPhysicalMaterial({
-      color: new THREE.Color(finish.colour),
+      color: new THREE.Color(meanHex(finish)),
       roughness: Math.max(0.04, finish.roughness),
       metalness: finish.metalness > 0.5 ? 0.75 : finish.metalness,
       // Both sides of a wall throw its shadow; the far one alone leaves light along its edges.
       shadowSide: THREE.DoubleSide,
-      side: id.startsWith('bare.') || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
+      side: finish.bare || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
+      ...(finish.sheen > 0 ? { sheen: finish.sheen, sheenRoughness: 0.6, sheenColor: new THREE.Color(finish.colour) } : {}),
     });
     if (finish.translucency > 0) material.side = THREE.DoubleSide;
-    if (finish.translucency > 0.5) Object.assign(material, { transparent: true, opacity: 0.8, depthWrite: false });
+    if (finish.translucency > 0.5 || finish.opacity < 1)
+      Object.assign(material, { transparent: true, opacity: Math.min(0.8, finish.opacity), depthWrite: false });
     if (finish.transmission > 0) Object.assign(material, { transparent: true, opacity: 0.16, depthWrite: false, roughness: 0.05 });
-    this.made.set(id, material);
-    if (finish.maker.kind !== 'flat')
-      void loadTexture(id, TEXTURE).then(({ width, height, colour, normals }) => {
+    this.finishes.set(finish, { material, key });
+    if (!isPlain(finish))
+      void loadTexture(finish, TEXTURE).then(({ width, height, size, colour, normals, rough }) => {
         const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
           const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
           t.colorSpace = space;
           t.wrapS = t.wrapT = THREE.RepeatWrapping;
-          t.repeat.set(1 / finish.size.width, 1 / finish.size.height);
+          t.repeat.set(1 / size.width, 1 / size.height);
           t.magFilter = THREE.LinearFilter;
           t.minFilter = THREE.LinearMipmapLinearFilter;
           t.generateMipmaps = true;
@@ -130,9 +138,14 @@ export class Materials {
         material.map = texture(colour, THREE.SRGBColorSpace);
         material.color.set(0xffffff);
         if (normals) material.normalMap = texture(normals, THREE.NoColorSpace);
+        if (rough) {
+          const pixels = new Uint8Array(rough.length * 4).fill(255);
+          rough.forEach((r, i) => (pixels[i * 4 + 1] = r));
+          material.roughnessMap = texture(pixels, THREE.NoColorSpace);
+          material.roughness = 1;
+        }
         material.needsUpdate = true;
-        const clear = this.made.get(`clear ${id}`);
-        if (clear) this.clear(id, material);
+        if (this.made.has(`clear ${key}`)) this.clear(key, material);
         this.onLoad();
       });
     return material;

@@ -1,6 +1,6 @@
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
-import type { SampleForm } from '@/core/project/schema';
+import type { Finish, SampleForm } from '@/core/project/schema';
 import type { TextureService } from '@/workers/textures.worker';
 
 let remote: Remote<TextureService> | null = null;
@@ -11,19 +11,24 @@ const service = (): Remote<TextureService> =>
 export interface TexturePixels {
   width: number;
   height: number;
+  /** What it covers, metres. */
+  size: { width: number; height: number };
   colour: Uint8Array;
   normals: Uint8Array | null;
+  rough: Uint8Array | null;
 }
 
 /** Pixels of a finish, from the texture worker. */
-export const loadTexture = (finish: string, pixels: number): Promise<TexturePixels> => service().texture(finish, pixels) as Promise<TexturePixels>;
+export const loadTexture = (finish: Finish, pixels: number): Promise<TexturePixels> => service().texture(finish, pixels) as Promise<TexturePixels>;
 
-const samples = new Map<string, Promise<string>>();
+const samples = new WeakMap<Finish, Map<string, Promise<string>>>();
 
 /** A sample as a picture address. */
-export function sampleUrl(finish: string, form: SampleForm, width: number, height: number): Promise<string> {
-  const key = `${finish} ${form} ${width} ${height}`;
-  let made = samples.get(key);
+export function sampleUrl(finish: Finish, form: SampleForm, width: number, height: number): Promise<string> {
+  const key = `${form} ${width} ${height}`;
+  let own = samples.get(finish);
+  if (!own) samples.set(finish, (own = new Map()));
+  let made = own.get(key);
   if (!made) {
     made = service()
       .sample(finish, form, width, height)
@@ -35,13 +40,13 @@ export function sampleUrl(finish: string, form: SampleForm, width: number, heigh
         const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done));
         return URL.createObjectURL(blob!);
       });
-    samples.set(key, made);
+    own.set(key, made);
   }
   return made;
 }
 
 /** A sample as a picture address, empty until it is made. */
-export function useSample(finish: string, form: SampleForm, width: number, height: number): string {
+export function useSample(finish: Finish, form: SampleForm, width: number, height: number): string {
   const [url, setUrl] = useState('');
   useEffect(() => {
     let alive = true;

@@ -2,12 +2,12 @@ import { Accessor, Document, type Material, type Node, type Primitive, WebIO } f
 import { collectionOf } from '../../project/things';
 import type { Model } from '../../derive';
 import { blackBody, hexToLinear } from '../../finishes/colour';
-import type { Finish } from '../../finishes/finish';
-import { finishById } from '../../finishes/library';
+import { isPlain, type Finish } from '../../finishes/finish';
+import { finishIn, textureOf } from '../../finishes/store';
 import { normalMap } from '../../finishes/texture';
 import { IDENTITY, type Matrix, type Mesh } from '../../geometry/mesh';
 import { cross3, dot3, length3, unit3 } from '../../geometry/vec';
-import { textureOf } from '../../render/picture';
+import { surfaceFinish } from '../../shell/surfaces';
 import { LAMP_PART } from '../../stock/luminaires';
 import { writePng } from '../png';
 
@@ -28,9 +28,9 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
   const root = document.createNode(model.project.name).setRotation([-Math.SQRT1_2, 0, 0, Math.SQRT1_2]);
   scene.addChild(root);
 
-  const materials = new Map<string, Material>();
+  const materials = new Map<Finish | string, Material>();
   const material = (finish: Finish): Material => {
-    let made = materials.get(finish.id);
+    let made = materials.get(finish);
     if (made) return made;
     const rgb = hexToLinear(finish.colour);
     const glass = finish.transmission > 0;
@@ -42,7 +42,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
       .setMetallicFactor(finish.metalness)
       .setAlphaMode(glass || finish.translucency > 0.3 ? 'BLEND' : 'OPAQUE')
       .setDoubleSided(true);
-    if (finish.maker.kind !== 'flat') {
+    if (!isPlain(finish)) {
       const texture = textureOf(finish, TEXTURE);
       made.setBaseColorFactor([1, 1, 1, finish.translucency > 0.3 ? 0.85 : 1]);
       made.setBaseColorTexture(
@@ -51,7 +51,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
           .setMimeType('image/png')
           .setImage(writePng(texture.colour, texture.width, texture.height)),
       );
-      const normals = normalMap(texture, finish.size);
+      const normals = normalMap(texture);
       if (normals) {
         // Green points along growing v here, up the picture in glTF.
         for (let i = 1; i < normals.length; i += 4) normals[i] = 255 - normals[i];
@@ -62,17 +62,27 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
             .setImage(writePng(normals, texture.width, texture.height)),
         );
       }
+      if (texture.rough) {
+        // glTF reads roughness from green and metalness from blue.
+        const pixels = new Uint8Array(texture.rough.length * 4).fill(255);
+        texture.rough.forEach((r, i) => (pixels[i * 4 + 1] = r));
+        made.setRoughnessFactor(1).setMetallicRoughnessTexture(
+          document
+            .createTexture(`${finish.name}, roughness`)
+            .setMimeType('image/png')
+            .setImage(writePng(pixels, texture.width, texture.height)),
+        );
+      }
     }
-    materials.set(finish.id, made);
+    materials.set(finish, made);
     return made;
   };
 
-  const primitives = new Map<Mesh, Map<string, Primitive>>();
+  const primitives = new Map<Mesh, Map<Material, Primitive>>();
   const primitive = (mesh: Mesh, finish: Finish, use: Material): Primitive => {
     let byFinish = primitives.get(mesh);
     if (!byFinish) primitives.set(mesh, (byFinish = new Map()));
-    const key = `${finish.id} ${use.getName()}`;
-    let made = byFinish.get(key);
+    let made = byFinish.get(use);
     if (made) return made;
     const accessor = (name: string, type: 'VEC2' | 'VEC3' | 'VEC4' | 'SCALAR', array: Float32Array | Uint32Array): Accessor =>
       document
@@ -92,17 +102,19 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
       .setAttribute('POSITION', accessor('positions', 'VEC3', mesh.positions))
       .setAttribute('NORMAL', accessor('normals', 'VEC3', normals))
       .setMaterial(use);
-    if (use.getBaseColorTexture())
+    if (use.getBaseColorTexture()) {
+      const { size } = textureOf(finish, TEXTURE);
       made.setAttribute(
         'TEXCOORD_0',
         accessor(
           'texture coordinates',
           'VEC2',
-          mesh.uvs.map((t, i) => t / (i % 2 ? finish.size.height : finish.size.width)),
+          mesh.uvs.map((t, i) => t / (i % 2 ? size.height : size.width)),
         ),
       );
+    }
     if (use.getNormalTexture()) made.setAttribute('TANGENT', accessor('tangents', 'VEC4', tangents(mesh, normals)));
-    byFinish.set(key, made);
+    byFinish.set(use, made);
     return made;
   };
 
@@ -127,7 +139,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
       const kind = collection ? collection.replace(/s$/, '') : 'level';
       const mesh = document.createMesh(name);
       for (const surface of surfaces) {
-        const finish = finishById(surface.finish);
+        const finish = surfaceFinish(model.project, surface);
         mesh.addPrimitive(primitive(surface.mesh, finish, material(finish)));
       }
       node(name, kind, entity, surfaces[0].matrix ?? IDENTITY).setMesh(mesh);
@@ -138,7 +150,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
     const collection = collectionOf(model.project, surface.entity);
     if (!collection) continue;
     const own = model.project[collection][surface.entity] as { name: string };
-    const finish = finishById(surface.finish);
+    const finish = surfaceFinish(model.project, surface);
     node(`${own.name}, ${surface.key.split('/')[1]}`, collection.replace(/s$/, ''), surface.entity, IDENTITY).setMesh(
       document.createMesh(own.name).addPrimitive(primitive(surface.mesh, finish, material(finish))),
     );
@@ -147,7 +159,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
     if (!parts.length) continue;
     const mesh = document.createMesh(piece.name);
     for (const { part, mesh: geometry, finish: id } of parts) {
-      const finish = finishById(id);
+      const finish = finishIn(model.project, id);
       let use = material(finish);
       if (part === LAMP_PART && piece.lamp?.on) {
         const key = `lamp ${piece.lamp.kelvin}`;

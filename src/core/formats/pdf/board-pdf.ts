@@ -3,7 +3,7 @@ import { PDFDocument, rgb, type PDFFont, type PDFImage } from 'pdf-lib';
 import { itemsOf, layoutText, NOTE, pagesOf, type TextMeasure } from '../../boards/layout';
 import { makeSample } from '../../boards/sample';
 import { shadowPicture, SHADOW } from '../../boards/shadow';
-import { finishById } from '../../finishes/library';
+import { finishIn } from '../../finishes/store';
 import type { Board, Project } from '../../project/schema';
 import { writePng } from '../png';
 
@@ -65,11 +65,11 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
         const picture = project.pictures[item.picture];
         sheet.drawImage(await image(picture.image, () => files.asset(picture.image)), place);
       } else if (item.kind === 'sample') {
-        const finish = finishById(item.finish);
+        const finish = finishIn(project, item.finish);
         const w = Math.min(1400, Math.max(40, Math.round(item.width * SAMPLE_DENSITY)));
         const h = Math.max(20, Math.round((w * item.height) / item.width));
         const chip = await image(`sample ${item.finish} ${item.form} ${w} ${h}`, () => {
-          const s = makeSample(finish, item.form, w, h, 512);
+          const s = makeSample(finish, item.form, w, h, 3);
           return writePng(s.pixels, s.width, s.height);
         });
         sheet.drawImage(chip, place);

@@ -17,6 +17,8 @@ export const FaceTarget = z.discriminatedUnion('kind', [
   z
     .object({ kind: z.literal('part'), of: Id, part: z.string().min(1).max(60) })
     .describe('a named part of a stair, a slab, a dormer, a beam, an area of the ground or a fence'),
+  z.object({ kind: z.literal('patch'), patch: Id, part: z.enum(['field', 'panels', 'moulding']) }),
+  z.object({ kind: z.literal('moulding'), moulding: Id }),
   z.object({ kind: z.literal('ground') }),
 ]);
 export type FaceTarget = z.infer<typeof FaceTarget>;
@@ -64,6 +66,17 @@ export function applyFinish(draft: Draft<Project>, target: FaceTarget, finish: s
           return;
         }
       need({}, target.of, 'part');
+      return;
+    }
+    case 'patch': {
+      const patch = need(draft.patches, target.patch, 'patch');
+      if (target.part === 'field') patch.finish = finish ?? patch.finish;
+      else if (patch.panels) patch.panels[target.part === 'panels' ? 'field' : 'moulding'] = finish;
+      return;
+    }
+    case 'moulding': {
+      const moulding = need(draft.mouldings, target.moulding, 'moulding');
+      moulding.finish = finish ?? moulding.finish;
       return;
     }
     case 'ground':

@@ -3,9 +3,8 @@ import { addLevel, deleteLevel, setLevel } from '../levels';
 import { Id, Level, ProjectSchema, Site } from '../schema';
 
 import { define, editable, need, refuseTaken } from './define';
-import { applyFinish, FaceTarget } from './finishing';
 
-/** Edits of the project as a whole: its name, site, levels, finishes. */
+/** Edits of the project as a whole: its name, site, levels. */
 export const projectCommands = {
   'project.rename': define({
     title: 'Rename project',
@@ -56,13 +55,6 @@ export const projectCommands = {
     apply(draft, { id }) {
       need(draft.levels, id, 'level');
       deleteLevel(draft, id);
-    },
-  }),
-  'finish.apply': define({
-    title: 'Apply finish',
-    args: z.object({ targets: z.array(FaceTarget).min(1).max(2000), finish: z.string().min(1).max(80).nullable() }),
-    apply(draft, { targets, finish }) {
-      for (const target of targets) applyFinish(draft, target, finish);
     },
   }),
 };

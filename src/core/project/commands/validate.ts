@@ -50,5 +50,9 @@ export function validateProject(value: unknown): Project {
       if (!known(b.pages, item.page)) fail(`board item ${item.id} lies on a page that is not there (${item.page})`, item.id);
       if (item.kind === 'picture' && !known(project.pictures, item.picture)) fail(`board item ${item.id} shows a picture that is not there`, item.id);
     }
+  if (!known(project.schemes, project.scheme)) fail(`the scheme in hand is not there (${project.scheme})`, project.scheme);
+  for (const s of Object.values(project.schemes))
+    if ((s.choices === null) !== (s.id === project.scheme))
+      fail(`scheme ${s.id} ${s.choices === null ? 'has no choices' : 'is in hand and has choices apart'}`, s.id);
   return project;
 }

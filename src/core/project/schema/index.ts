@@ -7,6 +7,8 @@ import { Dormer, Roof } from './roofs';
 import { Beam, Slab, Stair, Void } from './stairs';
 import { BACKGROUNDS, Fence, GroundArea } from './outside';
 import { Board, Picture, Piece, Viewpoint } from './presentation';
+import { FaceLaying, Finish } from './finishes';
+import { Address, Dislike, Moulding, Patch, Profile, Scheme, type Starts } from './surfaces';
 
 export * from './basics';
 export * from './walls';
@@ -16,9 +18,11 @@ export * from './roofs';
 export * from './stairs';
 export * from './outside';
 export * from './presentation';
+export * from './finishes';
+export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 3;
+export const FORMAT_VERSION = 4;
 
 export const Site = z.object({
   place: Name,
@@ -66,6 +70,15 @@ export const ProjectSchema = z.object({
   beams: z.record(Id, Beam),
   rooms: z.record(Id, Room),
   outside: z.object({ walls: FinishRef.nullable(), faces: Finishes, ground: FinishRef.nullable() }),
+  finishes: z.record(Id, Finish).describe('finishes of one’s own'),
+  layings: z.record(Address, FaceLaying).describe('faces whose finish is laid otherwise than it comes'),
+  patches: z.record(Id, Patch),
+  mouldings: z.record(Id, Moulding),
+  profiles: z.record(Id, Profile).describe('sections of one’s own'),
+  schemes: z.record(Id, Scheme),
+  scheme: Id.describe('the scheme in hand'),
+  dislikes: z.array(Dislike).max(12),
+  money: z.string().min(1).max(4).describe('sign of the money prices are in'),
   grounds: z.record(Id, GroundArea),
   fences: z.record(Id, Fence),
   pieces: z.record(Id, Piece),
@@ -134,6 +147,9 @@ export const DEFAULTS = {
   window: { width: 1.2, height: 1.2, sill: 0.9 },
 } as const;
 
+/** A scheme in which nothing has been decided for new rooms and cabinets. */
+export const NO_STARTS: Starts = { floor: null, wall: null, ceiling: null, joinery: null, worktop: null, metal: null };
+
 /** A project with one level and nothing on it. */
 export function emptyProject(id: string, name: string, units: Project['units'] = 'metric'): Project {
   return {
@@ -169,6 +185,15 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
     beams: {},
     rooms: {},
     outside: { walls: null, faces: {}, ground: null },
+    finishes: {},
+    layings: {},
+    patches: {},
+    mouldings: {},
+    profiles: {},
+    schemes: { 'scheme-1': { id: 'scheme-1', name: 'First scheme', order: 0, choices: null, starts: NO_STARTS } },
+    scheme: 'scheme-1',
+    dislikes: [],
+    money: '€',
     grounds: {},
     fences: {},
     pieces: {},

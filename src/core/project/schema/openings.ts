@@ -59,6 +59,7 @@ export const Opening = z.object({
   frame: z.object({ face: z.number().min(0.01).max(0.3), depth: z.number().min(0.02).max(0.5) }).describe('of the frame, metres'),
   reveal: z.union([z.literal('equal'), z.number().min(0).max(2)]).describe('metres from the outer face to the frame; equal: as much on both faces'),
   architrave: z.number().min(0).max(0.4).describe('width, metres; 0: none'),
+  profile: Id.nullable().describe('section of the architrave; null: a plain band'),
   sillBoard: z.number().min(0).max(1).describe('how far it stands out from the wall, metres; 0: none'),
   handle: z.enum(['lever', 'knob', 'pull', 'none']),
   threshold: z.number().min(0).max(0.2).describe('height, metres; 0: none'),
