@@ -1,7 +1,12 @@
 import type { Model } from '../derive';
-import { knowsFinish } from '../finishes/store';
+import { finishLrv, meanHex } from '../finishes/finish';
+import { inHues } from '../finishes/match';
+import { finishIn, knowsFinish } from '../finishes/store';
+import { choices } from '../project/choices';
+import type { FaceTarget } from '../project/commands';
+import { surfaceName } from '../project/surface-name';
 import { boolean, insideRegion, totalArea } from '../geometry/polygon';
-import type { DerivedLevel } from '../shell/model';
+import type { DerivedLevel, DerivedRoom } from '../shell/model';
 import { clearWidth } from '../shell/openings/sizes';
 import { levelBelow, levelsOf } from '../project/levels';
 import { guardHeight, headroomOf } from '../project/stairs';
@@ -17,6 +22,8 @@ export interface Finding {
   message: string;
   /** What it concerns, the first one the place to go to. */
   ids: string[];
+  /** The very surface, where it is one. */
+  target?: FaceTarget;
 }
 
 /** Everything worth a look in a model, in plain sentences. */
@@ -28,17 +35,7 @@ export function findings(model: Model): Finding[] {
   const say = (metres: number): string => formatLength(metres, project.units);
   for (const room of shell.rooms.values()) {
     if (room.room.use === 'duct') continue;
-    const bare = [
-      room.room.floor ? '' : 'floor',
-      room.room.ceiling || !room.covered ? '' : 'ceiling',
-      room.sides.some((s) => !room.room.walls && !room.room.faces[s.key]) ? 'walls' : '',
-    ].filter(Boolean);
-    if (bare.length)
-      out.push({
-        code: 'finish.bare',
-        message: `${room.room.name}: ${bare.join(', ').replace(/, ([^,]*)$/, ' and $1')} still without a finish.`,
-        ids: [room.id],
-      });
+    out.push(...bareFaces(model, room));
     const way = room.sides.some((s) => s.openings.some((id) => ['door', 'passage'].includes(project.openings[id].kind)));
     if (!way && !open.has(room.id)) out.push({ code: 'room.no-door', message: `${room.room.name} has no door.`, ids: [room.id] });
   }
@@ -112,9 +109,104 @@ export function findings(model: Model): Finding[] {
         });
     }
   }
+  out.push(...offences(model));
   const used = new Set<string>([...shell.levels.flatMap((l) => l.surfaces.map((s) => s.finish)), ...pieces.flatMap((p) => p.parts.map((q) => q.finish))]);
   for (const id of used)
     if (!knowsFinish(project, id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
+  return out;
+}
+
+/** What of a room has no finish yet: the room as a whole, or one surface after another. */
+function bareFaces(model: Model, room: DerivedRoom): Finding[] {
+  const faces = model.shell.levels.flatMap((l) => l.faces.filter((f) => f.room === room.id));
+  const bare = faces.filter((f) => !f.chosen && f.rest.area > 1e-6);
+  if (!bare.length) return [];
+  const walls = faces.filter((f) => f.kind === 'wall');
+  const open = bare.filter((f) => f.kind === 'wall');
+  const whole = [
+    bare.some((f) => f.kind === 'floor') ? 'floor' : '',
+    bare.some((f) => f.kind === 'ceiling') ? 'ceiling' : '',
+    open.length === walls.length && open.length ? 'walls' : '',
+  ].filter(Boolean);
+  const out: Finding[] = [];
+  if (whole.length)
+    out.push({
+      code: 'finish.bare',
+      message: `${room.room.name}: ${whole.join(', ').replace(/, ([^,]*)$/, ' and $1')} still without a finish.`,
+      ids: [room.id],
+    });
+  if (open.length < walls.length)
+    for (const face of open)
+      out.push({
+        code: 'finish.bare',
+        message: `${surfaceName(model.project, face.target)}: still without a finish.`,
+        ids: [face.side!.wall],
+        target: face.target,
+      });
+  return out;
+}
+
+/** Least difference of light reflectance values that tells surfaces apart with low vision (trade figures). */
+const CONTRAST = 30;
+
+/** What of the finishes is worth a second look: too little contrast, not the real size, what the client does not like. */
+function offences(model: Model): Finding[] {
+  const { project } = model.shell;
+  const out: Finding[] = [];
+  const lrv = (id: string): number => finishLrv(finishIn(project, id));
+  for (const level of model.shell.levels)
+    for (const room of level.rooms) {
+      if (room.room.use === 'duct' || room.room.outdoors) continue;
+      const faces = level.faces.filter((f) => f.room === room.id && f.chosen);
+      const floor = faces.find((f) => f.kind === 'floor');
+      const walls = faces.filter((f) => f.kind === 'wall');
+      const largest = walls.reduce<(typeof walls)[number] | null>((a, b) => (a && a.area >= b.area ? a : b), null);
+      if (floor && largest && Math.abs(lrv(floor.finish) - lrv(largest.finish)) < CONTRAST)
+        out.push({
+          code: 'contrast.floor',
+          message: `${room.room.name}: floor (LRV ${lrv(floor.finish).toFixed(0)}) and walls (LRV ${lrv(largest.finish).toFixed(0)}) differ by less than ${CONTRAST}; hard to tell apart with low vision.`,
+          ids: [room.id],
+          target: floor.target,
+        });
+      for (const face of walls)
+        for (const id of face.side!.openings) {
+          const door = level.openings.find((o) => o.id === id && o.opening.kind === 'door');
+          const leaf = door?.parts.find((p) => p.part === 'leaf');
+          if (!door || !leaf || out.some((f) => f.code === 'contrast.door' && f.ids[0] === id)) continue;
+          if (Math.abs(lrv(leaf.finish) - lrv(face.finish)) < CONTRAST)
+            out.push({
+              code: 'contrast.door',
+              message: `${door.opening.name} (LRV ${lrv(leaf.finish).toFixed(0)}) stands in a wall of ${room.room.name} (LRV ${lrv(face.finish).toFixed(0)}): less than ${CONTRAST} apart, hard to tell with low vision.`,
+              ids: [id],
+            });
+        }
+    }
+  for (const level of model.shell.levels)
+    for (const face of level.faces) {
+      const scale = project.layings[face.address]?.scale ?? 1;
+      if (scale !== 1)
+        out.push({
+          code: 'finish.scaled',
+          message: `${surfaceName(project, face.target)}: ${finishIn(project, face.finish).name} is shown at ${Math.round(scale * 100)} % of its real size.`,
+          ids: [face.side?.wall ?? face.room ?? ''],
+          target: face.target,
+        });
+    }
+  if (project.dislikes.length) {
+    const told = new Set<string>();
+    for (const { target, finish: id } of choices(project)) {
+      const finish = finishIn(project, id);
+      const dislike = project.dislikes.find((d) => inHues(meanHex(finish), d));
+      if (!dislike || told.has(id)) continue;
+      told.add(id);
+      out.push({
+        code: 'finish.disliked',
+        message: `${finish.name} (${surfaceName(project, target)}): the client does not care for ${dislike.name.toLowerCase()}.`,
+        ids: [],
+        target,
+      });
+    }
+  }
   return out;
 }
 

@@ -17,11 +17,16 @@ function arc(from: Point, to: Point, full: boolean, steps = 6): Point[] {
 }
 
 /** A profile from its points in millimetres, from the lower back corner to the upper one. */
+/** What a metre costs: by how much wood it is cut from, invented. */
+const priceOf = (points: Point[]): number => Math.round(3 + 0.0035 * Math.max(...points.map((p) => p[0])) * Math.max(...points.map((p) => p[1])));
+
 const profile = (id: string, name: string, use: Profile['use'], points: Point[]): Profile => ({
   id,
   name,
   use,
-  points: points.map(([x, y]) => ({ x: Math.round(x * 1000) / 1e6, y: Math.round(y * 1000) / 1e6 })),
+  price: priceOf(points),
+  // To a hundredth of a millimetre.
+  points: points.map(([x, y]) => ({ x: Math.round(x * 100) / 1e5, y: Math.round(y * 100) / 1e5 })),
 });
 
 /** Sections drawn for this library (sizes from the trade figures). */

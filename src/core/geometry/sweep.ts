@@ -12,9 +12,13 @@ export interface SweepStretch {
 
 /** The closed outline of a section that lies against a wall: its points, and its back. Counter-clockwise, x out, y up. */
 export function closedSection(points: readonly Vec2[]): Vec2[] {
-  const first = points[0];
-  const last = points[points.length - 1];
-  const ring = [...points];
+  // What runs along the wall is its back already.
+  let [i, j] = [0, points.length - 1];
+  while (i < j && points[i + 1].x < 1e-9) i++;
+  while (j > i && points[j - 1].x < 1e-9) j--;
+  const first = points[i];
+  const last = points[j];
+  const ring = points.slice(i, j + 1);
   if (last.x > 1e-9) ring.push({ x: 0, y: last.y });
   if (first.x > 1e-9) ring.push({ x: 0, y: first.y });
   const clean = ring.filter((p, i) => {
@@ -84,19 +88,18 @@ export function sweep(
     const length = Math.hypot(...Object.values(sub3(own.to, own.from)));
     section.forEach((_, k) => {
       const m = (k + 1) % section.length;
-      // Counter-clockwise round the section, seen against the way it runs.
       const normal = unit3(cross3(sub3(end[k], start[k]), sub3(start[m], start[k])));
-      const turned = scale3(normal, -1);
       const u = (p: Vec3): number => run + dot3(sub3(p, own.from), along[i]);
       const v0 = lengths[k];
       const v1 = lengths[k + 1];
       const [a, b, c, d] = [
-        builder.vertex(start[k], turned, u(start[k]), v0),
-        builder.vertex(start[m], turned, u(start[m]), v1),
-        builder.vertex(end[m], turned, u(end[m]), v1),
-        builder.vertex(end[k], turned, u(end[k]), v0),
+        builder.vertex(start[k], normal, u(start[k]), v0),
+        builder.vertex(start[m], normal, u(start[m]), v1),
+        builder.vertex(end[m], normal, u(end[m]), v1),
+        builder.vertex(end[k], normal, u(end[k]), v0),
       ];
-      builder.triangle(a, b, c).triangle(a, c, d);
+      // Seen the way it runs, the section turns counter-clockwise.
+      builder.triangle(a, c, b).triangle(a, d, c);
     });
     // With x out, y up and the way on, the section is seen from behind at its start.
     const meets = (ring: readonly Vec3[], other: number, p: Vec3, normal: Vec3): boolean => same(ring, cutAt(other, p, normal));

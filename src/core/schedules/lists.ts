@@ -1,11 +1,12 @@
 import type { Model } from '../derive';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
+import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
 import { roomSchedule } from './rooms';
 import { openingSchedule, roofSchedule, wallSchedule } from './shell';
 import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from './upwards';
 
 /** What a column of a schedule holds, which decides how it is written. */
-export type ColumnKind = 'text' | 'length' | 'area' | 'count' | 'degrees' | 'volume';
+export type ColumnKind = 'text' | 'length' | 'area' | 'count' | 'degrees' | 'volume' | 'money' | 'lrv';
 
 export interface Column {
   key: string;
@@ -48,6 +49,58 @@ export const LISTS = {
       text('ceiling', 'Ceiling'),
     ],
     rows: roomSchedule,
+  },
+  finishes: {
+    title: 'Finishes',
+    empty: 'No finish has been chosen yet.',
+    columns: [
+      text('name', 'Finish'),
+      text('category', 'Kind'),
+      text('supplier', 'Supplier'),
+      text('code', 'Code'),
+      { key: 'lrv', title: 'LRV', kind: 'lrv' },
+      text('rooms', 'Where'),
+      area('area', 'Net area'),
+      count('whole', 'Whole'),
+      count('cut', 'Cut'),
+      text('order', 'To order'),
+      { key: 'price', title: 'Price', kind: 'money' },
+      { key: 'cost', title: 'Cost', kind: 'money', sum: true },
+    ],
+    rows: finishSchedule,
+  },
+  surfaces: {
+    title: 'Surfaces',
+    empty: 'No room yet.',
+    columns: [
+      text('room', 'Room'),
+      text('level', 'Level'),
+      text('face', 'Surface'),
+      text('finish', 'Finish'),
+      area('area', 'Net area'),
+      area('hidden', 'Behind fixtures'),
+      count('whole', 'Whole'),
+      count('cut', 'Cut'),
+      text('scaled', 'Scale'),
+    ],
+    rows: surfaceSchedule,
+  },
+  mouldings: {
+    title: 'Mouldings',
+    empty: 'No skirting, cornice or rail yet.',
+    columns: [
+      text('room', 'Room'),
+      text('level', 'Level'),
+      text('kind', 'Kind'),
+      text('profile', 'Section'),
+      text('finish', 'Finish'),
+      length('length', 'Length', true),
+      count('mitres', 'Mitres'),
+      count('ends', 'Ends'),
+      length('height', 'Height'),
+      { key: 'cost', title: 'Cost', kind: 'money', sum: true },
+    ],
+    rows: mouldingSchedule,
   },
   walls: {
     title: 'Walls',
@@ -169,7 +222,7 @@ export type ListName = keyof typeof LISTS;
 export const LIST_NAMES = Object.keys(LISTS) as ListName[];
 
 /** A value of a schedule as it is written in the units of a project; empty where there is none. */
-export function written(kind: ColumnKind, value: unknown, units: UnitSystem): string {
+export function written(kind: ColumnKind, value: unknown, units: UnitSystem, money = '€'): string {
   if (value === '' || value === null || value === undefined) return '';
   if (typeof value !== 'number') return String(value);
   switch (kind) {
@@ -179,6 +232,10 @@ export function written(kind: ColumnKind, value: unknown, units: UnitSystem): st
       return value === 0 ? '' : formatArea(value, units);
     case 'degrees':
       return `${value}°`;
+    case 'money':
+      return value === 0 ? '' : `${money} ${value.toFixed(2).replace(/\B(?=(\d{3})+(?!\d))/g, ' ')}`;
+    case 'lrv':
+      return value.toFixed(0);
     case 'volume':
       return value === 0 ? '' : units === 'metric' ? `${value.toFixed(2)} m³` : `${(value * 35.3146667).toFixed(1)} cu ft`;
     default:

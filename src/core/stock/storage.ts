@@ -204,6 +204,7 @@ export const storage: StockItem[] = [
     size: { width: 2.4, depth: 0.63, height: 0.91 },
     min: { width: 1.0, depth: 0.6, height: 0.8 },
     max: { width: 4.2, depth: 0.7, height: 0.95 },
+    fixed: true,
     mount: 'floor',
     parts: {
       fronts: 'paint.lockgate-green',

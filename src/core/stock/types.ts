@@ -33,6 +33,8 @@ export interface StockItem {
   min: PieceSize;
   max: PieceSize;
   mount: Mount;
+  /** Built in: what it stands on and against need not be finished behind it. */
+  fixed?: boolean;
   /** Named parts with the finish each starts with. */
   parts: Record<string, string>;
   lamp?: Lamp;

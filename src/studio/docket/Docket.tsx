@@ -35,7 +35,7 @@ export function Docket() {
     body = <ManyDocket />;
   } else if (project.walls[entity]) {
     title = project.walls[entity].kind === 'boundary' ? 'Boundary' : 'Wall';
-    line = target ? surfaceName(project, useStudio.getState().model, target) : '';
+    line = target ? surfaceName(project, target) : '';
     body = <WallDocket id={entity} target={target} />;
   } else if (project.openings[entity]) {
     title = project.openings[entity].name;
@@ -91,7 +91,7 @@ export function Docket() {
     body = <Actions />;
   } else if (project.rooms[entity]) {
     title = project.rooms[entity].name;
-    line = target ? surfaceName(project, useStudio.getState().model, target) : 'Room';
+    line = target ? surfaceName(project, target) : 'Room';
     body = <RoomDocket id={entity} />;
   } else if (project.pieces[entity]) {
     title = project.pieces[entity].name;

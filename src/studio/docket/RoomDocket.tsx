@@ -121,9 +121,7 @@ export function RoomDocket({ id }: { id: string }) {
               bare
               label="Along which wall"
               value={cover.along}
-              options={faces.map(
-                (s) => [s.key, surfaceName(project, model, { kind: 'wall', room: id, wall: s.wall, side: s.side }).replace(/^.*, /, '')] as const,
-              )}
+              options={faces.map((s) => [s.key, surfaceName(project, { kind: 'wall', room: id, wall: s.wall, side: s.side }).replace(/^.*, /, '')] as const)}
               onChoose={(along) => void set({ cover: { ...cover, along } })}
             />
           </Row>

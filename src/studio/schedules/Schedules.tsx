@@ -18,7 +18,7 @@ const TITLES = LIST_NAMES.map((name) => LISTS[name].title);
 /** The schedules, always current; a row leads to what it counts. */
 export function Schedules() {
   const model = useStudio((s) => s.model);
-  const units = model.project.units;
+  const { units, money } = model.project;
   const [name, setName] = useState<ListName>('rooms');
   const list: ScheduleList = LISTS[name];
   const rows = useMemo(() => list.rows(model) as (Record<string, unknown> & { id: string })[], [model, list]);
@@ -60,7 +60,7 @@ export function Schedules() {
             <TableRow key={`${row.id} ${n}`} hover onClick={() => go(row.id)} sx={{ cursor: 'pointer' }}>
               {list.columns.map((c, i) => (
                 <TableCell key={c.key} sx={i === 0 ? { fontWeight: 550 } : undefined}>
-                  {written(c.kind, row[c.key], units) || (['floor', 'walls', 'ceiling'].includes(c.key) ? 'none yet' : '')}
+                  {written(c.kind, row[c.key], units, money) || (['floor', 'walls', 'ceiling'].includes(c.key) ? 'none yet' : '')}
                 </TableCell>
               ))}
             </TableRow>
@@ -74,6 +74,7 @@ export function Schedules() {
                         c.kind,
                         rows.reduce((sum, row) => sum + Number(row[c.key] || 0), 0),
                         units,
+                        money,
                       )
                     : i === 0
                       ? 'In all'

@@ -9,27 +9,27 @@ const living = [...model.shell.rooms.values()].find((r) => r.room.name === 'Livi
 
 describe('surfaces are called as people call them', () => {
   it('by room and direction', () => {
-    const names = new Set(living.sides.map((s) => surfaceName(project, model, { kind: 'wall', room: living.id, wall: s.wall, side: s.side })));
+    const names = new Set(living.sides.map((s) => surfaceName(project, { kind: 'wall', room: living.id, wall: s.wall, side: s.side })));
     expect([...names].sort()).toEqual(['Living, east wall', 'Living, north wall', 'Living, south wall', 'Living, west wall']);
     const north = living.sides.find((s) => s.from.y > 6.5 && s.to.y > 6.5)!;
-    expect(surfaceName(project, model, { kind: 'wall', room: living.id, wall: north.wall, side: north.side })).toBe('Living, north wall');
+    expect(surfaceName(project, { kind: 'wall', room: living.id, wall: north.wall, side: north.side })).toBe('Living, north wall');
   });
 
   it('turns with the plan', () => {
     const turned = { ...project, site: { ...project.site, north: 0 } };
     const north = living.sides.find((s) => s.from.y > 6.5 && s.to.y > 6.5)!;
     // North along +x: what was north in the plan is now west.
-    expect(surfaceName(turned, model, { kind: 'wall', room: living.id, wall: north.wall, side: north.side })).toBe('Living, west wall');
+    expect(surfaceName(turned, { kind: 'wall', room: living.id, wall: north.wall, side: north.side })).toBe('Living, west wall');
   });
 
   it('by what they are otherwise', () => {
-    expect(surfaceName(project, model, { kind: 'floor', room: living.id })).toBe('Living, floor');
-    expect(surfaceName(project, model, { kind: 'walls', room: living.id })).toBe('Living, all walls');
-    expect(surfaceName(project, model, { kind: 'walls', room: null })).toBe('Outside, all walls');
-    expect(surfaceName(project, model, { kind: 'ground' })).toBe('Ground');
+    expect(surfaceName(project, { kind: 'floor', room: living.id })).toBe('Living, floor');
+    expect(surfaceName(project, { kind: 'walls', room: living.id })).toBe('Living, all walls');
+    expect(surfaceName(project, { kind: 'walls', room: null })).toBe('Outside, all walls');
+    expect(surfaceName(project, { kind: 'ground' })).toBe('Ground');
     const sofa = Object.values(project.pieces).find((p) => p.maker === 'sofa')!;
-    expect(surfaceName(project, model, { kind: 'piece', piece: sofa.id, part: 'cushions' })).toBe('Sofa, cushions');
-    expect(surfaceName(project, model, { kind: 'opening', opening: 'door-2', part: 'leaf' })).toBe('Front door, leaf');
+    expect(surfaceName(project, { kind: 'piece', piece: sofa.id, part: 'cushions' })).toBe('Sofa, cushions');
+    expect(surfaceName(project, { kind: 'opening', opening: 'door-2', part: 'leaf' })).toBe('Front door, leaf');
   });
 });
 

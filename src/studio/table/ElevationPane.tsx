@@ -232,7 +232,7 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
           flexWrap: 'wrap',
         }}
       >
-        <span>{surfaceName(project, model, target)}</span>
+        <span>{surfaceName(project, target)}</span>
         <Box component="span" role="radiogroup" aria-label="What is drawn" sx={{ display: 'flex', gap: 0.5 }}>
           {KINDS.map((name) => (
             <Box

@@ -10,7 +10,7 @@ export function showFinish(at: TablePoint): void {
   }
   const target = finishTarget(at);
   state.preview('finish.apply', { targets: [target], finish: state.tool.finish });
-  set({ measure: { fields: [], note: surfaceName(state.project, state.model, target), typed: null, field: 0 } });
+  set({ measure: { fields: [], note: surfaceName(state.project, target), typed: null, field: 0 } });
 }
 
 /** With shift held, a wall stands for all walls of its room. */
@@ -43,5 +43,5 @@ export function showDropFinish(finish: string, at: TablePoint): void {
   if (!at.spot?.target) return set({ measure: { fields: [], note: 'drag it onto a surface', typed: null, field: 0 } });
   state.setHover(at.spot);
   state.preview('finish.apply', { targets: [at.spot.target], finish });
-  set({ measure: { fields: [], note: surfaceName(state.project, state.model, at.spot.target), typed: null, field: 0 } });
+  set({ measure: { fields: [], note: surfaceName(state.project, at.spot.target), typed: null, field: 0 } });
 }

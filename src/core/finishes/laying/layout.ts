@@ -28,6 +28,9 @@ export interface Layout {
 /** The most units that are laid out one by one. */
 export const MOST_UNITS = 200_000;
 
+/** A piece thinner than this is lost in the joint, metres. */
+export const SHAVING = 0.0005;
+
 /** Edges of regions, for telling quickly what lies wholly inside. */
 class Border {
   private readonly edges: { x0: number; y0: number; x1: number; y1: number; a: Vec2; b: Vec2 }[] = [];
@@ -155,11 +158,13 @@ export function layOut(laying: Laying, placing: Placing, regions: readonly Regio
         const own = totalArea(left);
         // A unit that only loses the rounding of its edges is whole; a shaving of it is none.
         if (own < full * 1e-4) continue;
+        const size = extentOf(parts, unit, placing);
+        if (Math.min(size.width, size.height) < SHAVING) continue;
         const complete = own > full * (1 - 1e-4);
         if (complete) whole++;
         else cut++;
         covered += own;
-        units.push({ parts, whole: complete, area: own, ...(complete ? { width: unit.width, height: unit.height } : extentOf(parts, unit, placing)) });
+        units.push({ parts, whole: complete, area: own, ...(complete ? { width: unit.width, height: unit.height } : size) });
       }
   });
   return { units, whole, cut, covered, area };

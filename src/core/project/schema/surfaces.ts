@@ -71,6 +71,7 @@ export const Profile = z.object({
   id: Id,
   name: Name,
   use: z.enum(['skirting', 'cornice', 'rail', 'architrave', 'panel']),
+  price: z.number().min(0).max(1e5).describe('of a metre, in the money of the project'),
   points: z
     .array(z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }))
     .min(2)

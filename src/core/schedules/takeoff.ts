@@ -1,0 +1,264 @@
+import type { Model } from '../derive';
+import type { Finish } from '../finishes/finish';
+import { finishIn } from '../finishes/store';
+import { MOST_UNITS, layOut, unitsNeeded, type LaidUnit, type Layout } from '../finishes/laying/layout';
+import { tilingOf } from '../finishes/laying/pattern';
+import type { Placing } from '../finishes/laying/place';
+import { meshArea } from '../geometry/mesh';
+import { boolean, signedArea, totalArea, type Region } from '../geometry/polygon';
+import { distance, type Vec2 } from '../geometry/vec';
+import { patchPlacing, type DressedFace } from '../shell/dress/dress';
+import { faceX } from '../shell/wall-face';
+import { surfaceFinish } from '../shell/surfaces';
+
+/** Something that a finish covers: a face or a patch of it, or the surface of a thing. */
+export interface Lot {
+  finish: string;
+  laid: Finish;
+  room: string | null;
+  /** What it is, as people say it. */
+  what: string;
+  /** Where it leads to. */
+  entity: string;
+  kind: 'floor' | 'wall' | 'ceiling' | 'patch' | 'thing';
+  /** Net, m²: openings, patches and what stands fixed against it taken off. */
+  area: number;
+  /** Taken off for what stands fixed against it, m². */
+  hidden: number;
+  /** Its layout, where units are laid and can be counted. */
+  layout: Layout | null;
+  /** Whether it is bought as a finish: what things are built of is not. */
+  ordered: boolean;
+  /** Extent of what is covered, for goods sold by the drop. */
+  length: number;
+  height: number;
+}
+
+/** How near a thing stands to a face that it hides, metres. */
+const AGAINST = 0.035;
+
+/** What fixed things hide of the faces of a room, by address of the face. */
+function hiddenBy(model: Model, faces: readonly DressedFace[], level: string): Map<DressedFace, Region[]> {
+  const out = new Map<DressedFace, Region[]>();
+  const hide = (face: DressedFace, region: Region): void => void out.set(face, [...(out.get(face) ?? []), region]);
+  for (const { piece, item, footprint } of model.pieces) {
+    if (!item?.fixed || piece.level !== level) continue;
+    const ring = signedArea(footprint) < 0 ? [...footprint].reverse() : footprint;
+    for (const face of faces) {
+      if (face.kind === 'floor' && piece.elevation < 0.02) hide(face, { outer: ring, holes: [] });
+      if (face.kind !== 'wall' || !face.side || face.side.path.length > 2) continue;
+      const { side } = face;
+      const [a, b] = [side.path[0], side.path[1]];
+      const l = distance(a.p, b.p) || 1;
+      const d = { x: (b.p.x - a.p.x) / l, y: (b.p.y - a.p.y) / l };
+      const near = footprint.flatMap((p: Vec2) => {
+        const r = { x: p.x - a.p.x, y: p.y - a.p.y };
+        const along = r.x * d.x + r.y * d.y;
+        const off = (side.side === 'left' ? 1 : -1) * (r.y * d.x - r.x * d.y);
+        return off > -AGAINST && off < AGAINST ? [faceX(side, a.s + ((b.s - a.s) * along) / l)] : [];
+      });
+      if (near.length < 2) continue;
+      const [x0, x1] = [Math.min(...near), Math.max(...near)];
+      if (x1 - x0 < 0.02) continue;
+      const [y0, y1] = [piece.elevation, piece.elevation + piece.size.height];
+      hide(face, {
+        outer: [
+          { x: x0, y: y0 },
+          { x: x1, y: y0 },
+          { x: x1, y: y1 },
+          { x: x0, y: y1 },
+        ],
+        holes: [],
+      });
+    }
+  }
+  return out;
+}
+
+function laidOut(laid: Finish, placing: Placing, regions: readonly Region[]): Layout | null {
+  if (!laid.laying || !regions.length) return null;
+  const { period, units } = tilingOf(laid.laying);
+  if ((totalArea(regions) / (period.x * period.y)) * units.length > MOST_UNITS / 8) return null;
+  return layOut(laid.laying, placing, regions);
+}
+
+const kept = new WeakMap<DressedFace, { pieces: Model['pieces']; lots: Lot[] }>();
+
+/** Everything finishes cover in a model, net. */
+export function takeOff(model: Model): Lot[] {
+  const { project } = model.shell;
+  const lots: Lot[] = [];
+  for (const level of model.shell.levels) {
+    const gone = hiddenBy(model, level.faces, level.id);
+    for (const face of level.faces) {
+      const known = kept.get(face);
+      if (known?.pieces === model.pieces) {
+        lots.push(...known.lots);
+        continue;
+      }
+      const own = faceLots(model, face, gone.get(face) ?? []);
+      kept.set(face, { pieces: model.pieces, lots: own });
+      lots.push(...own);
+    }
+    for (const surface of level.surfaces) {
+      if (!surface.target || ['wall', 'floor', 'ceiling', 'patch', 'moulding'].includes(surface.kind)) continue;
+      const area = meshArea(surface.mesh);
+      lots.push({
+        finish: surface.finish,
+        laid: surfaceFinish(project, surface),
+        room: null,
+        what: surface.kind,
+        entity: surface.entity,
+        kind: 'thing',
+        area,
+        hidden: 0,
+        layout: null,
+        ordered: finishIn(project, surface.finish).unit === 'litre' || surface.kind === 'roof' || surface.kind === 'column' || surface.kind === 'ground',
+        length: 0,
+        height: 0,
+      });
+    }
+  }
+  return lots;
+}
+
+function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): Lot[] {
+  const { project } = model.shell;
+  const covered = face.patches.flatMap((p) => p.regions);
+  const flat = face.kind !== 'ceiling' || Math.abs(totalArea(face.regions) - face.area) < 1e-4;
+  const free = covered.length ? boolean('difference', [...face.regions], covered) : face.regions;
+  const seen = hidden.length ? boolean('difference', [...free], [...hidden]) : free;
+  const off = totalArea(free) - totalArea(seen);
+  const what = face.kind === 'wall' ? 'wall' : face.kind;
+  const lots: Lot[] = [
+    {
+      finish: face.finish,
+      laid: face.laid,
+      room: face.room,
+      what,
+      entity: face.side?.wall ?? face.room ?? '',
+      kind: face.kind,
+      area: flat ? totalArea(seen) : Math.max(0, face.rest.area - off),
+      hidden: off,
+      layout: flat ? laidOut(face.laid, face.placing, seen) : null,
+      ordered: true,
+      length: face.side ? face.side.length : 0,
+      height: face.side ? face.side.height - face.side.foot : 0,
+    },
+  ];
+  for (const patch of face.patches) {
+    const inSight = hidden.length ? boolean('difference', [...patch.regions], [...hidden]) : patch.regions;
+    const { laid, placing } = patchPlacing(project, patch);
+    const ys = patch.regions.flatMap((r) => r.outer.map((p) => p.y));
+    const xs = patch.regions.flatMap((r) => r.outer.map((p) => p.x));
+    const put = (finish: string, area: number, more: Partial<Lot>): void =>
+      void lots.push({
+        finish,
+        laid: finishIn(project, finish),
+        room: face.room,
+        what: patch.patch.name,
+        entity: patch.patch.id,
+        kind: 'patch',
+        area,
+        hidden: 0,
+        layout: null,
+        ordered: true,
+        length: Math.max(...xs) - Math.min(...xs),
+        height: Math.max(...ys) - Math.min(...ys),
+        ...more,
+      });
+    const area = totalArea(inSight);
+    put(patch.patch.finish, area - patch.fieldArea, { laid, hidden: patch.area - area, layout: laidOut(laid, placing, inSight) });
+    if (patch.fieldArea > 0) put(patch.patch.panels!.field!, patch.fieldArea, {});
+  }
+  return lots.filter((lot) => lot.area > 1e-7);
+}
+
+/** Length of a roll of wallpaper, what is added to each drop for trimming (trade figures), metres. */
+export const ROLL = { length: 10.05, trim: 0.1 } as const;
+
+/**
+ * Rolls of wallpaper for walls of one height: drops = ceil(length / width); a drop is the height and the trimming, rounded up
+ * to the repeat of the pattern; drops a roll = floor(roll / drop).
+ *
+ * @param walls lengths and heights, metres
+ * @param repeat height after which the pattern repeats; 0: none
+ */
+export function rollsFor(
+  walls: readonly { length: number; height: number }[],
+  width: number,
+  repeat: number,
+  roll: number = ROLL.length,
+): { drops: number; rolls: number } {
+  const byHeight = new Map<number, number>();
+  for (const { length, height } of walls) {
+    const key = Math.round(height * 1000) / 1000;
+    byHeight.set(key, (byHeight.get(key) ?? 0) + length);
+  }
+  let [drops, rolls] = [0, 0];
+  for (const [height, length] of byHeight) {
+    const count = Math.ceil(length / width - 1e-9);
+    const long = height + ROLL.trim;
+    const drop = repeat > 0 ? Math.ceil(long / repeat - 1e-9) * repeat : long;
+    drops += count;
+    rolls += count / Math.max(1, Math.floor(roll / drop + 1e-9));
+  }
+  return { drops, rolls: Math.ceil(rolls - 1e-9) };
+}
+
+/** Coats of paint, and the share of units that break (trade figures). */
+const COATS = 2;
+const BREAKAGE = 0.04;
+
+export interface Order {
+  /** What must be had, in the unit the finish is sold in. */
+  quantity: number;
+  whole: number;
+  cut: number;
+  /** Units (tiles, bricks) with breakage; 0 where they are not counted. */
+  units: number;
+  drops: number;
+}
+
+/** After how much a printed paper repeats upwards, metres. */
+export function repeatOf(finish: Finish): number {
+  if (finish.body.kind !== 'motif' && finish.body.kind !== 'image') return 0;
+  return finish.size.height;
+}
+
+/** What must be had of one finish for all it covers. */
+export function orderFor(finish: Finish, all: readonly Lot[]): Order {
+  const lots = all.filter((lot) => lot.ordered);
+  const area = lots.reduce((sum, lot) => sum + lot.area, 0);
+  const none = { whole: 0, cut: 0, units: 0, drops: 0 };
+  if (finish.unit === 'litre') return { ...none, quantity: (area * COATS * (1 + finish.waste)) / finish.coverage };
+  if (finish.unit === 'roll') {
+    const papered = lots.filter((lot) => lot.length > 0);
+    const rest = lots.filter((lot) => lot.length <= 0).reduce((sum, lot) => sum + lot.area, 0);
+    const width = Math.min(finish.size.width, 1.4);
+    const { drops, rolls } = rollsFor(papered, width, repeatOf(finish), finish.coverage / width);
+    return { ...none, drops, quantity: rolls + Math.ceil((rest * (1 + finish.waste)) / finish.coverage - 1e-9) };
+  }
+  const counted = lots.filter((lot) => lot.layout && lot.laid.laying && lot.laid.laying.pattern !== 'plank');
+  const byLaying = new Map<string, { lot: Lot; units: LaidUnit[] }>();
+  for (const lot of counted) {
+    const { pattern, width, height, joint } = lot.laid.laying!;
+    const key = `${pattern} ${width} ${height} ${joint}`;
+    const group = byLaying.get(key) ?? { lot, units: [] };
+    group.units.push(...lot.layout!.units);
+    byLaying.set(key, group);
+  }
+  let [whole, cut, units, covered] = [0, 0, 0, 0];
+  for (const { lot, units: list } of byLaying.values()) {
+    const laying = lot.laid.laying!;
+    whole += list.filter((u) => u.whole).length;
+    cut += list.filter((u) => !u.whole).length;
+    const needed = Math.ceil(unitsNeeded(list, laying) * (1 + BREAKAGE) - 1e-9);
+    units += needed;
+    const { period, units: kinds } = tilingOf(laying);
+    covered += needed * ((period.x * period.y) / kinds.length);
+  }
+  const loose = lots.filter((lot) => !counted.includes(lot)).reduce((sum, lot) => sum + lot.area, 0) * (1 + finish.waste);
+  const needed = (covered + loose) / finish.coverage;
+  return { whole, cut, units, drops: 0, quantity: finish.unit === 'box' || finish.unit === 'piece' ? Math.ceil(needed - 1e-9) : needed };
+}
