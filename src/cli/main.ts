@@ -12,6 +12,9 @@ import { Accumulator } from '@/core/render/accumulator';
 import { denoise } from '@/core/render/denoise';
 import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
+import { fetchImages } from '@/core/finishes/store';
+import { readPixels } from '@/core/formats/png';
+import { withScheme } from '@/core/project/choices';
 import { Tracer } from '@/core/render/tracer';
 import { LIST_NAMES, LISTS, type ListName } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
@@ -25,7 +28,10 @@ async function open(file: string): Promise<{ project: Project; assets: Asset[] }
     throw new DomainError('file.read', `The file ${file} can’t be read.`);
   }
   if (bytes[0] === 0x7b) return { project: readProjectJson(bytes.toString('utf8')), assets: [] };
-  return readProjectFile(bytes);
+  const read = readProjectFile(bytes);
+  // Finishes made from pictures need these to be drawn.
+  await fetchImages(Object.values(read.project.finishes), async (hash) => readPixels(read.assets.find((a) => a.hash === hash)!.bytes));
+  return read;
 }
 
 const out = (text: string): void => void process.stdout.write(text.endsWith('\n') ? text : `${text}\n`);
@@ -114,40 +120,49 @@ program
   .option('--size <WxH>', 'pixels', '640x400')
   .option('--samples <n>', 'samples a pixel', positive, 32)
   .option('--exposure <ev>', 'EV at ISO 100; metered if left out')
+  .option('--scheme <name>', 'name or id of a scheme; left out, the one in hand')
   .option('--hdr <file>', 'keep the radiance too')
   .option('--grain', 'leave the grain in')
-  .action(async (file: string, o: { view: string; out: string; size: string; samples: number; exposure?: string; hdr?: string; grain?: boolean }) => {
-    const { project } = await open(file);
-    const view = Object.values(project.viewpoints).find((v) => v.id === o.view || v.name === o.view);
-    if (!view)
-      throw new DomainError(
-        'view.missing',
-        `There is no viewpoint “${o.view}”; the project has ${
-          Object.values(project.viewpoints)
-            .map((v) => v.name)
-            .join(', ') || 'none'
-        }.`,
-      );
-    const size = /^(\d+)x(\d+)$/.exec(o.size);
-    const [width, height] = size ? [Number(size[1]), Number(size[2])] : [0, 0];
-    if (!size || width < 16 || height < 16 || width > 8192 || height > 8192)
-      throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 8192 pixels a side.`);
-    const ev = o.exposure === undefined ? null : Number(o.exposure);
-    if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
-    const tracer = new Tracer(pictureScene(deriveModel(project), texturePixels(width)), { width, height, camera: view, seed: 1, clamp: FIREFLY });
-    const picture = new Accumulator(width, height);
-    const sum = new Float32Array(width * height * 3);
-    const guides = new Float32Array(width * height * 6);
-    for (let i = 0; i < o.samples; i++) {
-      sum.fill(0);
-      guides.fill(0);
-      tracer.pass(sum, guides);
-      picture.add(sum, guides);
-    }
-    const radiance = o.grain ? picture.mean() : denoise(picture.mean(), picture.guides(), picture.variance(), width, height);
-    await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance)), width, height));
-    if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
-  });
+  .action(
+    async (
+      file: string,
+      o: { view: string; out: string; size: string; samples: number; exposure?: string; scheme?: string; hdr?: string; grain?: boolean },
+    ) => {
+      const { project: whole } = await open(file);
+      const scheme = o.scheme === undefined ? whole.scheme : Object.values(whole.schemes).find((s) => s.id === o.scheme || s.name === o.scheme)?.id;
+      if (!scheme) throw new DomainError('scheme.missing', `There is no scheme ${o.scheme} in ${whole.name}.`);
+      const project = withScheme(whole, scheme);
+      const view = Object.values(project.viewpoints).find((v) => v.id === o.view || v.name === o.view);
+      if (!view)
+        throw new DomainError(
+          'view.missing',
+          `There is no viewpoint “${o.view}”; the project has ${
+            Object.values(project.viewpoints)
+              .map((v) => v.name)
+              .join(', ') || 'none'
+          }.`,
+        );
+      const size = /^(\d+)x(\d+)$/.exec(o.size);
+      const [width, height] = size ? [Number(size[1]), Number(size[2])] : [0, 0];
+      if (!size || width < 16 || height < 16 || width > 8192 || height > 8192)
+        throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 8192 pixels a side.`);
+      const ev = o.exposure === undefined ? null : Number(o.exposure);
+      if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
+      const tracer = new Tracer(pictureScene(deriveModel(project), texturePixels(width)), { width, height, camera: view, seed: 1, clamp: FIREFLY });
+      const picture = new Accumulator(width, height);
+      const sum = new Float32Array(width * height * 3);
+      const guides = new Float32Array(width * height * 6);
+      for (let i = 0; i < o.samples; i++) {
+        sum.fill(0);
+        guides.fill(0);
+        tracer.pass(sum, guides);
+        picture.add(sum, guides);
+      }
+      const radiance = o.grain ? picture.mean() : denoise(picture.mean(), picture.guides(), picture.variance(), width, height);
+      await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance)), width, height));
+      if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
+    },
+  );
 
 program
   .command('schema')

@@ -3,9 +3,10 @@ import sharp, { type OverlayOptions } from 'sharp';
 import { itemsOf, layoutText, NOTE, pagesOf } from '@/core/boards/layout';
 import { makeSample } from '@/core/boards/sample';
 import { SHADOW, shadowPicture } from '@/core/boards/shadow';
-import { finishIn } from '@/core/finishes/store';
+import { fetchImages, finishIn } from '@/core/finishes/store';
 import { writeBoardPdf } from '@/core/formats/pdf/board-pdf';
 import { writeGlb } from '@/core/formats/glb/glb';
+import { readPixels } from '@/core/formats/png';
 import { DomainError } from '@/core/project/errors';
 import type { Board, Project } from '@/core/project/schema';
 import { drawPlan } from '@/core/drawing/plan/plan';
@@ -21,9 +22,17 @@ export function boardOf(project: Project, id: string | null): Board {
   return board;
 }
 
-export const exportGlb = (model: Model): Promise<Uint8Array<ArrayBuffer>> => writeGlb(model);
+/** Brings the pictures to hand that finishes of one's own are made from. */
+const bringImages = (project: Project, files: FileStore): Promise<void> =>
+  fetchImages(Object.values(project.finishes), async (hash) => readPixels(new Uint8Array((await files.read(hash)).bytes)));
+
+export async function exportGlb(model: Model, files: FileStore): Promise<Uint8Array<ArrayBuffer>> {
+  await bringImages(model.project, files);
+  return writeGlb(model);
+}
 
 export async function exportPdf(project: Project, board: Board, files: FileStore): Promise<Uint8Array> {
+  await bringImages(project, files);
   return writeBoardPdf(project, board, { fonts: await boardFonts(), asset: async (hash) => new Uint8Array((await files.read(hash)).bytes) });
 }
 
@@ -35,6 +44,7 @@ export async function exportPdf(project: Project, board: Board, files: FileStore
 export async function exportPng(project: Project, board: Board, pageId: string | null, files: FileStore, width = 2400): Promise<Buffer> {
   const page = pagesOf(board).find((p) => p.id === pageId) ?? pagesOf(board)[0];
   if (!page) throw new DomainError('page.missing', 'The board has no page.', [board.id]);
+  await bringImages(project, files);
   const k = width / board.paper.width;
   const height = Math.round(board.paper.height * k);
   const fonts = await boardFonts();

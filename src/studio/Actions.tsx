@@ -4,6 +4,7 @@ import Dialog from '@mui/material/Dialog';
 import Input from '@mui/material/Input';
 import { useEffect, useMemo, useState } from 'react';
 import { offered } from '@/core/finishes/library';
+import { takeFinish } from './tools/finishing';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
 import { newRoof, ROOF_FORMS, ROOF_NAMES } from '@/core/project/roof-defaults';
 import { FENCE_NAMES, GROUND_NAMES, SLAB_NAMES } from '@/core/project/built-defaults';
@@ -98,7 +99,7 @@ function allActions(): Action[] {
     ...STAGES.map((stage) => ({ name: `Go to ${stage}`, run: () => s.setStage(stage) })),
     ...Object.values(s.project.rooms).map((r) => ({ name: `Take ${r.name} in hand`, run: () => s.setRoom(r.id) })),
     ...STOCK.map((item) => ({ name: `Place: ${item.name}`, run: () => s.setTool({ kind: 'place', maker: item.id }) })),
-    ...offered.map((f) => ({ name: `Apply: ${f.name}`, run: () => s.setTool({ kind: 'finish', finish: f.id }) })),
+    ...offered.map((f) => ({ name: `Apply: ${f.name}`, run: () => takeFinish(f.id) })),
   ];
 }
 

@@ -12,6 +12,7 @@ import { Docket } from './docket/Docket';
 import { Ledge } from './ledge/Ledge';
 import { colours } from './look/theme';
 import { Warn } from './projects/ProjectsPage';
+import { FinishingPanels } from './finishes/FinishingPanels';
 import { OutlinePanel } from './OutlinePanel';
 import { RoomStrip } from './RoomStrip';
 import { Schedules } from './schedules/Schedules';
@@ -103,6 +104,7 @@ export function Studio({ id }: { id: string }) {
           >
             <Table />
           </Box>
+          <FinishingPanels />
           {outline ? <OutlinePanel onClose={() => setOutline(false)} /> : null}
           <Notice />
         </Box>

@@ -136,9 +136,13 @@ function Findings() {
               <Box
                 component="button"
                 onClick={() => {
-                  const { project, setRoom, select } = useStudio.getState();
+                  const { project, setRoom, select, setStage } = useStudio.getState();
                   const first = f.ids[0];
-                  if (project.rooms[first]) setRoom(first);
+                  // A surface leads to the stage in which it is given its finish.
+                  if (f.target) {
+                    setStage('Finishes');
+                    select([{ entity: first ?? '', target: f.target }]);
+                  } else if (project.rooms[first]) setRoom(first);
                   else if (first) select([{ entity: first, target: null }]);
                   setAnchor(null);
                 }}

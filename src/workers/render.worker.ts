@@ -1,6 +1,8 @@
 import { expose, transfer } from 'comlink';
 import { z } from 'zod';
+import { readAsset } from './assets';
 import { deriveModel } from '@/core/derive';
+import { fetchImages } from '@/core/finishes/store';
 import { validateProject } from '@/core/project/commands';
 import { Point3 } from '@/core/project/schema';
 import { denoise } from '@/core/render/denoise';
@@ -21,9 +23,11 @@ let size = { width: 0, height: 0 };
 
 /** Traces one picture, a pass at a time; the page asks for the next pass and adds it to what it has. */
 const service = {
-  prepare(project: unknown, job: RenderJob): { triangles: number } {
+  async prepare(value: unknown, job: RenderJob): Promise<{ triangles: number }> {
     const { camera, width, height, seed, texture } = Job.parse(job);
-    const scene = pictureScene(deriveModel(validateProject(project)), texture);
+    const project = validateProject(value);
+    await fetchImages(Object.values(project.finishes), readAsset);
+    const scene = pictureScene(deriveModel(project), texture);
     tracer = new Tracer(scene, { width, height, camera, seed, clamp: FIREFLY });
     size = { width, height };
     return { triangles: scene.material.length };

@@ -1,22 +1,18 @@
 import { expose, transfer } from 'comlink';
 import { z } from 'zod';
 import { makeSample } from '@/core/boards/sample';
-import type { ImagePixels } from '@/core/finishes/finish';
 import { fetchImages, textureOf } from '@/core/finishes/store';
 import { normalMap } from '@/core/finishes/texture';
-import { readPixels } from '@/core/formats/png';
 import { Finish, SampleForm } from '@/core/project/schema';
+import { readAsset } from './assets';
 
 const Pixels = z.number().int().min(8).max(2048);
-
-/** The picture a finish of one's own is made from, from the server. */
-const read = async (hash: string): Promise<ImagePixels> => readPixels(new Uint8Array(await (await fetch(`/api/assets/${hash}`)).arrayBuffer()));
 
 /** Pixels of finishes and samples, made off the page's own thread. */
 const service = {
   async texture(finish: unknown, pixels: number) {
     const own = Finish.parse(finish);
-    await fetchImages([own], read);
+    await fetchImages([own], readAsset);
     const texture = textureOf(own, Pixels.parse(pixels));
     const colour = texture.colour.slice();
     const normals = normalMap(texture);
@@ -29,7 +25,7 @@ const service = {
   },
   async sample(finish: unknown, form: SampleForm, width: number, height: number) {
     const own = Finish.parse(finish);
-    await fetchImages([own], read);
+    await fetchImages([own], readAsset);
     const { pixels } = makeSample(own, SampleForm.parse(form), Pixels.parse(width), Pixels.parse(height));
     return transfer({ pixels, width, height }, [pixels.buffer]);
   },

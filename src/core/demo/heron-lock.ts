@@ -1,6 +1,7 @@
 import { newOpening } from '../project/opening-defaults';
 import { emptyProject, type Project } from '../project/schema';
 import { makeOutside } from './heron-lock-outside';
+import { makeFinishes } from './heron-lock-finishes';
 import { makeUpper } from './heron-lock-upper';
 import { Script } from './script';
 
@@ -174,6 +175,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.do('finish.apply', { targets: [{ kind: 'ground' }], finish: 'ground.grass' });
   makeUpper(s);
   makeOutside(s);
+  makeFinishes(s);
   s.level = 'ground';
 
   s.do('viewpoint.add', {
@@ -184,6 +186,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     fov: 1.05,
   });
   s.do('viewpoint.add', { id: 'view-living', name: 'Living room', eye: { x: 3.9, y: 3.0, z: 1.45 }, target: { x: 1.5, y: 5.6, z: 0.95 }, fov: 1.05 });
+  s.do('viewpoint.add', { id: 'view-shower', name: 'Shower room', eye: { x: 5.75, y: 0.5, z: 1.5 }, target: { x: 4.3, y: 2.2, z: 0.95 }, fov: 1.15 });
   s.do('viewpoint.add', { id: 'view-workshop', name: 'Workshop', eye: { x: 3.3, y: 2.5, z: 1.5 }, target: { x: 1.2, y: 0.6, z: 1.0 }, fov: 1.05 });
   return s.project;
 }

@@ -10,7 +10,8 @@ export type Ink = 'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'mea
 
 /** One mark of a drawing. Coordinates are model metres, y up; sizes with `mm` are millimetres on paper. */
 export type DisplayItem =
-  | { kind: 'fill'; rings: Vec2[][]; ink: Ink; entity?: string; layer: Layer }
+  /** `colour` is that of a finish, in place of the ink’s. */
+  | { kind: 'fill'; rings: Vec2[][]; ink: Ink; colour?: string; entity?: string; layer: Layer }
   | { kind: 'line'; points: Vec2[]; closed: boolean; ink: Ink; pen: Pen; dash?: boolean; entity?: string; layer: Layer }
   | { kind: 'arc'; centre: Vec2; from: Vec2; to: Vec2; ink: Ink; pen: Pen; entity?: string; layer: Layer }
   | { kind: 'text'; at: Vec2; text: string; mm: number; ink: Ink; weight: 400 | 600; angle: number; entity?: string; layer: Layer; dy?: number }

@@ -48,7 +48,7 @@ export function displaySvg(items: readonly DisplayItem[], width: number, height:
   const ty = height / 2 + ((box.min.y + box.max.y) / 2) * k;
   const body = items.map((item) => {
     if (item.kind === 'fill')
-      return `<path d="${ringPath(item.rings)}" fill="${INKS[item.ink]}" stroke="${item.ink === 'cut' || item.ink === 'standing' ? INKS[item.ink] : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
+      return `<path d="${ringPath(item.rings)}" fill="${item.colour ?? INKS[item.ink]}" stroke="${item.ink === 'cut' || item.ink === 'standing' ? INKS[item.ink] : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
     if (item.kind === 'text' || item.kind === 'label') return '';
     const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
     const dash = item.kind === 'line' && item.dash ? ` stroke-dasharray="${n(5 / k)} ${n(3 / k)}"` : '';

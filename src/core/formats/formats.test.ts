@@ -48,6 +48,7 @@ describe('the project file', () => {
           id: 'a',
           name: 'A',
           viewpoint: null,
+          scheme: null,
           width: 16,
           height: 16,
           samples: 1,

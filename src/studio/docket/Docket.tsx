@@ -3,6 +3,10 @@ import { useState, type ReactNode } from 'react';
 import { stockItem } from '@/core/stock/stock';
 import { surfaceName, useStudio } from '../store/studio';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
+import { FaceDocket } from '../finishes/FaceDocket';
+import { FinishDocket } from '../finishes/FinishDocket';
+import { MouldingDocket } from '../finishes/MouldingDocket';
+import { PatchDocket } from '../finishes/PatchDocket';
 import { BeamDocket, FenceDocket, GroundDocket, SlabDocket, VoidDocket } from './BuiltDocket';
 import { ColumnDocket } from './ColumnDocket';
 import { DormerDocket } from './DormerDocket';
@@ -22,14 +26,23 @@ import { WallDocket } from './WallDocket';
 export function Docket() {
   const selection = useStudio((s) => s.selection);
   const project = useStudio((s) => s.project);
+  const stage = useStudio((s) => s.stage);
   const [folded, setFolded] = useState(false);
+  const inHand = useStudio((s) => (s.tool.kind === 'finish' ? s.tool.finish : null));
+  if (inHand) return <FinishDocket id={inHand} />;
   if (!selection.length) return null;
   const { entity, target } = selection[selection.length - 1];
   const many = selection.length > 1;
   let body: ReactNode = null;
   let title = '';
   let line = '';
-  if (many) {
+  if (!many && stage === 'Finishes' && (target?.kind === 'wall' || target?.kind === 'floor' || target?.kind === 'ceiling')) {
+    title = surfaceName(project, target)
+      .replace(/^.*, /, '')
+      .replace(/^./, (c) => c.toUpperCase());
+    line = target.room ? (project.rooms[target.room]?.name ?? '') : 'Outside';
+    body = <FaceDocket target={target} />;
+  } else if (many) {
     title = `${selection.length} things`;
     line = 'selected together';
     body = <ManyDocket />;
@@ -85,6 +98,14 @@ export function Docket() {
     title = project.fences[entity].name;
     line = 'Outside';
     body = <FenceDocket id={entity} />;
+  } else if (project.patches[entity]) {
+    title = project.patches[entity].name;
+    line = 'Patch';
+    body = <PatchDocket id={entity} />;
+  } else if (project.mouldings[entity]) {
+    title = project.mouldings[entity].name;
+    line = project.rooms[project.mouldings[entity].room]?.name ?? 'Moulding';
+    body = <MouldingDocket id={entity} />;
   } else if (project.guides[entity]) {
     title = 'Guide line';
     line = 'walls catch on it';

@@ -8,6 +8,7 @@ import type { FaceTarget } from '@/core/project/commands';
 import { Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useFinish, useStudio } from '../store/studio';
+import { takeFinish } from '../tools/finishing';
 import { useSample } from '../table/textures';
 import { toggleShown, useLook } from '../views/views';
 import * as tools from '../tools/controller';
@@ -76,7 +77,7 @@ function Swatch({ label, finish, target }: { label: string; finish: string; targ
           const state = useStudio.getState();
           if (inHand) return void state.run('finish.apply', { targets: [target], finish: inHand });
           state.setStage('Finishes');
-          state.setTool({ kind: 'finish', finish });
+          takeFinish(finish);
         }}
         sx={{
           all: 'unset',

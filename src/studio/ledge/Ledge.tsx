@@ -3,9 +3,7 @@ import Box from '@mui/material/Box';
 import { useMemo, useState } from 'react';
 import { finishesInUse } from '@/core/boards/compose';
 import { naturalForm } from '@/core/boards/sample';
-import { finishLrv, meanHex, type Category, type Finish } from '@/core/finishes/finish';
-import { CATEGORIES } from '@/core/project/schema';
-import { offered } from '@/core/finishes/library';
+import { meanHex } from '@/core/finishes/finish';
 import { finishIn } from '@/core/finishes/store';
 import { STOCK } from '@/core/stock/stock';
 import type { StockCategory } from '@/core/stock/types';
@@ -14,7 +12,8 @@ import { colours } from '../look/theme';
 import { newId, useFinish, useStudio } from '../store/studio';
 import { useBoard } from '../boards/board';
 import { useSample } from '../table/textures';
-import { Card, Cards, StockCard, Tabs } from './cards';
+import { Card, Cards, matches, StockCard, Tabs } from './cards';
+import { FinishLedge } from './FinishLedge';
 import { ShellLedge } from './ShellLedge';
 import { LightLedge } from './LightLedge';
 import { ViewsLedge } from './ViewsLedge';
@@ -52,13 +51,6 @@ export function Ledge() {
   );
 }
 
-const matches = (text: string, find: string): boolean =>
-  find
-    .trim()
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.toLowerCase().includes(word));
-
 function StockLedge() {
   const categories = useMemo(() => [...new Set(STOCK.map((s) => s.category))], []);
   const [tab, setTab] = useState<StockCategory>(categories[0]);
@@ -84,56 +76,6 @@ function StockLedge() {
         {shown.length ? null : <Box sx={{ color: colours.second, py: 2 }}>Nothing in stock is called that.</Box>}
       </Cards>
     </>
-  );
-}
-
-const FINISH_TABS: readonly (Category | 'In this project')[] = [...CATEGORIES, 'In this project'];
-
-function FinishLedge() {
-  const [tab, setTab] = useState<(typeof FINISH_TABS)[number]>('Paint');
-  const [find, setFind] = useState('');
-  const model = useStudio((s) => s.model);
-  const room = useStudio((s) => s.room);
-  const shown = useMemo(() => {
-    if (find.trim()) return offered.filter((f) => matches(`${f.name} ${f.category} ${f.roles.join(' ')} ${f.supplier}`, find));
-    if (tab === 'In this project') return finishesInUse(model, room).map((u) => finishIn(model.project, u.finish));
-    return offered.filter((f) => f.category === tab);
-  }, [tab, find, model, room]);
-  return (
-    <>
-      <Tabs
-        tabs={FINISH_TABS}
-        tab={tab}
-        onTab={(t) => {
-          setTab(t);
-          setFind('');
-        }}
-        find={find}
-        onFind={setFind}
-        placeholder="Find a finish…"
-      />
-      <Cards>
-        {shown.map((f) => (
-          <FinishCard key={f.id} finish={f} />
-        ))}
-        {shown.length ? null : <Box sx={{ color: colours.second, py: 2 }}>{find ? 'No finish is called that.' : 'No finish has been chosen here yet.'}</Box>}
-      </Cards>
-    </>
-  );
-}
-
-function FinishCard({ finish }: { finish: Finish }) {
-  const tool = useStudio((s) => s.tool);
-  const url = useSample(finish, 'tiles', 208, 116);
-  return (
-    <Card
-      name={finish.name}
-      line={`LRV ${finishLrv(finish).toFixed(0)}, ${finish.supplier}`}
-      on={tool.kind === 'finish' && tool.finish === finish.id}
-      onPress={() => useStudio.getState().setTool({ kind: 'finish', finish: finish.id })}
-      drag={{ id: `finish ${finish.id}`, data: { kind: 'finish', finish: finish.id } }}
-      picture={<Box sx={{ width: '100%', height: '100%', bgcolor: meanHex(finish), backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />}
-    />
   );
 }
 

@@ -9,6 +9,14 @@ import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { useStockPicture } from './stockPictures';
 
+/** Whether every word of what is looked for comes up in a text. */
+export const matches = (text: string, find: string): boolean =>
+  find
+    .trim()
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.toLowerCase().includes(word));
+
 /** Tabs of a ledge with a field to search it. */
 export function Tabs<T extends string>({
   tabs,

@@ -6,12 +6,16 @@ import TableBody from '@mui/material/TableBody';
 import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { LIST_NAMES, LISTS, written, type ListName, type ScheduleList } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
 import { SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { Tabs } from '../ledge/cards';
+import { schedules, useWork } from './service';
+
+type Row = Record<string, unknown> & { id: string };
+const NONE: Row[] = [];
 
 const TITLES = LIST_NAMES.map((name) => LISTS[name].title);
 
@@ -21,7 +25,9 @@ export function Schedules() {
   const { units, money } = model.project;
   const [name, setName] = useState<ListName>('rooms');
   const list: ScheduleList = LISTS[name];
-  const rows = useMemo(() => list.rows(model) as (Record<string, unknown> & { id: string })[], [model, list]);
+  const { phase } = model.shell;
+  const { value, busy } = useWork(async () => ({ name, rows: (await schedules().rows(model.project, name, phase)) as Row[] }), [model.project, name, phase]);
+  const rows = value?.name === name ? value.rows : NONE;
   const save = (): void => {
     const url = URL.createObjectURL(new Blob([toCsv(rows)], { type: 'text/csv' }));
     const link = document.createElement('a');
@@ -37,7 +43,7 @@ export function Schedules() {
   };
   const single = list.title.replace(/s$/, '');
   return (
-    <Box sx={{ bgcolor: '#fff', height: '100%', overflow: 'auto', p: '14px 28px 20px' }}>
+    <Box sx={{ bgcolor: '#fff', height: '100%', overflow: 'auto', p: '14px 28px 20px' }} aria-busy={busy}>
       <Tabs tabs={TITLES} tab={list.title} onTab={(title) => setName(LIST_NAMES[TITLES.indexOf(title)])} />
       <Box sx={{ display: 'flex', alignItems: 'center', mt: 1.5, mb: 1 }}>
         <Box component="h2" sx={{ font: `26px ${SERIF}`, m: 0, flex: 1 }}>
@@ -85,7 +91,7 @@ export function Schedules() {
           ) : null}
         </TableBody>
       </Table>
-      {rows.length ? null : <Box sx={{ mt: 2 }}>{list.empty}</Box>}
+      {rows.length ? null : <Box sx={{ mt: 2 }}>{busy ? 'Counting…' : list.empty}</Box>}
     </Box>
   );
 }

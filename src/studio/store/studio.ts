@@ -38,7 +38,11 @@ export type Tool =
   | { kind: 'guide' }
   | { kind: 'underlay'; step: 'first' | 'second' }
   | { kind: 'place'; maker: string }
-  | { kind: 'finish'; finish: string };
+  | { kind: 'finish'; finish: string }
+  /** Picks the finish of a surface up. */
+  | { kind: 'pick' }
+  /** Copies the whole treatment of a wall onto others. */
+  | { kind: 'treat'; from: Extract<FaceTarget, { kind: 'wall' }>; mirrored: boolean };
 
 /** The ways walls are drawn. */
 export type WallShape = 'chain' | 'rectangle' | 'arc' | 'L' | 'T' | 'U' | 'bay';

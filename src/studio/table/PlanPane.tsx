@@ -36,7 +36,8 @@ export function PlanPane() {
   const [view, setView] = useState<View>({ k: 50, x: 300, y: 300 });
   const pan = useRef<{ x: number; y: number; view: View } | null>(null);
   const below = useStudio((s) => s.showBelow);
-  const groups = useMemo(() => drawPlanGroups(model, level, { labels: true, dimensions: true, below }), [model, level, below]);
+  const finishes = useStudio((s) => s.stage === 'Finishes');
+  const groups = useMemo(() => drawPlanGroups(model, level, { labels: true, dimensions: true, below, finishes }), [model, level, below, finishes]);
   const items = useMemo(() => groups.flatMap((g) => g.items), [groups]);
   const underlay = model.project.levels[level]?.underlay ?? null;
   const viewRef = useRef(view);

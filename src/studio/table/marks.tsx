@@ -82,8 +82,8 @@ function Mark({ item, on, over, room, clear, still }: { item: DisplayItem; on: b
   if (item.kind === 'text' || item.kind === 'label') return null;
   const common = { 'data-entity': still ? undefined : item.entity, style: still ? ({ pointerEvents: 'none' } as const) : undefined };
   if (item.kind === 'fill') {
-    let fill = inkColour(item.ink);
-    if (item.layer === 'room') fill = item.entity === room ? colours.damsonTint : over ? '#FAFAF9' : '#ffffff';
+    let fill = item.colour ?? inkColour(item.ink);
+    if (item.layer === 'room' && !item.colour) fill = item.entity === room ? colours.damsonTint : over ? '#FAFAF9' : '#ffffff';
     else if (item.layer === 'wall' && item.ink !== 'paper') fill = on ? colours.damson : over ? '#5b4650' : fill;
     else if (item.layer === 'column') fill = on ? colours.damson : fill;
     else if (item.layer === 'piece') fill = on ? '#EBD9E0' : over ? '#F5F3F3' : '#ffffff';

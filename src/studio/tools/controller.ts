@@ -109,6 +109,8 @@ export function down(given: TablePoint): boolean {
       return true;
     case 'opening':
     case 'finish':
+    case 'pick':
+    case 'treat':
     case 'place':
       return true;
     case 'recess':
@@ -190,6 +192,8 @@ export function move(at: TablePoint): void {
     case 'place':
       return showPlace(at);
     case 'finish':
+    case 'pick':
+    case 'treat':
       return showFinish(at);
     case 'outline':
       return showOutline(at);
@@ -220,6 +224,8 @@ export function up(at: TablePoint): void {
     case 'place':
       return dropPiece(state.tool.maker, at);
     case 'finish':
+    case 'pick':
+    case 'treat':
       return pressFinish(at);
     case 'recess':
       return releaseBuilding(at);

@@ -1,38 +1,89 @@
-import { surfaceName, type Spot } from '../store/studio';
+import { choices } from '@/core/project/choices';
+import { addressOf } from '@/core/project/addresses';
+import type { FaceTarget } from '@/core/project/commands';
+import { finishIn } from '@/core/finishes/store';
+import { reach, reachName, remember, useFinishing } from '../finishes/finishing';
+import { treatmentFor } from '../finishes/treatment';
+import { newId, surfaceName } from '../store/studio';
 import { get, set, type TablePoint } from './session';
+
+const note = (text: string): void => set({ measure: { fields: [], note: text, typed: null, field: 0 } });
+
+/** Rooms that are chosen together. */
+const rooms = (): string[] => {
+  const { selection, project } = get();
+  return selection.map((s) => s.entity).filter((id) => project.rooms[id]);
+};
+
+/** All that a press here would change. With shift held, a wall stands for all walls of its room. */
+function targetsAt(at: TablePoint): FaceTarget[] {
+  const target = at.spot!.target!;
+  const { scope } = useFinishing.getState();
+  return reach(get().project, target, at.shift && scope === 'one' ? 'room' : scope, rooms());
+}
+
+/** The finish that shows at a point. */
+export function finishAt(target: FaceTarget): string | null {
+  const { model } = get();
+  const address = addressOf(target);
+  for (const level of model.shell.levels) for (const s of level.surfaces) if (s.target && addressOf(s.target) === address) return s.finish;
+  for (const s of model.shell.outside.surfaces) if (s.target && addressOf(s.target) === address) return s.finish;
+  if (target.kind === 'piece') return model.pieces.find((p) => p.id === target.piece)?.parts.find((p) => p.part === target.part)?.finish ?? null;
+  for (const choice of choices(model.project)) if (addressOf(choice.target) === address) return choice.finish;
+  return null;
+}
 
 export function showFinish(at: TablePoint): void {
   const state = get();
   state.endPreview();
-  if (!at.spot?.target || state.tool.kind !== 'finish') {
-    set({ measure: { fields: [], note: 'point at a surface', typed: null, field: 0 } });
-    return;
+  const { tool } = state;
+  if (!at.spot?.target) return note(tool.kind === 'pick' ? 'point at a surface to pick its finish up' : 'point at a surface');
+  if (tool.kind === 'pick') {
+    const finish = finishAt(at.spot.target);
+    return note(finish ? `${surfaceName(state.project, at.spot.target)}: ${finishIn(state.project, finish).name}` : surfaceName(state.project, at.spot.target));
   }
-  const target = finishTarget(at);
-  state.preview('finish.apply', { targets: [target], finish: state.tool.finish });
-  set({ measure: { fields: [], note: surfaceName(state.project, target), typed: null, field: 0 } });
-}
-
-/** With shift held, a wall stands for all walls of its room. */
-function finishTarget(at: TablePoint): NonNullable<Spot['target']> {
-  const target = at.spot!.target!;
-  return at.shift && target.kind === 'wall' ? { kind: 'walls', room: target.room } : target;
+  if (tool.kind === 'treat') {
+    const { target } = at.spot;
+    if (target.kind !== 'wall') return note('point at a wall');
+    const args = treatmentFor(state.model, tool.from, target, tool.mirrored, (prefix) => `${prefix}-preview`);
+    if (args) state.preview('treatment.put', { ...args, patches: args.patches.map((p, i) => ({ ...p, id: `preview-${i}` })) });
+    return note(`${surfaceName(state.project, tool.from)} onto ${surfaceName(state.project, target)}`);
+  }
+  if (tool.kind !== 'finish') return;
+  const targets = targetsAt(at);
+  state.preview('finish.apply', { targets, finish: tool.finish });
+  note(reachName(state.project, at.spot.target, targets));
 }
 
 export function pressFinish(at: TablePoint): void {
   const state = get();
+  if (state.tool.kind === 'treat') return treat(at);
+  if (state.tool.kind === 'pick') {
+    const finish = at.spot?.target ? finishAt(at.spot.target) : null;
+    if (!finish) return state.say('Nothing was picked up: there is no finish here; point at a floor, a wall, a ceiling or a piece.');
+    state.say(null);
+    return takeFinish(finish);
+  }
   if (state.tool.kind === 'finish' && at.spot?.target) applyFinish(state.tool.finish, at);
 }
 
-/** Puts a finish on the surface under a point. */
+/** Takes a finish in hand, to be put on one surface after another. */
+export function takeFinish(finish: string): void {
+  remember(finish);
+  get().setTool({ kind: 'finish', finish });
+}
+
+/** Puts a finish on the surface under a point, and on what else is meant by it. */
 export function applyFinish(finish: string, at: TablePoint): void {
   const state = get();
   state.endPreview();
   if (!at.spot?.target) return state.say('No finish was applied: there is no surface here; drop it on a floor, a wall, a ceiling or a piece.');
-  const target = finishTarget(at);
-  if (state.run('finish.apply', { targets: [target], finish })) {
+  const chosen = rooms();
+  if (state.run('finish.apply', { targets: targetsAt(at), finish })) {
+    remember(finish);
     state.say(null);
-    state.select([at.spot]);
+    // Rooms that were chosen together stay so.
+    if (chosen.length < 2) state.select([at.spot]);
   }
 }
 
@@ -40,8 +91,21 @@ export function applyFinish(finish: string, at: TablePoint): void {
 export function showDropFinish(finish: string, at: TablePoint): void {
   const state = get();
   state.endPreview();
-  if (!at.spot?.target) return set({ measure: { fields: [], note: 'drag it onto a surface', typed: null, field: 0 } });
+  if (!at.spot?.target) return note('drag it onto a surface');
   state.setHover(at.spot);
-  state.preview('finish.apply', { targets: [at.spot.target], finish });
-  set({ measure: { fields: [], note: surfaceName(state.project, at.spot.target), typed: null, field: 0 } });
+  const targets = targetsAt(at);
+  state.preview('finish.apply', { targets, finish });
+  note(reachName(state.project, at.spot.target, targets));
+}
+
+/** Copies the treatment of the wall in hand onto the one under a point. */
+function treat(at: TablePoint): void {
+  const state = get();
+  state.endPreview();
+  const { tool } = state;
+  const target = at.spot?.target;
+  if (tool.kind !== 'treat') return;
+  if (target?.kind !== 'wall') return state.say('Nothing was copied: a wall’s treatment goes onto another wall; point at one.');
+  const args = treatmentFor(state.model, tool.from, target, tool.mirrored, newId);
+  if (args && state.run('treatment.put', args)) state.say(null);
 }

@@ -166,6 +166,7 @@ async function keep(radiance: Float32Array, width: number, height: number, sampl
     samples,
     exposure,
     radiance: hdr,
+    scheme: project.scheme,
     image,
     made: new Date().toISOString(),
   });

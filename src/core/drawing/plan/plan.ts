@@ -1,6 +1,10 @@
 import type { Model } from '../../derive';
+import { meanHex } from '../../finishes/finish';
+import { layOut, outlinesOf } from '../../finishes/laying/layout';
 import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
 import type { Region } from '../../geometry/polygon';
+import { onFace } from '../../shell/dress/faces';
+import { faceX } from '../../shell/wall-face';
 import { hiddenIn } from '../../project/things';
 import { levelBelow, levelsOf } from '../../project/levels';
 import { holesIn } from '../../project/stairs';
@@ -34,6 +38,8 @@ export interface PlanOptions {
   below?: boolean;
   /** Overall dimensions outside the walls. */
   dimensions: boolean;
+  /** Floors in the colour of their finish, with the units as they are laid, and the walls’ colours along their faces. */
+  finishes?: boolean;
   /** Show what is to be removed, dashed. */
   removed?: boolean;
 }
@@ -69,12 +75,7 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   // The site is drawn on the level that stands on it.
   if (levelsOf(project)[0]?.id === levelId || (level.level.elevation <= project.site.ground + 1 && level.level.elevation >= project.site.ground - 0.5))
     out.push(...siteGroups(model));
-  for (const room of level.rooms)
-    out.push(
-      grouped(room.region, `room ${room.id}`, [room.id], () => [
-        { kind: 'fill', rings: [room.region.outer, ...room.region.holes], ink: 'room', entity: room.id, layer: 'room' },
-      ]),
-    );
+  for (const room of level.rooms) out.push(options.finishes ? finishedGroup(model, level, room) : plainRoom(room));
   for (const slab of level.slabs) out.push(grouped(slab, `slab ${slab.id}`, [], () => drawSlab(slab)));
   for (const own of level.voids) out.push(grouped(own, `void ${own.id}`, [], () => drawVoid(own)));
   const from = levelBelow(project, levelId);
@@ -102,6 +103,47 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   if (options.labels) for (const room of level.rooms) if (room.room.use !== 'duct') out.push(labelGroup(room, level.level, project.units));
   const hidden = hiddenIn(project);
   return hidden.size ? out.filter((g) => !g.items.some((item) => item.entity !== undefined && hidden.has(item.entity))) : out;
+}
+
+const plainRoom = (room: DerivedRoom): PlanGroup =>
+  grouped(room.region, `room ${room.id}`, [room.id], () => [
+    { kind: 'fill', rings: [room.region.outer, ...room.region.holes], ink: 'room', entity: room.id, layer: 'room' },
+  ]);
+
+/** How far the colour of a wall shows on the floor in front of it, metres; units smaller than this show as a tone. */
+const STRIP = 0.07;
+
+/** A room with its finishes. */
+function finishedGroup(model: Model, level: DerivedLevel, room: DerivedRoom): PlanGroup {
+  const faces = level.faces.filter((f) => f.room === room.id);
+  const floor = faces.find((f) => f.kind === 'floor');
+  if (!floor) return plainRoom(room);
+  return grouped(floor, `finished room ${room.id}`, faces, () => {
+    const entity = room.id;
+    const layer = 'room' as const;
+    const items: DisplayItem[] = [
+      { kind: 'fill', rings: [room.region.outer, ...room.region.holes], ink: 'room', colour: floor.chosen ? meanHex(floor.laid) : undefined, entity, layer },
+    ];
+    const { laying } = floor.laid;
+    if (laying && Math.min(laying.width, laying.height) >= STRIP)
+      for (const unit of layOut(laying, floor.placing, floor.regions).units)
+        for (const points of outlinesOf(unit)) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, entity, layer });
+    for (const face of faces) {
+      if (!face.side || !face.chosen) continue;
+      const { length } = face.side;
+      const at = (x: number, out: number): Vec2 => onFace(face, { x, y: 0 }, out);
+      const xs = face.side.path.map((q) => faceX(face.side!, q.s)).sort((a, b) => a - b);
+      items.push({
+        kind: 'fill',
+        rings: [[...xs.map((x) => at(x, 0)), ...xs.reverse().map((x) => at(Math.min(length - STRIP, Math.max(STRIP, x)), STRIP))]],
+        ink: 'room',
+        colour: meanHex(face.laid),
+        entity,
+        layer,
+      });
+    }
+    return items;
+  });
 }
 
 const seenThrough = new WeakMap<DerivedStair, { units: UnitSystem; holes: readonly Region[]; items: DisplayItem[] }>();

@@ -1,4 +1,4 @@
-import { boolean, insideRegion, signedArea, totalArea, type Region, type Ring } from '../../geometry/polygon';
+import { boolean, clipHalf, insideRegion, isConvex, signedArea, totalArea, union, type Region, type Ring } from '../../geometry/polygon';
 import type { Vec2 } from '../../geometry/vec';
 import type { Laying } from '../../project/schema';
 import { tilingOf, type PatternUnit } from './pattern';
@@ -31,35 +31,128 @@ export const MOST_UNITS = 200_000;
 /** A piece thinner than this is lost in the joint, metres. */
 export const SHAVING = 0.0005;
 
-/** Edges of regions, for telling quickly what lies wholly inside. */
+interface Edge {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+  a: Vec2;
+  b: Vec2;
+  region: number;
+  /** The ring it belongs to: 0 for the outline, then the holes. */
+  ring: number;
+  hole: boolean;
+}
+
+/** Edges of regions, for telling quickly what lies wholly inside, and what to clip with what. */
 class Border {
-  private readonly edges: { x0: number; y0: number; x1: number; y1: number; a: Vec2; b: Vec2 }[] = [];
+  private readonly edges: Edge[] = [];
 
   constructor(private readonly regions: readonly Region[]) {
-    for (const { outer, holes } of regions)
-      for (const ring of [outer, ...holes])
+    regions.forEach(({ outer, holes }, region) => {
+      [outer, ...holes].forEach((ring, n) =>
         ring.forEach((a, i) => {
           const b = ring[(i + 1) % ring.length];
-          this.edges.push({ x0: Math.min(a.x, b.x), y0: Math.min(a.y, b.y), x1: Math.max(a.x, b.x), y1: Math.max(a.y, b.y), a, b });
-        });
+          this.edges.push({
+            x0: Math.min(a.x, b.x),
+            y0: Math.min(a.y, b.y),
+            x1: Math.max(a.x, b.x),
+            y1: Math.max(a.y, b.y),
+            a,
+            b,
+            region,
+            ring: n,
+            hole: n > 0,
+          });
+        }),
+      );
+    });
   }
 
-  /** Whether an edge passes through a convex ring; one that only touches it does not. */
-  crosses(ring: Ring): boolean {
+  /** The edges that pass through a convex ring; those that only touch it do not. */
+  crossing(ring: Ring): Edge[] {
     let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
     for (const p of ring) {
-      x0 = Math.min(x0, p.x);
-      y0 = Math.min(y0, p.y);
-      x1 = Math.max(x1, p.x);
-      y1 = Math.max(y1, p.y);
+      if (p.x < x0) x0 = p.x;
+      if (p.x > x1) x1 = p.x;
+      if (p.y < y0) y0 = p.y;
+      if (p.y > y1) y1 = p.y;
     }
-    return this.edges.some((e) => e.x0 < x1 - 1e-7 && e.x1 > x0 + 1e-7 && e.y0 < y1 - 1e-7 && e.y1 > y0 + 1e-7 && passes(e.a, e.b, ring));
+    const out: Edge[] = [];
+    for (const e of this.edges) if (e.x0 < x1 - 1e-7 && e.x1 > x0 + 1e-7 && e.y0 < y1 - 1e-7 && e.y1 > y0 + 1e-7 && passes(e.a, e.b, ring)) out.push(e);
+    return out;
   }
 
   inside(p: Vec2): boolean {
     return this.regions.some((r) => insideRegion(p, r));
   }
+
+  /**
+   * What of a convex unit lies on the regions: each outline clipped by the unit's few edges (Sutherland–Hodgman), convex
+   * holes taken out edge by edge; anything else goes to the general clipper.
+   */
+  clip(ring: Ring, crossing: readonly Edge[]): { parts: Ring[]; area: number } {
+    const own = new Set(crossing.map((e) => e.region));
+    if (own.size === 1) {
+      const region = this.regions[crossing[0].region];
+      const holes = [...new Set(crossing.filter((e) => e.hole).map((e) => e.ring))];
+      const convex = holes.map((n) => this.turned(crossing[0].region, n));
+      if (convex.every((h) => h !== null)) {
+        const whole = crossing.every((e) => e.hole) ? ring : window(region.outer, ring);
+        // A hollow outline may leave several pieces, joined by edges without area.
+        let parts: Ring[] = whole.length > 2 ? [whole] : [];
+        for (const hole of convex) parts = parts.flatMap((part) => without(part, hole));
+        return { parts, area: parts.reduce((sum, part) => sum + Math.max(0, signedArea(part)), 0) };
+      }
+    }
+    const left = boolean('intersection', [{ outer: ring, holes: [] }], this.regions as Region[]);
+    return { parts: left.map((r) => r.outer), area: totalArea(left) };
+  }
+
+  private readonly rings = new Map<string, Ring | null>();
+
+  /** A hole counter-clockwise where it is convex, else null. */
+  private turned(region: number, n: number): Ring | null {
+    const key = `${region} ${n}`;
+    let known = this.rings.get(key);
+    if (known === undefined) {
+      const ring = this.regions[region].holes[n - 1];
+      const turned = signedArea(ring) < 0 ? [...ring].reverse() : ring;
+      this.rings.set(key, (known = isConvex(turned) ? turned : null));
+    }
+    return known;
+  }
 }
+
+/** Distance of a point to the left of an edge. */
+const side =
+  (p: Vec2, q: Vec2) =>
+  (v: Vec2): number =>
+    (q.x - p.x) * (v.y - p.y) - (q.y - p.y) * (v.x - p.x);
+
+/** What of a ring lies in a convex one. */
+function window(ring: Ring, convex: Ring): Ring {
+  let part = ring;
+  for (let i = 0; i < convex.length && part.length > 2; i++) part = clipHalf(part, side(convex[i], convex[(i + 1) % convex.length]));
+  return part;
+}
+
+/** What of a ring lies outside a convex one, in pieces: beyond its first edge, then beyond its second within the first, and so on. */
+function without(ring: Ring, convex: Ring): Ring[] {
+  const out: Ring[] = [];
+  let rest = ring;
+  for (let i = 0; i < convex.length && rest.length > 2; i++) {
+    const inward = side(convex[i], convex[(i + 1) % convex.length]);
+    const beyond = clipHalf(rest, (v) => -inward(v));
+    if (beyond.length > 2 && signedArea(beyond) > 1e-10) out.push(beyond);
+    rest = clipHalf(rest, inward);
+  }
+  return out;
+}
+
+/** The outlines of what is left of a unit, pieces that touch drawn together: for drawing. */
+export const outlinesOf = (unit: LaidUnit): Ring[] =>
+  unit.parts.length < 2 ? unit.parts : union(unit.parts.map((outer): Region => ({ outer, holes: [] }))).map((r) => r.outer);
 
 /** Whether a segment has a length inside a convex ring (Cyrus–Beck). */
 function passes(a: Vec2, b: Vec2, ring: Ring): boolean {
@@ -146,16 +239,15 @@ export function layOut(laying: Laying, placing: Placing, regions: readonly Regio
     for (let c = c0; c <= c1; c++)
       for (let r = r0; r <= r1; r++) {
         const ring = unit.ring.map((p) => fromPattern(placing, { x: p.x + c * period.x, y: p.y + r * period.y }));
-        if (!border.crosses(ring)) {
+        const crossing = border.crossing(ring);
+        if (!crossing.length) {
           if (!border.inside(middle(ring))) continue;
           whole++;
           covered += full;
           units.push({ parts: [ring], whole: true, area: full, width: unit.width, height: unit.height });
           continue;
         }
-        const left = boolean('intersection', [{ outer: ring, holes: [] }], regions as Region[]);
-        const parts = left.map((r) => r.outer);
-        const own = totalArea(left);
+        const { parts, area: own } = border.clip(ring, crossing);
         // A unit that only loses the rounding of its edges is whole; a shaving of it is none.
         if (own < full * 1e-4) continue;
         const size = extentOf(parts, unit, placing);

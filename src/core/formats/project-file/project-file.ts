@@ -26,6 +26,7 @@ export const contentHash = (bytes: Uint8Array): string => bytesToHex(sha256(byte
 export function assetsOf(project: Project): string[] {
   const hashes = new Set<string>();
   for (const level of Object.values(project.levels)) if (level.underlay) hashes.add(level.underlay.image);
+  for (const finish of Object.values(project.finishes)) if (finish.body.kind === 'image') hashes.add(finish.body.image);
   for (const picture of Object.values(project.pictures)) {
     hashes.add(picture.radiance);
     hashes.add(picture.image);

@@ -52,6 +52,7 @@ export const Picture = z.object({
   samples: z.number().int().min(1).max(100000),
   exposure: z.number().min(-20).max(30).describe('EV at ISO 100 the radiance is shown with'),
   radiance: Hash.describe('Radiance HDR file, luminance in cd/m²'),
+  scheme: Id.nullable().default(null).describe('the scheme that was in hand when it was made'),
   image: Hash.describe('PNG made from the radiance at this exposure'),
   made: z.string().max(40).describe('ISO date and time'),
 });

@@ -19,7 +19,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     const { project } = model;
     switch (kind) {
       case 'glb':
-        return download(await exportGlb(model), 'model/gltf-binary', `${project.name}.glb`);
+        return download(await exportGlb(model, files), 'model/gltf-binary', `${project.name}.glb`);
       case 'pdf': {
         const board = boardOf(project, query.get('board'));
         return download(await exportPdf(project, board, files), 'application/pdf', `${project.name}, ${board.name}.pdf`);

@@ -1,0 +1,37 @@
+import { deriveModel } from '../derive';
+import { finishIn } from '../finishes/store';
+import { addressOf } from '../project/addresses';
+import { choices, withScheme } from '../project/choices';
+import { surfaceName } from '../project/surface-name';
+import type { FaceTarget } from '../project/commands';
+import type { Project } from '../project/schema';
+import { finishCost } from './finishes';
+
+/** One thing two schemes have chosen differently. */
+export interface Difference {
+  address: string;
+  what: string;
+  /** Names of the finishes; empty where nothing is chosen. */
+  first: string;
+  second: string;
+}
+
+/** What two schemes of a project have chosen differently, and what each costs in the money of the project. */
+export function compareSchemes(project: Project, first: string, second: string): { differences: Difference[]; costs: [number, number] } {
+  const sides = [withScheme(project, first), withScheme(project, second)];
+  const chosen = sides.map((p) => new Map([...choices(p)].map((c) => [addressOf(c.target), c] as const)));
+  const addresses = [...new Set([...chosen[0].keys(), ...chosen[1].keys()])];
+  const name = (i: number, address: string): string => {
+    const own = chosen[i].get(address);
+    return own ? finishIn(sides[i], own.finish).name : '';
+  };
+  const differences = addresses
+    .filter((a) => chosen[0].get(a)?.finish !== chosen[1].get(a)?.finish)
+    .map((address): Difference => {
+      const i = chosen[0].has(address) ? 0 : 1;
+      const target: FaceTarget = chosen[i].get(address)!.target;
+      return { address, what: surfaceName(sides[i], target), first: name(0, address), second: name(1, address) };
+    })
+    .sort((a, b) => (a.what < b.what ? -1 : 1));
+  return { differences, costs: [finishCost(deriveModel(sides[0])), finishCost(deriveModel(sides[1]))] };
+}

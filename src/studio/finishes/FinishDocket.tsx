@@ -1,0 +1,138 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Select from '@mui/material/Select';
+import { useMemo, useState } from 'react';
+import { sampleSpan } from '@/core/boards/sample';
+import { finishLrv, meanHex } from '@/core/finishes/finish';
+import { nearest } from '@/core/finishes/match';
+import { offered } from '@/core/finishes/library';
+import { choices } from '@/core/project/choices';
+import { finishIn } from '@/core/finishes/store';
+import { formatLength } from '@/core/units/length';
+import { Label } from '../docket/Label';
+import { useEdit } from '../docket/parts';
+import { Row } from '../look/fields';
+import { colours } from '../look/theme';
+import { useFinish, useStudio } from '../store/studio';
+import { useSample } from '../table/textures';
+import { takeFinish } from '../tools/finishing';
+import { useFinishing } from './finishing';
+
+const UNIT_WORDS = { m2: 'a m²', litre: 'a litre', roll: 'a roll', box: 'a box', piece: 'a piece', metre: 'a metre' } as const;
+
+/** The finish in hand on its label: sample, figures, where it is used, what can be made of it. */
+export function FinishDocket({ id }: { id: string }) {
+  const finish = useFinish(id);
+  const project = useStudio((s) => s.project);
+  const room = useStudio((s) => s.room);
+  const { units, run } = useEdit();
+  const url = useSample(finish, 'tiles', 416, 232);
+  const [folded, setFolded] = useState(false);
+  const used = useMemo(() => [...choices(project)].filter((c) => c.finish === id).length, [project, id]);
+  const others = useMemo(() => [...new Set([...choices(project)].map((c) => c.finish))].filter((f) => f !== id), [project, id]);
+  const alike = useMemo(
+    () =>
+      nearest(
+        meanHex(finish),
+        offered.filter((f) => f.id !== id && f.category === (finish.category === 'Paint' ? 'Paint' : finish.category)),
+        4,
+      ),
+    [finish, id],
+  );
+  const { laying } = finish;
+  const own = Object.hasOwn(project.finishes, id);
+  return (
+    <Label title={finish.name} line={`${finish.category}, ${finish.supplier}`} folded={folded} onFold={() => setFolded(!folded)}>
+      <Box
+        sx={{
+          height: 116,
+          bgcolor: meanHex(finish),
+          backgroundImage: url ? `url(${url})` : 'none',
+          backgroundSize: 'cover',
+          border: '1px solid #0002',
+          mb: 0.25,
+        }}
+      />
+      <Box sx={{ fontSize: 11, color: colours.second, textAlign: 'right', mb: 0.5 }}>{formatLength(sampleSpan(finish), units)} wide</Box>
+      <Row label="LRV">
+        {finishLrv(finish).toFixed(0)}
+        {finish.reflectance === null ? '' : ', measured'}
+      </Row>
+      {laying ? (
+        <Row label="Unit">
+          {formatLength(laying.width, units)}
+          {['hexagon', 'octagon'].includes(laying.pattern) ? '' : ` × ${formatLength(laying.height, units)}`}, joint {formatLength(laying.joint, units)}
+        </Row>
+      ) : null}
+      <Row label="Made for">{finish.roles.join(', ') || 'no use in particular'}</Row>
+      <Row label="Code">{finish.code}</Row>
+      <Row label="Price">
+        {project.money} {finish.price.toFixed(2)} {UNIT_WORDS[finish.unit]}
+        {finish.unit === 'litre' || finish.unit === 'roll' || finish.unit === 'box' ? `, covers ${finish.coverage} m²` : ''}
+      </Row>
+      <Row label="Chosen">{used ? `in ${used} places` : 'nowhere yet'}</Row>
+      {others.length ? (
+        <Row label="In place of">
+          <Select
+            variant="standard"
+            disableUnderline
+            displayEmpty
+            fullWidth
+            value=""
+            renderValue={() => 'replace a finish…'}
+            onChange={(e) => void run('finish.replace', { from: e.target.value, to: id, room })}
+            inputProps={{ 'aria-label': 'Replace a finish by this one' }}
+            sx={{ fontSize: 12.5, '& .MuiSelect-select': { py: 0 } }}
+          >
+            {others.map((f) => (
+              <MenuItem key={f} value={f}>
+                {finishIn(project, f).name}
+              </MenuItem>
+            ))}
+          </Select>
+        </Row>
+      ) : null}
+      <Box sx={{ display: 'flex', gap: '6px', mt: 1, alignItems: 'center', fontSize: 11, color: colours.third }}>
+        Nearest
+        {alike.map(({ finish: f, deltaE }) => (
+          <Box
+            key={f.id}
+            component="button"
+            title={`${f.name}, ΔE ${deltaE.toFixed(1)}`}
+            aria-label={`Take ${f.name}, ΔE ${deltaE.toFixed(1)}`}
+            onClick={() => takeFinish(f.id)}
+            sx={{
+              all: 'unset',
+              cursor: 'pointer',
+              width: 26,
+              height: 18,
+              bgcolor: meanHex(f),
+              border: '1px solid #0003',
+              '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+            }}
+          />
+        ))}
+      </Box>
+      <Box sx={{ display: 'flex', gap: 0.75, mt: 1, flexWrap: 'wrap' }}>
+        <Button size="small" onClick={() => useFinishing.setState({ panel: 'own', from: id })}>
+          {own ? 'Change…' : 'Make it my own…'}
+        </Button>
+        {own ? (
+          <Button
+            size="small"
+            onClick={() => {
+              if (run('delete', { ids: [id] })) useStudio.getState().setTool({ kind: 'select' });
+            }}
+          >
+            Delete
+          </Button>
+        ) : null}
+        <Button size="small" onClick={() => useStudio.getState().setTool({ kind: 'select' })}>
+          Put down
+        </Button>
+      </Box>
+    </Label>
+  );
+}

@@ -1,0 +1,217 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { laidFinish } from '@/core/finishes/laying/place';
+import { layOut, unitsNeeded, type Layout } from '@/core/finishes/laying/layout';
+import { addressOf } from '@/core/project/addresses';
+import type { FaceTarget } from '@/core/project/commands';
+import { PATTERNS, type FaceLaying, type Laying } from '@/core/project/schema';
+import { patchPlacing } from '@/core/shell/dress/dress';
+import { totalArea } from '@/core/geometry/polygon';
+import { formatArea } from '@/core/units/length';
+import { useEdit } from '../docket/parts';
+import { FieldTable, type Field } from '../look/FieldTable';
+import { TextField } from '../look/fields';
+import { colours } from '../look/theme';
+import { useFinish, useStudio } from '../store/studio';
+import { finishAt } from '../tools/finishing';
+
+const PATTERN_NAMES: Record<(typeof PATTERNS)[number], string> = {
+  stack: 'stacked',
+  running: 'running bond',
+  plank: 'planks, staggered',
+  herringbone: 'herringbone',
+  chevron: 'chevron',
+  basket: 'basket',
+  pinwheel: 'blocks round a square',
+  hexagon: 'hexagons',
+  octagon: 'octagons and squares',
+  hopscotch: 'large and small squares',
+  flemish: 'header and stretcher',
+  english: 'alternate courses',
+  coursed: 'courses of different lengths',
+  panel: 'panels',
+  own: 'one’s own',
+};
+
+const STARTS = [
+  ['even', 'where no sliver is left'],
+  ['edge', 'whole at the left, below'],
+  ['middle', 'a joint in the middle'],
+  ['unit', 'a unit in the middle'],
+  ['carried', 'carried round the corner'],
+  ['point', 'at a point'],
+] as const;
+
+const AS_IT_COMES: FaceLaying = { laying: null, start: 'even', origin: { x: 0, y: 0 }, rotation: 0, scale: 1 };
+
+const FRESH: Laying = {
+  pattern: 'stack',
+  width: 0.2,
+  height: 0.2,
+  joint: 0.003,
+  joints: '#b9b6ae',
+  offset: 0.5,
+  angle: Math.PI / 4,
+  small: 0.1,
+  variation: 0.05,
+  edge: 0.002,
+  recess: 0.001,
+  lap: 0,
+  cell: null,
+};
+
+/** How a face's finish is laid, and what is counted from it. */
+export function LayingRows({ target }: { target: FaceTarget }) {
+  const project = useStudio((s) => s.project);
+  const model = useDeferredValue(useStudio((s) => s.model));
+  const { units, run, say } = useEdit();
+  const [open, setOpen] = useState(false);
+  const address = addressOf(target);
+  const own = project.layings[address];
+  const finish = useFinish(finishAt(target) ?? 'bare.plaster');
+  const laid = laidFinish(finish, own);
+  const laying = laid.laying;
+  const counted = useMemo((): { area: number; layout: Layout | null } => {
+    for (const level of model.shell.levels) {
+      const face = level.faces.find((f) => f.address === address);
+      if (face)
+        return { area: face.rest.area, layout: face.laid.laying && !face.patches.length ? tryLayout(face.laid.laying, face.placing, face.regions) : null };
+      for (const f of level.faces)
+        for (const patch of f.patches)
+          if (target.kind === 'patch' && patch.patch.id === target.patch) {
+            const { laid: own2, placing } = patchPlacing(project, patch);
+            return { area: totalArea(patch.regions), layout: own2.laying ? tryLayout(own2.laying, placing, patch.regions) : null };
+          }
+    }
+    return { area: 0, layout: null };
+  }, [model, address, target, project]);
+  const put = (values: Partial<FaceLaying>): boolean => {
+    const next = { ...(own ?? AS_IT_COMES), ...values };
+    const plain = next.laying === null && next.start === 'even' && next.rotation === 0 && next.scale === 1;
+    return run('laying.put', { addresses: [address], laying: plain ? null : next });
+  };
+  const change = (values: Partial<Laying>): boolean => put({ laying: { ...(own?.laying ?? finish.laying ?? FRESH), ...values } });
+  const fields: Field[] = [
+    { kind: 'fact', label: 'Net area', value: formatArea(counted.area, units) },
+    counted.layout && laying
+      ? {
+          kind: 'fact',
+          label: 'Units',
+          value: `${counted.layout.whole} whole, ${counted.layout.cut} cut, ${unitsNeeded(counted.layout.units, laying)} needed`,
+        }
+      : null,
+  ];
+  const more: Field[] = [
+    {
+      kind: 'choice',
+      label: 'Pattern',
+      value: own?.laying ? own.laying.pattern : 'as it comes',
+      options: [
+        ['as it comes', finish.laying ? `as it comes, ${PATTERN_NAMES[finish.laying.pattern]}` : 'as it comes, one sheet'],
+        ...PATTERNS.map((p) => [p, PATTERN_NAMES[p]] as const),
+      ],
+      set: (v) =>
+        v === 'as it comes'
+          ? put({ laying: null })
+          : change({ pattern: v as Laying['pattern'], ...(v === 'own' ? { cell: (own?.laying ?? finish.laying)?.cell ?? FIRST_CELL } : {}) }),
+    },
+    laying && laying.pattern !== 'own'
+      ? { kind: 'length', label: 'Unit', aria: 'Length of a unit', value: laying.width, set: (width) => change({ width }) }
+      : null,
+    laying && !['own', 'hexagon', 'octagon', 'hopscotch'].includes(laying.pattern)
+      ? { kind: 'length', label: 'by', aria: 'Height of a unit', value: laying.height, set: (height) => change({ height }) }
+      : null,
+    laying && ['octagon', 'hopscotch', 'pinwheel'].includes(laying.pattern)
+      ? { kind: 'length', label: 'Small', aria: 'Side of the small square', value: laying.small, set: (small) => change({ small }) }
+      : null,
+    laying?.pattern === 'running'
+      ? { kind: 'number', label: 'Offset, %', value: laying.offset, scale: 100, min: 0, max: 100, set: (offset) => change({ offset }) }
+      : null,
+    laying?.pattern === 'chevron' ? { kind: 'angle', label: 'Angle, °', value: laying.angle, min: 12, max: 80, set: (angle) => change({ angle }) } : null,
+    laying ? { kind: 'length', label: 'Joint', value: laying.joint, set: (joint) => change({ joint }) } : null,
+    { kind: 'choice', label: 'Start', value: own?.start ?? 'even', options: STARTS, set: (v) => put({ start: v as FaceLaying['start'] }) },
+    own?.start === 'point' ? { kind: 'length', label: 'From left', value: own.origin.x, set: (x) => put({ origin: { ...own.origin, x } }) } : null,
+    own?.start === 'point' ? { kind: 'length', label: 'From below', value: own.origin.y, set: (y) => put({ origin: { ...own.origin, y } }) } : null,
+    { kind: 'angle', label: 'Turned, °', value: own?.rotation ?? 0, set: (rotation) => put({ rotation }) },
+    { kind: 'number', label: 'Scale, %', value: own?.scale ?? 1, scale: 100, min: 5, max: 2000, set: (scale) => put({ scale }) },
+  ];
+  return (
+    <Box sx={{ mt: 1 }}>
+      <FieldTable fields={fields} units={units} say={say} />
+      <Button size="small" aria-expanded={open} onClick={() => setOpen(!open)} sx={{ mt: 0.5 }}>
+        {open ? 'Laying, done' : 'Laying…'}
+      </Button>
+      {open ? (
+        <>
+          <FieldTable fields={more} units={units} say={say} />
+          {laying ? (
+            <Box component="label" sx={{ display: 'flex', gap: 1, fontSize: 12.5, color: colours.third, alignItems: 'center', mt: 0.5 }}>
+              Joint colour
+              <input type="color" value={laying.joints} aria-label="Joint colour" onChange={(e) => void change({ joints: e.target.value })} />
+            </Box>
+          ) : null}
+          {laying?.pattern === 'own' ? <OwnPattern laying={laying} onSet={(cell) => change({ cell })} say={say} /> : null}
+          {own && own.scale !== 1 ? <Box sx={{ fontSize: 11.5, color: colours.rust }}>▲ Not the product’s real size.</Box> : null}
+        </>
+      ) : null}
+    </Box>
+  );
+}
+
+function tryLayout(...args: Parameters<typeof layOut>): Layout | null {
+  try {
+    return layOut(...args);
+  } catch {
+    return null;
+  }
+}
+
+const FIRST_CELL: NonNullable<Laying['cell']> = {
+  width: 0.6,
+  height: 0.4,
+  units: [
+    { x: 0, y: 0, width: 0.4, height: 0.4 },
+    { x: 0.4, y: 0, width: 0.2, height: 0.2 },
+    { x: 0.4, y: 0.2, width: 0.2, height: 0.2 },
+  ],
+};
+
+/** A pattern of one's own, typed: what repeats, then a line a unit, in millimetres. */
+function OwnPattern({ laying, onSet, say }: { laying: Laying; onSet(cell: NonNullable<Laying['cell']>): boolean; say(text: string): void }) {
+  const cell = laying.cell ?? FIRST_CELL;
+  const mm = (v: number): number => Math.round(v * 1e5) / 100;
+  const text = [`${mm(cell.width)} ${mm(cell.height)}`, ...cell.units.map((u) => `${mm(u.x)} ${mm(u.y)} ${mm(u.width)} ${mm(u.height)}`)].join('\n');
+  return (
+    <Box sx={{ mt: 0.5, fontSize: 11.5, color: colours.third }}>
+      What repeats, then a line a unit: from left, from below, width, height, all in mm, joints included.
+      <TextField
+        label="Pattern of one’s own"
+        value={text}
+        multiline
+        onCommit={(typed) => {
+          const lines = typed
+            .trim()
+            .split('\n')
+            .map((line) =>
+              line
+                .trim()
+                .split(/[\s,;]+/)
+                .map(Number),
+            );
+          const [size, ...units] = lines;
+          if (size?.length !== 2 || !units.length || units.some((u) => u.length !== 4) || lines.flat().some((v) => !Number.isFinite(v) || v < 0)) {
+            say('The pattern was not set: the first line holds two numbers, every other line four, in millimetres.');
+            return false;
+          }
+          return onSet({
+            width: size[0] / 1000,
+            height: size[1] / 1000,
+            units: units.map(([x, y, width, height]) => ({ x: x / 1000, y: y / 1000, width: width / 1000, height: height / 1000 })),
+          });
+        }}
+      />
+    </Box>
+  );
+}

@@ -1,0 +1,302 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useEffect, useRef, useState } from 'react';
+import { meanHex, finishLrv } from '@/core/finishes/finish';
+import { finish as shipped } from '@/core/finishes/library/make';
+import { coated, nearest } from '@/core/finishes/match';
+import { offered } from '@/core/finishes/library';
+import { finishIn } from '@/core/finishes/store';
+import { CATEGORIES, ROLES, type Category, type Finish, type Role } from '@/core/project/schema';
+import { useEdit } from '../docket/parts';
+import { FieldTable, type Field } from '../look/FieldTable';
+import { TextField } from '../look/fields';
+import { colours } from '../look/theme';
+import { api } from '../store/api';
+import { newId, useStudio } from '../store/studio';
+import { errorText } from '../store/sync';
+import { useSample } from '../table/textures';
+import { takeFinish } from '../tools/finishing';
+import { readPicture, seamless, straighten, type Corners, type Pixels } from './pictures';
+import { close, Sheet } from './Sheet';
+import { useFinishing } from './finishing';
+
+const UNITS = [
+  ['m2', 'm²'],
+  ['litre', 'litre'],
+  ['roll', 'roll'],
+  ['box', 'box'],
+  ['piece', 'piece'],
+  ['metre', 'metre'],
+] as const;
+
+/** A finish of one's own: from a colour, from a picture, or by changing a shipped one. */
+export function OwnFinish() {
+  const { from } = useFinishing();
+  const project = useStudio((s) => s.project);
+  const { units, run, say } = useEdit();
+  const [own, setOwn] = useState<Finish>(() => {
+    if (from && Object.hasOwn(project.finishes, from)) return project.finishes[from];
+    const base = from ? finishIn(project, from) : shipped('own', 'Own colour', 'Paint', '#9aa48b');
+    return { ...base, id: newId('finish'), name: from ? `${base.name}, own` : base.name, supplier: '', code: '', bare: false };
+  });
+  const [coat, setCoat] = useState('#5d4a36');
+  const preview = useSample(own, 'tiles', 416, 232);
+  const set = (values: Partial<Finish>): void => setOwn({ ...own, ...values });
+  const setColour = (colour: string): void => set({ colour });
+  const keep = (): void => {
+    if (!run('finish.put', own)) return;
+    close();
+    takeFinish(own.id);
+  };
+  const wood = ['timber', 'boards', 'ribs'].includes(own.body.kind);
+  const paint = nearest(
+    meanHex(own),
+    offered.filter((f) => f.category === 'Paint'),
+  )[0];
+  const fields: Field[] = [
+    { kind: 'text', label: 'Name', aria: 'Name of the finish', value: own.name, set: (name) => (name.trim() ? set({ name: name.trim() }) : false) },
+    { kind: 'choice', label: 'Kind', value: own.category, options: CATEGORIES.map((c) => [c, c] as const), set: (c) => set({ category: c as Category }) },
+    { kind: 'number', label: 'Roughness', value: own.roughness, scale: 100, min: 0, max: 100, set: (roughness) => set({ roughness }) },
+    { kind: 'number', label: 'Metal', value: own.metalness, scale: 100, min: 0, max: 100, set: (metalness) => set({ metalness }) },
+    { kind: 'number', label: 'Sheen', value: own.sheen, scale: 100, min: 0, max: 100, set: (sheen) => set({ sheen }) },
+    { kind: 'number', label: 'See-through', value: own.transmission, scale: 100, min: 0, max: 100, set: (transmission) => set({ transmission }) },
+    { kind: 'number', label: 'Relief', value: own.relief, scale: 100, min: 0, max: 400, set: (relief) => set({ relief }) },
+    own.laying ? { kind: 'length', label: 'Unit', value: own.laying.width, set: (width) => set({ laying: { ...own.laying!, width } }) } : null,
+    own.laying ? { kind: 'length', label: 'by', value: own.laying.height, set: (height) => set({ laying: { ...own.laying!, height } }) } : null,
+    own.laying ? { kind: 'length', label: 'Joint', value: own.laying.joint, set: (joint) => set({ laying: { ...own.laying!, joint } }) } : null,
+    {
+      kind: 'length',
+      label: 'Repeats after',
+      value: own.size.width,
+      set: (width) => set({ size: { width, height: (own.size.height * width) / own.size.width } }),
+    },
+    {
+      kind: 'text',
+      label: 'LRV',
+      value: own.reflectance === null ? `(${finishLrv(own).toFixed(1)})` : String(own.reflectance),
+      set: (text) => {
+        const v = Number(text);
+        if (!text.trim() || text.startsWith('(')) return void set({ reflectance: null });
+        if (!Number.isFinite(v) || v < 0 || v > 100) {
+          say(`“${text}” was not taken: a light reflectance value is a number from 0 to 100, or nothing to leave it to the colour.`);
+          return false;
+        }
+        set({ reflectance: v });
+      },
+    },
+    { kind: 'text', label: 'Supplier', value: own.supplier, set: (supplier) => set({ supplier }) },
+    { kind: 'text', label: 'Code', value: own.code, set: (code) => set({ code }) },
+    { kind: 'choice', label: 'Sold by', value: own.unit, options: UNITS, set: (unit) => set({ unit: unit as Finish['unit'] }) },
+    { kind: 'number', label: 'Price', value: own.price, min: 0, max: 1e6, set: (price) => set({ price }) },
+    { kind: 'number', label: 'Covers, m²', value: own.coverage, min: 0.001, max: 1000, set: (coverage) => set({ coverage }) },
+    { kind: 'number', label: 'Waste, %', value: own.waste, scale: 100, min: 0, max: 100, set: (waste) => set({ waste }) },
+  ];
+  return (
+    <Sheet
+      title="A finish of one’s own"
+      width={640}
+      actions={
+        <Button size="small" variant="contained" onClick={keep}>
+          Keep and take in hand
+        </Button>
+      }
+    >
+      <Box sx={{ display: 'grid', gridTemplateColumns: '250px 1fr', gap: 2 }}>
+        <Box>
+          <Box
+            sx={{
+              height: 140,
+              bgcolor: meanHex(own),
+              backgroundImage: preview ? `url(${preview})` : 'none',
+              backgroundSize: 'cover',
+              border: '1px solid #0002',
+            }}
+          />
+          <Box sx={{ mt: 1, display: 'flex', alignItems: 'center', gap: 1 }}>
+            <input type="color" value={own.colour} aria-label="Colour of the finish" onChange={(e) => setColour(e.target.value)} />
+            <TextField
+              label="Colour as a number"
+              value={own.colour}
+              onCommit={(text) => {
+                const hex = text.trim().toLowerCase().replace(/^#?/, '#');
+                if (!/^#[0-9a-f]{6}$/.test(hex)) {
+                  say(`“${text}” was not taken: a colour is six hexadecimal digits, for example 9aa48b.`);
+                  return false;
+                }
+                setColour(hex);
+              }}
+            />
+          </Box>
+          {paint ? (
+            <Box sx={{ color: colours.third, mt: 0.5 }}>
+              Nearest paint: {paint.finish.name}, ΔE {paint.deltaE.toFixed(1)}
+            </Box>
+          ) : null}
+          {wood ? (
+            <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75, mt: 1 }}>
+              <input type="color" value={coat} aria-label="Colour of the coat" onChange={(e) => setCoat(e.target.value)} />
+              <Button size="small" onClick={() => set(coated(own, 'stain', coat))}>
+                Stain
+              </Button>
+              <Button size="small" onClick={() => set(coated(own, 'solid', coat))}>
+                Paint over
+              </Button>
+            </Box>
+          ) : null}
+          <FromImage own={own} onMade={(values) => set(values)} />
+          <Box sx={{ mt: 1, color: colours.third }}>Meant for</Box>
+          <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5 }}>
+            {ROLES.map((role: Role) => (
+              <Button
+                key={role}
+                size="small"
+                aria-pressed={own.roles.includes(role)}
+                onClick={() => set({ roles: own.roles.includes(role) ? own.roles.filter((r) => r !== role) : [...own.roles, role] })}
+                sx={{ fontWeight: own.roles.includes(role) ? 650 : 400 }}
+              >
+                {role}
+              </Button>
+            ))}
+          </Box>
+        </Box>
+        <Box>
+          <FieldTable fields={fields} units={units} say={say} />
+        </Box>
+      </Box>
+    </Sheet>
+  );
+}
+
+/** From a picture: its four corners set on what is square in it, straightened, made to repeat, at its true width. */
+function FromImage({ own, onMade }: { own: Finish; onMade(values: Partial<Finish>): void }) {
+  const { say } = useEdit();
+  const [picture, setPicture] = useState<Pixels | null>(null);
+  const [corners, setCorners] = useState<Corners | null>(null);
+  const [repeat, setRepeat] = useState(true);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const drag = useRef(-1);
+  useEffect(() => {
+    if (!picture || !canvas.current) return;
+    canvas.current.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(picture.data), picture.width, picture.height), 0, 0);
+  }, [picture]);
+  const take = async (file: File | undefined): Promise<void> => {
+    if (!file) return;
+    try {
+      const read = await readPicture(file);
+      setPicture(read);
+      setCorners([
+        { x: 0, y: 0 },
+        { x: 1, y: 0 },
+        { x: 1, y: 1 },
+        { x: 0, y: 1 },
+      ]);
+    } catch (error) {
+      say(errorText(error));
+    }
+  };
+  const make = async (): Promise<void> => {
+    if (!picture || !corners) return;
+    try {
+      const flat = straighten(picture, corners, 768);
+      const done = repeat ? seamless(flat) : flat;
+      const hash = await api.keepFile(new Blob([done.png()]));
+      onMade({
+        body: { kind: 'image', image: hash },
+        colour: done.mean(),
+        size: { width: own.size.width, height: Math.max(0.002, (own.size.width * done.height) / done.width) },
+        laying: null,
+        relief: 0,
+      });
+    } catch (error) {
+      say(errorText(error));
+    }
+  };
+  const at = (e: React.PointerEvent): { x: number; y: number } => {
+    const box = canvas.current!.getBoundingClientRect();
+    const clamp = (v: number): number => Math.min(1, Math.max(0, v));
+    return { x: clamp((e.clientX - box.left) / box.width), y: clamp((e.clientY - box.top) / box.height) };
+  };
+  return (
+    <Box sx={{ mt: 1 }}>
+      <Button size="small" component="label">
+        From a picture…
+        <input
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          hidden
+          aria-label="Picture of the finish"
+          onChange={(e) => void take(e.target.files?.[0])}
+        />
+      </Button>
+      {picture && corners ? (
+        <>
+          <Box
+            sx={{ position: 'relative', mt: 0.75, touchAction: 'none', cursor: 'crosshair' }}
+            onPointerDown={(e) => {
+              const p = at(e);
+              const away = corners.map((c) => Math.hypot(c.x - p.x, c.y - p.y));
+              drag.current = away.indexOf(Math.min(...away));
+              e.currentTarget.setPointerCapture(e.pointerId);
+            }}
+            onPointerMove={(e) => {
+              if (drag.current < 0) return;
+              const p = at(e);
+              setCorners(corners.map((c, i) => (i === drag.current ? p : c)) as Corners);
+            }}
+            onPointerUp={() => (drag.current = -1)}
+          >
+            <canvas
+              ref={canvas}
+              width={picture.width}
+              height={picture.height}
+              aria-label="Picture, with the four corners of what is square in it"
+              style={{ width: '100%', display: 'block' }}
+            />
+            <svg
+              viewBox="0 0 100 100"
+              preserveAspectRatio="none"
+              style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
+            >
+              <path
+                d={`M${corners.map((c) => `${c.x * 100} ${c.y * 100}`).join('L')}Z`}
+                fill="none"
+                stroke={colours.damson}
+                strokeWidth="1.5"
+                vectorEffect="non-scaling-stroke"
+              />
+            </svg>
+            {corners.map((c, i) => (
+              <Box
+                key={i}
+                sx={{
+                  position: 'absolute',
+                  left: `${c.x * 100}%`,
+                  top: `${c.y * 100}%`,
+                  width: 11,
+                  height: 11,
+                  m: '-6px',
+                  borderRadius: '50%',
+                  bgcolor: '#fff',
+                  border: `1.5px solid ${colours.damson}`,
+                  pointerEvents: 'none',
+                }}
+              />
+            ))}
+          </Box>
+          <Box sx={{ display: 'flex', gap: 0.75, mt: 0.5, alignItems: 'center' }}>
+            <Button size="small" aria-pressed={repeat} onClick={() => setRepeat(!repeat)} sx={{ fontWeight: repeat ? 650 : 400 }}>
+              {repeat ? 'Repeats without a seam' : 'As it is'}
+            </Button>
+            <Button size="small" onClick={() => void make()}>
+              Take it
+            </Button>
+          </Box>
+          <Box sx={{ fontSize: 11.5, color: colours.third }}>
+            Drag the corners onto what is square in the picture; its true width is set at “repeats after”.
+          </Box>
+        </>
+      ) : null}
+    </Box>
+  );
+}

@@ -1,0 +1,149 @@
+'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { finishesInUse } from '@/core/boards/compose';
+import { finishLrv, meanHex, type Finish } from '@/core/finishes/finish';
+import { offered } from '@/core/finishes/library';
+import { inHues } from '@/core/finishes/match';
+import { finishIn } from '@/core/finishes/store';
+import { CATEGORIES, ROLES, type Role } from '@/core/project/schema';
+import { SCOPES, useFinishing, type Scope } from '../finishes/finishing';
+import { Choice } from '../look/Choice';
+import { colours } from '../look/theme';
+import { useStudio } from '../store/studio';
+import { useSample } from '../table/textures';
+import { takeFinish } from '../tools/finishing';
+import { Card, Cards, matches, Tabs } from './cards';
+
+const TABS = [...CATEGORIES, 'In use', 'Recent', 'Own'] as const;
+
+/** How many cards are drawn at first; more come as one goes on. */
+const STEP = 24;
+
+/** The finishes: by kind, by what they are for, those of this project, those taken lately. */
+export function FinishLedge() {
+  const [tab, setTab] = useState<(typeof TABS)[number]>('Paint');
+  const [find, setFind] = useState('');
+  const [role, setRole] = useState<Role | 'any'>('any');
+  const [count, setCount] = useState(STEP);
+  const model = useDeferredValue(useStudio((s) => s.model));
+  const room = useStudio((s) => s.room);
+  const tool = useStudio((s) => s.tool);
+  const { scope, recent } = useFinishing();
+  const { project } = model;
+  const shown = useMemo(() => {
+    const own = Object.values(project.finishes);
+    const all = find.trim()
+      ? [...own, ...offered].filter((f) => matches(`${f.name} ${f.category} ${f.roles.join(' ')} ${f.supplier} ${f.code}`, find))
+      : tab === 'In use'
+        ? finishesInUse(model, room).map((u) => finishIn(project, u.finish))
+        : tab === 'Recent'
+          ? recent.map((id) => finishIn(project, id))
+          : tab === 'Own'
+            ? own
+            : offered.filter((f) => f.category === tab);
+    return role === 'any' ? all : all.filter((f) => f.roles.includes(role));
+  }, [tab, find, role, model, project, room, recent]);
+  useEffect(() => setCount(STEP), [tab, find, role]);
+  const end = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!end.current) return;
+    const seen = new IntersectionObserver((list) => list.some((e) => e.isIntersecting) && setCount((c) => c + STEP));
+    seen.observe(end.current);
+    return () => seen.disconnect();
+  }, [shown, count]);
+  return (
+    <>
+      <Tabs
+        tabs={TABS}
+        tab={tab}
+        onTab={(t) => {
+          setTab(t);
+          setFind('');
+        }}
+        find={find}
+        onFind={setFind}
+        placeholder="Find a finish…"
+      />
+      <Box sx={{ display: 'flex', gap: '9px', minHeight: 0 }}>
+        <Box sx={{ width: 148, flex: 'none', display: 'flex', flexDirection: 'column', gap: '3px', fontSize: 12 }}>
+          <Choice label="For" value={role} options={[['any', 'any use'] as const, ...ROLES.map((r) => [r, r] as const)]} onChoose={setRole} />
+          <Choice
+            label="Onto"
+            value={scope}
+            options={Object.entries(SCOPES) as [Scope, string][]}
+            onChoose={(value) => useFinishing.setState({ scope: value })}
+          />
+          <Box sx={{ display: 'flex', gap: 0.5 }}>
+            <Button size="small" aria-pressed={tool.kind === 'pick'} onClick={() => useStudio.getState().setTool({ kind: 'pick' })}>
+              Pick up
+            </Button>
+            <Button size="small" onClick={() => useFinishing.setState({ panel: 'schemes' })}>
+              Schemes
+            </Button>
+          </Box>
+          <Box sx={{ display: 'flex', gap: 0.5 }}>
+            <Button size="small" onClick={() => useFinishing.setState({ panel: 'own', from: null })}>
+              Own…
+            </Button>
+            <Button size="small" onClick={() => useFinishing.setState({ panel: 'picture' })}>
+              From picture
+            </Button>
+          </Box>
+        </Box>
+        <Cards>
+          {shown.slice(0, count).map((f) => (
+            <FinishCard key={f.id} finish={f} dislikes={project.dislikes} />
+          ))}
+          {shown.length > count ? <div ref={end} style={{ width: 8, flex: 'none' }} /> : null}
+          {shown.length ? null : (
+            <Box sx={{ color: colours.second, py: 2 }}>
+              {find
+                ? 'No finish is called that.'
+                : tab === 'Own'
+                  ? 'No finish of your own yet: make one from a colour, a picture or a shipped one.'
+                  : 'No finish has been chosen here yet.'}
+            </Box>
+          )}
+        </Cards>
+      </Box>
+    </>
+  );
+}
+
+function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly { name: string; from: number; to: number }[] }) {
+  const tool = useStudio((s) => s.tool);
+  const url = useSample(finish, 'tiles', 208, 116);
+  const disliked = dislikes.find((d) => inHues(meanHex(finish), d));
+  return (
+    <Card
+      name={finish.name}
+      line={disliked ? `not ${disliked.name}` : `LRV ${finishLrv(finish).toFixed(0)}, ${finish.supplier}`}
+      on={tool.kind === 'finish' && tool.finish === finish.id}
+      onPress={() => takeFinish(finish.id)}
+      drag={{ id: `finish ${finish.id}`, data: { kind: 'finish', finish: finish.id } }}
+      picture={
+        <Box
+          sx={{
+            width: '100%',
+            height: '100%',
+            bgcolor: meanHex(finish),
+            backgroundImage: url ? `url(${url})` : 'none',
+            backgroundSize: 'cover',
+            position: 'relative',
+            // What the client does not like is struck through.
+            '&::after': disliked
+              ? {
+                  content: '""',
+                  position: 'absolute',
+                  inset: 0,
+                  background: 'linear-gradient(to top right, transparent 48%, #A0561B 49%, #A0561B 51%, transparent 52%)',
+                }
+              : {},
+          }}
+        />
+      }
+    />
+  );
+}

@@ -1,0 +1,19 @@
+import { expose } from 'comlink';
+import { z } from 'zod';
+import { Deriver } from '@/core/derive';
+import { validateProject } from '@/core/project/commands';
+import { LIST_NAMES, LISTS, type ListName } from '@/core/schedules/lists';
+import { compareSchemes } from '@/core/schedules/schemes';
+
+const List = z.enum(LIST_NAMES as [ListName, ...ListName[]]);
+
+/** Schedules and comparisons that take longer than a frame, made off the page's own thread. */
+const service = {
+  rows: (project: unknown, list: string, phase: 'before' | 'after'): object[] =>
+    LISTS[List.parse(list)].rows(new Deriver().derive(validateProject(project), phase)),
+  compare: (project: unknown, first: string, second: string) => compareSchemes(validateProject(project), first, second),
+};
+
+export type ScheduleService = typeof service;
+
+expose(service);
