@@ -157,7 +157,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await studio.card('Chalk ledge').click();
     await studio.docket.getByRole('button', { name: 'ceiling' }).click();
     await studio.page.keyboard.press('Escape');
-    await studio.tab('Carpet & cloth');
+    await studio.tab('Cloth');
     await studio.dragCard(studio.card('Damson linen'), await studio.at(2.2, 3.15));
     const project = await studio.project();
     const room = Object.values(project.rooms).find((r) => r.name === 'Reading room')!;

@@ -72,7 +72,7 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
 
   await test.step('a finish is dropped on a floor in the model', async () => {
     await studio.stage('Finishes');
-    await studio.tab('Tile & brick');
+    await studio.tab('Tile');
     await studio.dragCard(studio.card('Hexagon, bone'), await above(studio, 0.9, 0.8, 0));
     await expect.poll(async () => only((await studio.project()).rooms).floor).toBe('tile.hex-bone');
   });

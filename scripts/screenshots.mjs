@@ -84,6 +84,20 @@ await room('Living');
 await page.getByTestId('ledge').getByRole('tab', { name: 'Timber' }).click();
 await shot('finishes', 7000);
 await page.keyboard.press('Escape');
+// The walls of the hall unrolled; two schemes side by side.
+await room('Hall');
+await page.waitForTimeout(3000);
+const [k2, ox2, oy2] = (await plan.getAttribute('data-view')).split(' ').map(Number);
+await page.mouse.click(box.x + ox2 + k2 * 5.94, box.y + oy2 - k2 * 5.6);
+await page.getByTestId('docket').getByRole('button', { name: 'In elevation' }).click();
+await page.getByRole('switch', { name: 'all round the room' }).click();
+await shot('unrolled', 5000);
+await page.getByRole('button', { name: 'Plan', exact: true }).click();
+await page.keyboard.press('Escape');
+await press('Schemes');
+await press('Side by side');
+await shot('schemes', 15000);
+await press('Close');
 await room('Kitchen & dining');
 await stage('Views');
 await page

@@ -9,15 +9,16 @@ import { finishLrv, meanHex } from '@/core/finishes/finish';
 import { nearest } from '@/core/finishes/match';
 import { offered } from '@/core/finishes/library';
 import { choices } from '@/core/project/choices';
+import { BARE } from '@/core/shell/surfaces';
 import { finishIn } from '@/core/finishes/store';
 import { formatLength } from '@/core/units/length';
 import { Label } from '../docket/Label';
-import { useEdit } from '../docket/parts';
+import { Swatches, useEdit } from '../docket/parts';
 import { Row } from '../look/fields';
 import { colours } from '../look/theme';
-import { useFinish, useStudio } from '../store/studio';
+import { surfaceName, useFinish, useStudio } from '../store/studio';
 import { useSample } from '../table/textures';
-import { takeFinish } from '../tools/finishing';
+import { finishAt, takeFinish } from '../tools/finishing';
 import { useFinishing } from './finishing';
 
 const UNIT_WORDS = { m2: 'a m²', litre: 'a litre', roll: 'a roll', box: 'a box', piece: 'a piece', metre: 'a metre' } as const;
@@ -115,6 +116,7 @@ export function FinishDocket({ id }: { id: string }) {
           />
         ))}
       </Box>
+      <Onto />
       <Box sx={{ display: 'flex', gap: 0.75, mt: 1, flexWrap: 'wrap' }}>
         <Button size="small" onClick={() => useFinishing.setState({ panel: 'own', from: id })}>
           {own ? 'Change…' : 'Make it my own…'}
@@ -134,5 +136,30 @@ export function FinishDocket({ id }: { id: string }) {
         </Button>
       </Box>
     </Label>
+  );
+}
+
+/** What is selected while a finish is in hand: a press on one of its parts puts the finish there. */
+function Onto() {
+  const spot = useStudio((s) => s.selection.at(-1));
+  const project = useStudio((s) => s.project);
+  if (!spot) return null;
+  const room = project.rooms[spot.entity];
+  const { target } = spot;
+  const items = room
+    ? [
+        { label: 'floor', finish: room.floor ?? BARE.floor, target: { kind: 'floor' as const, room: room.id } },
+        { label: 'walls', finish: room.walls ?? BARE.wall, target: { kind: 'walls' as const, room: room.id } },
+        { label: 'ceiling', finish: room.ceiling ?? BARE.ceiling, target: { kind: 'ceiling' as const, room: room.id } },
+      ]
+    : target
+      ? [{ label: 'selected', finish: finishAt(target) ?? BARE.wall, target }]
+      : [];
+  if (!items.length) return null;
+  return (
+    <>
+      <Box sx={{ fontSize: 11, color: colours.third, mt: 1 }}>{room ? room.name : surfaceName(project, target!)}: press to put it on</Box>
+      <Swatches items={items} />
+    </>
   );
 }

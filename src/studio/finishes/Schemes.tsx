@@ -170,7 +170,9 @@ export function Compare() {
           />
         ))}
         <Box sx={{ overflow: 'auto', fontSize: 12 }} aria-label="What differs" aria-busy={busy}>
-          <Box sx={{ color: colours.third, mb: 0.5 }}>{value ? `${value.differences.length} choices differ` : 'comparing…'}</Box>
+          <Box sx={{ color: colours.third, mb: 0.5 }}>
+            {value ? (value.differences.length === 1 ? '1 choice differs' : `${value.differences.length} choices differ`) : 'comparing…'}
+          </Box>
           {value?.differences.map((d) => (
             <Box key={d.address} sx={{ borderTop: `1px solid ${colours.hairline}`, py: '3px' }}>
               <Box sx={{ fontWeight: 550 }}>{d.what}</Box>

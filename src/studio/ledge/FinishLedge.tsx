@@ -1,6 +1,5 @@
 'use client';
 import Box from '@mui/material/Box';
-import Button from '@mui/material/Button';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { finishesInUse } from '@/core/boards/compose';
 import { finishLrv, meanHex, type Finish } from '@/core/finishes/finish';
@@ -75,21 +74,13 @@ export function FinishLedge() {
             options={Object.entries(SCOPES) as [Scope, string][]}
             onChoose={(value) => useFinishing.setState({ scope: value })}
           />
-          <Box sx={{ display: 'flex', gap: 0.5 }}>
-            <Button size="small" aria-pressed={tool.kind === 'pick'} onClick={() => useStudio.getState().setTool({ kind: 'pick' })}>
+          <Box sx={{ display: 'grid', gridTemplateColumns: '62px 1fr', columnGap: 1, rowGap: '3px', mt: '2px' }}>
+            <Way on={tool.kind === 'pick'} onPress={() => useStudio.getState().setTool({ kind: 'pick' })}>
               Pick up
-            </Button>
-            <Button size="small" onClick={() => useFinishing.setState({ panel: 'schemes' })}>
-              Schemes
-            </Button>
-          </Box>
-          <Box sx={{ display: 'flex', gap: 0.5 }}>
-            <Button size="small" onClick={() => useFinishing.setState({ panel: 'own', from: null })}>
-              Own…
-            </Button>
-            <Button size="small" onClick={() => useFinishing.setState({ panel: 'picture' })}>
-              From picture
-            </Button>
+            </Way>
+            <Way onPress={() => useFinishing.setState({ panel: 'schemes' })}>Schemes</Way>
+            <Way onPress={() => useFinishing.setState({ panel: 'own', from: null })}>My own</Way>
+            <Way onPress={() => useFinishing.setState({ panel: 'picture' })}>From a picture</Way>
           </Box>
         </Box>
         <Cards>
@@ -145,5 +136,29 @@ function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly {
         />
       }
     />
+  );
+}
+
+/** A way to somewhere, in a word. */
+function Way({ on, onPress, children }: { on?: boolean; onPress(): void; children: string }) {
+  return (
+    <Box
+      component="button"
+      aria-pressed={Boolean(on)}
+      onClick={onPress}
+      sx={{
+        all: 'unset',
+        cursor: 'pointer',
+        width: 'fit-content',
+        whiteSpace: 'nowrap',
+        color: on ? colours.damson : colours.ink,
+        fontWeight: on ? 650 : 500,
+        borderBottom: `1px solid ${on ? colours.damson : colours.firm}`,
+        '&:hover': { borderColor: colours.ink },
+        '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+      }}
+    >
+      {children}
+    </Box>
   );
 }

@@ -41,7 +41,7 @@ export function Schedules() {
     if (state.project.rooms[id]) state.setRoom(id);
     else state.select([{ entity: id, target: null }]);
   };
-  const single = list.title.replace(/s$/, '');
+  const single = list.title.replace(/(?<=sh)es$|s$/, '');
   return (
     <Box sx={{ bgcolor: '#fff', height: '100%', overflow: 'auto', p: '14px 28px 20px' }} aria-busy={busy}>
       <Tabs tabs={TITLES} tab={list.title} onTab={(title) => setName(LIST_NAMES[TITLES.indexOf(title)])} />

@@ -80,7 +80,10 @@ export function Marks({ items }: { items: readonly DisplayItem[] }) {
 
 function Mark({ item, on, over, room, clear, still }: { item: DisplayItem; on: boolean; over: boolean; room: string | null; clear: boolean; still?: boolean }) {
   if (item.kind === 'text' || item.kind === 'label') return null;
-  const common = { 'data-entity': still ? undefined : item.entity, style: still ? ({ pointerEvents: 'none' } as const) : undefined };
+  const common = {
+    'data-entity': still ? undefined : item.entity,
+    style: still || item.entity === undefined ? ({ pointerEvents: 'none' } as const) : undefined,
+  };
   if (item.kind === 'fill') {
     let fill = item.colour ?? inkColour(item.ink);
     if (item.layer === 'room' && !item.colour) fill = item.entity === room ? colours.damsonTint : over ? '#FAFAF9' : '#ffffff';

@@ -127,7 +127,7 @@ function finishedGroup(model: Model, level: DerivedLevel, room: DerivedRoom): Pl
     const { laying } = floor.laid;
     if (laying && Math.min(laying.width, laying.height) >= STRIP)
       for (const unit of layOut(laying, floor.placing, floor.regions).units)
-        for (const points of outlinesOf(unit)) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, entity, layer });
+        for (const points of outlinesOf(unit)) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, layer });
     for (const face of faces) {
       if (!face.side || !face.chosen) continue;
       const { length } = face.side;
@@ -204,8 +204,7 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
       if (!cut.rings.length || (cut.core && own === ink)) continue;
       const tone: Ink = cut.material === 'cavity' || cut.material === 'insulation' ? 'paper' : cut.core ? own : 'leaf';
       items.push({ kind: 'fill', rings: cut.rings, ink: tone, entity, layer });
-      if (cut.material === 'insulation')
-        for (const points of cut.rings) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, entity, layer });
+      if (cut.material === 'insulation') for (const points of cut.rings) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, layer });
     }
     // The faces, and what is seen of its ends; not the joints with other walls.
     for (const side of wall.sides) items.push({ kind: 'line', points: side.path.map((q) => q.p), closed: false, ink: 'line', pen: 0.25, entity, layer });

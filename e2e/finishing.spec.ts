@@ -1,0 +1,221 @@
+import { expect, test, type Page } from '@playwright/test';
+import sharp from 'sharp';
+import { deriveModel } from '../src/core/derive';
+import { finishSchedule } from '../src/core/schedules/finishes';
+import { withScheme } from '../src/core/project/choices';
+import { only, Studio } from './studio';
+
+/** Pictures to look at while working on it: LOOK=folder npx playwright test e2e/finishing.spec.ts */
+const look = (name: string, page: Page): Promise<unknown> =>
+  process.env.LOOK ? page.screenshot({ path: `${process.env.LOOK}/${name}.png` }) : Promise.resolve();
+
+test('a room is finished surface by surface, in two schemes', async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.start('Finishing');
+  await studio.tab('Walls');
+  await studio.card('Room by corners').click();
+  await studio.press(0, 0);
+  await studio.moveTo(5, 4);
+  await studio.type('4000');
+  await page.keyboard.press('Tab');
+  await studio.type('3000');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  const room = only((await studio.project()).rooms);
+  const inside = [...deriveModel(await studio.project()).shell.rooms.values()][0].region.outer;
+  const [x0, y0] = [Math.min(...inside.map((p) => p.x)), Math.min(...inside.map((p) => p.y))];
+  await studio.stage('Finishes');
+
+  await test.step('a press reaches as far as it is told, and says where', async () => {
+    await studio.tab('Paint');
+    await studio.choose('Onto', 'all walls of the room', page.getByTestId('ledge'));
+    await studio.card('Sluice white').click();
+    await studio.moveTo(x0 + 2, y0 - 0.1);
+    await expect(studio.line).toContainText('all walls');
+    await studio.press(x0 + 2, y0 - 0.1);
+    expect(only((await studio.project()).rooms).walls).toBe('paint.sluice-white');
+    await studio.choose('Onto', 'this surface', page.getByTestId('ledge'));
+  });
+
+  await test.step('tiles on the floor: counted as they are laid, laid otherwise, at another scale on purpose', async () => {
+    await page.getByPlaceholder('Find a finish…').fill('quarry red');
+    await studio.card('Quarry tile, red').click();
+    await studio.press(x0 + 2, y0 + 1.5);
+    await page.keyboard.press('Escape');
+    await expect(studio.docket).toContainText('whole');
+    await studio.docket.getByRole('button', { name: 'Laying…' }).click();
+    await studio.choose('Pattern', 'herringbone', studio.docket);
+    await studio.set('Length of a unit', '300');
+    await studio.set('Height of a unit', '75');
+    await studio.choose('Start', 'a joint in the middle', studio.docket);
+    let project = await studio.project();
+    expect(project.layings[`floor/${room.id}`]).toMatchObject({ start: 'middle', laying: { pattern: 'herringbone', width: 0.3, height: 0.075 } });
+    await studio.set('Scale, %', '150');
+    await expect(studio.docket).toContainText('Not the product’s real size');
+    await studio.set('Scale, %', '100');
+    project = await studio.project();
+    const row = finishSchedule(deriveModel(project)).find((r) => r.id === 'tile.quarry-red')!;
+    expect(row.area).toBeCloseTo(12, 4);
+    expect(Number(row.whole) * 0.3 * 0.075).toBeLessThan(12);
+    await look('finishing-floor', page);
+  });
+
+  await test.step('picks a finish up and puts it down elsewhere', async () => {
+    await page.getByRole('button', { name: 'Pick up' }).click();
+    await studio.moveTo(x0 + 2, y0 + 1.5);
+    await expect(studio.line).toContainText('Quarry tile, red');
+    await studio.press(x0 + 2, y0 + 1.5);
+    await expect(studio.docket).toContainText('Quarry tile, red');
+    await page.keyboard.press('Escape');
+  });
+
+  await test.step('a splashback and a band are drawn in the elevation, typed over, and counted', async () => {
+    await studio.press(x0 + 2, y0 + 3.1);
+    await studio.docket.getByRole('button', { name: 'In elevation' }).click();
+    const pane = page.getByTestId('elevation');
+    await expect(pane).toBeVisible();
+    const drag = async (a: [number, number], b: [number, number]): Promise<void> => {
+      const [k, ox, oy] = (await pane.getAttribute('data-view'))!.split(' ').map(Number);
+      const box = (await pane.boundingBox())!;
+      const at = ([x, y]: [number, number]): [number, number] => [box.x + ox + k * x, box.y + oy - k * y];
+      await page.mouse.move(...at(a));
+      await page.mouse.down();
+      await page.mouse.move(...at(b), { steps: 6 });
+      await page.mouse.up();
+    };
+    await page.getByRole('radio', { name: 'patch' }).click();
+    await drag([0.5, 0.9], [2.5, 1.5]);
+    await studio.set('From left', '600');
+    await studio.set('Width', '1800');
+    await studio.set('Height', '600');
+    await studio.set('From floor', '910');
+    let project = await studio.project();
+    const patch = only(project.patches);
+    expect(patch.shape).toMatchObject({ kind: 'rectangle', base: 0.91, width: 1.8, height: 0.6 });
+    const derived = deriveModel(project).shell.levels[0].faces.flatMap((f) => f.patches)[0];
+    expect(derived.area).toBeCloseTo(1.08, 6);
+    expect(Math.min(...derived.regions[0].outer.map((p) => p.x))).toBeCloseTo(0.6, 6);
+    await studio.docket.getByRole('switch', { name: 'Panelled' }).click();
+    await studio.set('Up', '1');
+    project = await studio.project();
+    expect(deriveModel(project).shell.levels[0].faces.flatMap((f) => f.patches)[0].panels.length).toBeGreaterThan(1);
+    await page.getByRole('radio', { name: 'band' }).click();
+    await drag([3.2, 0.02], [3.6, 0.42]);
+    project = await studio.project();
+    expect(Object.values(project.patches).find((p) => p.shape.kind === 'band')).toBeTruthy();
+    await page.getByRole('switch', { name: 'all round the room' }).click();
+    await look('finishing-elevation', page);
+    await page.getByRole('button', { name: 'Plan', exact: true }).click();
+  });
+
+  await test.step('copies the wall’s treatment onto the one opposite, mirrored', async () => {
+    await studio.press(x0 + 2, y0 + 3.1);
+    await studio.docket.getByRole('button', { name: 'Mirrored onto…' }).click();
+    await studio.press(x0 + 2, y0 - 0.1);
+    await page.keyboard.press('Escape');
+    const project = await studio.project();
+    expect(Object.values(project.patches).filter((p) => p.shape.kind === 'rectangle')).toHaveLength(2);
+    const faces = deriveModel(project).shell.levels[0].faces.filter((f) => f.patches.length);
+    expect(faces).toHaveLength(2);
+    const [a, b] = faces.map((f) => Math.min(...f.patches.find((p) => p.patch.shape.kind === 'rectangle')!.regions[0].outer.map((p) => p.x)));
+    expect(a + b).toBeCloseTo(4 - 1.8, 6);
+  });
+
+  await test.step('a skirting all round and a cornice of a section of one’s own', async () => {
+    await studio.room('Room').click();
+    await studio.docket.getByRole('button', { name: 'Add skirting' }).click();
+    await expect(studio.docket).toContainText('4 mitres, 0 ends');
+    await studio.room('Room').click();
+    await studio.docket.getByRole('button', { name: 'Add cornice' }).click();
+    await studio.docket.getByRole('button', { name: 'Own section…' }).click();
+    const field = studio.docket.getByLabel('Own section', { exact: true });
+    await field.fill('0 0\n20 10\n60 60\n60 80');
+    await field.blur();
+    const project = await studio.project();
+    expect(Object.values(project.profiles)).toHaveLength(1);
+    expect(Object.values(project.mouldings).find((m) => m.kind === 'cornice')!.profile).toBe(only(project.profiles).id);
+    expect(deriveModel(project).shell.levels[0].mouldings.reduce((sum, m) => sum + m.length, 0)).toBeCloseTo(28, 3);
+    await look('finishing-mouldings', page);
+  });
+
+  await test.step('a finish of one’s own from a colour, and one from a picture; a wrong file is refused', async () => {
+    await page.getByRole('button', { name: 'My own' }).click();
+    const sheet = page.getByRole('dialog', { name: 'A finish of one’s own' });
+    await sheet.getByLabel('Colour as a number').fill('7a5b4c');
+    await sheet.getByLabel('Colour as a number').press('Enter');
+    await sheet.getByLabel('Name of the finish').fill('Bookcloth brown');
+    await sheet.getByLabel('Name of the finish').press('Enter');
+    await sheet.getByRole('button', { name: 'Keep and take in hand' }).click();
+    await expect(studio.docket).toContainText('Bookcloth brown');
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'My own' }).click();
+    await sheet.getByLabel('Picture of the finish').setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('no picture') });
+    await expect(studio.notice).toContainText('“notes.txt” was not taken');
+    await sheet.getByLabel('Picture of the finish').setInputFiles({ name: 'broken.png', mimeType: 'image/png', buffer: Buffer.from('not a png') });
+    await expect(studio.notice).toContainText('damaged');
+    const stripes = Buffer.from(Uint8Array.from({ length: 96 * 64 * 3 }, (_, i) => (Math.floor(i / 3) % 96 < 48 ? [150, 90, 60] : [210, 190, 150])[i % 3]));
+    const png = await sharp(stripes, { raw: { width: 96, height: 64, channels: 3 } })
+      .png()
+      .toBuffer();
+    await sheet.getByLabel('Picture of the finish').setInputFiles({ name: 'stripes.png', mimeType: 'image/png', buffer: png });
+    await sheet.getByRole('button', { name: 'Take it' }).click();
+    await sheet.getByLabel('Name of the finish').fill('Striped');
+    await sheet.getByLabel('Name of the finish').press('Enter');
+    await sheet.getByRole('button', { name: 'Keep and take in hand' }).click();
+    await expect(studio.docket).toContainText('Striped');
+    const project = await studio.project();
+    const own = Object.values(project.finishes);
+    expect(own.map((f) => f.name).sort()).toEqual(['Bookcloth brown', 'Striped']);
+    expect(own.find((f) => f.name === 'Striped')!.body.kind).toBe('image');
+    await page.keyboard.press('Escape');
+  });
+
+  await test.step('colours from a picture lead to paints', async () => {
+    await page.getByRole('button', { name: 'From a picture' }).click();
+    const sheet = page.getByRole('dialog', { name: 'Colours from a picture' });
+    const png = await sharp({ create: { width: 40, height: 40, channels: 3, background: '#3f4f49' } })
+      .png()
+      .toBuffer();
+    await sheet.getByLabel('Picture to take colours from').setInputFiles({ name: 'green.png', mimeType: 'image/png', buffer: png });
+    await sheet.getByRole('button', { name: /^Take Lock-gate green/ }).click();
+    await expect(studio.docket).toContainText('Lock-gate green');
+    await sheet.getByRole('button', { name: 'Close' }).click();
+    await page.keyboard.press('Escape');
+  });
+
+  await test.step('a second scheme goes its own way; both are seen side by side, with what differs', async () => {
+    await page.getByRole('button', { name: 'Schemes', exact: true }).click();
+    const sheet = page.getByRole('dialog', { name: 'Schemes' });
+    await sheet.getByRole('button', { name: 'Duplicate' }).click();
+    await sheet.getByRole('button', { name: 'Take in hand' }).click();
+    await expect(sheet.getByRole('button', { name: 'Take in hand' })).toHaveCount(1);
+    await sheet.getByRole('button', { name: 'Close' }).click();
+    await studio.tab('Stone');
+    await studio.card('Lock-side flag').click();
+    await studio.press(x0 + 2, y0 + 1.5);
+    await page.keyboard.press('Escape');
+    const project = await studio.project();
+    expect(Object.keys(project.schemes)).toHaveLength(2);
+    expect(only(project.rooms).floor).toBe('stone.flag');
+    expect(only(withScheme(project, 'scheme-1').rooms).floor).toBe('tile.quarry-red');
+    await page.getByRole('button', { name: 'Schemes', exact: true }).click();
+    await page.getByRole('button', { name: 'Side by side' }).click();
+    const compare = page.getByRole('dialog', { name: 'Two schemes' });
+    await expect(compare.getByLabel('What differs')).toContainText('1 choice differs', { timeout: 30_000 });
+    await expect(compare.getByLabel('What differs')).toContainText('Lock-side flag → Quarry tile, red');
+    await look('finishing-compare', page);
+    await compare.getByRole('button', { name: 'Close' }).click();
+  });
+
+  await test.step('what is without a finish is listed, and leads to its place', async () => {
+    await page.getByRole('button', { name: /findings?$/ }).click();
+    await page
+      .getByRole('list', { name: 'Findings' })
+      .getByText(/ceiling still without a finish/)
+      .click();
+    await studio.stage('Schedules');
+    await page.getByRole('tab', { name: 'Finishes', exact: true }).click();
+    await expect(page.getByRole('table', { name: 'Finish schedule' })).toContainText('Sluice white');
+    await look('finishing-schedule', page);
+  });
+});
