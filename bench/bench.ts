@@ -10,6 +10,7 @@ import { buildHierarchy } from '@/core/render/bvh';
 import { RayKernel } from '@/core/render/kernel/kernel';
 import { pictureScene } from '@/core/render/picture';
 import { cottage } from './cottage';
+import { finishes } from './finishes';
 import { storey } from './storey';
 import { forgetParts, pieceFrom, stockItem } from '@/core/stock/stock';
 
@@ -217,12 +218,14 @@ async function passes(): Promise<void> {
   rows.push({ what: 'tracing the demo’s kitchen on two workers (peer: on one)', ours: say(two), peer: say(one), ratio: two / one });
 }
 
-if (!process.env.ONLY) {
+const only = process.env.ONLY;
+if (!only) {
   rays();
   deriving();
   storeys();
 }
-house();
-if (!process.env.ONLY) await passes();
+if (!only || only === 'house') house();
+if (!only || only === 'finishes') finishes((what, ours, peer, ratio) => rows.push({ what, ours, peer, ratio }), time);
+if (!only) await passes();
 console.log('| what | ours | peer | ratio |\n| --- | --- | --- | --- |');
 for (const r of rows) console.log(`| ${r.what} | ${r.ours} | ${r.peer} | ${r.ratio.toFixed(2)} |`);

@@ -113,7 +113,10 @@ export function makeFinishes(s: Script): void {
   s.do('finish.replace', { from: 'paint.hazel-copse', to: 'paint.ferry-blue', room: null });
   s.do('finish.replace', { from: 'paint.skein', to: 'paint.candle-end', room: null });
   const counters = Object.values(s.project.pieces).filter((p) => p.maker === 'counter' || p.maker === 'wardrobe');
-  s.do('finish.apply', { targets: counters.map((p) => ({ kind: 'piece' as const, piece: p.id, part: 'fronts' })), finish: 'paint.ink-bottle' });
+  const joinery = counters.flatMap((p) =>
+    (p.maker === 'counter' ? ['fronts', 'carcass'] : ['fronts']).map((part) => ({ kind: 'piece' as const, piece: p.id, part })),
+  );
+  s.do('finish.apply', { targets: joinery, finish: 'paint.ink-bottle' });
   s.do('scheme.set', {
     id: 'scheme-bindery',
     set: {

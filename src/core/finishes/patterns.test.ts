@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { luminance, toLinear } from './colour';
 import type { Finish } from './finish';
 import { FINISHES, finishById } from './library';
-import { cells, fractal, hash, noise } from './noise';
+import { cellField, cells, fractal, fractalField, hash, noise, noiseField } from './noise';
 import { makeTexture, textureSpan } from './texture';
 
 /** Lightness along a row or a column of a texture, averaged over the other direction. */
@@ -143,6 +143,17 @@ describe('noise', () => {
     }
     expect(Math.abs(sum / n)).toBeLessThan(0.08);
     for (const b of bins) expect(Math.abs(b / n - 0.1)).toBeLessThan(0.01);
+  });
+
+  it('worked out ahead gives the same values', () => {
+    const [n, f, c] = [noiseField(7, 5, 3), fractalField(4, 6, 2, 3), cellField(8, 6, 9)];
+    for (let i = 0; i < 200; i++) {
+      const [u, v] = [(i * 0.137) % 1, (i * 0.071) % 1];
+      expect(n(u, v)).toBeCloseTo(noise(u, v, 7, 5, 3), 5);
+      expect(f(u, v)).toBeCloseTo(fractal(u, v, 4, 6, 2, 3), 5);
+      expect(c(u, v).near).toBeCloseTo(cells(u, v, 8, 6, 9).near, 5);
+      expect(c(u, v).id).toBe(cells(u, v, 8, 6, 9).id);
+    }
   });
 
   it('finds the nearest cell point: no other is nearer', () => {

@@ -1,6 +1,6 @@
 import { placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import type { Vec2 } from '../geometry/vec';
-import type { Piece, Project } from '../project/schema';
+import { NO_STARTS, type Piece, type Project, type StartRole, type Starts } from '../project/schema';
 import { luminaires } from './luminaires';
 import { seating } from './seating';
 import { storage } from './storage';
@@ -83,8 +83,30 @@ export function derivePiece(project: Project, piece: Piece): DerivedPiece {
   return value;
 }
 
-/** A new piece of a stock item, standing at a point. */
-export function pieceFrom(item: StockItem, id: string, level: Project['levels'][string], at: Vec2, rotation = 0): Piece {
+/** What the parts of cabinets are for, by their names. */
+const PART_ROLES: Record<string, StartRole> = {
+  fronts: 'joinery',
+  carcass: 'joinery',
+  plinth: 'joinery',
+  top: 'worktop',
+  worktop: 'worktop',
+  handles: 'metal',
+};
+
+/** What the parts of a new cabinet begin with, where the scheme says so. */
+const startsOf = (item: StockItem, starts: Starts): Record<string, string> =>
+  item.cabinet
+    ? Object.fromEntries(
+        Object.keys(item.parts).flatMap((part) => {
+          const role = PART_ROLES[part];
+          const finish = role && starts[role];
+          return finish ? [[part, finish]] : [];
+        }),
+      )
+    : {};
+
+/** A new piece of a stock item, standing at a point. @param starts what the scheme in hand gives new cabinets */
+export function pieceFrom(item: StockItem, id: string, level: Project['levels'][string], at: Vec2, rotation = 0, starts: Starts = NO_STARTS): Piece {
   const elevation = item.mount === 'ceiling' ? level.height - item.size.height : item.id === 'mirror' ? 1.2 : 0;
   return {
     id,
@@ -96,7 +118,7 @@ export function pieceFrom(item: StockItem, id: string, level: Project['levels'][
     elevation: Math.max(0, elevation),
     rotation,
     size: { ...item.size },
-    finishes: {},
+    finishes: startsOf(item, starts),
     lamp: item.lamp ? { ...item.lamp } : null,
   };
 }

@@ -103,6 +103,7 @@ export const storage: StockItem[] = [
     size: { width: 1.6, depth: 0.6, height: 2.1 },
     min: { width: 0.5, depth: 0.4, height: 1.6 },
     max: { width: 3.6, depth: 0.7, height: 2.4 },
+    cabinet: true,
     mount: 'floor',
     parts: { fronts: 'paint.lockgate-green', carcass: 'timber.oak', handles: 'metal.brass-brushed' },
     words: 'closet cupboard',
@@ -177,6 +178,7 @@ export const storage: StockItem[] = [
     size: { width: 1.6, depth: 0.45, height: 0.75 },
     min: { width: 0.6, depth: 0.32, height: 0.5 },
     max: { width: 2.6, depth: 0.6, height: 1.1 },
+    cabinet: true,
     mount: 'floor',
     parts: { fronts: 'timber.walnut', carcass: 'timber.walnut', handles: 'metal.brass-brushed', legs: 'metal.iron-black' },
     words: 'cabinet chest drawers',
@@ -205,6 +207,7 @@ export const storage: StockItem[] = [
     min: { width: 1.0, depth: 0.6, height: 0.8 },
     max: { width: 4.2, depth: 0.7, height: 0.95 },
     fixed: true,
+    cabinet: true,
     mount: 'floor',
     parts: {
       fronts: 'paint.lockgate-green',

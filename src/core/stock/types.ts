@@ -35,6 +35,8 @@ export interface StockItem {
   mount: Mount;
   /** Built in: what it stands on and against need not be finished behind it. */
   fixed?: boolean;
+  /** Made with fronts, worktop and handles, which a scheme decides for all. */
+  cabinet?: boolean;
   /** Named parts with the finish each starts with. */
   parts: Record<string, string>;
   lamp?: Lamp;

@@ -103,7 +103,7 @@ export function Docket() {
     line = 'Patch';
     body = <PatchDocket id={entity} />;
   } else if (project.mouldings[entity]) {
-    title = project.mouldings[entity].name;
+    title = project.mouldings[entity].name.replace(/^./, (c) => c.toUpperCase());
     line = project.rooms[project.mouldings[entity].room]?.name ?? 'Moulding';
     body = <MouldingDocket id={entity} />;
   } else if (project.guides[entity]) {

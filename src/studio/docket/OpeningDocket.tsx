@@ -8,6 +8,7 @@ import { wallLength, wallRidge } from '@/core/project/wall-line';
 import { partsOf } from '@/core/shell/openings/parts';
 import { clearWidth, OPENING_FINISHES } from '@/core/shell/openings/sizes';
 import { formatLength } from '@/core/units/length';
+import { PROFILES } from '@/core/finishes/profiles';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';
@@ -204,6 +205,20 @@ export function OpeningDocket({ id }: { id: string }) {
         </>
       ) : null}
       {kind === 'niche' || form === 'corner' ? null : length('Architrave', 'architrave')}
+      {kind !== 'niche' && form !== 'corner' && opening.architrave > 0 && opening.shape.kind === 'rectangle' ? (
+        <Row label="Its section">
+          <Choice
+            bare
+            label="Section of the architrave"
+            value={opening.profile ?? 'plain'}
+            options={[
+              ['plain', 'plain band'],
+              ...[...Object.values(project.profiles), ...PROFILES].filter((p) => p.use === 'architrave').map((p) => [p.id, p.name] as const),
+            ]}
+            onChoose={(v) => void set({ profile: v === 'plain' ? null : v })}
+          />
+        </Row>
+      ) : null}
       {kind === 'door' || kind === 'window' ? (
         <>
           <Row label="Frame">

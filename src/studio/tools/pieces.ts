@@ -8,7 +8,7 @@ function ghostPiece(maker: string, at: TablePoint, id: string): { piece: Piece; 
   const { model, project, level } = get();
   const item = stockItem(maker);
   if (!item) return null;
-  const piece = pieceFrom(item, id, project.levels[level], at.plan);
+  const piece = pieceFrom(item, id, project.levels[level], at.plan, 0, project.schemes[project.scheme].starts);
   const standing = standPiece(model, level, item, piece.size, at.plan, 0, at.reach);
   return { piece: { ...piece, x: standing.x, y: standing.y, rotation: standing.rotation }, note: standing.note };
 }

@@ -1,6 +1,6 @@
 import type { Body } from '../../project/schema';
 import type { Rgb } from '../colour';
-import { cells, fractal, noise } from '../noise';
+import { cellField, fractalField, noiseField } from '../noise';
 
 /** What a maker says about one point of matter. */
 export interface Spot {
@@ -45,20 +45,23 @@ export class Fields {
 
   /** Value noise in −1…1 with features `lx` × `ly` metres. */
   noise(lx: number, ly = lx, salt = 0): (x: number, y: number) => number {
-    const [nx, ny] = [this.across(lx), this.up(ly)];
-    return (x, y) => noise(x / this.width, y / this.height, nx, ny, this.seed + salt);
+    const { width, height } = this;
+    const field = noiseField(this.across(lx), this.up(ly), this.seed + salt);
+    return (x, y) => field(x / width, y / height);
   }
 
   /** Octaves of noise, the coarsest with features `lx` × `ly` metres. */
   fractal(lx: number, ly = lx, octaves = 4, salt = 0): (x: number, y: number) => number {
-    const [nx, ny] = [this.across(lx), this.up(ly)];
-    return (x, y) => fractal(x / this.width, y / this.height, nx, ny, this.seed + salt, octaves);
+    const { width, height } = this;
+    const field = fractalField(this.across(lx), this.up(ly), this.seed + salt, octaves);
+    return (x, y) => field(x / width, y / height);
   }
 
   /** Cells about `length` metres wide: distances to the nearest two centres in cells, and the number of the nearest. */
   cells(lx: number, ly = lx, salt = 0): (x: number, y: number) => { near: number; next: number; id: number } {
-    const [nx, ny] = [this.across(lx), this.up(ly)];
-    return (x, y) => cells(x / this.width, y / this.height, nx, ny, this.seed + salt);
+    const { width, height } = this;
+    const field = cellField(this.across(lx), this.up(ly), this.seed + salt);
+    return (x, y) => field(x / width, y / height);
   }
 
   /** A length brought to a whole number of times across, or up. */

@@ -2,6 +2,7 @@ import type { Draft } from 'immer';
 import { current } from 'immer';
 import { z } from 'zod';
 import { isSimple } from '../../geometry/polygon';
+import { addressOf } from '../addresses';
 import { choices, choicesOf, roomOfTarget, takeScheme } from '../choices';
 import { DomainError } from '../errors';
 import { cellFault } from '../laying-cell';
@@ -47,6 +48,13 @@ function checkPatch(draft: Draft<Project>, patch: Patch): void {
   if (shape.kind !== 'band' && patch.on.kind === 'walls') refuse('on all walls of a room it runs as a band between two heights.');
 }
 
+/** Another finish comes with a laying of its own: units chosen for the one before do not hold for it. */
+function forgetLaying(draft: Draft<Project>, target: FaceTarget): void {
+  const layings = stateOf(draft.layings);
+  const own = target.kind === 'walls' ? Object.keys(layings).filter((a) => a.startsWith(`wall/${target.room ?? '*'}/`)) : [addressOf(target)];
+  for (const address of own) if (layings[address]) delete draft.layings[address];
+}
+
 /** Edits of what lies on faces: finishes of one's own, layings, patches, mouldings, schemes. */
 export const dressingCommands = {
   'finish.put': define({
@@ -70,6 +78,7 @@ export const dressingCommands = {
         );
       for (const { target } of targets) {
         // A whole room keeps what single walls of it have been given.
+        forgetLaying(draft, target);
         if (target.kind === 'walls') (target.room === null ? draft.outside : draft.rooms[target.room]).walls = to;
         else applyFinish(draft, target, to);
       }
@@ -199,7 +208,10 @@ export const dressingCommands = {
     title: 'Apply finish',
     args: z.object({ targets: z.array(FaceTarget).min(1).max(2000), finish: FinishId.nullable() }),
     apply(draft, { targets, finish }) {
-      for (const target of targets) applyFinish(draft, target, finish);
+      for (const target of targets) {
+        applyFinish(draft, target, finish);
+        forgetLaying(draft, target);
+      }
     },
   }),
 };

@@ -3,7 +3,8 @@ import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { boolean } from '../../geometry/polygon';
 import { roundedBox } from '../../geometry/shapes';
 import { openingOutline } from '../../project/openings';
-import type { Opening } from '../../project/schema';
+import { closedSection, sweep } from '../../geometry/sweep';
+import type { Opening, Profile } from '../../project/schema';
 import { JOINERY } from './sizes';
 
 /**
@@ -12,8 +13,9 @@ import { JOINERY } from './sizes';
  *
  * @param y the face; @param out 1 or −1: away from the wall
  */
-export function architrave(opening: Opening, y: number, out: 1 | -1): Mesh {
+export function architrave(opening: Opening, y: number, out: 1 | -1, profile: Profile | null = null): Mesh {
   const a = opening.architrave;
+  if (profile && opening.shape.kind === 'rectangle' && a > 0) return moulded(opening, y, out, profile);
   const d = JOINERY.architraveDepth;
   const [y0, y1] = out > 0 ? [y, y + d] : [y - d, y];
   const foot = opening.sill;
@@ -41,4 +43,25 @@ export function architrave(opening: Opening, y: number, out: 1 | -1): Mesh {
   bar(w, foot, w + a, z1 + a);
   bar(-w, z1, w, z1 + a);
   return builder.build();
+}
+
+/** A moulding of a section round a straight opening, mitred at its upper corners, as wide as the architrave is. */
+function moulded(opening: Opening, y: number, out: 1 | -1, profile: Profile): Mesh {
+  const wide = Math.max(...profile.points.map((p) => p.y));
+  const k = opening.architrave / wide;
+  const section = closedSection(profile.points.map((p) => ({ x: p.x * k, y: p.y * k })));
+  const w = opening.width / 2;
+  const z1 = opening.sill + opening.height;
+  // Walked so that its outer edge lies away from the opening.
+  const path = [
+    { x: w * out, y, z: opening.sill },
+    { x: w * out, y, z: z1 },
+    { x: -w * out, y, z: z1 },
+    { x: -w * out, y, z: opening.sill },
+  ];
+  return sweep(
+    section,
+    path.slice(1).map((to, i) => ({ from: path[i], to, out: { x: 0, y: out, z: 0 } })),
+    false,
+  );
 }

@@ -2,7 +2,8 @@ import { MeshBuilder, placement, type Matrix } from '../../geometry/mesh';
 import { signedArea, type Ring } from '../../geometry/polygon';
 import { add, angleOf, left, scale, type Vec2, type Vec3 } from '../../geometry/vec';
 import { openingStation } from '../../project/openings';
-import type { Level, Opening, Project, Side } from '../../project/schema';
+import { profileIn } from '../../finishes/profiles';
+import type { Level, Opening, Profile, Project, Side } from '../../project/schema';
 import { wallExtents } from '../../project/wall-line';
 import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from './corner';
 import { openingParts, type OpeningParts } from './parts';
@@ -56,13 +57,13 @@ const shapes = new Map<string, OpeningParts[]>();
 /** Openings are alike: what fills them is made once for all of a size, of the last so many sizes. */
 const KEPT = 4000;
 
-function alike(opening: Opening, thickness: number, inside: Side, corner: CornerShape | null): OpeningParts[] {
+function alike(opening: Opening, thickness: number, inside: Side, corner: CornerShape | null, profile: Profile | null): OpeningParts[] {
   const { id: _id, name: _name, wall: _wall, at: _at, finishes: _finishes, place: _place, head: _head, status: _status, ...shape } = opening;
-  const key = JSON.stringify([shape, thickness, inside, corner]);
+  const key = JSON.stringify([shape, thickness, inside, corner, profile?.points]);
   let parts = shapes.get(key);
   if (!parts) {
     if (shapes.size > KEPT) shapes.clear();
-    shapes.set(key, (parts = openingParts({ opening, thickness, inside, corner })));
+    shapes.set(key, (parts = openingParts({ opening, thickness, inside, corner, profile })));
   }
   return parts;
 }
@@ -102,7 +103,10 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     frame,
     rooms,
     corner,
-    parts: alike(opening, thickness, inside, local).map((q) => ({ ...q, finish: opening.finishes[q.part] ?? OPENING_FINISHES[q.part] })),
+    parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null).map((q) => ({
+      ...q,
+      finish: opening.finishes[q.part] ?? OPENING_FINISHES[q.part],
+    })),
     portals,
     floors: down ? (['left', 'right'] as const).map((side) => ({ side, z: sill, ring: floorOf(side, width, thickness, local, inside) })) : [],
   };

@@ -27,7 +27,7 @@ interface Bay {
   z1: number;
 }
 
-export function doorParts({ opening, thickness, inside }: OpeningSpace): OpeningParts[] {
+export function doorParts({ opening, thickness, inside, profile }: OpeningSpace): OpeningParts[] {
   const { width, height, sill, frame: f, sidelights, fanlight, threshold } = opening;
   const half = thickness / 2;
   const into = { frame: new MeshBuilder(), glass: new MeshBuilder(), leaf: new MeshBuilder(), handle: new MeshBuilder() };
@@ -79,8 +79,8 @@ export function doorParts({ opening, thickness, inside }: OpeningSpace): Opening
     parts.push({
       part: 'architrave',
       mesh: new MeshBuilder()
-        .add(architrave(opening, half, 1))
-        .add(architrave(opening, -half, -1))
+        .add(architrave(opening, half, 1, profile))
+        .add(architrave(opening, -half, -1, profile))
         .build(),
     });
   if (!into.glass.empty) parts.push({ part: 'glass', mesh: into.glass.build() });

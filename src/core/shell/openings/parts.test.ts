@@ -31,7 +31,7 @@ const extent = (mesh: Mesh, axis: number): [number, number] => {
 };
 
 const part = (o: Opening, name: string, open = 0, thickness = 0.3, inside: 'left' | 'right' = 'left'): Mesh =>
-  openingParts({ opening: { ...o, open }, thickness, inside, corner: null }).find((p) => p.part === name)!.mesh;
+  openingParts({ opening: { ...o, open }, thickness, inside, corner: null, profile: null }).find((p) => p.part === name)!.mesh;
 
 /** Volume by the divergence theorem: negative where a mesh is turned inside out. */
 const volume = ({ positions: p, indices }: Mesh): number => {

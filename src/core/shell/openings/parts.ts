@@ -1,5 +1,5 @@
 import type { Mesh } from '../../geometry/mesh';
-import type { Opening, Side } from '../../project/schema';
+import type { Opening, Profile, Side } from '../../project/schema';
 import { MeshBuilder } from '../../geometry/mesh';
 import { architrave } from './architrave';
 import type { CornerShape } from './corner';
@@ -20,6 +20,8 @@ export interface OpeningSpace {
   inside: Side;
   /** The path of a corner window, in its local axes. */
   corner: CornerShape | null;
+  /** The section of its architraves; null: a plain band. */
+  profile: Profile | null;
 }
 
 /**
@@ -27,11 +29,11 @@ export interface OpeningSpace {
  * opening, y to the left of the wall's direction from the middle of the wall, z up from the floor of the level.
  */
 export function openingParts(space: OpeningSpace): OpeningParts[] {
-  const { opening, thickness } = space;
+  const { opening, thickness, profile } = space;
   if (opening.kind === 'door') return doorParts(space);
   if (opening.kind === 'window') return windowParts(space);
   if (opening.kind === 'passage' && opening.architrave > 0) {
-    const builder = new MeshBuilder().add(architrave(opening, thickness / 2, 1)).add(architrave(opening, -thickness / 2, -1));
+    const builder = new MeshBuilder().add(architrave(opening, thickness / 2, 1, profile)).add(architrave(opening, -thickness / 2, -1, profile));
     return [{ part: 'architrave', mesh: builder.build() }];
   }
   return [];

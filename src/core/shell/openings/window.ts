@@ -152,7 +152,7 @@ export function multiply(a: Matrix, b: Matrix): Matrix {
   return out;
 }
 
-export function windowParts({ opening, thickness, inside, corner }: OpeningSpace): OpeningParts[] {
+export function windowParts({ opening, thickness, inside, corner, profile }: OpeningSpace): OpeningParts[] {
   if (opening.form === 'corner') return corner ? cornerParts(opening, corner) : [];
   const { width, sill, frame } = opening;
   const half = thickness / 2;
@@ -184,7 +184,7 @@ export function windowParts({ opening, thickness, inside, corner }: OpeningSpace
         .build(),
     });
   }
-  if (opening.architrave > 0) parts.push({ part: 'architrave', mesh: architrave(opening, inward * half, inward) });
+  if (opening.architrave > 0) parts.push({ part: 'architrave', mesh: architrave(opening, inward * half, inward, profile) });
   if (!into.handle.empty) parts.push({ part: 'handle', mesh: into.handle.build() });
   return parts;
 }
