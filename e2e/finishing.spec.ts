@@ -199,6 +199,11 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     expect(only(project.rooms).floor).toBe('stone.flag');
     expect(only(withScheme(project, 'scheme-1').rooms).floor).toBe('tile.quarry-red');
     await page.getByRole('button', { name: 'Schemes', exact: true }).click();
+    // Kept by roles, it can be taken over elsewhere; here it is forgotten again.
+    await sheet.getByRole('button', { name: 'Keep', exact: true }).first().click();
+    await expect(sheet.getByRole('button', { name: 'Take over' })).toHaveCount(1);
+    await sheet.getByRole('button', { name: 'Forget' }).click();
+    await expect(sheet.getByRole('button', { name: 'Take over' })).toHaveCount(0);
     await page.getByRole('button', { name: 'Side by side' }).click();
     const compare = page.getByRole('dialog', { name: 'Two schemes' });
     await expect(compare.getByLabel('What differs')).toContainText('1 choice differs', { timeout: 30_000 });

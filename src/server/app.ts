@@ -2,6 +2,7 @@ import { Deriver, type Model } from '@/core/derive';
 import { dataFolder } from './config';
 import { database, type Database } from './database';
 import { FileStore } from './files';
+import { Library } from './library';
 import { Projects } from './projects';
 
 /** Everything a request needs. */
@@ -9,13 +10,14 @@ export interface App {
   db: Database;
   files: FileStore;
   projects: Projects;
+  library: Library;
 }
 
 const shared = globalThis as typeof globalThis & { enstegonApp?: Promise<App> };
 
 export const makeApp = (db: Database, folder: string): App => {
   const files = new FileStore(folder, db);
-  return { db, files, projects: new Projects(db, files) };
+  return { db, files, projects: new Projects(db, files), library: new Library(db) };
 };
 
 /** The application of this process. */

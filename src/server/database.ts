@@ -40,6 +40,14 @@ export interface AssetRow {
   at: Date;
 }
 
+export interface LibraryRow {
+  id: string;
+  kind: 'finish' | 'scheme';
+  name: string;
+  data: string;
+  at: Date;
+}
+
 type Table<R extends object> = ModelStatic<Model<R> & R>;
 
 export interface Database {
@@ -48,6 +56,7 @@ export interface Database {
   changes: Table<ChangeRow>;
   snapshots: Table<SnapshotRow>;
   assets: Table<AssetRow>;
+  library: Table<LibraryRow>;
 }
 
 const id = { type: DataTypes.STRING(80), allowNull: false };
@@ -94,6 +103,21 @@ const migrations = [
     },
     async down({ context: q }: { context: QueryInterface }): Promise<void> {
       for (const table of ['assets', 'snapshots', 'changes', 'projects']) await q.dropTable(table);
+    },
+  },
+  {
+    name: '0002-library',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.createTable('library', {
+        id: { ...id, primaryKey: true },
+        kind: { type: DataTypes.STRING(20), allowNull: false },
+        name: { type: DataTypes.STRING(120), allowNull: false },
+        data: { type: DataTypes.TEXT, allowNull: false },
+        at: { type: DataTypes.DATE, allowNull: false },
+      });
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.dropTable('library');
     },
   },
 ];
@@ -147,6 +171,13 @@ export async function openDatabase(folder: string): Promise<Database> {
       hash: { type: DataTypes.STRING(64), primaryKey: true },
       mime: DataTypes.STRING(60) as never,
       bytes: DataTypes.INTEGER as never,
+      at: DataTypes.DATE as never,
+    }),
+    library: define<LibraryRow>('library', {
+      id: key(),
+      kind: DataTypes.STRING(20) as never,
+      name: DataTypes.STRING(120) as never,
+      data: DataTypes.TEXT as never,
       at: DataTypes.DATE as never,
     }),
   };

@@ -2,6 +2,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { finishById } from '@/core/finishes/library';
 import { writePng } from '@/core/formats/png';
 import type { Project } from '@/core/project/schema';
 
@@ -116,5 +117,22 @@ describe('routes', () => {
     const picture = await GET(new Request('http://localhost'), at({ id }));
     expect(picture.headers.get('content-type')).toBe('image/png');
     expect((await picture.arrayBuffer()).byteLength).toBeGreaterThan(100);
+  });
+
+  it('keep finishes and schemes for other projects, give them back, and refuse what is none', async () => {
+    const list = await import('./library/route');
+    const one = await import('./library/[id]/route');
+    const finish = { ...finishById('paint.reed'), id: 'own-reed', name: 'My reed' };
+    const kept = await list.POST(post({ kind: 'finish', name: 'My reed', data: finish }));
+    expect(kept.status).toBe(201);
+    // One of the same name takes its place.
+    await list.POST(post({ kind: 'finish', name: 'My reed', data: { ...finish, colour: '#aabbcc' } }));
+    const entries = (await (await list.GET()).json()) as { id: string; name: string; data: { colour: string } }[];
+    expect(entries.map((e) => [e.name, e.data.colour])).toEqual([['My reed', '#aabbcc']]);
+    expect((await list.POST(post({ kind: 'finish', name: 'Broken', data: { id: 'x' } }))).status).toBe(422);
+    const gone = (): Promise<Response> => one.DELETE(new Request('http://localhost'), at({ id: entries[0].id }));
+    expect((await gone()).status).toBe(200);
+    expect((await gone()).status).toBe(404);
+    expect(await (await list.GET()).json()).toEqual([]);
   });
 });

@@ -20,6 +20,7 @@ import { takeFinish } from '../tools/finishing';
 import { readPicture, seamless, straighten, type Corners, type Pixels } from './pictures';
 import { close, Sheet } from './Sheet';
 import { useFinishing } from './finishing';
+import { keepInLibrary } from './library';
 
 const UNITS = [
   ['m2', 'm²'],
@@ -97,9 +98,19 @@ export function OwnFinish() {
       title="A finish of one’s own"
       width={640}
       actions={
-        <Button size="small" variant="contained" onClick={keep}>
-          Keep and take in hand
-        </Button>
+        <>
+          <Button
+            size="small"
+            onClick={() => {
+              if (run('finish.put', own)) void keepInLibrary({ kind: 'finish', name: own.name, data: own });
+            }}
+          >
+            Keep for other projects
+          </Button>
+          <Button size="small" variant="contained" onClick={keep}>
+            Keep and take in hand
+          </Button>
+        </>
       }
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: '250px 1fr', gap: 2 }}>

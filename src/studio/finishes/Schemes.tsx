@@ -1,12 +1,13 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Deriver } from '@/core/derive';
 import { meanHex } from '@/core/finishes/finish';
 import { hueOf } from '@/core/finishes/match';
 import { finishIn } from '@/core/finishes/store';
 import { withScheme } from '@/core/project/choices';
+import { kitOf } from '@/core/project/scheme-kit';
 import type { Scheme, StartRole } from '@/core/project/schema';
 import { drawPlan } from '@/core/drawing/plan/plan';
 import { displaySvg } from '@/core/drawing/svg';
@@ -20,6 +21,7 @@ import { useViews } from '../views/views';
 import { Still } from './Still';
 import { Sheet } from './Sheet';
 import { useFinishing } from './finishing';
+import { forget, keepInLibrary, readLibrary, useLibrary } from './library';
 
 const ordered = (schemes: Record<string, Scheme>): Scheme[] => Object.values(schemes).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 
@@ -36,7 +38,7 @@ export function Schemes() {
   return (
     <Sheet
       title="Schemes"
-      width={420}
+      width={480}
       actions={
         all.length > 1 ? (
           <Button size="small" onClick={() => useFinishing.setState({ panel: 'compare' })}>
@@ -60,6 +62,13 @@ export function Schemes() {
               </Box>
               <Button size="small" onClick={() => run('scheme.add', { id: newId('scheme'), name: `${scheme.name}, copy`, from: scheme.id })}>
                 Duplicate
+              </Button>
+              <Button
+                size="small"
+                title="Keep it by roles, for other projects"
+                onClick={() => void keepInLibrary({ kind: 'scheme', name: scheme.name, data: kitOf(withScheme(project, scheme.id)) })}
+              >
+                Keep
               </Button>
               {on ? null : (
                 <Button size="small" onClick={() => run('scheme.delete', { id: scheme.id })}>
@@ -98,6 +107,7 @@ export function Schemes() {
         <Button size="small" onClick={() => run('scheme.add', { id: newId('scheme'), name: `Scheme ${all.length + 1}`, from: null })}>
           An empty scheme
         </Button>
+        <FromLibrary />
         <Box sx={{ color: colours.third, mt: 1.5 }}>What the client does not like</Box>
         {project.dislikes.map((d, i) => (
           <Box key={i} sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
@@ -140,6 +150,31 @@ export function Schemes() {
         )}
       </Box>
     </Sheet>
+  );
+}
+
+/** Schemes kept for other projects: taken over by roles. */
+function FromLibrary() {
+  const entries = useLibrary((s) => s.entries);
+  const { run } = useEdit();
+  useEffect(() => void readLibrary(), []);
+  const schemes = entries.filter((e) => e.kind === 'scheme');
+  if (!schemes.length) return null;
+  return (
+    <>
+      <Box sx={{ color: colours.third, mt: 1.5 }}>From the practice’s library</Box>
+      {schemes.map((entry) => (
+        <Box key={entry.id} sx={{ display: 'flex', gap: 1, alignItems: 'center' }}>
+          <Box sx={{ flex: 1 }}>{entry.name}</Box>
+          <Button size="small" onClick={() => entry.kind === 'scheme' && run('scheme.from-kit', { id: newId('scheme'), kit: entry.data })}>
+            Take over
+          </Button>
+          <Button size="small" onClick={() => void forget(entry.id)}>
+            Forget
+          </Button>
+        </Box>
+      ))}
+    </>
   );
 }
 

@@ -7,6 +7,7 @@ import { offered } from '@/core/finishes/library';
 import { inHues } from '@/core/finishes/match';
 import { finishIn } from '@/core/finishes/store';
 import { CATEGORIES, ROLES, type Role } from '@/core/project/schema';
+import { readLibrary, useLibrary } from '../finishes/library';
 import { SCOPES, useFinishing, type Scope } from '../finishes/finishing';
 import { Choice } from '../look/Choice';
 import { colours } from '../look/theme';
@@ -31,8 +32,12 @@ export function FinishLedge() {
   const tool = useStudio((s) => s.tool);
   const { scope, recent } = useFinishing();
   const { project } = model;
+  const entries = useLibrary((s) => s.entries);
+  const kept = useMemo(() => entries.flatMap((e) => (e.kind === 'finish' ? [e.data] : [])), [entries]);
+  useEffect(() => void (useLibrary.getState().read || readLibrary()), []);
   const shown = useMemo(() => {
-    const own = Object.values(project.finishes);
+    // What the practice keeps comes after what this project has of its own.
+    const own = [...Object.values(project.finishes), ...kept.filter((f) => !Object.hasOwn(project.finishes, f.id))];
     const all = find.trim()
       ? [...own, ...offered].filter((f) => matches(`${f.name} ${f.category} ${f.roles.join(' ')} ${f.supplier} ${f.code}`, find))
       : tab === 'In use'
@@ -43,7 +48,7 @@ export function FinishLedge() {
             ? own
             : offered.filter((f) => f.category === tab);
     return role === 'any' ? all : all.filter((f) => f.roles.includes(role));
-  }, [tab, find, role, model, project, room, recent]);
+  }, [tab, find, role, model, project, room, recent, kept]);
   useEffect(() => setCount(STEP), [tab, find, role]);
   const end = useRef<HTMLDivElement>(null);
   useEffect(() => {

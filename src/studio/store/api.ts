@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { ProjectSchema } from '@/core/project/schema';
+import { Finish, ProjectSchema } from '@/core/project/schema';
+import { SchemeKit } from '@/core/project/scheme-kit';
 
 /** A refusal of the server, in one sentence; `offline` when it could not be reached at all. */
 export class ApiError extends Error {
@@ -31,6 +32,12 @@ export type Kept = z.infer<typeof Kept>;
 
 const Card = z.object({ id: z.string(), name: z.string(), seq: z.number(), changedAt: z.string(), rooms: z.number(), area: z.number(), pieces: z.number() });
 export type Card = z.infer<typeof Card>;
+
+const Entry = z.discriminatedUnion('kind', [
+  z.object({ id: z.string(), kind: z.literal('finish'), name: z.string(), data: Finish }),
+  z.object({ id: z.string(), kind: z.literal('scheme'), name: z.string(), data: SchemeKit }),
+]);
+export type LibraryEntry = z.infer<typeof Entry>;
 
 const Made = z.object({ id: z.string() });
 
@@ -69,6 +76,9 @@ export const api = {
         z.object({ ok: z.literal(false), seq: z.number(), changes: z.array(Kept) }),
       ])
       .parse(await (await call(`/api/projects/${id}/changes`, json({ base, changes }), [409])).json()),
+  library: async () => z.array(Entry).parse(await (await call('/api/library', { cache: 'no-store' })).json()),
+  keepInLibrary: async (entry: unknown) => void (await call('/api/library', json(entry))),
+  forget: async (id: string) => void (await call(`/api/library/${id}`, { method: 'DELETE' })),
   keepFile: async (bytes: Blob) => z.object({ hash: z.string() }).parse(await (await call('/api/assets', { method: 'POST', body: bytes })).json()).hash,
   file: async (hash: string) => new Uint8Array(await (await call(`/api/assets/${hash}`)).arrayBuffer()),
 };

@@ -1,8 +1,9 @@
 import { choices } from '@/core/project/choices';
 import { addressOf } from '@/core/project/addresses';
 import type { FaceTarget } from '@/core/project/commands';
-import { finishIn } from '@/core/finishes/store';
+import { finishIn, knowsFinish } from '@/core/finishes/store';
 import { reach, reachName, remember, useFinishing } from '../finishes/finishing';
+import { useLibrary } from '../finishes/library';
 import { treatmentFor } from '../finishes/treatment';
 import { newId, surfaceName } from '../store/studio';
 import { get, set, type TablePoint } from './session';
@@ -67,8 +68,17 @@ export function pressFinish(at: TablePoint): void {
   if (state.tool.kind === 'finish' && at.spot?.target) applyFinish(state.tool.finish, at);
 }
 
+/** A finish of the practice’s library becomes one of the project’s when it is first taken. */
+function brought(id: string): boolean {
+  const { project, run } = get();
+  if (knowsFinish(project, id)) return true;
+  const kept = useLibrary.getState().entries.find((e) => e.kind === 'finish' && e.data.id === id);
+  return kept?.kind === 'finish' ? run('finish.put', kept.data) : true;
+}
+
 /** Takes a finish in hand, to be put on one surface after another. */
 export function takeFinish(finish: string): void {
+  if (!brought(finish)) return;
   remember(finish);
   get().setTool({ kind: 'finish', finish });
 }
@@ -78,8 +88,9 @@ export function applyFinish(finish: string, at: TablePoint): void {
   const state = get();
   state.endPreview();
   if (!at.spot?.target) return state.say('No finish was applied: there is no surface here; drop it on a floor, a wall, a ceiling or a piece.');
+  if (!brought(finish)) return;
   const chosen = rooms();
-  if (state.run('finish.apply', { targets: targetsAt(at), finish })) {
+  if (get().run('finish.apply', { targets: targetsAt(at), finish })) {
     remember(finish);
     state.say(null);
     // Rooms that were chosen together stay so.

@@ -22,6 +22,7 @@ import {
   type Laying,
   type Project,
 } from '../schema';
+import { applyKit, SchemeKit } from '../scheme-kit';
 import { stateOf } from '../topology';
 import { define, need, refuseTaken } from './define';
 import { applyFinish, FaceTarget } from './finishing';
@@ -169,6 +170,14 @@ export const dressingCommands = {
         starts: source?.starts ?? NO_STARTS,
         choices: source ? (source.choices ?? choicesOf(project)) : { finishes: {}, layings: {}, patches: {}, mouldings: {} },
       };
+    },
+  }),
+  'scheme.from-kit': define({
+    title: 'Take a scheme over',
+    args: z.object({ id: Id, kit: SchemeKit }),
+    apply(draft, { id, kit }, { newId }) {
+      refuseTaken(draft.schemes, id);
+      applyKit(draft, id, kit, newId);
     },
   }),
   'scheme.choose': define({

@@ -1,0 +1,10 @@
+import { app } from '@/server/app';
+import { respond } from '@/server/http';
+
+export const dynamic = 'force-dynamic';
+
+export const DELETE = (_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+  respond(async () => {
+    await (await app()).library.remove((await params).id);
+    return Response.json({ ok: true });
+  });
