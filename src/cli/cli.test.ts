@@ -40,11 +40,10 @@ describe('the command line', () => {
   it('checks a file: valid with its findings, or one sentence and exit 1', async () => {
     const good = await enstegon('check', file, '--as', 'json');
     expect(good.code).toBe(0);
-    expect(JSON.parse(good.stdout)).toMatchObject({
-      valid: true,
-      name: 'Heron Lock Cottage',
-      findings: Array.from({ length: 4 }, () => ({ code: 'door.narrow' })),
-    });
+    const said = JSON.parse(good.stdout) as { findings: { code: string }[] };
+    expect(said).toMatchObject({ valid: true, name: 'Heron Lock Cottage' });
+    expect(said.findings.filter((f) => f.code === 'door.narrow')).toHaveLength(4);
+    expect([...new Set(said.findings.map((f) => f.code.split('.')[0]))].sort()).toEqual(['contrast', 'door', 'finish']);
     const bad = path.join(folder, 'bad.enstegon');
     await writeFile(bad, 'nothing');
     const refused = await enstegon('check', bad);
@@ -52,6 +51,13 @@ describe('the command line', () => {
     expect(refused.stdout).toBe('');
     expect(refused.stderr.trim()).toMatch(/^The file was not opened: [^\n]*\.$/);
     expect(await enstegon('check', path.join(folder, 'none'))).toMatchObject({ code: 1, stderr: expect.stringMatching(/can’t be read\.\n$/) });
+  });
+
+  it('reports finishes with what is ordered, and mouldings with their mitres', async () => {
+    const finishes = JSON.parse((await enstegon('report', file, '--what', 'finishes')).stdout) as { id: string; area: number; order: string; cost: number }[];
+    expect(finishes.find((f) => f.id === 'tile.glazed-white')).toMatchObject({ order: expect.stringMatching(/m²$/), area: expect.any(Number) });
+    const mouldings = JSON.parse((await enstegon('report', file, '--what', 'mouldings')).stdout) as { kind: string; mitres: number; length: number }[];
+    expect(mouldings.filter((m) => m.kind === 'skirting').every((m) => m.length > 5 && m.mitres >= 4)).toBe(true);
   });
 
   it('reports rooms as CSV and JSON', async () => {

@@ -12,27 +12,42 @@ import { runChange } from '@/core/project/commands';
 import type { BoardItem, Project } from '@/core/project/schema';
 import type { App } from './app';
 
-/** The picture that ships with the demo, rendered from its own viewpoint by `enstegon render`. */
-const PICTURE = { id: 'picture-kitchen', viewpoint: 'view-kitchen', name: 'Kitchen from the hall door', samples: 60, made: '2026-11-26T18:32:00.000Z' };
+/** The pictures that ship with the demo, one a scheme, rendered from its own viewpoint by `enstegon render`. */
+const PICTURES = [
+  { file: 'kitchen.hdr', id: 'picture-kitchen', name: 'Kitchen from the hall door', scheme: 'scheme-1', made: '2026-11-26T21:40:00.000Z' },
+  {
+    file: 'kitchen-bindery.hdr',
+    id: 'picture-kitchen-bindery',
+    name: 'Kitchen from the hall door, bindery',
+    scheme: 'scheme-bindery',
+    made: '2026-11-26T21:30:00.000Z',
+  },
+];
+const VIEWPOINT = 'view-kitchen';
+const SAMPLES = 84;
 
-/** The demo project with its picture and its board, and the files they need. */
+/** The demo project with its pictures and its board, and the files they need. */
 export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project: Project; assets: Asset[] }> {
   let project = heronLockCottage(id);
-  const hdr = new Uint8Array(await readFile(path.join(process.cwd(), 'assets', 'demo', 'kitchen.hdr')));
-  const { width, height, radiance } = readHdr(hdr);
-  const exposure = Math.round(meterExposure(radiance) * 10) / 10;
-  const assets = [hdr, writePng(develop(radiance, exposure), width, height)].map((bytes) => ({ hash: contentHash(bytes), bytes }));
+  const assets: Asset[] = [];
   let step = 0;
   const run = (command: Parameters<typeof runChange>[1]['command'], args: unknown): void => {
     project = runChange(project, { id: `demoboard${step++}`, kind: 'do', command, args }).project;
   };
-  run('picture.add', { ...PICTURE, width, height, exposure, radiance: assets[0].hash, image: assets[1].hash });
+  for (const { file, ...picture } of PICTURES) {
+    const hdr = new Uint8Array(await readFile(path.join(process.cwd(), 'assets', 'demo', file)));
+    const { width, height, radiance } = readHdr(hdr);
+    const exposure = Math.round(meterExposure(radiance) * 10) / 10;
+    const [kept, image] = [hdr, writePng(develop(radiance, exposure), width, height)].map((bytes) => ({ hash: contentHash(bytes), bytes }));
+    assets.push(kept, image);
+    run('picture.add', { ...picture, viewpoint: VIEWPOINT, samples: SAMPLES, width, height, exposure, radiance: kept.hash, image: image.hash });
+  }
   const kitchen = Object.values(project.rooms).find((r) => r.name.startsWith('Kitchen'))!;
   const paper = PAPERS['A3 landscape'];
   const items = composePage(deriveModel(project), paper, {
     title: kitchen.name,
     line: 'Heron Lock Cottage. Sample sizes follow the surface they cover.',
-    picture: PICTURE.id,
+    picture: PICTURES[0].id,
     room: kitchen.id,
   });
   run('board.add', {

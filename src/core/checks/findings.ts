@@ -4,7 +4,7 @@ import { inHues } from '../finishes/match';
 import { finishIn, knowsFinish } from '../finishes/store';
 import { choices } from '../project/choices';
 import type { FaceTarget } from '../project/commands';
-import { surfaceName } from '../project/surface-name';
+import { entityOf, surfaceName } from '../project/surface-name';
 import { boolean, insideRegion, totalArea } from '../geometry/polygon';
 import type { DerivedLevel, DerivedRoom } from '../shell/model';
 import { clearWidth } from '../shell/openings/sizes';
@@ -202,7 +202,7 @@ function offences(model: Model): Finding[] {
       out.push({
         code: 'finish.disliked',
         message: `${finish.name} (${surfaceName(project, target)}): the client does not care for ${dislike.name.toLowerCase()}.`,
-        ids: [],
+        ids: [entityOf(target)].filter((e) => e !== null),
         target,
       });
     }

@@ -50,3 +50,31 @@ export function pointName(project: Project, angle: number): string {
   const clockwise = (((project.site.north - angle) / (2 * Math.PI)) % 1) + 1;
   return ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'][Math.round((clockwise % 1) * 8) % 8];
 }
+
+/** The thing a surface belongs to, which one selects to get to it; null where it is none. */
+export function entityOf(target: FaceTarget): string | null {
+  switch (target.kind) {
+    case 'floor':
+    case 'ceiling':
+    case 'walls':
+      return target.room;
+    case 'wall':
+      return target.wall;
+    case 'piece':
+      return target.piece;
+    case 'opening':
+      return target.opening;
+    case 'column':
+      return target.column;
+    case 'roof':
+      return target.roof;
+    case 'part':
+      return target.of;
+    case 'patch':
+      return target.patch;
+    case 'moulding':
+      return target.moulding;
+    case 'ground':
+      return null;
+  }
+}

@@ -175,6 +175,9 @@ export const diffuse = (colour: Rgb): Material => ({
   texture: null,
 });
 
+/** Roughness from which glass is no longer looked through. */
+const FROSTED = 0.2;
+
 /** A finish with its texture as a material. */
 export function materialOf(finish: Finish, texture: Texture | null): Material {
   const table = new Float32Array(256).map((_, i) => toLinear(i / 255));
@@ -198,7 +201,8 @@ export function materialOf(finish: Finish, texture: Texture | null): Material {
     colour: hexToLinear(finish.colour),
     roughness: finish.roughness,
     metalness: finish.metalness,
-    pane: finish.transmission > 0 && !finish.solid,
+    // Frosted glass scatters what passes through it.
+    pane: finish.transmission > 0 && !finish.solid && finish.roughness < FROSTED,
     solid: finish.transmission > 0 && Boolean(finish.solid),
     translucency: finish.translucency,
     ior: finish.ior,
