@@ -14,13 +14,13 @@ import type { App } from './app';
 
 /** The pictures that ship with the demo, one a scheme, rendered from its own viewpoint by `enstegon render`. */
 const PICTURES = [
-  { file: 'kitchen.hdr', id: 'picture-kitchen', name: 'Kitchen from the hall door', scheme: 'scheme-1', made: '2026-11-26T21:40:00.000Z' },
+  { file: 'kitchen.hdr', id: 'picture-kitchen', name: 'Kitchen from the hall door', scheme: 'scheme-1', made: '2026-11-26T21:31:00.000Z' },
   {
     file: 'kitchen-bindery.hdr',
     id: 'picture-kitchen-bindery',
     name: 'Kitchen from the hall door, bindery',
     scheme: 'scheme-bindery',
-    made: '2026-11-26T21:30:00.000Z',
+    made: '2026-11-26T21:30:30.000Z',
   },
 ];
 const VIEWPOINT = 'view-kitchen';

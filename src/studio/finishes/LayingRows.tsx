@@ -140,7 +140,7 @@ export function LayingRows({ target }: { target: FaceTarget }) {
   return (
     <Box sx={{ mt: 1 }}>
       <FieldTable fields={fields} units={units} say={say} />
-      <Button size="small" aria-expanded={open} onClick={() => setOpen(!open)} sx={{ mt: 0.5 }}>
+      <Button size="small" aria-expanded={open} onClick={() => setOpen(!open)} sx={{ my: 0.5 }}>
         {open ? 'Laying, done' : 'Laying…'}
       </Button>
       {open ? (

@@ -597,16 +597,20 @@ export class ModelScene {
   /** Stands back so that everything, or one room, is in view from the south-east above. */
   fit(region?: readonly Vec2[]): void {
     const box = region ? new THREE.Box3() : this.bounds();
-    if (region) for (const p of region) box.expandByPoint(new THREE.Vector3(p.x, p.y, 0)).expandByPoint(new THREE.Vector3(p.x, p.y, 2));
+    const own = this.model?.shell.levels.find((l) => l.id === this.level)?.level;
+    const z = own?.elevation ?? 0;
+    if (region) for (const p of region) box.expandByPoint(new THREE.Vector3(p.x, p.y, z)).expandByPoint(new THREE.Vector3(p.x, p.y, z + 2));
     const centre = box.getCenter(new THREE.Vector3());
     const r = box.getSize(new THREE.Vector3()).length() / 2;
     const fov = (44 * Math.PI) / 180;
     const across = Math.min(fov, 2 * Math.atan(Math.tan(fov / 2) * this.camera.aspect));
-    const d = (r / Math.sin(across / 2)) * (region ? 0.95 : 0.92);
     const view = new THREE.Vector3(0.42, -0.72, 0.72).normalize();
+    // A small room is looked into from above its storey, not from within the one over it.
+    const least = region && own ? (z + own.height + 1.2 - centre.z) / view.z : 0;
+    const d = Math.max(least, (r / Math.sin(across / 2)) * (region ? 0.95 : 0.92));
     this.setEye({
       eye: { x: centre.x + view.x * d, y: centre.y + view.y * d, z: centre.z + view.z * d },
-      target: { x: centre.x, y: centre.y, z: Math.max(0, centre.z - 0.6) },
+      target: { x: centre.x, y: centre.y, z: Math.max(z, centre.z - 0.6) },
       fov,
     });
     this.daylight();
