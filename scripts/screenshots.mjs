@@ -108,7 +108,7 @@ await shot('viewpoint', 7000);
 await page.getByTestId('ledge').getByRole('tab', { name: 'Pictures' }).click();
 await page
   .getByTestId('ledge')
-  .getByRole('button', { name: /^Kitchen from/ })
+  .getByRole('button', { name: /^Kitchen from the hall door, 84/ })
   .click();
 await shot('picture');
 await page.getByTestId('picture-panel').getByRole('button', { name: 'Close' }).click();

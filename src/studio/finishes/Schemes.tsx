@@ -250,7 +250,8 @@ function Side({ id, cost, choose }: { id: string; cost: number | null; choose: R
       <Still model={model} label={`Model of ${project.schemes[id]?.name ?? ''}`} />
       <Box
         sx={{
-          flex: '1 1 0',
+          flex: '1.5 1 0',
+          position: 'relative',
           minHeight: 0,
           border: `1px solid ${colours.hairline}`,
           display: 'grid',
@@ -260,7 +261,7 @@ function Side({ id, cost, choose }: { id: string; cost: number | null; choose: R
         }}
       >
         {picture ? (
-          <img src={`/api/assets/${picture.image}`} alt={picture.name} style={{ width: '100%', height: '100%', objectFit: 'cover' }} />
+          <img src={`/api/assets/${picture.image}`} alt={picture.name} style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'contain' }} />
         ) : (
           'No picture of this scheme yet: render one in the Views stage.'
         )}

@@ -33,7 +33,7 @@ export function Still({ model, label }: { model: Model; label: string }) {
     made.setLook(look);
     made.resize(canvas.current!.clientWidth, canvas.current!.clientHeight);
     made.setModel(model);
-    if (current.scene) made.setEye(current.scene.eye());
+    if (current.scene) made.like(current.scene);
     else made.fit();
   }, [model, level, look]);
   return (

@@ -105,6 +105,8 @@ export class ModelScene {
   /** The level in hand: cut away, the house is seen up to it. */
   level: string | null = null;
   room: string | null = null;
+  /** Whether the eye stands where somebody chose to stand, or walks, rather than back from the model. */
+  private afoot = false;
   /** Called when the view has come to rest after it was turned or moved. */
   onRest: (() => void) | null = null;
 
@@ -356,8 +358,12 @@ export class ModelScene {
   /** Whether the eye is inside a room, below its ceiling. */
   get inside(): boolean {
     const { x, y, z } = this.camera.position;
-    return (this.model?.shell.levels ?? []).some(
+    const levels = this.model?.shell.levels ?? [];
+    const own = levels.find((l) => l.id === this.level)?.level;
+    return levels.some(
       (l) =>
+        // Looked at from above, the storeys over the one in hand are taken away: one is not in their rooms.
+        (this.afoot || !this.look.cut || !own || l.level.structure !== own.structure || l.level.elevation < own.elevation + 1e-6) &&
         z > l.level.elevation &&
         // Under a roof a room may go on above the height of its level.
         z < l.level.elevation + Math.max(l.level.height, ...l.roofs.map((r) => (r.shape.roof.over.kind === 'outline' ? 0 : r.shape.top - 0.3))) &&
@@ -581,7 +587,19 @@ export class ModelScene {
     return { eye: { x: e.x, y: e.y, z: e.z }, target: { x: t.x, y: t.y, z: t.z }, fov: (this.camera.fov * Math.PI) / 180 };
   }
 
-  setEye({ eye, target, fov }: EyeState): void {
+  /** Stands where somebody chose to stand: the eye may be in any storey. */
+  setEye(state: EyeState): void {
+    this.afoot = true;
+    this.lookFrom(state);
+  }
+
+  /** Looks from where another scene looks. */
+  like(other: ModelScene): void {
+    this.afoot = other.afoot;
+    this.lookFrom(other.eye());
+  }
+
+  private lookFrom({ eye, target, fov }: EyeState): void {
     this.camera.position.set(eye.x, eye.y, eye.z);
     this.camera.fov = (fov * 180) / Math.PI;
     this.camera.updateProjectionMatrix();
@@ -605,10 +623,11 @@ export class ModelScene {
     const fov = (44 * Math.PI) / 180;
     const across = Math.min(fov, 2 * Math.atan(Math.tan(fov / 2) * this.camera.aspect));
     const view = new THREE.Vector3(0.42, -0.72, 0.72).normalize();
-    // A small room is looked into from above its storey, not from within the one over it.
+    // A small room is looked into from above its storey.
     const least = region && own ? (z + own.height + 1.2 - centre.z) / view.z : 0;
     const d = Math.max(least, (r / Math.sin(across / 2)) * (region ? 0.95 : 0.92));
-    this.setEye({
+    this.afoot = false;
+    this.lookFrom({
       eye: { x: centre.x + view.x * d, y: centre.y + view.y * d, z: centre.z + view.z * d },
       target: { x: centre.x, y: centre.y, z: Math.max(z, centre.z - 0.6) },
       fov,
@@ -619,6 +638,7 @@ export class ModelScene {
 
   /** Looks at everything, or at one room, from one of the directions people know, parallel. */
   stand(from: Standpoint, region?: readonly Vec2[]): void {
+    this.afoot = false;
     const box = region ? new THREE.Box3() : this.bounds();
     if (region) for (const p of region) box.expandByPoint(new THREE.Vector3(p.x, p.y, 0)).expandByPoint(new THREE.Vector3(p.x, p.y, 2.5));
     const c = box.getCenter(new THREE.Vector3());
@@ -634,7 +654,7 @@ export class ModelScene {
     const fov = 0.5;
     const half = Math.max(extent(up), extent(right) / this.camera.aspect) / 2;
     const far = (half * 1.12) / Math.tan(fov / 2);
-    this.setEye({ eye: { x: c.x + x * far, y: c.y + y * far, z: c.z + z * far }, target: { x: c.x, y: c.y, z: c.z }, fov });
+    this.lookFrom({ eye: { x: c.x + x * far, y: c.y + y * far, z: c.z + z * far }, target: { x: c.x, y: c.y, z: c.z }, fov });
   }
 
   /** Where one walks: eyes at a height over the feet, looking in a direction. @param yaw from the x axis @param pitch upwards */

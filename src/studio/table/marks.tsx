@@ -78,8 +78,24 @@ export function Marks({ items }: { items: readonly DisplayItem[] }) {
   );
 }
 
-function Mark({ item, on, over, room, clear, still }: { item: DisplayItem; on: boolean; over: boolean; room: string | null; clear: boolean; still?: boolean }) {
+function Mark({
+  item,
+  on: chosen,
+  over,
+  room,
+  clear,
+  still,
+}: {
+  item: DisplayItem;
+  on: boolean;
+  over: boolean;
+  room: string | null;
+  clear: boolean;
+  still?: boolean;
+}) {
   if (item.kind === 'text' || item.kind === 'label') return null;
+  // What belongs to nothing that can be chosen stays as it is drawn.
+  const on = chosen && item.entity !== undefined;
   const common = {
     'data-entity': still ? undefined : item.entity,
     style: still || item.entity === undefined ? ({ pointerEvents: 'none' } as const) : undefined,
