@@ -261,7 +261,11 @@ function Side({ id, cost, choose }: { id: string; cost: number | null; choose: R
         }}
       >
         {picture ? (
-          <img src={`/api/assets/${picture.image}`} alt={picture.name} style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'contain' }} />
+          <img
+            src={`/api/assets/${picture.image}`}
+            alt={picture.name}
+            style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', objectFit: 'contain' }}
+          />
         ) : (
           'No picture of this scheme yet: render one in the Views stage.'
         )}
