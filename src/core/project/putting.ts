@@ -1,16 +1,24 @@
 import type { Vec2 } from '../geometry/vec';
 import type { CommandArgs, CommandName } from './commands';
-import type { Project } from './schema';
+import type { Patch, Project } from './schema';
 
 /** A command with its arguments. */
 export type Put = { [N in CommandName]: { command: N; args: CommandArgs<N> } }[CommandName];
 
 const put = <N extends CommandName>(command: N, args: CommandArgs<N>): Put => ({ command, args }) as Put;
 
+/** A patch that lies in the plan: on a floor or a ceiling. */
+function flatPatch(project: Project, id: string): { patch: Patch; shape: Extract<Patch['shape'], { kind: 'polygon' }> } | null {
+  const patch = project.patches[id];
+  return patch && (patch.on.kind === 'floor' || patch.on.kind === 'ceiling') && patch.shape.kind === 'polygon' ? { patch, shape: patch.shape } : null;
+}
+
 /** The corners a thing is drawn by; null where it has none of its own. */
 export function cornersOf(project: Project, id: string): readonly Vec2[] | null {
   const own = project.voids[id] ?? project.slabs[id] ?? project.grounds[id] ?? project.fences[id];
   if (own) return own.points;
+  const flat = flatPatch(project, id);
+  if (flat) return flat.shape.points;
   const beam = project.beams[id];
   if (beam) return [beam.a, beam.b];
   const over = project.roofs[id]?.over;
@@ -24,6 +32,8 @@ export function withCorners(project: Project, id: string, points: Vec2[]): Put |
   if (project.slabs[id]) return put('slab.put', { ...project.slabs[id], points });
   if (project.grounds[id]) return put('ground.put', { ...project.grounds[id], points });
   if (project.fences[id]) return put('fence.put', { ...project.fences[id], points });
+  const flat = flatPatch(project, id);
+  if (flat) return put('patch.put', { patches: [{ ...flat.patch, shape: { kind: 'polygon', points } }] });
   const beam = project.beams[id];
   if (beam) return put('beam.put', { ...beam, a: { ...beam.a, ...points[0] }, b: { ...beam.b, ...points[1] } });
   const roof = project.roofs[id];

@@ -9,6 +9,7 @@ import { Row } from '../look/fields';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { finishAt } from '../tools/finishing';
+import { useFinishing } from './finishing';
 import { LayingRows } from './LayingRows';
 import { RoomMouldings } from './MouldingDocket';
 
@@ -81,6 +82,15 @@ export function FaceDocket({ target }: { target: OnRoom }) {
             Mirrored onto…
           </Button>
         </Box>
+      ) : null}
+      {target.kind === 'floor' ? (
+        <Button
+          size="small"
+          sx={{ mt: 1 }}
+          onClick={() => state().setTool({ kind: 'outline', make: { what: 'patch', finish: useFinishing.getState().recent[0] ?? 'tile.riven-slate' } })}
+        >
+          Draw a patch
+        </Button>
       ) : null}
       {target.room ? <RoomMouldings room={target.room} /> : null}
     </>

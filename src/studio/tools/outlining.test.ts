@@ -8,6 +8,7 @@ import { errorText } from '../store/sync';
 import { useStudio } from '../store/studio';
 import { FIRST_LOOK, toggleShown, useLook } from '../views/views';
 import * as tools from './controller';
+import { cornersOf, withAnchor, withCorners } from '@/core/project/putting';
 import type { Make } from './outlining';
 import type { TablePoint } from './session';
 
@@ -148,6 +149,27 @@ describe('what is drawn by points', () => {
     press(-2, 5);
     tools.enter();
     expect(only(project.fences).points).toHaveLength(2);
+  });
+
+  it('a patch on a floor lies in the room it is drawn in, and its corners can be moved', () => {
+    const room = Object.values(project.rooms).find((r) => r.level === 'ground')!;
+    const { x, y } = room.anchor;
+    take({ what: 'patch', finish: 'tile.riven-slate' });
+    for (const [dx, dy] of [
+      [0, 0],
+      [0.6, 0],
+      [0.6, 0.4],
+      [0, 0.4],
+      [0, 0],
+    ])
+      press(x + dx, y + dy);
+    const patch = only(project.patches);
+    expect(patch).toMatchObject({ on: { kind: 'floor', room: room.id }, finish: 'tile.riven-slate', shape: { kind: 'polygon' } });
+    const corners = cornersOf(project, patch.id)!;
+    expect(corners).toHaveLength(4);
+    const moved = withCorners(project, patch.id, [{ x: corners[0].x - 0.1, y: corners[0].y }, ...corners.slice(1)])!;
+    expect(moved.command).toBe('patch.put');
+    expect(withAnchor(project, patch.id, { x: 0, y: 0 })!.command).toBe('patch.put');
   });
 
   it('by keyboard alone a thing is set in the room in hand, with the size it starts with', () => {

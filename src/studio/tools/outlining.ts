@@ -1,5 +1,6 @@
 import { drawDimension } from '@/core/drawing/plan/plan';
 import type { DisplayItem } from '@/core/drawing/display';
+import { insideRegion } from '@/core/geometry/polygon';
 import { add, angleOf, distance, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { newBeam, newFence, newGround, newSlab, newVoid, rectangleOf, roofSection, type RoofSection } from '@/core/project/built-defaults';
 import type { Put } from '@/core/project/putting';
@@ -24,7 +25,8 @@ export type Make =
   | { what: 'steps' }
   | { what: 'beam'; as: 'beam' | 'post' }
   | { what: 'ground'; kind: GroundArea['kind'] }
-  | { what: 'fence'; kind: Fence['kind'] };
+  | { what: 'fence'; kind: Fence['kind'] }
+  | { what: 'patch'; finish: string };
 
 interface Way {
   /** Whether it is an outline, which a press on its first point closes. */
@@ -70,6 +72,30 @@ function wayOf(make: Make): Way {
         make: (id, points) => {
           const over = { kind: 'swept' as const, path: points, section: roofSection(make.section, 5) };
           return put('roof.put', { roof: { ...newRoof(project, { id, ...basics, over }, 'hip'), thickness: 0.15 } });
+        },
+      };
+    case 'patch':
+      return {
+        ...outline,
+        noun: 'patch',
+        make: (id, points) => {
+          const middle = scale(
+            points.reduce((sum, p) => add(sum, p), { x: 0, y: 0 }),
+            1 / points.length,
+          );
+          const rooms = get().model.shell.levels.find((l) => l.id === level)?.rooms ?? [];
+          const room = rooms.find((r) => insideRegion(middle, r.region)) ?? rooms.find((r) => r.id === get().room);
+          const order = Math.max(0, ...Object.values(project.patches).map((p) => p.order)) + 1;
+          const patch = {
+            id,
+            name: freeName('Patch', project.patches),
+            on: { kind: 'floor', room: room?.id ?? 'none' },
+            shape: { kind: 'polygon', points },
+            order,
+            finish: make.finish,
+            panels: null,
+          };
+          return put('patch.put', { patches: [patch] });
         },
       };
     case 'void':

@@ -3,7 +3,9 @@ import { meanHex } from '../../finishes/finish';
 import { layOut, outlinesOf } from '../../finishes/laying/layout';
 import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
 import type { Region } from '../../geometry/polygon';
+import { patchPlacing } from '../../shell/dress/dress';
 import { onFace } from '../../shell/dress/faces';
+import type { DerivedPatch } from '../../shell/dress/patches';
 import { faceX } from '../../shell/wall-face';
 import { hiddenIn } from '../../project/things';
 import { levelBelow, levelsOf } from '../../project/levels';
@@ -76,6 +78,7 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   if (levelsOf(project)[0]?.id === levelId || (level.level.elevation <= project.site.ground + 1 && level.level.elevation >= project.site.ground - 0.5))
     out.push(...siteGroups(model));
   for (const room of level.rooms) out.push(options.finishes ? finishedGroup(model, level, room) : plainRoom(room));
+  if (options.finishes) for (const face of level.faces) if (face.kind === 'floor') for (const patch of face.patches) out.push(patchGroup(model, patch));
   for (const slab of level.slabs) out.push(grouped(slab, `slab ${slab.id}`, [], () => drawSlab(slab)));
   for (const own of level.voids) out.push(grouped(own, `void ${own.id}`, [], () => drawVoid(own)));
   const from = levelBelow(project, levelId);
@@ -142,6 +145,25 @@ function finishedGroup(model: Model, level: DerivedLevel, room: DerivedRoom): Pl
         layer,
       });
     }
+    return items;
+  });
+}
+
+/** A patch on a floor, in the colour of its finish and with its units. */
+function patchGroup(model: Model, derived: DerivedPatch): PlanGroup {
+  const { project } = model.shell;
+  const { laid, placing } = patchPlacing(project, derived);
+  return grouped(derived, `patch ${derived.patch.id}`, [laid, placing.origin.x, placing.origin.y, placing.angle], () => {
+    const entity = derived.patch.id;
+    const layer = 'room' as const;
+    const items: DisplayItem[] = [];
+    for (const { outer, holes } of derived.regions) {
+      items.push({ kind: 'fill', rings: [outer, ...holes], ink: 'room', colour: meanHex(laid), entity, layer });
+      items.push({ kind: 'line', points: outer, closed: true, ink: 'line', pen: 0.18, entity, layer });
+    }
+    if (laid.laying && Math.min(laid.laying.width, laid.laying.height) >= STRIP)
+      for (const unit of layOut(laid.laying, placing, derived.regions).units)
+        for (const points of outlinesOf(unit)) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, layer });
     return items;
   });
 }
