@@ -88,6 +88,7 @@ export class Studio {
 
   /** Drags a card of the ledge to a point of the window. */
   async dragCard(card: Locator, to: { x: number; y: number }): Promise<void> {
+    await card.scrollIntoViewIfNeeded();
     const box = (await card.boundingBox())!;
     await this.page.mouse.move(box.x + box.width / 2, box.y + 30);
     await this.page.mouse.down();
