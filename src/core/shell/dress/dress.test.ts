@@ -108,7 +108,7 @@ describe('patches', () => {
           }
         },
       ),
-      { numRuns: 25, seed },
+      { numRuns: 8, seed },
     );
   });
 
@@ -153,6 +153,54 @@ describe('patches', () => {
         },
       ]),
     ).toHaveLength(3 * 2);
+  });
+
+  it('panels: the moulding of each lies along the edges of that panel, whichever way the wall runs', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        fc.double({ min: 3, max: 6, noNaN: true }),
+        fc.integer({ min: 1, max: 5 }),
+        (lean, width, across) => {
+          let p = house([
+            [0, 0],
+            [width, lean],
+            [width - 1, lean + 4],
+            [-1, 4],
+          ]);
+          const panels = { across, up: 2, width: 0.5, margin: 0.1, gap: 0.08, profile: 'panel-ogee', moulding: null, field: null };
+          p = edit(p, 'patch.put', { patches: [patch({ on: { kind: 'walls', room: room(p) }, shape: { kind: 'band', from: 0.1, to: 1.3 }, panels })] });
+          const section = profileIn(p, 'panel-ogee')!;
+          const wide = Math.max(...section.points.map((q) => q.y));
+          const derived = deriveModel(p).shell.levels[0].faces.flatMap((f) => f.patches);
+          expect(derived).toHaveLength(4);
+          for (const { face, frames, panels: rings, thickness } of derived) {
+            const mesh = frames!;
+            const each = mesh.positions.length / rings.length;
+            let [least, most, front] = [Infinity, -Infinity, Infinity];
+            expect(volume(mesh)).toBeGreaterThan(0);
+            expect(openEdges(mesh)).toBe(0);
+            rings.forEach((ring, i) => {
+              // Along the wall, up, and out of it.
+              const side = face.side!;
+              const [a, b] = [onFace(face, { x: 0, y: 0 }), onFace(face, { x: side.length, y: 0 })];
+              const l = Math.hypot(b.x - a.x, b.y - a.y);
+              const [ux, uy] = [(b.x - a.x) / l, (b.y - a.y) / l];
+              const o = onFace(face, { x: 0, y: 0 }, 1);
+              for (let k = i * each; k < (i + 1) * each; k += 3) {
+                const [px, py, pz] = [mesh.positions[k] - a.x, mesh.positions[k + 1] - a.y, mesh.positions[k + 2] - a.z];
+                const [x, out] = [px * ux + py * uy, px * (o.x - a.x) + py * (o.y - a.y)];
+                const inside = Math.min(x - ring[0].x, ring[2].x - x, pz - ring[0].y, ring[2].y - pz);
+                expect(inside).toBeGreaterThan(-1e-4);
+                expect(inside).toBeLessThan(wide + 1e-4);
+                expect(out).toBeGreaterThan(thickness - 1e-4);
+              }
+            });
+          }
+        },
+      ),
+      { numRuns: 8, seed },
+    );
   });
 
   it('goes with its wall when that is split and joined again', () => {

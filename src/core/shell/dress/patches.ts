@@ -1,8 +1,7 @@
-import { MeshBuilder, type Mesh } from '../../geometry/mesh';
+import { joinMeshes, MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { boolean, totalArea, type Region, type Ring } from '../../geometry/polygon';
 import { closedSection, sweep, type SweepStretch } from '../../geometry/sweep';
-import type { Vec2 } from '../../geometry/vec';
-import { cross3, sub3, unit3 } from '../../geometry/vec';
+import { cross3, sub3, unit3, type Vec2, type Vec3 } from '../../geometry/vec';
 import type { Finish, Panels, Patch, Profile } from '../../project/schema';
 import { faceX } from '../wall-face';
 import { onFace, outOf, type Face } from './faces';
@@ -157,12 +156,33 @@ function frameOf(face: Face, ring: Ring, profile: Profile, out: number): Mesh {
   return sweep(closedSection(profile.points), stretches, true);
 }
 
-const joined = (meshes: readonly Mesh[]): Mesh | null => {
-  if (!meshes.length) return null;
-  const builder = new MeshBuilder();
-  for (const mesh of meshes) builder.add(mesh);
-  return builder.build();
-};
+/** The mouldings round panels as one mesh. On a flat face those of the same size are one another, moved along. */
+function framesOf(face: Face, rings: readonly Ring[], profile: Profile, out: number): Mesh | null {
+  if (!rings.length) return null;
+  const bent = face.side !== null && face.side.path.length > 2;
+  const made = new Map<string, { at: Vec3; mesh: Mesh }>();
+  return joinMeshes(
+    rings.map((ring) => {
+      const at = onFace(face, ring[0], out);
+      const size = `${(ring[2].x - ring[0].x).toFixed(6)}/${(ring[2].y - ring[0].y).toFixed(6)}`;
+      const same = bent ? undefined : made.get(size);
+      if (same) return moved(same.mesh, sub3(at, same.at));
+      const mesh = frameOf(face, ring, profile, out);
+      made.set(size, { at, mesh });
+      return mesh;
+    }),
+  );
+}
+
+function moved(mesh: Mesh, by: Vec3): Mesh {
+  const positions = new Float32Array(mesh.positions.length);
+  for (let i = 0; i < positions.length; i += 3) {
+    positions[i] = mesh.positions[i] + by.x;
+    positions[i + 1] = mesh.positions[i + 1] + by.y;
+    positions[i + 2] = mesh.positions[i + 2] + by.z;
+  }
+  return { ...mesh, positions };
+}
 
 /**
  * The patches of one face, the higher ones cut out of those below them.
@@ -183,7 +203,7 @@ export function derivePatches(face: Face, patches: readonly Patch[], finish: (id
     const thickness = thicknessOf(finish(patch.finish));
     const rings = patch.panels ? panelRings(patch.panels, regions) : [];
     const section = patch.panels && profile(patch.panels.profile);
-    const frames = section ? joined(rings.map((ring) => frameOf(face, ring, section, thickness))) : null;
+    const frames = section ? framesOf(face, rings, section, thickness) : null;
     const length = rings.reduce((sum, ring) => sum + 2 * (ring[1].x - ring[0].x + ring[2].y - ring[1].y), 0);
     const inner = section
       ? rings.map((ring): Region => {
