@@ -41,9 +41,11 @@ export function OwnFinish() {
     const base = from ? finishIn(project, from) : shipped('own', 'Own colour', 'Paint', '#9aa48b');
     return { ...base, id: newId('finish'), name: from ? `${base.name}, own` : base.name, supplier: '', code: '', bare: false };
   });
+  const [making, setMaking] = useState(false);
   const [coat, setCoat] = useState('#5d4a36');
   const preview = useSample(own, 'tiles', 416, 232);
-  const set = (values: Partial<Finish>): void => setOwn({ ...own, ...values });
+  // From the latest: a picture may arrive after something else was typed.
+  const set = (values: Partial<Finish>): void => setOwn((latest) => ({ ...latest, ...values }));
   const setColour = (colour: string): void => set({ colour });
   const keep = (): void => {
     if (!run('finish.put', own)) return;
@@ -101,13 +103,14 @@ export function OwnFinish() {
         <>
           <Button
             size="small"
+            disabled={making}
             onClick={() => {
               if (run('finish.put', own)) void keepInLibrary({ kind: 'finish', name: own.name, data: own });
             }}
           >
             Keep for other projects
           </Button>
-          <Button size="small" variant="contained" onClick={keep}>
+          <Button size="small" variant="contained" disabled={making} onClick={keep}>
             Keep and take in hand
           </Button>
         </>
@@ -155,7 +158,19 @@ export function OwnFinish() {
               </Button>
             </Box>
           ) : null}
-          <FromImage own={own} onMade={(values) => set(values)} />
+          <FromImage
+            onMaking={setMaking}
+            onMade={({ image, colour, ratio }) =>
+              setOwn((latest) => ({
+                ...latest,
+                body: { kind: 'image', image },
+                colour,
+                size: { width: latest.size.width, height: Math.max(0.002, latest.size.width * ratio) },
+                laying: null,
+                relief: 0,
+              }))
+            }
+          />
           <Box sx={{ mt: 1, color: colours.third }}>Meant for</Box>
           <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5 }}>
             {ROLES.map((role: Role) => (
@@ -180,7 +195,7 @@ export function OwnFinish() {
 }
 
 /** From a picture: its four corners set on what is square in it, straightened, made to repeat, at its true width. */
-function FromImage({ own, onMade }: { own: Finish; onMade(values: Partial<Finish>): void }) {
+function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void; onMade(picture: { image: string; colour: string; ratio: number }): void }) {
   const { say } = useEdit();
   const [picture, setPicture] = useState<Pixels | null>(null);
   const [corners, setCorners] = useState<Corners | null>(null);
@@ -208,19 +223,16 @@ function FromImage({ own, onMade }: { own: Finish; onMade(values: Partial<Finish
   };
   const make = async (): Promise<void> => {
     if (!picture || !corners) return;
+    onMaking(true);
     try {
       const flat = straighten(picture, corners, 768);
       const done = repeat ? seamless(flat) : flat;
       const hash = await api.keepFile(new Blob([done.png()]));
-      onMade({
-        body: { kind: 'image', image: hash },
-        colour: done.mean(),
-        size: { width: own.size.width, height: Math.max(0.002, (own.size.width * done.height) / done.width) },
-        laying: null,
-        relief: 0,
-      });
+      onMade({ image: hash, colour: done.mean(), ratio: done.height / done.width });
     } catch (error) {
       say(errorText(error));
+    } finally {
+      onMaking(false);
     }
   };
   const at = (e: React.PointerEvent): { x: number; y: number } => {
