@@ -12,7 +12,7 @@ import { totalArea } from '@/core/geometry/polygon';
 import { formatArea } from '@/core/units/length';
 import { useEdit } from '../docket/parts';
 import { FieldTable, type Field } from '../look/FieldTable';
-import { TextField } from '../look/fields';
+import { LengthRows } from '../look/LengthRows';
 import { colours } from '../look/theme';
 import { useFinish, useStudio } from '../store/studio';
 import { finishAt } from '../tools/finishing';
@@ -181,36 +181,16 @@ const FIRST_CELL: NonNullable<Laying['cell']> = {
 /** A pattern of one's own, typed: what repeats, then a line a unit, in millimetres. */
 function OwnPattern({ laying, onSet, say }: { laying: Laying; onSet(cell: NonNullable<Laying['cell']>): boolean; say(text: string): void }) {
   const cell = laying.cell ?? FIRST_CELL;
-  const mm = (v: number): number => Math.round(v * 1e5) / 100;
-  const text = [`${mm(cell.width)} ${mm(cell.height)}`, ...cell.units.map((u) => `${mm(u.x)} ${mm(u.y)} ${mm(u.width)} ${mm(u.height)}`)].join('\n');
   return (
     <Box sx={{ mt: 0.5, fontSize: 11.5, color: colours.third }}>
       What repeats, then a line a unit: from left, from below, width, height, all in mm, joints included.
-      <TextField
+      <LengthRows
         label="Pattern of one’s own"
-        value={text}
-        multiline
-        onCommit={(typed) => {
-          const lines = typed
-            .trim()
-            .split('\n')
-            .map((line) =>
-              line
-                .trim()
-                .split(/[\s,;]+/)
-                .map(Number),
-            );
-          const [size, ...units] = lines;
-          if (size?.length !== 2 || !units.length || units.some((u) => u.length !== 4) || lines.flat().some((v) => !Number.isFinite(v) || v < 0)) {
-            say('The pattern was not set: the first line holds two numbers, every other line four, in millimetres.');
-            return false;
-          }
-          return onSet({
-            width: size[0] / 1000,
-            height: size[1] / 1000,
-            units: units.map(([x, y, width, height]) => ({ x: x / 1000, y: y / 1000, width: width / 1000, height: height / 1000 })),
-          });
-        }}
+        rows={[[cell.width, cell.height], ...cell.units.map((u) => [u.x, u.y, u.width, u.height])]}
+        fits={([size, ...units]) => size === 2 && units.length > 0 && units.every((n) => n === 4)}
+        wrong="The pattern was not set: the first line holds two numbers, every other line four, in millimetres."
+        say={say}
+        onSet={([[width, height], ...units]) => onSet({ width, height, units: units.map(([x, y, w, h]) => ({ x, y, width: w, height: h })) })}
       />
     </Box>
   );

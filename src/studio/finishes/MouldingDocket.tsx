@@ -7,8 +7,8 @@ import { MOULDING_KINDS, type Moulding, type MouldingKind, type Profile } from '
 import { sectionOf } from '@/core/shell/dress/mouldings';
 import { formatLength } from '@/core/units/length';
 import { Actions, Swatches, useEdit } from '../docket/parts';
+import { LengthRows } from '../look/LengthRows';
 import { FieldTable, type Field } from '../look/FieldTable';
-import { TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
 
@@ -125,36 +125,18 @@ export function MouldingDocket({ id }: { id: string }) {
 
 /** A section of one's own, typed point by point from the lower back corner up, in millimetres. */
 function OwnSection({ from, onSet, say }: { from: Profile | null; onSet(profile: Profile): boolean; say(text: string): void }) {
-  const mm = (v: number): number => Math.round(v * 1e5) / 100;
   return (
     <Box sx={{ fontSize: 11.5, color: colours.third, mt: 0.5 }}>
       A line a point: out from the wall, up, in mm; from the lower back corner to the upper one.
-      <TextField
+      <LengthRows
         label="Own section"
-        multiline
-        value={(from?.points ?? []).map((p) => `${mm(p.x)} ${mm(p.y)}`).join('\n')}
-        onCommit={(text) => {
-          const points = text
-            .trim()
-            .split('\n')
-            .map((line) =>
-              line
-                .trim()
-                .split(/[\s,;]+/)
-                .map(Number),
-            );
-          if (points.length < 2 || points.some((p) => p.length !== 2 || p.some((v) => !Number.isFinite(v) || v < 0))) {
-            say('The section was not set: every line holds two numbers in millimetres, none below nought.');
-            return false;
-          }
-          return onSet({
-            id: newId('profile'),
-            name: 'Own section',
-            use: from?.use ?? 'rail',
-            price: from?.price ?? 8,
-            points: points.map(([x, y]) => ({ x: x / 1000, y: y / 1000 })),
-          });
-        }}
+        rows={(from?.points ?? []).map((p) => [p.x, p.y])}
+        fits={(counts) => counts.length > 1 && counts.every((n) => n === 2)}
+        wrong="The section was not set: every line holds two numbers in millimetres, none below nought."
+        say={say}
+        onSet={(rows) =>
+          onSet({ id: newId('profile'), name: 'Own section', use: from?.use ?? 'rail', price: from?.price ?? 8, points: rows.map(([x, y]) => ({ x, y })) })
+        }
       />
     </Box>
   );

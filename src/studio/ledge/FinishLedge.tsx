@@ -59,17 +59,7 @@ export function FinishLedge() {
   }, [shown, count]);
   return (
     <>
-      <Tabs
-        tabs={TABS}
-        tab={tab}
-        onTab={(t) => {
-          setTab(t);
-          setFind('');
-        }}
-        find={find}
-        onFind={setFind}
-        placeholder="Find a finish…"
-      />
+      <Tabs tabs={TABS} tab={tab} onTab={setTab} find={find} onFind={setFind} placeholder="Find a finish…" />
       <Box sx={{ display: 'flex', gap: '9px', minHeight: 0 }}>
         <Box sx={{ width: 148, flex: 'none', display: 'flex', flexDirection: 'column', gap: '3px', fontSize: 12 }}>
           <Choice label="For" value={role} options={[['any', 'any use'] as const, ...ROLES.map((r) => [r, r] as const)]} onChoose={setRole} />

@@ -58,17 +58,7 @@ function StockLedge() {
   const shown = find.trim() ? STOCK.filter((s) => matches(`${s.name} ${s.category} ${s.words ?? ''}`, find)) : STOCK.filter((s) => s.category === tab);
   return (
     <>
-      <Tabs
-        tabs={categories}
-        tab={tab}
-        onTab={(t) => {
-          setTab(t);
-          setFind('');
-        }}
-        find={find}
-        onFind={setFind}
-        placeholder="Find in stock…"
-      />
+      <Tabs tabs={categories} tab={tab} onTab={setTab} find={find} onFind={setFind} placeholder="Find in stock…" />
       <Cards>
         {shown.map((item) => (
           <StockCard key={item.id} item={item} />

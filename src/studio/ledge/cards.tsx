@@ -43,7 +43,10 @@ export function Tabs<T extends string>({
           component="button"
           role="tab"
           aria-selected={t === tab}
-          onClick={() => onTab(t)}
+          onClick={() => {
+            onTab(t);
+            onFind?.('');
+          }}
           sx={{
             all: 'unset',
             cursor: 'pointer',
