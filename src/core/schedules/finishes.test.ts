@@ -104,6 +104,13 @@ describe('what is taken off and ordered', () => {
         .filter((l) => l.kind !== 'thing')
         .reduce((sum, l) => sum + l.area, 0);
     expect(area(bare) - area(m)).toBeCloseTo(2 * 0.62 + 2 * 0.9, 6);
+    // Panels too, framed by 30 mm: what lies within the one behind the counter is seen on either side of it only.
+    const panels = { across: 1, up: 1, width: 0.5, margin: 0.1, gap: 0.1, profile: 'panel-ogee', moulding: null, field: 'paint.skein' };
+    const band = { id: 'b', name: 'Panels', order: 0, finish: 'paint.reed', panels } as const;
+    const clad = edit(p, 'patch.put', { patches: [{ ...band, on: { kind: 'walls', room: room(p) }, shape: { kind: 'band', from: 0, to: 0.9 } }] });
+    const within = finishSchedule(deriveModel(clad)).find((r) => r.id === 'paint.skein')!.area;
+    expect(within).toBeCloseTo((2 * (3.7 - 0.26) + 2 * (2.7 - 0.26) - 2) * (0.9 - 0.26), 6);
+    expect(area(deriveModel(clad))).toBeCloseTo(area(m), 6);
   });
 
   it('rolls, by worked examples', () => {

@@ -89,13 +89,14 @@ export function takeOff(model: Model): Lot[] {
   const { project } = model.shell;
   const lots: Lot[] = [];
   for (const level of model.shell.levels) {
-    const gone = hiddenBy(model, level.faces, level.id);
+    let gone: Map<DressedFace, Region[]> | undefined;
     for (const face of level.faces) {
       const known = kept.get(face);
       if (known?.pieces === model.pieces) {
         lots.push(...known.lots);
         continue;
       }
+      gone ??= hiddenBy(model, level.faces, level.id);
       const own = faceLots(model, face, gone.get(face) ?? []);
       kept.set(face, { pieces: model.pieces, lots: own });
       lots.push(...own);
@@ -129,13 +130,12 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
   const free = covered.length ? boolean('difference', [...face.regions], covered) : face.regions;
   const seen = hidden.length ? boolean('difference', [...free], [...hidden]) : free;
   const off = totalArea(free) - totalArea(seen);
-  const what = face.kind === 'wall' ? 'wall' : face.kind;
   const lots: Lot[] = [
     {
       finish: face.finish,
       laid: face.laid,
       room: face.room,
-      what,
+      what: face.kind,
       entity: face.side?.wall ?? face.room ?? '',
       kind: face.kind,
       area: flat ? totalArea(seen) : Math.max(0, face.rest.area - off),
@@ -147,7 +147,10 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
     },
   ];
   for (const patch of face.patches) {
-    const inSight = hidden.length ? boolean('difference', [...patch.regions], [...hidden]) : patch.regions;
+    const seenOf = (regions: readonly Region[]): readonly Region[] =>
+      hidden.length && regions.length ? boolean('difference', [...regions], [...hidden]) : regions;
+    const inSight = seenOf(patch.regions);
+    const fields = totalArea(seenOf(patch.fieldRegions));
     const { laid, placing } = patchPlacing(project, patch);
     const ys = patch.regions.flatMap((r) => r.outer.map((p) => p.y));
     const xs = patch.regions.flatMap((r) => r.outer.map((p) => p.x));
@@ -168,8 +171,8 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
         ...more,
       });
     const area = totalArea(inSight);
-    put(patch.patch.finish, area - patch.fieldArea, { laid, hidden: patch.area - area, layout: laidOut(laid, placing, inSight) });
-    if (patch.fieldArea > 0) put(patch.patch.panels!.field!, patch.fieldArea, {});
+    put(patch.patch.finish, area - fields, { laid, hidden: patch.area - area, layout: laidOut(laid, placing, inSight) });
+    if (fields > 0) put(patch.patch.panels!.field!, fields, {});
   }
   return lots.filter((lot) => lot.area > 1e-7);
 }

@@ -45,7 +45,8 @@ export interface DerivedPatch {
   /** Length of panel moulding, metres, and its mitres. */
   moulding: { length: number; mitres: number };
   fields: Mesh | null;
-  fieldArea: number;
+  /** What lies within the panels where it has a finish of its own, in the coordinates of the face. */
+  fieldRegions: Region[];
 }
 
 const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [
@@ -224,7 +225,7 @@ export function derivePatches(face: Face, patches: readonly Patch[], finish: (id
         frames,
         moulding: { length: section ? length : 0, mitres: section ? rings.length * 4 : 0 },
         fields: fields.length ? slabOn(face, fields, thickness, thickness + 0.0015) : null,
-        fieldArea: totalArea(fields),
+        fieldRegions: fields,
       },
     ];
   });
