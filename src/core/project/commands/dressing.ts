@@ -2,6 +2,7 @@ import type { Draft } from 'immer';
 import { current } from 'immer';
 import { z } from 'zod';
 import { isSimple } from '../../geometry/polygon';
+import { closedSection } from '../../geometry/sweep';
 import { addressOf } from '../addresses';
 import { choices, choicesOf, roomOfTarget, takeScheme } from '../choices';
 import { DomainError } from '../errors';
@@ -117,8 +118,9 @@ export const dressingCommands = {
     apply(draft, { to, finish, laying, patches }) {
       for (const patch of Object.values(stateOf(draft.patches)))
         if (patch.on.kind === 'wall' && patch.on.room === to.room && patch.on.wall === to.wall && patch.on.side === to.side) delete draft.patches[patch.id];
-      applyFinish(draft, { kind: 'wall', ...to }, finish);
-      const address = `wall/${to.room ?? '*'}/${to.wall}/${to.side}`;
+      const target: FaceTarget = { kind: 'wall', ...to };
+      applyFinish(draft, target, finish);
+      const address = addressOf(target);
       if (laying) draft.layings[address] = laying;
       else delete draft.layings[address];
       for (const patch of patches) {
@@ -142,11 +144,9 @@ export const dressingCommands = {
     args: Profile,
     apply(draft, profile) {
       const high = Math.max(...profile.points.map((p) => p.y));
-      const ring = [{ x: 0, y: 0 }, ...profile.points, { x: 0, y: high }].filter(
-        (p, i, all) => i === 0 || Math.hypot(p.x - all[i - 1].x, p.y - all[i - 1].y) > 1e-9,
-      );
-      const clean = ring.filter((p, i) => i < ring.length - 1 || Math.hypot(p.x - ring[0].x, p.y - ring[0].y) > 1e-9);
-      if (high < 0.003 || !isSimple(clean))
+      // As it is swept.
+      const ring = closedSection(profile.points);
+      if (high < 0.003 || ring.length < 3 || !isSimple(ring))
         throw new DomainError(
           'profile.crossed',
           `${profile.name} was not set: its outline crosses itself or has no height; draw it from the lower back corner up.`,

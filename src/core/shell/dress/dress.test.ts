@@ -204,6 +204,17 @@ describe('patches', () => {
     );
   });
 
+  it('sections of one’s own: whatever is shipped would be taken, crossed and flat ones are refused and nothing is lost', () => {
+    const p = square();
+    const put = (points: [number, number][]): Project =>
+      edit(p, 'profile.put', { id: 'own', name: 'Own', use: 'rail', price: 1, points: points.map(([x, y]) => ({ x, y })) });
+    for (const profile of PROFILES) expect(edit(p, 'profile.put', { ...profile, id: 'own' }).profiles.own.points).toEqual(profile.points);
+    expect(() => put([[0, 0], [0.05, 0.05], [0.05, 0], [0.01, 0.05]])).toThrow('crosses itself'); // prettier-ignore
+    expect(() => put([[0, 0], [0, 0.05]])).toThrow('crosses itself or has no height'); // prettier-ignore
+    expect(() => put([[0, 0], [0.05, 0.001], [0, 0.001]])).toThrow('has no height'); // prettier-ignore
+    expect(p.profiles).toEqual({});
+  });
+
   it('goes with its wall when that is split and joined again', () => {
     let p = square();
     const wall = south(p);
