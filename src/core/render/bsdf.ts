@@ -88,6 +88,46 @@ export function sampleGgxNormal(vx: number, vy: number, vz: number, a: number, u
   out[2] = nz * k;
 }
 
+/** Width of the fibres' distribution: the square of the roughness that the view has them with. */
+const FIBRES = 0.36;
+
+/**
+ * Light caught by fibres that stand about the normal: distribution and shadowing of Estevez and Kulla 2017 and Neubelt and
+ * Pettineo 2013, times cos out. Brightest where light grazes.
+ */
+export function sheenValue(vz: number, lz: number, hz: number): number {
+  if (vz <= 0 || lz <= 0) return 0;
+  const sin = Math.sqrt(Math.max(0, 1 - hz * hz));
+  return (((2 + 1 / FIBRES) * sin ** (1 / FIBRES)) / (2 * Math.PI) / (4 * (vz + lz - vz * lz))) * lz;
+}
+
+const ALBEDOS = 64;
+let albedos: Float64Array | null = null;
+
+/** Share of the light from a direction that fibres throw back in all, by the cosine of the direction; from a table. */
+export function sheenAlbedo(vz: number): number {
+  albedos ??= Float64Array.from({ length: ALBEDOS + 1 }, (_, i) => integrateSheen(Math.max(1e-3, i / ALBEDOS)));
+  const at = Math.min(1, Math.max(0, vz)) * ALBEDOS;
+  const i = Math.min(ALBEDOS - 1, Math.floor(at));
+  return albedos[i] + (albedos[i + 1] - albedos[i]) * (at - i);
+}
+
+/** The integral of `sheenValue` over the half sphere, by the midpoint rule. */
+function integrateSheen(vz: number): number {
+  const [rings, steps] = [48, 48];
+  const vx = Math.sqrt(1 - vz * vz);
+  let sum = 0;
+  for (let j = 0; j < rings; j++) {
+    const lz = (j + 0.5) / rings;
+    const s = Math.sqrt(1 - lz * lz);
+    for (let k = 0; k < steps; k++) {
+      const cos = vx * s * Math.cos(((k + 0.5) / steps) * Math.PI) + vz * lz;
+      sum += sheenValue(vz, lz, (vz + lz) / Math.sqrt(2 + 2 * cos));
+    }
+  }
+  return (sum * 2 * Math.PI) / (rings * steps);
+}
+
 /** A small fast generator (sfc32, from the PractRand suite) with a seed of its own. */
 export class Random {
   private a: number;

@@ -22,6 +22,10 @@ export interface Material {
   /** Solid glass: light is bent. */
   solid: boolean;
   translucency: number;
+  /** Light caught by fibres at a grazing angle, 0…1. */
+  sheen: number;
+  /** Share of the surface that is there. */
+  opacity: number;
   ior: number;
   /** Luminance it gives off, cd/m²; null for everything that does not glow. */
   emission: Rgb | null;
@@ -99,7 +103,7 @@ export class SceneBuilder {
     return this.materials.push(material) - 1;
   }
 
-  /** Adds a mesh; panes that belong to the list of panes are passed by shadow rays. */
+  /** Adds a mesh; panes that belong to the list of panes are passed by shadow rays, loose weaves as far as they are open. */
   mesh(mesh: Mesh, matrix: Matrix, material: number, seeThrough = false): { first: number; count: number } {
     const first = this.m.length;
     for (const index of mesh.indices) {
@@ -116,7 +120,7 @@ export class SceneBuilder {
     }
     for (let k = 0; k < mesh.indices.length; k += 3) {
       this.m.push(material);
-      this.s.push(seeThrough ? 1 : 0);
+      this.s.push(seeThrough || this.materials[material].opacity < 1 ? 1 : 0);
     }
     return { first, count: this.m.length - first };
   }
@@ -169,6 +173,8 @@ export const diffuse = (colour: Rgb): Material => ({
   pane: false,
   solid: false,
   translucency: 0,
+  sheen: 0,
+  opacity: 1,
   ior: 1.5,
   emission: null,
   lamp: -1,
@@ -205,6 +211,8 @@ export function materialOf(finish: Finish, texture: Texture | null): Material {
     pane: finish.transmission > 0 && !finish.solid && finish.roughness < FROSTED,
     solid: finish.transmission > 0 && Boolean(finish.solid),
     translucency: finish.translucency,
+    sheen: finish.sheen,
+    opacity: finish.opacity,
     ior: finish.ior,
     emission: null,
     lamp: -1,

@@ -13,6 +13,9 @@ export class ShadowRays {
   private readonly light: Float32Array;
   private readonly pixel: Int32Array;
   private count = 0;
+  /** Boxes round the meshes that are only in part there. */
+  private readonly veils: Box[];
+  private readonly veiled: Uint8Array;
 
   /** @param capacity most rays of one batch; the kernel must hold as many */
   constructor(
@@ -23,6 +26,8 @@ export class ShadowRays {
     this.rays = new Float32Array(capacity * 8);
     this.light = new Float32Array(capacity * 3);
     this.pixel = new Int32Array(capacity);
+    this.veils = boxesOfVeils(scene);
+    this.veiled = new Uint8Array(capacity);
   }
 
   clear(): void {
@@ -47,6 +52,7 @@ export class ShadowRays {
     this.light[i * 3 + 1] = g;
     this.light[i * 3 + 2] = b;
     this.pixel[i] = pixel;
+    this.veiled[i] = this.veils.some((box) => meets(box, this.rays, i)) ? 1 : 0;
   }
 
   /** Sends them all, and gives the light of those that get through to their pixels. */
@@ -56,6 +62,77 @@ export class ShadowRays {
     kernel.rays.set(this.rays.subarray(0, count * 8));
     kernel.occluded(count);
     const { blocked } = kernel;
-    for (let i = 0; i < count; i++) if (!blocked[i]) deposit(pixel[i], light[i * 3], light[i * 3 + 1], light[i * 3 + 2]);
+    const behind: number[] = [];
+    for (let i = 0; i < count; i++) {
+      if (blocked[i]) continue;
+      if (this.veiled[i]) behind.push(i);
+      else deposit(pixel[i], light[i * 3], light[i * 3 + 1], light[i * 3 + 2]);
+    }
+    if (behind.length) this.dim(behind);
+    for (const i of behind) deposit(pixel[i], light[i * 3], light[i * 3 + 1], light[i * 3 + 2]);
   }
+
+  /** Takes from rays the part that the loose weaves on their way keep, one weave after another. */
+  private dim(rays: readonly number[]): void {
+    const { kernel, light, scene } = this;
+    let left = rays.map((ray) => ({ ray, from: 0 }));
+    for (let step = 0; left.length && step < LAYERS; step++) {
+      left.forEach(({ ray, from }, k) => {
+        kernel.rays.set(this.rays.subarray(ray * 8, ray * 8 + 8), k * 8);
+        kernel.rays[k * 8 + 3] = from;
+      });
+      kernel.closest(left.length);
+      left = left.flatMap(({ ray }, k) => {
+        const id = kernel.hitIds[k * 4 + 3];
+        if (id < 0) return [];
+        // Panes have taken their part already.
+        const open = 1 - scene.materials[scene.material[id]].opacity;
+        if (open > 0) for (let c = 0; c < 3; c++) light[ray * 3 + c] *= open;
+        return [{ ray, from: kernel.hits[k * 4] + 1e-5 }];
+      });
+    }
+  }
+}
+
+/** Most layers of cloth a shadow ray is followed through: hardly any light is left behind them. */
+const LAYERS = 24;
+
+interface Box {
+  min: [number, number, number];
+  max: [number, number, number];
+}
+
+function boxesOfVeils(scene: Scene): Box[] {
+  const boxes: Box[] = [];
+  let last = -2;
+  for (let t = 0; t < scene.material.length; t++) {
+    if (scene.materials[scene.material[t]].opacity >= 1) continue;
+    if (t !== last + 1 || scene.material[t] !== scene.material[last])
+      boxes.push({ min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] });
+    last = t;
+    const { min, max } = boxes[boxes.length - 1];
+    for (let k = 0; k < 9; k++) {
+      const value = scene.positions[t * 9 + k];
+      min[k % 3] = Math.min(min[k % 3], value - 1e-4);
+      max[k % 3] = Math.max(max[k % 3], value + 1e-4);
+    }
+  }
+  return boxes;
+}
+
+/** Whether a ray of a list passes a box (slabs, Kay and Kajiya 1986). */
+function meets({ min, max }: Box, rays: Float32Array, ray: number): boolean {
+  let near = 0;
+  let end = rays[ray * 8 + 7];
+  for (let c = 0; c < 3; c++) {
+    const o = rays[ray * 8 + c];
+    const inverse = 1 / rays[ray * 8 + 4 + c];
+    const a = (min[c] - o) * inverse;
+    const b = (max[c] - o) * inverse;
+    // A ray within a face of the box leaves the other slabs to decide.
+    if (a !== a || b !== b) continue;
+    near = Math.max(near, Math.min(a, b));
+    end = Math.min(end, Math.max(a, b));
+  }
+  return near <= end;
 }

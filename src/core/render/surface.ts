@@ -1,4 +1,4 @@
-import { fifth, ggxDensity, ggxValue, sampleGgxNormal, schlick, type Random } from './bsdf';
+import { fifth, ggxDensity, ggxValue, sampleGgxNormal, schlick, sheenAlbedo, sheenValue, type Random } from './bsdf';
 import type { Material, Scene } from './scene';
 
 /**
@@ -246,7 +246,7 @@ export class SurfaceHit {
     const value = this.value;
     if (lz <= 0) {
       if (through <= 0) return 0;
-      const k = (through * (1 - m.metalness) * (matt ? 1 : 1 - schlick(f0, vz)) * -lz) / Math.PI;
+      const k = (through * (1 - m.metalness) * (matt ? 1 : 1 - schlick(f0, vz)) * belowFibres(m, vz, -lz) * -lz) / Math.PI;
       value[0] = r * k;
       value[1] = g * k;
       value[2] = b * k;
@@ -276,6 +276,16 @@ export class SurfaceHit {
       value[2] += s * (f + b * metal + (1 - f - b * metal) * w);
       density += pSpecular * ggxDensity(vz, hz, a);
     }
+    if (m.sheen > 0) {
+      const left = belowFibres(m, vz, lz);
+      const fibres = m.sheen * sheenValue(vz, lz, (vz + lz) / Math.sqrt(2 + 2 * (vx * lx + vy * ly + vz * lz)));
+      for (let i = 0; i < 3; i++) value[i] = value[i] * left + m.colour[i] * fibres;
+    }
     return density;
   }
+}
+
+/** Share of the light that fibres leave to what lies below them: what they may throw back is taken, whichever way light runs. */
+function belowFibres({ sheen, colour }: Material, vz: number, lz: number): number {
+  return sheen > 0 ? 1 - sheen * Math.max(colour[0], colour[1], colour[2]) * Math.max(sheenAlbedo(vz), sheenAlbedo(lz)) : 1;
 }

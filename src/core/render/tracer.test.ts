@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { IDENTITY, MeshBuilder, type Mesh } from '../geometry/mesh';
 import { lathe } from '../geometry/shapes';
 import type { Vec3 } from '../geometry/vec';
-import { fresnelDielectric, ggxDensity, ggxValue, Random, reflect, refract } from './bsdf';
+import { fresnelDielectric, ggxDensity, ggxValue, Random, reflect, refract, sheenAlbedo } from './bsdf';
 import { buildHierarchy } from './bvh';
 import { RayKernel } from './kernel/kernel';
 import { diffuse, portalOf, SceneBuilder, type Scene } from './scene';
@@ -136,25 +136,116 @@ describe('light transport', () => {
   });
 
   it('never gains energy, whatever the surface', () => {
-    for (const [roughness, metalness, translucency] of [
-      [0.1, 0, 0],
-      [0.4, 0, 0],
-      [0.75, 0, 0],
-      [0.3, 1, 0],
-      [0.6, 1, 0],
-      [0.95, 0, 0.5],
-      [0.4, 0, 0.3],
-      [0.01, 1, 0],
+    for (const [roughness, metalness, translucency, sheen, opacity] of [
+      [0.1, 0, 0, 0, 1],
+      [0.4, 0, 0, 0, 1],
+      [0.75, 0, 0, 0, 1],
+      [0.3, 1, 0, 0, 1],
+      [0.6, 1, 0, 0, 1],
+      [0.95, 0, 0.5, 0, 1],
+      [0.4, 0, 0.3, 0, 1],
+      [0.01, 1, 0, 0, 1],
+      [0.95, 0, 0, 1, 1],
+      [0.8, 0, 0, 0.5, 1],
+      [0.95, 0, 0.5, 0.3, 0.6],
     ]) {
       const builder = new SceneBuilder();
       builder.mesh(inside(5), IDENTITY, builder.material({ ...diffuse([0, 0, 0]), emission: [1, 1, 1] }));
-      builder.mesh(sphere(1, 0), IDENTITY, builder.material({ ...diffuse([1, 1, 1]), roughness, metalness, translucency }));
+      builder.mesh(sphere(1, 0), IDENTITY, builder.material({ ...diffuse([1, 1, 1]), roughness, metalness, translucency, sheen, opacity }));
       for (const height of [0, 0.6, 0.93]) {
         const { mean, variance } = measure(builder.build(null), { origin: v(3, 0, height), direction: v(-1, 0, 0) }, 6000, 40);
         expect(mean).toBeLessThan(1 + 4 * Math.sqrt(variance / 6000) + 1e-4);
         expect(mean).toBeGreaterThan(0.6);
       }
     }
+  });
+
+  it('lets through a loose weave the share that is open, seen and as light, once for every layer', () => {
+    for (const layers of [1, 2, 3]) {
+      const builder = new SceneBuilder();
+      builder.mesh(floor(), IDENTITY, builder.material(diffuse([0.5, 0.5, 0.5])));
+      const weave = builder.material({ ...diffuse([0, 0, 0]), opacity: 0.3 });
+      for (let k = 0; k < layers; k++) builder.mesh(floor(1 + k * 0.1), IDENTITY, weave);
+      const open = 0.7 ** layers;
+      // The sun from straight above; a sky that is dark but for a lamp's worth of light straight up.
+      const sunlit = builder.build({ sun: v(0, 0, 1), sunIlluminance: [1000, 1000, 1000], sky: () => [0, 0, 0] });
+      const under = measure(sunlit, { origin: v(0, 0, 0.5), direction: v(0.6, 0, -0.8) }, 2000, 1);
+      expect(under.mean / ((0.5 * 1000 * open) / Math.PI)).toBeCloseTo(1, 3);
+      const seen = measure(
+        builder.build({ sun: v(1, 0, 0), sunIlluminance: [0, 0, 0], sky: () => [8, 8, 8] }),
+        { origin: v(0, 0, 0.5), direction: v(0, 0, 1) },
+        20000,
+        8,
+      );
+      expect(seen.mean / (8 * open)).toBeCloseTo(1, 1.5);
+    }
+  });
+
+  it('finds the same light behind a loose weave by aiming at a lamp and by chance', () => {
+    const scene = (aimed: boolean): Scene => {
+      const builder = new SceneBuilder();
+      builder.mesh(floor(), IDENTITY, builder.material(diffuse([0.5, 0.5, 0.5])));
+      builder.mesh(floor(0.5), IDENTITY, builder.material({ ...diffuse([0, 0, 0]), opacity: 0.4 }));
+      const lamp = builder.material({ ...diffuse([0, 0, 0]), emission: [100, 100, 100], lamp: aimed ? 0 : -1 });
+      const { first, count } = builder.mesh(new MeshBuilder().quad(v(-1, 1, 1), v(1, 1, 1), v(1, -1, 1), v(-1, -1, 1)).build(), IDENTITY, lamp);
+      if (aimed) builder.light(first, count, [100, 100, 100], 400 * Math.PI);
+      return builder.build(null);
+    };
+    const ray = { origin: v(0, 0, 0.3), direction: v(0.3, 0, -0.954) };
+    expect(measure(scene(true), ray, 20000, 3).mean / measure(scene(false), ray, 60000, 3).mean).toBeCloseTo(1, 1.5);
+  });
+
+  it('brightens the edge of what has fibres and leaves its middle, as the albedo of the fibres says', () => {
+    // A body of black cloth with white fibres, seen at an angle in a uniform field, shows the share the fibres throw back.
+    const cloth = { ...diffuse([0.999, 0.999, 0.999]), sheen: 1 };
+    const shown = (cos: number): number => {
+      const builder = new SceneBuilder();
+      builder.mesh(floor(), IDENTITY, builder.material({ ...cloth, colour: [0.5, 0.5, 0.5] }));
+      const scene = builder.build({ sun: v(0, 0, 1), sunIlluminance: [0, 0, 0], sky: () => [1, 1, 1] });
+      return measure(scene, { origin: v(-Math.sqrt(1 - cos * cos), 0, cos), direction: v(Math.sqrt(1 - cos * cos), 0, -cos) }, 40000, 2).mean;
+    };
+    for (const cos of [1, 0.6, 0.25]) {
+      // The body below: ∫ 0.5 (1 − 0.5 max(E(v), E(l))) l dl·2, by the midpoint rule.
+      const n = 2000;
+      let below = 0;
+      for (let i = 0; i < n; i++) {
+        const l = (i + 0.5) / n;
+        below += (0.5 * (1 - 0.5 * Math.max(sheenAlbedo(cos), sheenAlbedo(l))) * l * 2) / n;
+      }
+      expect(shown(cos) / (below + 0.5 * sheenAlbedo(cos))).toBeCloseTo(1, 1.7);
+    }
+    expect(shown(0.15)).toBeGreaterThan(shown(1) * 1.15);
+  });
+
+  it('bends what is seen through ribbed glass as a prism of its slope does', () => {
+    const slope = 0.2;
+    const [sx, sz] = [Math.sin(slope), Math.cos(slope)];
+    const builder = new SceneBuilder();
+    // A sheet 4 mm thick across the view, its ribs one even slope.
+    const ribs = {
+      width: 1,
+      height: 1,
+      pixels: new Float32Array([1, 1, 1]),
+      normals: Int8Array.from([Math.round(sx * 127.5), 0]),
+      rough: null,
+      size: { width: 1, height: 1 },
+    };
+    const glass = builder.material({ ...diffuse([1, 1, 1]), pane: true, ior: 1.5, texture: ribs });
+    builder.mesh(new MeshBuilder().box(-9, -9, 0, 9, 9, 0.004).build(), IDENTITY, glass, true);
+    // The sky tells the direction in which it is looked at.
+    const look = (sky: (d: Vec3) => number): number =>
+      measure(
+        builder.build({ sun: v(1, 0, 0), sunIlluminance: [0, 0, 0], sky: (d) => [0, d.z < 0 ? sky(d) : 0, 0] }),
+        { origin: v(0, 0, 1), direction: v(0, 0, -1) },
+        4000,
+        6,
+      ).mean;
+    const seen = look(() => 1);
+    expect(seen).toBeGreaterThan(0.9);
+    // Straight in; out through the slope: sin(slope + deviation) = n · sin(slope).
+    const deviation = Math.asin(1.5 * sx) - slope;
+    expect(Math.abs(look((d) => d.x) / seen)).toBeCloseTo(Math.sin(deviation), 2);
+    expect(sz).toBeGreaterThan(0.9);
   });
 
   it('halves the error with four times the samples', () => {

@@ -189,6 +189,10 @@ export class Tracer {
         guides[px * 6 + 4] += hit.smooth[1];
         guides[px * 6 + 5] += hit.smooth[2];
       }
+      if (material.opacity < 1 && depth < this.bounces && random.next() >= material.opacity) {
+        this.straight(i, alive++, px, x - gx * EPS, y - gy * EPS, z - gz * EPS, tr, tg, tb);
+        continue;
+      }
       if (material.emission && front) {
         const e = material.emission;
         let w = 1;
@@ -201,42 +205,25 @@ export class Tracer {
       }
       if (depth >= this.bounces) continue;
 
-      if (material.pane) {
+      // What is seen through ribbed glass is bent; the light that scattered paths find behind it comes straight, as shadow rays go.
+      const ribbed = material.pane && material.texture?.normals && wasSpecular;
+      if (material.pane && !ribbed) {
         const f = fresnelDielectric(dx * gx + dy * gy + dz * gz, material.ior);
         const out = alive++;
         if (random.next() < f) {
           const k = 2 * (dx * gx + dy * gy + dz * gz);
           this.go(out, px, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr, tg, tb, mirrored, 0);
         } else {
-          // Straight through: the path keeps the density it was scattered with, so that the light behind is weighed right.
-          const px0 = origin[i * 3];
-          const py0 = origin[i * 3 + 1];
-          const pz0 = origin[i * 3 + 2];
-          this.go(
-            out,
-            px,
-            x - gx * EPS,
-            y - gy * EPS,
-            z - gz * EPS,
-            dx,
-            dy,
-            dz,
-            tr * Math.sqrt(r),
-            tg * Math.sqrt(g),
-            tb * Math.sqrt(b),
-            wasSpecular,
-            wasDensity,
-          );
-          origin[out * 3] = px0;
-          origin[out * 3 + 1] = py0;
-          origin[out * 3 + 2] = pz0;
+          this.straight(i, out, px, x - gx * EPS, y - gy * EPS, z - gz * EPS, tr * Math.sqrt(r), tg * Math.sqrt(g), tb * Math.sqrt(b));
         }
         continue;
       }
-      if (material.solid) {
+      if (material.solid || ribbed) {
         const eta = front ? material.ior : 1 / material.ior;
-        const f = fresnelDielectric(dx * gx + dy * gy + dz * gz, eta);
-        const bent = random.next() < f ? null : refract([dx, dy, dz], [gx, gy, gz], eta);
+        // Ribbed glass is flat where light enters and ribbed where it leaves.
+        const [nx, ny, nz] = ribbed && !front ? hit.n : hit.geometric;
+        const f = fresnelDielectric(dx * nx + dy * ny + dz * nz, eta);
+        const bent = random.next() < f ? null : refract([dx, dy, dz], [nx, ny, nz], eta);
         const out = alive++;
         if (bent) {
           const k = front ? 1 : 0;
@@ -252,7 +239,7 @@ export class Tracer {
             tr * (k ? r : 1),
             tg * (k ? g : 1),
             tb * (k ? b : 1),
-            mirrored,
+            ribbed ? wasSpecular : mirrored,
             0,
           );
         } else {
@@ -319,6 +306,17 @@ export class Tracer {
     this.pixel[out] = px;
     this.specular[out] = specular;
     this.density[out] = density;
+  }
+
+  /** Lets path `i` go on as it came: it keeps the density it was scattered with, so that the light behind is weighed right. */
+  private straight(i: number, out: number, px: number, x: number, y: number, z: number, tr: number, tg: number, tb: number): void {
+    const { rays } = this.kernel;
+    const { origin } = this;
+    this.go(out, px, x, y, z, rays[i * 8 + 4], rays[i * 8 + 5], rays[i * 8 + 6], tr, tg, tb, this.specular[i], this.density[i]);
+    // `out` is never behind `i`, so that nothing still to be read is overwritten.
+    origin[out * 3] = origin[i * 3];
+    origin[out * 3 + 1] = origin[i * 3 + 1];
+    origin[out * 3 + 2] = origin[i * 3 + 2];
   }
 
   private miss(
@@ -406,6 +404,18 @@ export class Tracer {
     const { direction: d, light, far } = this.lights;
     const { geometric: g, value } = this.hit;
     const e = d[0] * g[0] + d[1] * g[1] + d[2] * g[2] > 0 ? EPS : -EPS;
-    this.shadows.add(px, x + g[0] * e, y + g[1] * e, z + g[2] * e, d[0], d[1], d[2], far, tr * value[0] * light[0], tg * value[1] * light[1], tb * value[2] * light[2]);
+    this.shadows.add(
+      px,
+      x + g[0] * e,
+      y + g[1] * e,
+      z + g[2] * e,
+      d[0],
+      d[1],
+      d[2],
+      far,
+      tr * value[0] * light[0],
+      tg * value[1] * light[1],
+      tb * value[2] * light[2],
+    );
   }
 }
