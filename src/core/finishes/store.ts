@@ -34,12 +34,12 @@ export function textureOf(finish: Finish, pixels: number): Texture {
   let made = textures.get(finish);
   if (!made) textures.set(finish, (made = new Map()));
   let texture = made.get(pixels);
-  if (!texture) made.set(pixels, (texture = makeTexture(finish, pixels, 1, imageOf(finish))));
+  if (!texture) made.set(pixels, (texture = makeTexture(finish, pixels, finish.figure, imageOf(finish))));
   return texture;
 }
 
 /** A part of a finish, made anew. @param width, height pixels */
 export const cuttingOf = (finish: Finish, window: Window, width: number, height: number): Texture =>
-  makeCutting(finish, window, width, height, 1, imageOf(finish));
+  makeCutting(finish, window, width, height, finish.figure, imageOf(finish));
 
 const imageOf = (finish: Finish): ImagePixels | undefined => (finish.body.kind === 'image' ? images.get(finish.body.image) : undefined);

@@ -255,7 +255,7 @@ function finished(field: Field, finish: Finish, gain: readonly number[], seed: n
  * @param seed changes the pattern, not its character
  * @param image pixels of the picture it is made from, where it is
  */
-export function makeTexture(finish: Finish, pixels: number, seed = 1, image?: ImagePixels): Texture {
+export function makeTexture(finish: Finish, pixels: number, seed = finish.figure, image?: ImagePixels): Texture {
   const { width, height } = textureSpan(finish);
   const k = pixels / Math.max(width, height);
   const [w, h] = isPlain(finish) ? [4, 4] : [Math.max(4, Math.round(width * k)), Math.max(4, Math.round(height * k))];
@@ -264,7 +264,7 @@ export function makeTexture(finish: Finish, pixels: number, seed = 1, image?: Im
 }
 
 /** A part of a finish's surface at any resolution, as a sample shows it; its tone is that of the whole. @param width, height pixels */
-export function makeCutting(finish: Finish, window: Window, width: number, height: number, seed = 1, image?: ImagePixels): Texture {
+export function makeCutting(finish: Finish, window: Window, width: number, height: number, seed = finish.figure, image?: ImagePixels): Texture {
   return finished(paint(finish, width, height, window, seed, image), finish, wholeGains(finish, seed, image), seed, window);
 }
 

@@ -26,8 +26,7 @@ const lot = (area: number, more: Partial<Lot> = {}): Lot => ({
   hidden: 0,
   layout: null,
   ordered: true,
-  length: 0,
-  height: 0,
+  runs: [],
   ...more,
 });
 
@@ -131,6 +130,40 @@ describe('what is taken off and ordered', () => {
         0,
       ).drops,
     ).toBe(12);
+  });
+
+  it('hangs wallpaper over a band and round a patch in drops as long as what is left of the wall', () => {
+    let p = house([
+      [0, 0],
+      [4, 0],
+      [4, 3],
+      [0, 3],
+    ]);
+    p = edit(p, 'opening.add', newOpening(p, { id: 'w', wall: south(p), kind: 'window', at: 2, width: 1 }));
+    p = edit(p, 'finish.apply', { targets: [{ kind: 'walls', room: room(p) }], finish: 'wallpaper.stripe-chalk' });
+    const drops = (of: Project) => {
+      const lots = takeOff(deriveModel(of)).filter((l) => l.finish === 'wallpaper.stripe-chalk');
+      return { runs: lots.flatMap((l) => l.runs), order: orderFor(finishById('wallpaper.stripe-chalk'), lots) };
+    };
+    // 2 (3.7 + 2.7) = 12.8 m of wall 2.5 m high, the window not taken off.
+    expect(drops(p).runs.reduce((sum, r) => sum + r.length, 0)).toBeCloseTo(12.8, 6);
+    expect(new Set(drops(p).runs.map((r) => r.height.toFixed(3)))).toEqual(new Set(['2.500']));
+    const band = { id: 'b', name: 'Band', order: 0, finish: 'tile.square-white', panels: null } as const;
+    const below = edit(p, 'patch.put', { patches: [{ ...band, on: { kind: 'walls', room: room(p) }, shape: { kind: 'band', from: 0, to: 1.1 } }] });
+    expect(new Set(drops(below).runs.map((r) => r.height.toFixed(3)))).toEqual(new Set(['1.400']));
+    // 25 drops of 2.6 m at three a roll; above the band of 1.5 m at six a roll.
+    expect(drops(p).order).toMatchObject({ drops: 25, quantity: 9 });
+    expect(drops(below).order).toMatchObject({ drops: 25, quantity: 5 });
+    // A patch to the floor at one end shortens only the drops over it; one in the middle of the wall none.
+    const wall = south(p);
+    const { side } = deriveModel(p).shell.levels[0].faces.find((f) => f.side?.wall === wall && f.room)!.target as { side: 'left' | 'right' };
+    const on = { kind: 'wall', room: room(p), wall, side } as const;
+    const at = (base: number, height: number) =>
+      edit(p, 'patch.put', { patches: [{ ...band, on, shape: { kind: 'rectangle', at: 2, base, width: 1, height } }] });
+    const short = (of: Project) => drops(of).runs.filter((r) => r.height < 2.499);
+    expect(short(at(0, 1))).toHaveLength(1);
+    expect(short(at(0, 1))[0]).toMatchObject({ length: expect.closeTo(1, 3) as number, height: expect.closeTo(1.5, 3) as number });
+    expect(short(at(0.5, 1))).toHaveLength(0);
   });
 
   it('paint in two coats, boxes and pieces whole, sheets with their waste', () => {

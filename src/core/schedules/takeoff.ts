@@ -8,6 +8,7 @@ import { meshArea } from '../geometry/mesh';
 import { boolean, signedArea, totalArea, type Region } from '../geometry/polygon';
 import { distance, type Vec2 } from '../geometry/vec';
 import { patchPlacing, type DressedFace } from '../shell/dress/dress';
+import { patchOutline } from '../shell/dress/patches';
 import { faceX } from '../shell/wall-face';
 import { surfaceFinish } from '../shell/surfaces';
 
@@ -29,7 +30,12 @@ export interface Lot {
   layout: Layout | null;
   /** Whether it is bought as a finish: what things are built of is not. */
   ordered: boolean;
-  /** Extent of what is covered, for goods sold by the drop. */
+  /** Lengths of wall and the heights papered there, for goods sold by the roll. */
+  runs: Run[];
+}
+
+/** A length of wall over which drops of one height hang, metres. */
+export interface Run {
   length: number;
   height: number;
 }
@@ -115,8 +121,7 @@ export function takeOff(model: Model): Lot[] {
         hidden: 0,
         layout: null,
         ordered: finishIn(project, surface.finish).unit === 'litre' || surface.kind === 'roof' || surface.kind === 'column' || surface.kind === 'ground',
-        length: 0,
-        height: 0,
+        runs: [],
       });
     }
   }
@@ -142,8 +147,7 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
       hidden: off,
       layout: flat ? laidOut(face.laid, face.placing, seen) : null,
       ordered: true,
-      length: face.side ? face.side.length : 0,
-      height: face.side ? face.side.height - face.side.foot : 0,
+      runs: face.laid.unit === 'roll' ? runsOf(face) : [],
     },
   ];
   for (const patch of face.patches) {
@@ -166,15 +170,43 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
         hidden: 0,
         layout: null,
         ordered: true,
-        length: Math.max(...xs) - Math.min(...xs),
-        height: Math.max(...ys) - Math.min(...ys),
+        runs: [{ length: Math.max(...xs) - Math.min(...xs), height: Math.max(...ys) - Math.min(...ys) }],
         ...more,
       });
     const area = totalArea(inSight);
     put(patch.patch.finish, area - fields, { laid, hidden: patch.area - area, layout: laidOut(laid, placing, inSight) });
-    if (fields > 0) put(patch.patch.panels!.field!, fields, {});
+    if (fields > 0) put(patch.patch.panels!.field!, fields, { runs: [] });
   }
   return lots.filter((lot) => lot.area > 1e-7);
+}
+
+/**
+ * Where drops of one height hang on a wall: patches shorten them, openings do not, as the trade counts (what is cut out of
+ * them is lost).
+ */
+function runsOf(face: DressedFace): Run[] {
+  const { side } = face;
+  if (!side) return [];
+  const covered = face.patches.flatMap(({ patch }): Region[] => {
+    const outer = patchOutline(patch, face);
+    return outer ? [{ outer: signedArea(outer) < 0 ? [...outer].reverse() : outer, holes: [] }] : [];
+  });
+  const outer = [{ x: 0, y: side.foot }, { x: side.length, y: side.foot }, ...[...side.top].reverse()];
+  const papered = covered.length ? boolean('difference', [{ outer, holes: [] }], covered) : [{ outer, holes: [] }];
+  const ends = [...new Set(papered.flatMap((r) => [r.outer, ...r.holes].flatMap((ring) => ring.map((p) => Math.round(p.x * 1000)))))].sort((a, b) => a - b);
+  const runs: Run[] = [];
+  for (let i = 0; i + 1 < ends.length; i++) {
+    const [x0, x1] = [ends[i] / 1000, ends[i + 1] / 1000];
+    const strip = [
+      { x: x0, y: -1e3 },
+      { x: x1, y: -1e3 },
+      { x: x1, y: 1e3 },
+      { x: x0, y: 1e3 },
+    ];
+    const ys = boolean('intersection', papered, [{ outer: strip, holes: [] }]).flatMap((r) => r.outer.map((p) => p.y));
+    if (ys.length) runs.push({ length: x1 - x0, height: Math.max(...ys) - Math.min(...ys) });
+  }
+  return runs;
 }
 
 /** Length of a roll of wallpaper, what is added to each drop for trimming (trade figures), metres. */
@@ -187,12 +219,7 @@ export const ROLL = { length: 10.05, trim: 0.1 } as const;
  * @param walls lengths and heights, metres
  * @param repeat height after which the pattern repeats; 0: none
  */
-export function rollsFor(
-  walls: readonly { length: number; height: number }[],
-  width: number,
-  repeat: number,
-  roll: number = ROLL.length,
-): { drops: number; rolls: number } {
+export function rollsFor(walls: readonly Run[], width: number, repeat: number, roll: number = ROLL.length): { drops: number; rolls: number } {
   const byHeight = new Map<number, number>();
   for (const { length, height } of walls) {
     const key = Math.round(height * 1000) / 1000;
@@ -236,8 +263,8 @@ export function orderFor(finish: Finish, all: readonly Lot[]): Order {
   const none = { whole: 0, cut: 0, units: 0, drops: 0 };
   if (finish.unit === 'litre') return { ...none, quantity: (area * COATS * (1 + finish.waste)) / finish.coverage };
   if (finish.unit === 'roll') {
-    const papered = lots.filter((lot) => lot.length > 0);
-    const rest = lots.filter((lot) => lot.length <= 0).reduce((sum, lot) => sum + lot.area, 0);
+    const papered = lots.flatMap((lot) => lot.runs);
+    const rest = lots.filter((lot) => !lot.runs.length).reduce((sum, lot) => sum + lot.area, 0);
     const width = Math.min(finish.size.width, 1.4);
     const { drops, rolls } = rollsFor(papered, width, repeatOf(finish), finish.coverage / width);
     return { ...none, drops, quantity: rolls + Math.ceil((rest * (1 + finish.waste)) / finish.coverage - 1e-9) };

@@ -45,6 +45,13 @@ const counted = new Map<Category, number>();
 /** What a body of several colours is drawn in; the finish's colour is then their mean. */
 const printed = (body: Body, ground: string): Body => (body.kind === 'motif' || body.kind === 'stripe' ? { ...body, ground } : body);
 
+/** Every finish has a figure of its own, so that two marbles are not cut from one slab (FNV-1a of its name). */
+function figureOf(id: string): number {
+  let h = 0x811c9dc5;
+  for (let i = 0; i < id.length; i++) h = Math.imul(h ^ id.charCodeAt(i), 0x01000193);
+  return (h >>> 0) % 10000;
+}
+
 /** A finish of the library. @param colour its mean, or the ground of a print or stripe; @param size of what repeats, metres */
 export function finish(
   id: string,
@@ -73,6 +80,7 @@ export function finish(
     opacity: 1,
     ior: 1.5,
     relief: 1,
+    figure: figureOf(id),
     solid: false,
     glows: false,
     bare: false,

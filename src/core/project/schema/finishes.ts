@@ -27,72 +27,75 @@ export const Colour = z
   .regex(/^#[0-9a-f]{6}$/)
   .describe('sRGB, six lower-case hexadecimal digits');
 
-const Length = z.number().min(0.0001).max(20).describe('metres');
-const Share = z.number().min(0).max(2);
-const Relief = z.number().min(0).max(0.2).describe('metres');
+/** A length of a maker, metres. */
+export const MakerLength = z.number().min(0.0001).max(20).describe('metres');
+/** A measure without a unit: how much of a maker's trait there is. */
+export const MakerShare = z.number().min(0).max(2);
+/** A height of a maker's relief, metres. */
+export const MakerRelief = z.number().min(0).max(0.2).describe('metres');
 const Colours = z.array(Colour).min(1).max(12);
 
 /** How the matter of a finish looks: which maker draws it, with its lengths in metres. */
 export const Body = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('flat') }),
-  z.object({ kind: z.literal('timber'), cut: z.enum(['plain', 'quarter', 'burr']), contrast: Share, figure: Share, pores: Share }),
-  z.object({ kind: z.literal('glaze'), pool: Share, crackle: Share }),
-  z.object({ kind: z.literal('ceramic'), speckle: Share, relief: Relief }),
-  z.object({ kind: z.literal('brick'), contrast: Share, relief: Relief }),
-  z.object({ kind: z.literal('rock'), cell: Length, contrast: Share, relief: Relief, layers: Share }),
-  z.object({ kind: z.literal('mottle'), cell: Length, contrast: Share, relief: Relief }),
-  z.object({ kind: z.literal('concrete'), board: z.number().min(0).max(5), contrast: Share }),
-  z.object({ kind: z.literal('terrazzo'), chip: Length, chips: Colours }),
-  z.object({ kind: z.literal('granite'), grain: Length, flecks: Colours, share: Share }),
-  z.object({ kind: z.literal('veins'), scale: Length, vein: Colour, strength: Share }),
-  z.object({ kind: z.literal('rubble'), stone: Length, joint: Length, joints: Colour, contrast: Share }),
-  z.object({ kind: z.literal('stipple'), cell: Length, relief: Relief }),
-  z.object({ kind: z.literal('comb'), radius: Length, relief: Relief }),
-  z.object({ kind: z.literal('pile'), loop: Length, contrast: Share, form: z.enum(['loop', 'cut', 'rib']) }),
+  z.object({ kind: z.literal('timber'), cut: z.enum(['plain', 'quarter', 'burr']), contrast: MakerShare, figure: MakerShare, pores: MakerShare }),
+  z.object({ kind: z.literal('glaze'), pool: MakerShare, crackle: MakerShare }),
+  z.object({ kind: z.literal('ceramic'), speckle: MakerShare, relief: MakerRelief }),
+  z.object({ kind: z.literal('brick'), contrast: MakerShare, relief: MakerRelief }),
+  z.object({ kind: z.literal('rock'), cell: MakerLength, contrast: MakerShare, relief: MakerRelief, layers: MakerShare }),
+  z.object({ kind: z.literal('mottle'), cell: MakerLength, contrast: MakerShare, relief: MakerRelief }),
+  z.object({ kind: z.literal('concrete'), board: z.number().min(0).max(5), contrast: MakerShare }),
+  z.object({ kind: z.literal('terrazzo'), chip: MakerLength, chips: Colours }),
+  z.object({ kind: z.literal('granite'), grain: MakerLength, flecks: Colours, share: MakerShare }),
+  z.object({ kind: z.literal('veins'), scale: MakerLength, vein: Colour, strength: MakerShare }),
+  z.object({ kind: z.literal('rubble'), stone: MakerLength, joint: MakerLength, joints: Colour, contrast: MakerShare }),
+  z.object({ kind: z.literal('stipple'), cell: MakerLength, relief: MakerRelief }),
+  z.object({ kind: z.literal('comb'), radius: MakerLength, relief: MakerRelief }),
+  z.object({ kind: z.literal('pile'), loop: MakerLength, contrast: MakerShare, form: z.enum(['loop', 'cut', 'rib']) }),
   z.object({
     kind: z.literal('weave'),
-    thread: Length,
+    thread: MakerLength,
     pattern: z.enum(['plain', 'twill', 'herringbone', 'basket']),
     second: Colour.nullable(),
-    slub: Share,
+    slub: MakerShare,
   }),
-  z.object({ kind: z.literal('boucle'), loop: Length, contrast: Share }),
-  z.object({ kind: z.literal('nap'), contrast: Share }),
-  z.object({ kind: z.literal('hide'), cell: Length }),
+  z.object({ kind: z.literal('boucle'), loop: MakerLength, contrast: MakerShare }),
+  z.object({ kind: z.literal('nap'), contrast: MakerShare }),
+  z.object({ kind: z.literal('hide'), cell: MakerLength }),
   z.object({
     kind: z.literal('motif'),
     motif: z.enum(['sprig', 'flower', 'dot', 'star', 'trellis', 'scallop', 'wave', 'check', 'key', 'leaf', 'star-tile', 'quarter']),
-    pitch: Length,
+    pitch: MakerLength,
     ground: Colour,
     second: Colour,
     third: Colour.nullable(),
     thread: z.number().min(0).max(0.01).describe('of the cloth it is printed on, metres; 0: smooth paper'),
   }),
-  z.object({ kind: z.literal('stripe'), width: Length, ground: Colour, colours: Colours, thread: z.number().min(0).max(0.01) }),
-  z.object({ kind: z.literal('grasscloth'), thread: Length, second: Colour }),
-  z.object({ kind: z.literal('brushed'), contrast: Share }),
-  z.object({ kind: z.literal('hammered'), cell: Length, relief: Relief }),
-  z.object({ kind: z.literal('perforated'), pitch: Length, hole: Length }),
-  z.object({ kind: z.literal('mesh'), pitch: Length, wire: Length }),
-  z.object({ kind: z.literal('seam'), pitch: Length, height: Relief }),
+  z.object({ kind: z.literal('stripe'), width: MakerLength, ground: Colour, colours: Colours, thread: z.number().min(0).max(0.01) }),
+  z.object({ kind: z.literal('grasscloth'), thread: MakerLength, second: Colour }),
+  z.object({ kind: z.literal('brushed'), contrast: MakerShare }),
+  z.object({ kind: z.literal('hammered'), cell: MakerLength, relief: MakerRelief }),
+  z.object({ kind: z.literal('perforated'), pitch: MakerLength, hole: MakerLength }),
+  z.object({ kind: z.literal('mesh'), pitch: MakerLength, wire: MakerLength }),
+  z.object({ kind: z.literal('seam'), pitch: MakerLength, height: MakerRelief }),
   z.object({
     kind: z.literal('ribs'),
-    pitch: Length,
+    pitch: MakerLength,
     gap: z.number().min(0).max(1),
-    depth: Relief,
+    depth: MakerRelief,
     form: z.enum(['round', 'flute', 'slat']),
-    grain: Share,
+    grain: MakerShare,
     upright: z.boolean(),
   }),
-  z.object({ kind: z.literal('boards'), height: Length, form: z.enum(['lap', 'groove', 'log']), grain: Share, contrast: Share }),
-  z.object({ kind: z.literal('cork'), grain: Length, contrast: Share }),
-  z.object({ kind: z.literal('marbled'), scale: Length, second: Colour }),
-  z.object({ kind: z.literal('studs'), pitch: Length, stud: Length }),
-  z.object({ kind: z.literal('blades'), contrast: Share }),
-  z.object({ kind: z.literal('pebbles'), stone: Length, contrast: Share }),
-  z.object({ kind: z.literal('sand'), grain: Length, contrast: Share }),
-  z.object({ kind: z.literal('water'), wave: Length, contrast: Share }),
-  z.object({ kind: z.literal('thatch'), contrast: Share }),
+  z.object({ kind: z.literal('boards'), height: MakerLength, form: z.enum(['lap', 'groove', 'log']), grain: MakerShare, contrast: MakerShare }),
+  z.object({ kind: z.literal('cork'), grain: MakerLength, contrast: MakerShare }),
+  z.object({ kind: z.literal('marbled'), scale: MakerLength, second: Colour }),
+  z.object({ kind: z.literal('studs'), pitch: MakerLength, stud: MakerLength }),
+  z.object({ kind: z.literal('blades'), contrast: MakerShare }),
+  z.object({ kind: z.literal('pebbles'), stone: MakerLength, contrast: MakerShare }),
+  z.object({ kind: z.literal('sand'), grain: MakerLength, contrast: MakerShare }),
+  z.object({ kind: z.literal('water'), wave: MakerLength, contrast: MakerShare }),
+  z.object({ kind: z.literal('thatch'), contrast: MakerShare }),
   z.object({ kind: z.literal('image'), image: Hash }).describe('a picture among the assets, over the size of the finish'),
 ]);
 
@@ -130,10 +133,10 @@ export const Laying = z.object({
   lap: z.number().min(0).max(0.05).describe('how far a unit’s lower edge stands out over the course below, metres'),
   cell: z
     .object({
-      width: Length,
-      height: Length,
+      width: MakerLength,
+      height: MakerLength,
       units: z
-        .array(z.object({ x: z.number().min(0).max(20), y: z.number().min(0).max(20), width: Length, height: Length }))
+        .array(z.object({ x: z.number().min(0).max(20), y: z.number().min(0).max(20), width: MakerLength, height: MakerLength }))
         .min(1)
         .max(60),
     })
@@ -162,6 +165,7 @@ export const Finish = z.object({
   opacity: z.number().min(0.02).max(1).describe('share of the surface that is there: loose weaves, mesh'),
   ior: z.number().min(1).max(3),
   relief: z.number().min(0).max(4).describe('factor on the heights of its maker'),
+  figure: z.number().int().min(0).max(9999).default(1).describe('which of the many figures of its maker: veins and grain lie elsewhere, their character stays'),
   solid: z.boolean().default(false).describe('solid glass, through which light is bent; otherwise a pane'),
   glows: z.boolean().default(false).describe('lit from within when its luminaire is on'),
   bare: z.boolean().default(false).describe('what a surface is before anything has been chosen'),
