@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import { deriveModel } from '../src/core/derive';
 import { finishSchedule } from '../src/core/schedules/finishes';
 import { withScheme } from '../src/core/project/choices';
+import { faceX } from '../src/core/shell/wall-face';
 import { only, Studio } from './studio';
 
 /** Pictures to look at while working on it: LOOK=folder npx playwright test e2e/finishing.spec.ts */
@@ -53,6 +54,19 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     await studio.set('Scale, %', '150');
     await expect(studio.docket).toContainText('Not the product’s real size');
     await studio.set('Scale, %', '100');
+    // A pattern of one's own is cut and joined in its drawing.
+    await studio.choose('Pattern', 'one’s own', studio.docket);
+    const pattern = studio.docket.getByRole('group', { name: 'Pattern, drawn' });
+    const units = async (): Promise<number> => (await studio.project()).layings[`floor/${room.id}`].laying!.cell!.units.length;
+    await pattern.getByRole('button', { name: 'Unit 1' }).click();
+    await studio.docket.getByRole('button', { name: 'Cut across' }).click();
+    expect(await units()).toBe(4);
+    await pattern.getByRole('button', { name: 'Unit 1' }).click();
+    await pattern.getByRole('button', { name: 'Unit 3' }).click();
+    await studio.docket.getByRole('button', { name: 'Join' }).click();
+    await expect(studio.notice).toContainText('two units that make a rectangle');
+    await look('finishing-pattern', page);
+    await studio.choose('Pattern', 'herringbone', studio.docket);
     project = await studio.project();
     const row = finishSchedule(deriveModel(project)).find((r) => r.id === 'tile.quarry-red')!;
     expect(row.area).toBeCloseTo(12, 4);
@@ -69,19 +83,58 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     await page.keyboard.press('Escape');
   });
 
+  await test.step('a stripe is as wide in the view as it is: measured on its pixels against the room', async () => {
+    await studio.tab('Wallpaper');
+    await studio.card('Awning stripe, garden').click();
+    await studio.press(x0 + 2, y0 + 1.5);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    await studio.choose('From', 'from above');
+    await expect(async () => {
+      const { data, info } = await sharp(await page.getByTestId('model').screenshot())
+        .removeAlpha()
+        .raw()
+        .toBuffer({ resolveWithObject: true });
+      const row = Array.from({ length: info.width }, (_, x) => [...data.subarray((Math.floor(info.height / 2) * info.width + x) * 3).subarray(0, 3)]);
+      // Between the dark tops of the walls lies the floor, four metres of it.
+      const dark = row.map((p) => Math.max(...p) < 125);
+      const [first, last] = [dark.indexOf(true), dark.lastIndexOf(true)];
+      let [from, to] = [dark.indexOf(false, first), dark.lastIndexOf(false, last)];
+      while (dark[from]) from++;
+      while (dark[to]) to--;
+      const green = row.slice(from, to + 1).map((p) => Math.max(...p) - Math.min(...p) > 0.15 * Math.max(...p));
+      const edges = green.flatMap((on, x) => (x > 0 && on !== green[x - 1] ? [x] : []));
+      expect(edges.length).toBeGreaterThan(40);
+      const wide = (4 * (edges[edges.length - 1] - edges[0])) / (edges.length - 1) / (to + 1 - from);
+      expect(Math.abs(wide / 0.0883 - 1)).toBeLessThan(0.012);
+    }).toPass({ timeout: 60_000 });
+    await look('finishing-scale', page);
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await page.getByRole('button', { name: 'Stand back' }).click();
+    await page.getByPlaceholder('Find a finish…').fill('quarry red');
+  });
+
   await test.step('a splashback and a band are drawn in the elevation, typed over, and counted', async () => {
     await studio.press(x0 + 2, y0 + 3.1);
     await studio.docket.getByRole('button', { name: 'In elevation' }).click();
     const pane = page.getByTestId('elevation');
     await expect(pane).toBeVisible();
-    const drag = async (a: [number, number], b: [number, number]): Promise<void> => {
+    type Place = [number, number];
+    const pixels = async (): Promise<(place: Place) => Place> => {
       const [k, ox, oy] = (await pane.getAttribute('data-view'))!.split(' ').map(Number);
       const box = (await pane.boundingBox())!;
-      const at = ([x, y]: [number, number]): [number, number] => [box.x + ox + k * x, box.y + oy - k * y];
+      return ([x, y]) => [box.x + ox + k * x, box.y + oy - k * y];
+    };
+    const drag = async (a: Place, b: Place): Promise<void> => {
+      const at = await pixels();
       await page.mouse.move(...at(a));
       await page.mouse.down();
       await page.mouse.move(...at(b), { steps: 6 });
       await page.mouse.up();
+    };
+    const press = async (...places: Place[]): Promise<void> => {
+      const at = await pixels();
+      for (const place of places) await page.mouse.click(...at(place));
     };
     await page.getByRole('radio', { name: 'patch' }).click();
     await drag([0.5, 0.9], [2.5, 1.5]);
@@ -95,6 +148,25 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     const derived = deriveModel(project).shell.levels[0].faces.flatMap((f) => f.patches)[0];
     expect(derived.area).toBeCloseTo(1.08, 6);
     expect(Math.min(...derived.regions[0].outer.map((p) => p.x))).toBeCloseTo(0.6, 6);
+    // An outline point by point; its corners are dragged, and one is added.
+    await press([2.8, 1.2], [3.6, 1.2], [3.2, 1.8], [2.8, 1.2]);
+    const corners = async (): Promise<number[][]> => {
+      const faces = deriveModel(await studio.project()).shell.levels[0].faces;
+      const [{ side, shape }] = faces.flatMap((f) => f.patches.map((p) => ({ side: f.side!, shape: p.patch.shape }))).filter((p) => p.shape.kind === 'polygon');
+      return shape.kind === 'polygon' ? shape.points.map((p) => [Math.round(faceX(side, p.x) * 1000), Math.round(p.y * 1000)]) : [];
+    };
+    expect(await corners()).toHaveLength(3);
+    await drag([3.2, 1.8], [3.2, 2.1]);
+    await drag([3.2, 1.2], [3.2, 1]);
+    await look('finishing-outline', page);
+    const four = await corners();
+    expect(four).toHaveLength(4);
+    expect(four[0]).toEqual([2800, 1200]);
+    const [top] = four.filter(([, y]) => y > 2000);
+    expect(Math.hypot(top[0] - 3200, top[1] - 2100)).toBeLessThan(40);
+    await page.getByRole('button', { name: 'Delete', exact: true }).click();
+    expect(Object.values((await studio.project()).patches)).toHaveLength(1);
+    await press([1.5, 1.2]);
     await studio.docket.getByRole('switch', { name: 'Panelled' }).click();
     await studio.set('Up', '1');
     project = await studio.project();
@@ -135,6 +207,18 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     expect(Object.values(project.profiles)).toHaveLength(1);
     expect(Object.values(project.mouldings).find((m) => m.kind === 'cornice')!.profile).toBe(only(project.profiles).id);
     expect(deriveModel(project).shell.levels[0].mouldings.reduce((sum, m) => sum + m.length, 0)).toBeCloseTo(28, 3);
+    // The same section, a point of it dragged.
+    const drawn = studio.docket.getByRole('application', { name: 'Section, drawn: drag its points' });
+    await drawn.scrollIntoViewIfNeeded();
+    const knob = (await drawn.locator('[data-handle="2"]').boundingBox())!;
+    await page.mouse.move(knob.x + knob.width / 2, knob.y + knob.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(knob.x + knob.width / 2 - 20, knob.y + knob.height / 2, { steps: 4 });
+    await page.mouse.up();
+    const dragged = only((await studio.project()).profiles);
+    expect(dragged.points).toHaveLength(4);
+    expect(dragged.points[2].x).toBeLessThan(0.055);
+    expect(dragged.points[2].y).toBeCloseTo(0.06, 2);
     await look('finishing-mouldings', page);
   });
 
@@ -145,6 +229,16 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     await sheet.getByLabel('Colour as a number').press('Enter');
     await sheet.getByLabel('Name of the finish').fill('Bookcloth brown');
     await sheet.getByLabel('Name of the finish').press('Enter');
+    await studio.choose('Drawn as', 'veined marble', sheet);
+    await sheet.getByLabel('Maker: strength').fill('900');
+    await sheet.getByLabel('Maker: strength').press('Enter');
+    await expect(studio.notice).toContainText('900');
+    await sheet.getByLabel('Maker: strength').fill('120');
+    await sheet.getByLabel('Maker: strength').press('Enter');
+    const figure = await sheet.getByLabel('Figure').inputValue();
+    await sheet.getByRole('button', { name: 'Another figure' }).click();
+    await expect(sheet.getByLabel('Figure')).not.toHaveValue(figure);
+    await look('finishing-maker', page);
     await sheet.getByRole('button', { name: 'Keep and take in hand' }).click();
     await expect(studio.docket).toContainText('Bookcloth brown');
     await page.keyboard.press('Escape');
@@ -167,6 +261,7 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     const own = Object.values(project.finishes);
     expect(own.map((f) => f.name).sort()).toEqual(['Bookcloth brown', 'Striped']);
     expect(own.find((f) => f.name === 'Striped')!.body.kind).toBe('image');
+    expect(own.find((f) => f.name === 'Bookcloth brown')!.body).toMatchObject({ kind: 'veins', strength: 1.2 });
     await page.keyboard.press('Escape');
   });
 

@@ -2,20 +2,21 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { laidFinish } from '@/core/finishes/laying/place';
-import { layOut, unitsNeeded, type Layout } from '@/core/finishes/laying/layout';
+import type { Model } from '@/core/derive';
+import { laidFinish, type Placing } from '@/core/finishes/laying/place';
 import { addressOf } from '@/core/project/addresses';
 import type { FaceTarget } from '@/core/project/commands';
-import { PATTERNS, type FaceLaying, type Laying } from '@/core/project/schema';
+import { PATTERNS, type FaceLaying, type Finish, type Laying } from '@/core/project/schema';
 import { patchPlacing } from '@/core/shell/dress/dress';
-import { totalArea } from '@/core/geometry/polygon';
+import { totalArea, type Region } from '@/core/geometry/polygon';
 import { formatArea } from '@/core/units/length';
 import { useEdit } from '../docket/parts';
 import { FieldTable, type Field } from '../look/FieldTable';
-import { LengthRows } from '../look/LengthRows';
 import { colours } from '../look/theme';
 import { useFinish, useStudio } from '../store/studio';
 import { finishAt } from '../tools/finishing';
+import { useLayout } from './layouts';
+import { FIRST_CELL, OwnPattern } from './OwnPattern';
 
 const PATTERN_NAMES: Record<(typeof PATTERNS)[number], string> = {
   stack: 'stacked',
@@ -73,20 +74,8 @@ export function LayingRows({ target }: { target: FaceTarget }) {
   const finish = useFinish(finishAt(target) ?? 'bare.plaster');
   const laid = laidFinish(finish, own);
   const laying = laid.laying;
-  const counted = useMemo((): { area: number; layout: Layout | null } => {
-    for (const level of model.shell.levels) {
-      const face = level.faces.find((f) => f.address === address);
-      if (face)
-        return { area: face.rest.area, layout: face.laid.laying && !face.patches.length ? tryLayout(face.laid.laying, face.placing, face.regions) : null };
-      for (const f of level.faces)
-        for (const patch of f.patches)
-          if (target.kind === 'patch' && patch.patch.id === target.patch) {
-            const { laid: own2, placing } = patchPlacing(project, patch);
-            return { area: totalArea(patch.regions), layout: own2.laying ? tryLayout(own2.laying, placing, patch.regions) : null };
-          }
-    }
-    return { area: 0, layout: null };
-  }, [model, address, target, project]);
+  const counted = useMemo(() => surfaceAt(model, address), [model, address]);
+  const layout = useLayout(counted?.whole ? counted.of : null, counted?.laid.laying ?? null, counted?.placing ?? NOWHERE, counted?.regions ?? []);
   const put = (values: Partial<FaceLaying>): boolean => {
     const next = { ...(own ?? AS_IT_COMES), ...values };
     const plain = next.laying === null && next.start === 'even' && next.rotation === 0 && next.scale === 1;
@@ -94,12 +83,12 @@ export function LayingRows({ target }: { target: FaceTarget }) {
   };
   const change = (values: Partial<Laying>): boolean => put({ laying: { ...(own?.laying ?? finish.laying ?? FRESH), ...values } });
   const fields: Field[] = [
-    { kind: 'fact', label: 'Net area', value: formatArea(counted.area, units) },
-    counted.layout && laying
+    { kind: 'fact', label: 'Net area', value: formatArea(counted?.area ?? 0, units) },
+    layout && laying
       ? {
           kind: 'fact',
           label: 'Units',
-          value: `${counted.layout.whole} whole, ${counted.layout.cut} cut, ${unitsNeeded(counted.layout.units, laying)} needed`,
+          value: `${layout.whole} whole, ${layout.cut} cut, ${layout.needed} needed`,
         }
       : null,
   ];
@@ -160,38 +149,29 @@ export function LayingRows({ target }: { target: FaceTarget }) {
   );
 }
 
-function tryLayout(...args: Parameters<typeof layOut>): Layout | null {
-  try {
-    return layOut(...args);
-  } catch {
-    return null;
-  }
+const NOWHERE: Placing = { origin: { x: 0, y: 0 }, angle: 0 };
+
+interface Surface {
+  of: object;
+  area: number;
+  laid: Finish;
+  placing: Placing;
+  regions: readonly Region[];
+  /** Whether all of it is laid in one: what lies between patches is counted in the schedule. */
+  whole: boolean;
 }
 
-const FIRST_CELL: NonNullable<Laying['cell']> = {
-  width: 0.6,
-  height: 0.4,
-  units: [
-    { x: 0, y: 0, width: 0.4, height: 0.4 },
-    { x: 0.4, y: 0, width: 0.2, height: 0.2 },
-    { x: 0.4, y: 0.2, width: 0.2, height: 0.2 },
-  ],
-};
-
-/** A pattern of one's own, typed: what repeats, then a line a unit, in millimetres. */
-function OwnPattern({ laying, onSet, say }: { laying: Laying; onSet(cell: NonNullable<Laying['cell']>): boolean; say(text: string): void }) {
-  const cell = laying.cell ?? FIRST_CELL;
-  return (
-    <Box sx={{ mt: 0.5, fontSize: 11.5, color: colours.third }}>
-      What repeats, then a line a unit: from left, from below, width, height, all in mm, joints included.
-      <LengthRows
-        label="Pattern of one’s own"
-        rows={[[cell.width, cell.height], ...cell.units.map((u) => [u.x, u.y, u.width, u.height])]}
-        fits={([size, ...units]) => size === 2 && units.length > 0 && units.every((n) => n === 4)}
-        wrong="The pattern was not set: the first line holds two numbers, every other line four, in millimetres."
-        say={say}
-        onSet={([[width, height], ...units]) => onSet({ width, height, units: units.map(([x, y, w, h]) => ({ x, y, width: w, height: h })) })}
-      />
-    </Box>
-  );
+/** The face or patch of an address, as it is laid. */
+function surfaceAt(model: Model, address: string): Surface | null {
+  for (const { faces } of model.shell.levels)
+    for (const face of faces) {
+      if (face.address === address)
+        return { of: face, area: face.rest.area, laid: face.laid, placing: face.placing, regions: face.regions, whole: !face.patches.length };
+      for (const derived of face.patches)
+        if (addressOf({ kind: 'patch', patch: derived.patch.id, part: 'field' }) === address) {
+          const { laid, placing } = patchPlacing(model.shell.project, derived);
+          return { of: derived, area: totalArea(derived.regions), laid, placing, regions: derived.regions, whole: true };
+        }
+    }
+  return null;
 }

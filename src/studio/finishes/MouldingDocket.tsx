@@ -7,10 +7,10 @@ import { MOULDING_KINDS, type Moulding, type MouldingKind, type Profile } from '
 import { sectionOf } from '@/core/shell/dress/mouldings';
 import { formatLength } from '@/core/units/length';
 import { Actions, Swatches, useEdit } from '../docket/parts';
-import { LengthRows } from '../look/LengthRows';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
+import { OwnSection } from './OwnSection';
 
 /** A section drawn true to itself, with its sizes. */
 function Section({ profile, height }: { profile: Profile; height: number | null }) {
@@ -105,7 +105,13 @@ export function MouldingDocket({ id }: { id: string }) {
       {profile ? <Section profile={profile} height={moulding.height} /> : null}
       <FieldTable fields={fields} units={units} say={say} />
       <Swatches items={[{ label: 'finish', finish: moulding.finish, target: { kind: 'moulding', moulding: id } }]} />
-      {drawing ? <OwnSection from={profile} onSet={(own) => run('profile.put', own) && set({ profile: own.id, height: null })} say={say} /> : null}
+      {drawing ? (
+        <OwnSection
+          from={profile}
+          onSet={(own) => run('profile.put', own) && (own.id === moulding.profile || set({ profile: own.id, height: null }))}
+          say={say}
+        />
+      ) : null}
       <Actions>
         {others.length ? (
           <Button
@@ -120,24 +126,5 @@ export function MouldingDocket({ id }: { id: string }) {
         </Button>
       </Actions>
     </>
-  );
-}
-
-/** A section of one's own, typed point by point from the lower back corner up, in millimetres. */
-function OwnSection({ from, onSet, say }: { from: Profile | null; onSet(profile: Profile): boolean; say(text: string): void }) {
-  return (
-    <Box sx={{ fontSize: 11.5, color: colours.third, mt: 0.5 }}>
-      A line a point: out from the wall, up, in mm; from the lower back corner to the upper one.
-      <LengthRows
-        label="Own section"
-        rows={(from?.points ?? []).map((p) => [p.x, p.y])}
-        fits={(counts) => counts.length > 1 && counts.every((n) => n === 2)}
-        wrong="The section was not set: every line holds two numbers in millimetres, none below nought."
-        say={say}
-        onSet={(rows) =>
-          onSet({ id: newId('profile'), name: 'Own section', use: from?.use ?? 'rail', price: from?.price ?? 8, points: rows.map(([x, y]) => ({ x, y })) })
-        }
-      />
-    </Box>
   );
 }

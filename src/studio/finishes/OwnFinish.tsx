@@ -1,7 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { meanHex, finishLrv } from '@/core/finishes/finish';
 import { finish as shipped } from '@/core/finishes/library/make';
 import { coated, nearest } from '@/core/finishes/match';
@@ -12,12 +12,11 @@ import { useEdit } from '../docket/parts';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { TextField } from '../look/fields';
 import { colours } from '../look/theme';
-import { api } from '../store/api';
 import { newId, useStudio } from '../store/studio';
-import { errorText } from '../store/sync';
 import { useSample } from '../table/textures';
 import { takeFinish } from '../tools/finishing';
-import { readPicture, seamless, straighten, type Corners, type Pixels } from './pictures';
+import { FromImage } from './FromImage';
+import { MakerRows } from './MakerRows';
 import { close, Sheet } from './Sheet';
 import { useFinishing } from './finishing';
 import { keepInLibrary } from './library';
@@ -64,6 +63,9 @@ export function OwnFinish() {
     { kind: 'number', label: 'Metal', value: own.metalness, scale: 100, min: 0, max: 100, set: (metalness) => set({ metalness }) },
     { kind: 'number', label: 'Sheen', value: own.sheen, scale: 100, min: 0, max: 100, set: (sheen) => set({ sheen }) },
     { kind: 'number', label: 'See-through', value: own.transmission, scale: 100, min: 0, max: 100, set: (transmission) => set({ transmission }) },
+    { kind: 'number', label: 'Glows through', value: own.translucency, scale: 100, min: 0, max: 100, set: (translucency) => set({ translucency }) },
+    { kind: 'number', label: 'Open weave', value: 1 - own.opacity, scale: 100, min: 0, max: 98, set: (open) => set({ opacity: 1 - open }) },
+    { kind: 'number', label: 'Refraction', value: own.ior, min: 1, max: 3, set: (ior) => set({ ior }) },
     { kind: 'number', label: 'Relief', value: own.relief, scale: 100, min: 0, max: 400, set: (relief) => set({ relief }) },
     own.laying ? { kind: 'length', label: 'Unit', value: own.laying.width, set: (width) => set({ laying: { ...own.laying!, width } }) } : null,
     own.laying ? { kind: 'length', label: 'by', value: own.laying.height, set: (height) => set({ laying: { ...own.laying!, height } }) } : null,
@@ -117,7 +119,8 @@ export function OwnFinish() {
       }
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: '250px 1fr', gap: 2 }}>
-        <Box>
+        {/* What it looks like stays in view while it is changed. */}
+        <Box sx={{ position: 'sticky', top: 0, alignSelf: 'start' }}>
           <Box
             sx={{
               height: 140,
@@ -188,138 +191,9 @@ export function OwnFinish() {
         </Box>
         <Box>
           <FieldTable fields={fields} units={units} say={say} />
+          <MakerRows finish={own} onSet={set} />
         </Box>
       </Box>
     </Sheet>
-  );
-}
-
-/** From a picture: its four corners set on what is square in it, straightened, made to repeat, at its true width. */
-function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void; onMade(picture: { image: string; colour: string; ratio: number }): void }) {
-  const { say } = useEdit();
-  const [picture, setPicture] = useState<Pixels | null>(null);
-  const [corners, setCorners] = useState<Corners | null>(null);
-  const [repeat, setRepeat] = useState(true);
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const drag = useRef(-1);
-  useEffect(() => {
-    if (!picture || !canvas.current) return;
-    canvas.current.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(picture.data), picture.width, picture.height), 0, 0);
-  }, [picture]);
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    try {
-      const read = await readPicture(file);
-      setPicture(read);
-      setCorners([
-        { x: 0, y: 0 },
-        { x: 1, y: 0 },
-        { x: 1, y: 1 },
-        { x: 0, y: 1 },
-      ]);
-    } catch (error) {
-      say(errorText(error));
-    }
-  };
-  const make = async (): Promise<void> => {
-    if (!picture || !corners) return;
-    onMaking(true);
-    try {
-      const flat = straighten(picture, corners, 768);
-      const done = repeat ? seamless(flat) : flat;
-      const hash = await api.keepFile(new Blob([done.png()]));
-      onMade({ image: hash, colour: done.mean(), ratio: done.height / done.width });
-    } catch (error) {
-      say(errorText(error));
-    } finally {
-      onMaking(false);
-    }
-  };
-  const at = (e: React.PointerEvent): { x: number; y: number } => {
-    const box = canvas.current!.getBoundingClientRect();
-    const clamp = (v: number): number => Math.min(1, Math.max(0, v));
-    return { x: clamp((e.clientX - box.left) / box.width), y: clamp((e.clientY - box.top) / box.height) };
-  };
-  return (
-    <Box sx={{ mt: 1 }}>
-      <Button size="small" component="label">
-        From a picture…
-        <input
-          type="file"
-          accept="image/png,image/jpeg,image/webp"
-          hidden
-          aria-label="Picture of the finish"
-          onChange={(e) => void take(e.target.files?.[0])}
-        />
-      </Button>
-      {picture && corners ? (
-        <>
-          <Box
-            sx={{ position: 'relative', mt: 0.75, touchAction: 'none', cursor: 'crosshair' }}
-            onPointerDown={(e) => {
-              const p = at(e);
-              const away = corners.map((c) => Math.hypot(c.x - p.x, c.y - p.y));
-              drag.current = away.indexOf(Math.min(...away));
-              e.currentTarget.setPointerCapture(e.pointerId);
-            }}
-            onPointerMove={(e) => {
-              if (drag.current < 0) return;
-              const p = at(e);
-              setCorners(corners.map((c, i) => (i === drag.current ? p : c)) as Corners);
-            }}
-            onPointerUp={() => (drag.current = -1)}
-          >
-            <canvas
-              ref={canvas}
-              width={picture.width}
-              height={picture.height}
-              aria-label="Picture, with the four corners of what is square in it"
-              style={{ width: '100%', display: 'block' }}
-            />
-            <svg
-              viewBox="0 0 100 100"
-              preserveAspectRatio="none"
-              style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', pointerEvents: 'none' }}
-            >
-              <path
-                d={`M${corners.map((c) => `${c.x * 100} ${c.y * 100}`).join('L')}Z`}
-                fill="none"
-                stroke={colours.damson}
-                strokeWidth="1.5"
-                vectorEffect="non-scaling-stroke"
-              />
-            </svg>
-            {corners.map((c, i) => (
-              <Box
-                key={i}
-                sx={{
-                  position: 'absolute',
-                  left: `${c.x * 100}%`,
-                  top: `${c.y * 100}%`,
-                  width: 11,
-                  height: 11,
-                  m: '-6px',
-                  borderRadius: '50%',
-                  bgcolor: '#fff',
-                  border: `1.5px solid ${colours.damson}`,
-                  pointerEvents: 'none',
-                }}
-              />
-            ))}
-          </Box>
-          <Box sx={{ display: 'flex', gap: 0.75, mt: 0.5, alignItems: 'center' }}>
-            <Button size="small" aria-pressed={repeat} onClick={() => setRepeat(!repeat)} sx={{ fontWeight: repeat ? 650 : 400 }}>
-              {repeat ? 'Repeats without a seam' : 'As it is'}
-            </Button>
-            <Button size="small" onClick={() => void make()}>
-              Take it
-            </Button>
-          </Box>
-          <Box sx={{ fontSize: 11.5, color: colours.third }}>
-            Drag the corners onto what is square in the picture; its true width is set at “repeats after”.
-          </Box>
-        </>
-      ) : null}
-    </Box>
   );
 }

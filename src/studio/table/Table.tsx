@@ -12,7 +12,7 @@ import { RenderPanel } from '../views/RenderPanel';
 import { useLook } from '../views/views';
 import { WALKER } from '@/core/walk/walk';
 import { STANDPOINTS, type Standpoint } from './camera';
-import { ElevationPane } from './ElevationPane';
+import { ElevationPane } from './elevation/ElevationPane';
 import { LookPanel } from './LookPanel';
 import { MeasuringLine } from './MeasuringLine';
 import { current, ModelPane } from './ModelPane';

@@ -1,0 +1,249 @@
+'use client';
+import Box from '@mui/material/Box';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { distance, type Vec2 } from '@/core/geometry/vec';
+import type { Patch, Side } from '@/core/project/schema';
+import { formatLength, snapStep } from '@/core/units/length';
+import { colours } from '../../look/theme';
+import { surfaceName, useStudio } from '../../store/studio';
+import { FaceDrawing, Handles, ringOf, screenOf } from './FaceDrawing';
+import { bandOf, draggedHandle, KIND_WORDS, KINDS, movedPatch, placedAt, placeOutline, unroll, type Kind, type Placed } from './placing';
+
+/** A wall, or all walls of its room unrolled side by side, upright and true to scale: openings, patches, how units are laid. */
+export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side }) {
+  const model = useStudio((s) => s.model);
+  const project = useStudio((s) => s.project);
+  const selection = useStudio((s) => s.selection);
+  const frame = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 600, height: 400 });
+  const [kind, setKind] = useState<Kind>(useStudio.getState().stage === 'Finishes' ? 'patch' : 'window');
+  const [round, setRound] = useState(false);
+  const [points, setPoints] = useState<Vec2[]>([]);
+  const [pointer, setPointer] = useState<Vec2 | null>(null);
+  const [corner, setCorner] = useState<Vec2 | null>(null);
+  const drag = useRef<{ patch: Patch; handle: number | null; from: Vec2; moved: boolean; meant: Patch | null } | null>(null);
+  useLayoutEffect(() => {
+    const element = frame.current!;
+    const take = (): void => setSize({ width: element.clientWidth, height: element.clientHeight });
+    const observer = new ResizeObserver(take);
+    observer.observe(element);
+    take();
+    return () => observer.disconnect();
+  }, []);
+  useEffect(() => {
+    setPoints([]);
+    setCorner(null);
+  }, [wallId, side, round]);
+
+  const faces = useMemo((): Placed[] => {
+    const level = model.shell.levels.find((l) => l.walls.some((w) => w.id === wallId));
+    const own = level?.faces.filter((f) => f.side?.wall === wallId && f.side.side === side) ?? [];
+    const room = own[0]?.room ?? null;
+    const all = round && room ? (level?.faces.filter((f) => f.kind === 'wall' && f.room === room) ?? []) : own;
+    return unroll(all, wallId);
+  }, [model, wallId, side, round]);
+  if (!faces.length) return <Box ref={frame} data-testid="elevation" sx={{ position: 'absolute', inset: 0 }} />;
+
+  const last = faces[faces.length - 1];
+  const total = last.x + last.face.side!.length;
+  const foot = Math.min(...faces.map((f) => f.face.side!.foot));
+  const high = Math.max(...faces.flatMap((f) => f.face.side!.top.map((p) => p.y)));
+  const k = Math.min((size.width - 90) / total, (size.height - 130) / (high - foot));
+  const ox = size.width / 2 - (k * total) / 2;
+  const oy = size.height / 2 + (k * (high + foot)) / 2;
+  const sheet = { k, ox, oy };
+  const at = (e: { clientX: number; clientY: number }): Vec2 => {
+    const box = frame.current!.getBoundingClientRect();
+    const p = { x: (e.clientX - box.left - ox) / k, y: (oy - (e.clientY - box.top)) / k };
+    const near = points.length > 2 && distance(p, points[0]) < 10 / k ? points[0] : null;
+    if (near) return near;
+    // Measured from the left end of the face it is over.
+    const own = placedAt(faces, p.x);
+    return { x: own.x + snapStep(p.x - own.x, project.units), y: snapStep(p.y, project.units) };
+  };
+
+  const place = (outline: Vec2[]): void => {
+    setPoints([]);
+    setCorner(null);
+    placeOutline(kind, outline, placedAt(faces, outline.reduce((sum, p) => sum + p.x, 0) / outline.length));
+  };
+  const drawn =
+    corner && pointer ? [corner, { x: pointer.x, y: corner.y }, pointer, { x: corner.x, y: pointer.y }] : points.length && pointer ? [...points, pointer] : [];
+  const extent =
+    drawn.length > 1
+      ? {
+          x: Math.max(...drawn.map((p) => p.x)) - Math.min(...drawn.map((p) => p.x)),
+          y: Math.max(...drawn.map((p) => p.y)) - Math.min(...drawn.map((p) => p.y)),
+        }
+      : null;
+  const pixels = (p: Vec2): string => {
+    const q = screenOf(sheet, p.x, p.y);
+    return `${q.x.toFixed(2)} ${q.y.toFixed(2)}`;
+  };
+  const chosen = new Set(selection.map((s) => s.entity));
+  // The patch in hand, on the face it is seen on.
+  const only = selection.length === 1 ? selection[0].entity : null;
+  const held = faces.flatMap((placed) => placed.face.patches.filter((p) => p.patch.id === only).map((derived) => ({ placed, derived })))[0];
+  return (
+    <Box
+      ref={frame}
+      data-testid="elevation"
+      data-view={`${k} ${ox} ${oy}`}
+      role="application"
+      aria-label="Elevation"
+      tabIndex={0}
+      sx={{ position: 'absolute', inset: 0, bgcolor: '#fff', cursor: 'crosshair', outline: 'none', touchAction: 'none' }}
+      onPointerDown={(e) => {
+        if ((e.target as Element).closest('button')) return;
+        const handle = (e.target as Element).getAttribute('data-handle');
+        if (handle !== null && held) {
+          drag.current = { patch: held.derived.patch, handle: Number(handle), from: at(e), moved: false, meant: null };
+          e.currentTarget.setPointerCapture(e.pointerId);
+          return;
+        }
+        const entity = (e.target as Element).closest('[data-entity]')?.getAttribute('data-entity');
+        const patch = entity ? project.patches[entity] : undefined;
+        const state = useStudio.getState();
+        if (entity && !points.length && (!patch || chosen.has(entity) || e.shiftKey || kind !== 'patch' || patch.shape.kind !== 'band')) {
+          if (state.tool.kind === 'finish' && patch)
+            return void state.run('finish.apply', { targets: [{ kind: 'patch', patch: entity, part: 'field' }], finish: state.tool.finish });
+          state.select([{ entity, target: patch ? { kind: 'patch', patch: entity, part: 'field' } : null }]);
+          if (patch && patch.shape.kind !== 'band') {
+            drag.current = { patch, handle: null, from: at(e), moved: false, meant: null };
+            e.currentTarget.setPointerCapture(e.pointerId);
+          }
+          return;
+        }
+        e.currentTarget.focus();
+        e.currentTarget.setPointerCapture(e.pointerId);
+        if (!points.length) setCorner(at(e));
+      }}
+      onPointerMove={(e) => {
+        const p = at(e);
+        const d = drag.current;
+        if (!d) return setPointer(p);
+        const by = { x: p.x - d.from.x, y: p.y - d.from.y };
+        if (!d.moved && Math.hypot(by.x, by.y) < 6 / k) return;
+        d.moved = true;
+        const own = held?.placed ?? faces.find((f) => f.face.patches.some((q) => q.patch.id === d.patch.id)) ?? faces[0];
+        d.meant = d.handle === null ? movedPatch(d.patch, by, own) : draggedHandle(d.patch, own.face, d.handle, { x: p.x - own.x, y: p.y });
+        useStudio.getState().preview('patch.put', { patches: [d.meant] });
+      }}
+      onPointerUp={(e) => {
+        if ((e.target as Element).closest('button')) return;
+        const d = drag.current;
+        if (d) {
+          drag.current = null;
+          const state = useStudio.getState();
+          state.endPreview();
+          if (d.meant) state.run('patch.put', { patches: [d.meant] });
+          return;
+        }
+        const p = at(e);
+        // A drag makes a rectangle; single presses make an outline, closed where it began.
+        if (corner && distance(corner, p) > 12 / k) return place([corner, { x: p.x, y: corner.y }, p, { x: corner.x, y: p.y }]);
+        if (!corner && !points.length) return;
+        setCorner(null);
+        if (points.length > 2 && distance(points[0], p) < 1e-9) return place(points);
+        if (!points.some((q) => distance(q, p) < 1e-9)) setPoints([...points, corner ?? p]);
+      }}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter' && points.length > 2) place(points);
+        else if (e.key === 'Escape' && (points.length || corner)) {
+          setPoints([]);
+          setCorner(null);
+        } else return;
+        e.stopPropagation();
+        e.preventDefault();
+      }}
+    >
+      <svg width={size.width} height={size.height} style={{ position: 'absolute', inset: 0, display: 'block' }}>
+        {faces.map((placed) => (
+          <FaceDrawing
+            key={`${placed.face.address} ${placed.face.side!.s0}`}
+            placed={placed}
+            named={faces.length > 1}
+            sheet={sheet}
+            project={project}
+            shell={model.shell.project}
+            chosen={chosen}
+          />
+        ))}
+        {held ? <Handles {...held} sheet={sheet} /> : null}
+        {drawn.length > 1 ? (
+          <path
+            d={corner ? ringOf(sheet, kind === 'band' ? bandOf(faces, drawn) : drawn) : `M${drawn.map(pixels).join('L')}`}
+            fill="none"
+            stroke={colours.teal}
+            strokeWidth={1.3}
+            pointerEvents="none"
+          />
+        ) : null}
+        {points.map((p, i) => {
+          const { x: cx, y: cy } = screenOf(sheet, p.x, p.y);
+          return <circle key={i} cx={cx} cy={cy} r={i === 0 ? 4 : 2.5} fill={i === 0 ? '#fff' : colours.teal} stroke={colours.teal} pointerEvents="none" />;
+        })}
+      </svg>
+      <Box
+        sx={{
+          position: 'absolute',
+          left: 14,
+          bottom: 12,
+          display: 'flex',
+          gap: 1.5,
+          fontSize: 12,
+          color: colours.second,
+          alignItems: 'baseline',
+          bgcolor: '#FFFFFFE0',
+          px: 1,
+          py: 0.5,
+          maxWidth: 'calc(100% - 28px)',
+          flexWrap: 'wrap',
+        }}
+      >
+        <span>{surfaceName(project, faces[0].face.target)}</span>
+        <Box component="span" role="radiogroup" aria-label="What is drawn" sx={{ display: 'flex', gap: 0.5 }}>
+          {KINDS.map((name) => (
+            <Mark key={name} on={kind === name} role="radio" onPress={() => setKind(name)}>
+              {KIND_WORDS[name]}
+            </Mark>
+          ))}
+        </Box>
+        {faces[0].face.room ? (
+          <Mark on={round} role="switch" onPress={() => setRound(!round)}>
+            all round the room
+          </Mark>
+        ) : null}
+        <span>
+          {extent
+            ? `${formatLength(extent.x, project.units)} × ${formatLength(extent.y, project.units)}`
+            : kind === 'band'
+              ? 'drag from the lower to the upper edge'
+              : 'drag a rectangle, or press point by point and close the outline'}
+        </span>
+      </Box>
+    </Box>
+  );
+}
+
+function Mark({ on, role, onPress, children }: { on: boolean; role: 'radio' | 'switch'; onPress(): void; children: React.ReactNode }) {
+  return (
+    <Box
+      component="button"
+      role={role}
+      aria-checked={on}
+      onClick={onPress}
+      sx={{
+        all: 'unset',
+        cursor: 'pointer',
+        px: 0.75,
+        border: `1px solid ${on ? colours.ink : colours.hairline}`,
+        borderRadius: '2px',
+        color: colours.ink,
+        '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+      }}
+    >
+      {children}
+    </Box>
+  );
+}

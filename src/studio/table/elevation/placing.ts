@@ -1,0 +1,184 @@
+import { cornersOf, draggedCorner, type Corner } from '@/core/geometry/corners';
+import { signedArea } from '@/core/geometry/polygon';
+import { type Vec2 } from '@/core/geometry/vec';
+import { newOpening } from '@/core/project/opening-defaults';
+import type { Opening, Patch } from '@/core/project/schema';
+import { freeName } from '@/core/project/things';
+import type { DressedFace } from '@/core/shell/dress/dress';
+import { wallsRound } from '@/core/shell/dress/faces';
+import { faceS, faceX } from '@/core/shell/wall-face';
+import { newId, useStudio } from '../../store/studio';
+
+export const KINDS = ['window', 'passage', 'niche', 'patch', 'band'] as const;
+export type Kind = (typeof KINDS)[number];
+export const KIND_WORDS: Record<Kind, string> = { window: 'window', passage: 'pass-through', niche: 'niche', patch: 'patch', band: 'band' };
+
+/** A face as it stands in the drawing: where its left end lies. */
+export interface Placed {
+  face: DressedFace;
+  x: number;
+}
+
+/** Between unrolled walls of a room, metres. */
+const GAP = 0.35;
+
+/** Faces side by side in the order one sees them turning round in the room, the first one in hand; or one alone. */
+export function unroll(faces: readonly DressedFace[], first: string): Placed[] {
+  const bySide = new Map(faces.map((f) => [f.side!, f]));
+  const ordered = wallsRound([...bySide.keys()]).flatMap((c) => c.chain.map((s) => bySide.get(s)!));
+  const at = Math.max(
+    0,
+    ordered.findIndex((f) => f.side!.wall === first),
+  );
+  let x = 0;
+  return [...ordered.slice(at), ...ordered.slice(0, at)].map((face) => {
+    const put = { face, x };
+    x += face.side!.length + GAP;
+    return put;
+  });
+}
+
+/** The face a place along the drawing lies on, or the nearest one. */
+export function placedAt(faces: readonly Placed[], x: number): Placed {
+  let best = faces[0];
+  let least = Infinity;
+  for (const placed of faces) {
+    const off = Math.max(0, placed.x - x, x - placed.x - placed.face.side!.length);
+    if (off < least) {
+      least = off;
+      best = placed;
+    }
+  }
+  return best;
+}
+
+export const bandOf = (faces: readonly Placed[], drawn: readonly Vec2[]): Vec2[] => {
+  const { x, face } = placedAt(faces, drawn[0].x);
+  const ys = drawn.map((p) => p.y);
+  const [a, b] = [Math.min(...ys), Math.max(...ys)];
+  return [
+    { x, y: a },
+    { x: x + face.side!.length, y: a },
+    { x: x + face.side!.length, y: b },
+    { x, y: b },
+  ];
+};
+
+/** A patch moved on its face. */
+export function movedPatch(patch: Patch, by: Vec2, { face }: Placed): Patch {
+  const { shape } = patch;
+  const side = face.side!;
+  if (shape.kind === 'rectangle')
+    return { ...patch, shape: { ...shape, at: faceS(side, faceX(side, shape.at) + by.x), base: Math.max(-5, shape.base + by.y) } };
+  if (shape.kind === 'polygon')
+    return { ...patch, shape: { ...shape, points: shape.points.map((p) => ({ x: faceS(side, faceX(side, p.x) + by.x), y: p.y + by.y })) } };
+  return patch;
+}
+
+/** Smallest side of a patch, metres. */
+const LEAST = 0.01;
+
+/** Where a patch can be taken hold of, in the coordinates of its face: corners, or the edges of a band. Those marked new add a corner. */
+export function handlesOf({ shape }: Patch, { side }: DressedFace): Corner[] {
+  if (!side) return [];
+  if (shape.kind === 'band') return [shape.from, shape.to].map((y) => ({ at: { x: side.length / 2, y }, adds: false }));
+  if (shape.kind === 'rectangle') {
+    const [x0, x1] = [faceX(side, shape.at - shape.width / 2), faceX(side, shape.at + shape.width / 2)].sort((a, b) => a - b);
+    const [y0, y1] = [shape.base, shape.base + shape.height];
+    return [
+      { x: x0, y: y0 },
+      { x: x1, y: y0 },
+      { x: x1, y: y1 },
+      { x: x0, y: y1 },
+    ].map((at) => ({ at, adds: false }));
+  }
+  return cornersOf(
+    shape.points.map((p) => ({ x: faceX(side, p.x), y: p.y })),
+    true,
+  );
+}
+
+/** A patch with one of its handles dragged to a place of its face; a corner dragged onto its neighbour goes. */
+export function draggedHandle(patch: Patch, face: DressedFace, index: number, to: Vec2): Patch {
+  const { shape } = patch;
+  const side = face.side!;
+  if (shape.kind === 'band')
+    return index === 0
+      ? { ...patch, shape: { ...shape, from: Math.max(-5, Math.min(to.y, shape.to - LEAST)) } }
+      : { ...patch, shape: { ...shape, to: Math.max(to.y, shape.from + LEAST) } };
+  if (shape.kind === 'rectangle') {
+    const still = handlesOf(patch, face)[(index + 2) % 4].at;
+    const apart = (a: number, b: number): number => (Math.abs(a - b) < LEAST ? b + (a < b ? -LEAST : LEAST) : a);
+    const [x, y] = [apart(to.x, still.x), apart(Math.max(-5, to.y), still.y)];
+    return {
+      ...patch,
+      shape: {
+        kind: 'rectangle',
+        at: faceS(side, (x + still.x) / 2),
+        base: Math.min(y, still.y),
+        width: Math.abs(x - still.x),
+        height: Math.abs(y - still.y),
+      },
+    };
+  }
+  return { ...patch, shape: { kind: 'polygon', points: draggedCorner(shape.points, index, { x: faceS(side, to.x), y: to.y }, true, LEAST) } };
+}
+
+/** Places what was drawn: an opening, a patch or a band. */
+export function placeOutline(kind: Kind, outline: readonly Vec2[], { face, x }: Placed): void {
+  const state = useStudio.getState();
+  const side = face.side!;
+  const { wall } = side;
+  const local = outline.map((p) => ({ x: p.x - x, y: p.y }));
+  const along = local.map((p) => ({ x: faceS(side, p.x), y: p.y }));
+  const xs = along.map((p) => p.x);
+  const ys = along.map((p) => p.y);
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const rectangle = outline.length === 4 && Math.abs(Math.abs(signedArea([...along])) - (x1 - x0) * (y1 - y0)) < 1e-9;
+  if (kind === 'patch' || kind === 'band') {
+    if (y1 - y0 < 0.01 || (kind === 'patch' && x1 - x0 < 0.01))
+      return state.say('Nothing was placed: a patch is at least 10 mm wide and high; draw it larger.');
+    const id = newId('patch');
+    const shape: Patch['shape'] =
+      kind === 'band'
+        ? { kind: 'band', from: y0, to: y1 }
+        : rectangle
+          ? { kind: 'rectangle', at: (x0 + x1) / 2, base: y0, width: x1 - x0, height: y1 - y0 }
+          : { kind: 'polygon', points: along };
+    const finish = state.tool.kind === 'finish' ? state.tool.finish : 'tile.square-white';
+    const orders = Object.values(state.project.patches).map((p) => p.order);
+    const patch: Patch = {
+      id,
+      name: freeName(kind === 'band' ? 'Band' : 'Patch', state.project.patches),
+      on: { kind: 'wall', room: face.room, wall, side: side.side },
+      shape,
+      order: Math.min(1e6, Math.max(0, ...orders) + 1),
+      finish,
+      panels: null,
+    };
+    if (state.run('patch.put', { patches: [patch] })) state.select([{ entity: id, target: { kind: 'patch', patch: id, part: 'field' } }]);
+    return;
+  }
+  if (x1 - x0 < 0.1 || y1 - y0 < 0.1) return state.say('Nothing was placed: an opening is at least 100 mm wide and high; draw it larger.');
+  const turned = signedArea(along) < 0 ? [...along].reverse() : along;
+  const low = turned.findIndex((p, i) => p.y === y0 && turned[(i + 1) % turned.length].y === y0);
+  const from = low < 0 ? 0 : low;
+  const shape: Opening['shape'] = rectangle
+    ? { kind: 'rectangle' }
+    : { kind: 'outline', points: [...turned.slice(from), ...turned.slice(0, from)].map((p) => ({ x: (p.x - x0) / (x1 - x0), y: (p.y - y0) / (y1 - y0) })) };
+  const id = newId(kind);
+  const opening = newOpening(state.project, {
+    id,
+    wall,
+    kind,
+    at: (x0 + x1) / 2,
+    width: x1 - x0,
+    height: y1 - y0,
+    sill: y0,
+    shape,
+    swing: side.side,
+    status: state.project.walls[wall].status === 'existing' ? 'existing' : 'new',
+  });
+  if (kind === 'window' && !rectangle) Object.assign(opening, { form: 'fixed' });
+  if (state.run('opening.add', opening)) state.select([{ entity: id, target: null }]);
+}
