@@ -3,11 +3,12 @@ import Box from '@mui/material/Box';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { distance, type Vec2 } from '@/core/geometry/vec';
 import type { Patch, Side } from '@/core/project/schema';
+import { draggedHandle, movedPatch } from '@/core/shell/dress/patch-handles';
 import { formatLength, snapStep } from '@/core/units/length';
 import { colours } from '../../look/theme';
 import { surfaceName, useStudio } from '../../store/studio';
 import { FaceDrawing, Handles, ringOf, screenOf } from './FaceDrawing';
-import { bandOf, draggedHandle, KIND_WORDS, KINDS, movedPatch, placedAt, placeOutline, unroll, type Kind, type Placed } from './placing';
+import { bandOf, KIND_WORDS, KINDS, placedAt, placeOutline, unroll, type Kind, type Placed } from './placing';
 
 /** A wall, or all walls of its room unrolled side by side, upright and true to scale: openings, patches, how units are laid. */
 export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side }) {
@@ -126,7 +127,7 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
         if (!d.moved && Math.hypot(by.x, by.y) < 6 / k) return;
         d.moved = true;
         const own = held?.placed ?? faces.find((f) => f.face.patches.some((q) => q.patch.id === d.patch.id)) ?? faces[0];
-        d.meant = d.handle === null ? movedPatch(d.patch, by, own) : draggedHandle(d.patch, own.face, d.handle, { x: p.x - own.x, y: p.y });
+        d.meant = d.handle === null ? movedPatch(d.patch, by, own.face) : draggedHandle(d.patch, own.face, d.handle, { x: p.x - own.x, y: p.y });
         useStudio.getState().preview('patch.put', { patches: [d.meant] });
       }}
       onPointerUp={(e) => {

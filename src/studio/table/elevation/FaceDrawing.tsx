@@ -7,13 +7,14 @@ import { openingOutline } from '@/core/project/openings';
 import type { Finish, Opening, Project } from '@/core/project/schema';
 import { standingIn } from '@/core/project/standing';
 import { patchPlacing, type DressedFace } from '@/core/shell/dress/dress';
+import { handlesOf } from '@/core/shell/dress/patch-handles';
 import type { DerivedPatch } from '@/core/shell/dress/patches';
 import { faceX } from '@/core/shell/wall-face';
 import { formatLength } from '@/core/units/length';
 import { useLayout } from '../../finishes/layouts';
 import { colours } from '../../look/theme';
 import { surfaceName } from '../../store/studio';
-import { handlesOf, type Placed } from './placing';
+import type { Placed } from './placing';
 
 /** From metres of the drawing to its pixels. */
 export interface Sheet {
