@@ -12,8 +12,8 @@ import { FENCE_KINDS, FORMS, GROUND_KINDS, STAIR_FORMS } from '@/core/project/sc
 import { STOCK } from '@/core/stock/stock';
 import { colours } from './look/theme';
 import { newId, STAGES, useStudio } from './store/studio';
-import { STANDPOINTS, type Standpoint } from './table/camera';
-import { current } from './table/ModelPane';
+import { STANDPOINTS, type Standpoint } from './table/model/camera';
+import { current } from './table/model/ModelPane';
 import { standAt } from './table/Table';
 import { useLook } from './views/views';
 import * as tools from './tools/controller';

@@ -8,7 +8,7 @@ import { useMemo, useState } from 'react';
 import { findIn, outlineOf, type OutlineNode } from '@/core/schedules/outline';
 import { colours, SERIF } from './look/theme';
 import { newId, useStudio } from './store/studio';
-import { current } from './table/ModelPane';
+import { current } from './table/model/ModelPane';
 
 /** Everything the project holds, by level and room: to find, rename, group, hide and lock. */
 export function OutlinePanel({ onClose }: { onClose(): void }) {

@@ -182,7 +182,7 @@ export const diffuse = (colour: Rgb): Material => ({
 });
 
 /** Roughness from which glass is no longer looked through. */
-const FROSTED = 0.2;
+export const FROSTED = 0.2;
 
 /** A finish with its texture as a material. */
 export function materialOf(finish: Finish, texture: Texture | null): Material {

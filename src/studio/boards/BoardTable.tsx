@@ -16,7 +16,7 @@ import type { Board, BoardItem } from '@/core/project/schema';
 import { LengthField, Row, TextField } from '../look/fields';
 import { colours, SANS, SERIF } from '../look/theme';
 import { newId, useFinish, useStudio } from '../store/studio';
-import { useSample } from '../table/textures';
+import { useSample } from '../finishes/textures';
 import { Label } from '../docket/Label';
 import { useBoard } from './board';
 

@@ -5,7 +5,7 @@ import { CaretDownIcon, CaretUpIcon } from '@phosphor-icons/react';
 import { useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import { colours, SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
-import { current } from '../table/ModelPane';
+import { current } from '../table/model/ModelPane';
 
 /** The label itself: a cut corner, an eyelet, a title in the book face. */
 export function Label({

@@ -9,7 +9,7 @@ import { Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useFinish, useStudio } from '../store/studio';
 import { takeFinish } from '../tools/finishing';
-import { useSample } from '../table/textures';
+import { useSample } from '../finishes/textures';
 import { toggleShown, useLook } from '../views/views';
 import * as tools from '../tools/controller';
 

@@ -17,7 +17,7 @@ import { Swatches, useEdit } from '../docket/parts';
 import { Row } from '../look/fields';
 import { colours } from '../look/theme';
 import { surfaceName, useFinish, useStudio } from '../store/studio';
-import { useSample } from '../table/textures';
+import { useSample } from './textures';
 import { finishAt, takeFinish } from '../tools/finishing';
 import { useFinishing } from './finishing';
 

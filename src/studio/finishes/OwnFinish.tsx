@@ -13,7 +13,7 @@ import { FieldTable, type Field } from '../look/FieldTable';
 import { TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
-import { useSample } from '../table/textures';
+import { useSample } from './textures';
 import { takeFinish } from '../tools/finishing';
 import { FromImage } from './FromImage';
 import { MakerRows } from './MakerRows';

@@ -3,8 +3,8 @@ import Box from '@mui/material/Box';
 import { useEffect, useRef } from 'react';
 import type { Model } from '@/core/derive';
 import { colours } from '../look/theme';
-import { current } from '../table/ModelPane';
-import { ModelScene } from '../table/ModelScene';
+import { current } from '../table/model/ModelPane';
+import { ModelScene } from '../table/model/ModelScene';
 import { useStudio } from '../store/studio';
 import { useLook } from '../views/views';
 

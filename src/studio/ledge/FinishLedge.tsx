@@ -12,7 +12,7 @@ import { SCOPES, useFinishing, type Scope } from '../finishes/finishing';
 import { Choice } from '../look/Choice';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
-import { useSample } from '../table/textures';
+import { useSample } from '../finishes/textures';
 import { takeFinish } from '../tools/finishing';
 import { Card, Cards, matches, Tabs } from './cards';
 

@@ -11,7 +11,7 @@ import { formatArea } from '@/core/units/length';
 import { colours } from '../look/theme';
 import { newId, useFinish, useStudio } from '../store/studio';
 import { useBoard } from '../boards/board';
-import { useSample } from '../table/textures';
+import { useSample } from '../finishes/textures';
 import { Card, Cards, matches, StockCard, Tabs } from './cards';
 import { FinishLedge } from './FinishLedge';
 import { ShellLedge } from './ShellLedge';

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import type { Viewpoint } from '@/core/project/schema';
 import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
-import { current } from '../table/ModelPane';
+import { current } from '../table/model/ModelPane';
 import { useLook, useViews } from '../views/views';
 import { QUALITIES, SIZES, useRender, type PictureSize, type Quality } from '../views/render';
 import { Card, Cards, Tabs } from './cards';

@@ -11,13 +11,13 @@ import { PicturePanel } from '../views/PicturePanel';
 import { RenderPanel } from '../views/RenderPanel';
 import { useLook } from '../views/views';
 import { WALKER } from '@/core/walk/walk';
-import { STANDPOINTS, type Standpoint } from './camera';
+import { STANDPOINTS, type Standpoint } from './model/camera';
 import { ElevationPane } from './elevation/ElevationPane';
-import { LookPanel } from './LookPanel';
-import { MeasuringLine } from './MeasuringLine';
-import { current, ModelPane } from './ModelPane';
-import { PlanPane } from './PlanPane';
-import { walker } from './useWalking';
+import { LookPanel } from './model/LookPanel';
+import { MeasuringLine } from './plan/MeasuringLine';
+import { current, ModelPane } from './model/ModelPane';
+import { PlanPane } from './plan/PlanPane';
+import { walker } from './model/useWalking';
 
 /** Two panes in step: the drawing at the left, the model at the right, a double rule to drag between them. */
 export function Table() {

@@ -9,7 +9,7 @@ import type { RenderService } from '@/workers/render.worker';
 import { api } from '../store/api';
 import { newId, useStudio } from '../store/studio';
 import { errorText } from '../store/sync';
-import type { EyeState } from '../table/ModelScene';
+import type { EyeState } from '../table/model/ModelScene';
 
 /** How many workers trace: the machine's cores, at most eight. */
 const workerCount = (): number => Math.max(1, Math.min(8, navigator.hardwareConcurrency || 2));

@@ -5,8 +5,8 @@ import { setLabel } from '@/core/drawing/plan/labels';
 import type { PlanGroup } from '@/core/drawing/plan/plan';
 import { arcPath, linePath, ringPath } from '@/core/drawing/svg';
 import type { Underlay } from '@/core/project/schema';
-import { colours } from '../look/theme';
-import { UNDERLAY } from '../tools/session';
+import { colours } from '../../look/theme';
+import { UNDERLAY } from '../../tools/session';
 
 /** Where the drawing stands in its pane. */
 export interface View {

@@ -4,11 +4,11 @@ import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import type { Look } from '@/core/project/schema';
 import { collectionOf } from '@/core/project/things';
-import { Choice } from '../look/Choice';
-import { LengthField } from '../look/fields';
-import { colours } from '../look/theme';
-import { useStudio } from '../store/studio';
-import { FIRST_LOOK, useLook } from '../views/views';
+import { Choice } from '../../look/Choice';
+import { LengthField } from '../../look/fields';
+import { colours } from '../../look/theme';
+import { useStudio } from '../../store/studio';
+import { FIRST_LOOK, useLook } from '../../views/views';
 
 /** The kinds of things that can be hidden or made see-through together, and the surfaces each has. */
 const KINDS: readonly (readonly [string, readonly string[]])[] = [

@@ -10,13 +10,13 @@ import { collectionOf, type CollectionName } from '@/core/project/things';
 import { corners } from '@/core/project/underlay';
 import { stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import { partsOf } from '@/core/shell/openings/parts';
-import { colours } from '../look/theme';
-import { useStudio, type Spot } from '../store/studio';
-import * as tools from '../tools/controller';
-import { registerPane } from '../tools/panes';
+import { colours } from '../../look/theme';
+import { useStudio, type Spot } from '../../store/studio';
+import * as tools from '../../tools/controller';
+import { registerPane } from '../../tools/panes';
 import { Dimensions, GapFields, OverallFields } from './Dimensions';
 import { Group, layersOf, Marks, PX_PER_MM, Texts, UnderlayPicture, type View } from './marks';
-import { UNDERLAY } from '../tools/session';
+import { UNDERLAY } from '../../tools/session';
 
 const NONE = new Set<string>();
 

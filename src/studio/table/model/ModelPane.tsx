@@ -1,10 +1,10 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useCallback, useDeferredValue, useEffect, useRef } from 'react';
-import { useStudio } from '../store/studio';
-import * as tools from '../tools/controller';
-import { registerPane } from '../tools/panes';
-import { useLook } from '../views/views';
+import { useStudio } from '../../store/studio';
+import * as tools from '../../tools/controller';
+import { registerPane } from '../../tools/panes';
+import { useLook } from '../../views/views';
 import { ModelScene } from './ModelScene';
 import { useWalking } from './useWalking';
 

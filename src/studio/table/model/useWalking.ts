@@ -2,8 +2,8 @@ import { useEffect, type RefObject } from 'react';
 import type { Vec3 } from '@/core/geometry/vec';
 import { startOf, walk, WALKER, walkMap, type WalkMap } from '@/core/walk/walk';
 import type { Model } from '@/core/derive';
-import { useStudio } from '../store/studio';
-import { useLook } from '../views/views';
+import { useStudio } from '../../store/studio';
+import { useLook } from '../../views/views';
 import type { ModelScene } from './ModelScene';
 
 /** Metres a second one walks, radians a second one turns. */

@@ -3,9 +3,10 @@ import { blackBody } from '@/core/finishes/colour';
 import { isPlain, meanHex } from '@/core/finishes/finish';
 import { finishById } from '@/core/finishes/library';
 import type { Finish, Look } from '@/core/project/schema';
+import { FROSTED } from '@/core/render/scene';
 import { BLEACH, SHOULDER } from '@/core/render/tone';
 import { BARE } from '@/core/shell/surfaces';
-import { loadTexture } from './textures';
+import { loadTexture } from '../../finishes/textures';
 
 // The tone curve of pictures, so that view and picture show a colour alike.
 THREE.ShaderChunk.tonemapping_pars_fragment = THREE.ShaderChunk.tonemapping_pars_fragment.replace(
@@ -119,7 +120,12 @@ export class Materials {
     if (finish.translucency > 0) material.side = THREE.DoubleSide;
     if (finish.translucency > 0.5 || finish.opacity < 1)
       Object.assign(material, { transparent: true, opacity: Math.min(0.8, finish.opacity), depthWrite: false });
-    if (finish.transmission > 0) Object.assign(material, { transparent: true, opacity: 0.16, depthWrite: false, roughness: 0.05 });
+    if (finish.transmission > 0) {
+      const frosted = finish.roughness >= FROSTED;
+      // Clear glass is looked through, ribbed glass in part, frosted glass hardly.
+      const opacity = frosted ? 0.8 : isPlain(finish) ? 0.16 : 0.42;
+      Object.assign(material, { transparent: true, opacity, depthWrite: false, roughness: frosted ? finish.roughness : 0.05 });
+    }
     this.finishes.set(finish, { material, key });
     if (!isPlain(finish))
       void loadTexture(finish, TEXTURE).then(({ width, height, size, colour, normals, rough }) => {

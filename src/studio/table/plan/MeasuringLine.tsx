@@ -2,9 +2,9 @@
 import Box from '@mui/material/Box';
 import { useEffect, useRef } from 'react';
 import { formatLength } from '@/core/units/length';
-import { colours } from '../look/theme';
-import { useStudio } from '../store/studio';
-import * as tools from '../tools/controller';
+import { colours } from '../../look/theme';
+import { useStudio } from '../../store/studio';
+import * as tools from '../../tools/controller';
 
 /** One line while something is drawn or moved: its values, what it snapped to, and what is typed. */
 export function MeasuringLine() {

@@ -5,9 +5,9 @@ import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { dimensionEdit, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
 import type { DerivedRoom } from '@/core/shell/model';
 import { formatLength, formatLengthExact, parseLength } from '@/core/units/length';
-import { colours } from '../look/theme';
-import { useStudio } from '../store/studio';
-import * as tools from '../tools/controller';
+import { colours } from '../../look/theme';
+import { useStudio } from '../../store/studio';
+import * as tools from '../../tools/controller';
 import { Marks, type View } from './marks';
 
 /** The lengths of the selected wall's faces, or of the selected room, typed over where they stand; a press on an arrow says which end gives way. */

@@ -2,25 +2,22 @@ import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import type { Model } from '@/core/derive';
-import { blackBody } from '@/core/finishes/colour';
 import { finishById } from '@/core/finishes/library';
 import { finishIn } from '@/core/finishes/store';
-import { boolean, insideRegion } from '@/core/geometry/polygon';
 import { IDENTITY, type Matrix, type Mesh } from '@/core/geometry/mesh';
 import type { Vec2, Vec3 } from '@/core/geometry/vec';
-import { daylight } from '@/core/light/daylight';
 import type { FaceTarget } from '@/core/project/commands';
-import { levelAbove } from '@/core/project/levels';
 import type { Finish, Look, Project } from '@/core/project/schema';
 import { exposureScale } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
 import { BARE, surfaceFinish } from '@/core/shell/surfaces';
 import type { DerivedWall } from '@/core/shell/walls';
 import { LAMP_PART } from '@/core/stock/luminaires';
-import type { Spot } from '../store/studio';
-import { FIRST_LOOK } from '../views/views';
+import type { Spot } from '../../store/studio';
+import { FIRST_LOOK } from '../../views/views';
 import { edgesOf } from './edges';
-import { hangers } from './hangers';
+import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking, type Part } from './cut-away';
+import { Lighting } from './Lighting';
 import { Camera, STANDPOINTS, type Standpoint } from './camera';
 import { Materials } from './materials';
 
@@ -35,9 +32,6 @@ const DAMSON = 0x7a2e4d;
 
 /** Kinds of surface that bound bodies, which a section shows the inside of. */
 const SOLID = new Set(['wall', 'top', 'cap', 'slab', 'floor-slab', 'roof', 'framing', 'stair', 'beam', 'column', 'dormer']);
-
-/** Kinds of surface that would only cover what is looked into from above. */
-const OVERHEAD = new Set(['roof', 'dormer', 'framing', 'backdrop']);
 
 interface Entry {
   object: THREE.Mesh;
@@ -67,18 +61,11 @@ export class ModelScene {
   private readonly lineMaterial = new THREE.LineBasicMaterial({ color: 0x1d1c1b, toneMapped: false });
   private readonly overlay = new THREE.Group();
   private readonly ghost = new THREE.Group();
-  private readonly sun = new THREE.DirectionalLight(0xffffff, 1);
-  private readonly sky = new THREE.HemisphereLight(0xffffff, 0x888888, 1);
-  private readonly lamps = new THREE.Group();
+  private readonly lighting: Lighting;
   private readonly ground: THREE.Mesh;
   private readonly stubs = new THREE.Group();
-  private readonly lids = new THREE.Group();
-  private readonly lidMaterial = new THREE.MeshBasicMaterial({ colorWrite: false, depthWrite: false, shadowSide: THREE.DoubleSide });
   private model: Model | null = null;
-  /** Walls that pieces hang on: what hangs on a wall goes with it. */
-  private hosts = new Map<string, string>();
-  /** Luminaires set flush under the ceiling, and rooflights: seen from above they would only cover the room. */
-  private flush = new Set<string>();
+  private coverings: Coverings = { hosts: new Map(), flush: new Set() };
   private site: Project['site'] | null = null;
   private frame = 0;
   private highlightMaterial = new THREE.MeshBasicMaterial({
@@ -127,14 +114,11 @@ export class ModelScene {
     });
     this.controls.addEventListener('end', () => this.onRest?.());
     this.scene.background = new THREE.Color(0xe6e6e3);
-    this.sun.castShadow = true;
-    this.sun.shadow.mapSize.set(2048, 2048);
-    this.sun.shadow.normalBias = 0.03;
-    this.sun.shadow.bias = -0.0004;
+    this.lighting = new Lighting(this.scene);
     const ground = new THREE.PlaneGeometry(120, 120);
     this.ground = new THREE.Mesh(ground, new THREE.ShadowMaterial({ opacity: 0.16 }));
     this.ground.receiveShadow = true;
-    this.scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.ground, this.overlay, this.ghost, this.stubs, this.lids);
+    this.scene.add(this.ground, this.overlay, this.ghost, this.stubs);
   }
 
   dispose(): void {
@@ -275,16 +259,12 @@ export class ModelScene {
     this.model = model;
     if (siteChanged) {
       this.site = model.project.site;
-      this.daylight();
+      this.lighting.daylight(this.site, this.bounds());
     }
-    this.hosts = hangers(model);
-    this.flush = new Set([
-      ...model.pieces.filter((p) => p.item?.mount === 'ceiling' && p.piece.size.height < 0.2).map((p) => p.id),
-      ...Object.keys(model.project.rooflights),
-    ]);
-    this.setLamps();
+    this.coverings = coveringsOf(model);
+    this.lighting.setLamps(model);
     this.makeStubs();
-    this.makeLids();
+    this.lighting.setLids(model, (mesh) => this.geometry(mesh));
     this.cut();
     this.light();
     this.highlight();
@@ -305,27 +285,6 @@ export class ModelScene {
     return geometry;
   }
 
-  private daylight(): void {
-    const d = daylight(this.site!);
-    const up = Math.max(0.12, d.sun.z);
-    const luminance = (c: readonly number[]): number => 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
-    const e = luminance(d.sunIlluminance);
-    this.sun.intensity = e;
-    if (e > 0) this.sun.color.setRGB(d.sunIlluminance[0] / e, d.sunIlluminance[1] / e, d.sunIlluminance[2] / e);
-    const box = this.bounds();
-    const centre = box.getCenter(new THREE.Vector3());
-    const r = Math.max(4, box.getSize(new THREE.Vector3()).length() / 2 + 0.5);
-    this.sun.target.position.copy(centre);
-    this.sun.position.set(centre.x + d.sun.x * r * 2, centre.y + d.sun.y * r * 2, centre.z + up * r * 2);
-    const camera = this.sun.shadow.camera;
-    Object.assign(camera, { left: -r, right: r, top: r, bottom: -r, near: 0.1, far: r * 4.5 });
-    camera.updateProjectionMatrix();
-    const s = Math.max(200, luminance(d.skyIlluminance));
-    this.sky.color.setRGB(d.skyIlluminance[0] / s, d.skyIlluminance[1] / s, d.skyIlluminance[2] / s).lerp(new THREE.Color(1, 1, 1), 0.65);
-    this.sky.groundColor.setRGB(0.52, 0.5, 0.47);
-    this.sky.userData.lux = s;
-  }
-
   private bounds(): THREE.Box3 {
     const box = new THREE.Box3();
     for (const level of this.model?.shell.levels ?? [])
@@ -342,68 +301,27 @@ export class ModelScene {
     return box;
   }
 
-  private setLamps(): void {
-    this.lamps.clear();
-    const lit = this.model!.pieces.filter((p) => p.piece.lamp?.on).sort((a, b) => b.piece.lamp!.lumen - a.piece.lamp!.lumen);
-    for (const p of lit.slice(0, 10)) {
-      const { lumen, kelvin } = p.piece.lamp!;
-      const [r, g, b] = blackBody(kelvin);
-      const light = new THREE.PointLight(new THREE.Color(r, g, b), lumen / (4 * Math.PI), 0, 2);
-      const low = p.item?.mount === 'ceiling' ? -0.05 : p.piece.size.height * 0.75;
-      light.position.set(p.matrix[12], p.matrix[13], p.matrix[14] + low);
-      this.lamps.add(light);
-    }
-  }
-
   /** Whether the eye is inside a room, below its ceiling. */
   get inside(): boolean {
-    const { x, y, z } = this.camera.position;
-    const levels = this.model?.shell.levels ?? [];
-    const own = levels.find((l) => l.id === this.level)?.level;
-    return levels.some(
-      (l) =>
-        // Looked at from above, the storeys over the one in hand are taken away: one is not in their rooms.
-        (this.afoot || !this.look.cut || !own || l.level.structure !== own.structure || l.level.elevation < own.elevation + 1e-6) &&
-        z > l.level.elevation &&
-        // Under a roof a room may go on above the height of its level.
-        z < l.level.elevation + Math.max(l.level.height, ...l.roofs.map((r) => (r.shape.roof.over.kind === 'outline' ? 0 : r.shape.top - 0.3))) &&
-        l.rooms.some((r) => insideRegion({ x, y }, r.region)),
-    );
+    return this.model !== null && insideRoom(this.model, this.looking());
   }
 
-  /** One light model for both cases: only the exposure differs, and how much of the sky a room gets. */
+  private looking(): Looking {
+    const { x, y, z } = this.camera.position;
+    const chosen = new Set(this.spots.selection.map((s) => s.entity));
+    return { look: this.look, eye: { x, y, z }, level: this.level, room: this.room, afoot: this.afoot, chosen };
+  }
+
   private light(): void {
-    const inside = this.inside;
+    const { inside } = this;
     this.renderer.toneMappingExposure = exposureScale(inside ? EV.inside : EV.outside);
-    const lux = (this.sky.userData.lux as number | undefined) ?? 10000;
-    this.sky.intensity = inside ? Math.max(150, lux * 0.045) : lux * 2.6;
-    let changed = false;
+    let changed = this.lighting.show(inside);
     for (const { object } of this.entries.values())
       if (object.userData.kind === 'ceiling' && object.castShadow !== inside) {
         object.castShadow = inside;
         changed = true;
       }
-    if (this.lids.visible !== inside) {
-      this.lids.visible = inside;
-      changed = true;
-    }
-    this.sun.castShadow = true;
     if (changed) this.renderer.shadowMap.needsUpdate = true;
-  }
-
-  /** What keeps the sun from shining in over the walls while one is inside: a lid on each level, seen by the sun alone. */
-  private makeLids(): void {
-    this.lids.clear();
-    for (const { level, joined, rooms, rooflights, roofs } of this.model!.shell.levels) {
-      if (roofs.length) continue;
-      const open = [...rooms.filter((r) => !r.covered).map((r) => r.region), ...rooflights.map((r) => ({ outer: r.ring, holes: [] }))];
-      const regions = open.length ? boolean('difference', joined.outline, open) : joined.outline;
-      const z = level.elevation + level.height;
-      const lid = new THREE.Mesh(this.geometry(prism(regions, z + 0.002, z + 0.12)), this.lidMaterial);
-      lid.raycast = () => undefined;
-      lid.castShadow = true;
-      this.lids.add(lid);
-    }
   }
 
   /** Low remains of walls that are cut away. */
@@ -428,53 +346,11 @@ export class ModelScene {
   /** Takes away the walls that stand between the eye and the rooms. */
   private cut(): void {
     if (!this.model) return;
-    const hidden = new Set<string>();
-    const gone = new Set([...this.look.hidden, ...this.model.project.outline.hidden]);
-    const eye = this.camera.position;
-    const top = this.model.shell.levels.find((l) => l.id === this.level)?.level ?? this.model.shell.levels.at(-1)?.level;
-    const higher = new Set(
-      top ? this.model.shell.levels.filter((l) => l.level.structure === top.structure && l.level.elevation > top.elevation + 1e-6).map((l) => l.id) : [],
-    );
-    const above = this.look.cut && (!top || eye.z > top.elevation + top.height);
-    if (this.look.cut && !this.inside)
-      for (const wall of this.model.shell.walls.values()) {
-        for (const side of wall.sides) {
-          const outside = side.room === null;
-          const ofRoom = this.room !== null && side.room === this.room;
-          if (!outside && !ofRoom) continue;
-          const d = { x: side.to.x - side.from.x, y: side.to.y - side.from.y };
-          const n = side.side === 'left' ? { x: -d.y, y: d.x } : { x: d.y, y: -d.x };
-          const facing = (eye.x - side.from.x) * n.x + (eye.y - side.from.y) * n.y;
-          if (outside ? facing > 0 : facing < 0) hidden.add(wall.id);
-        }
-      }
-    const covered = new Set(
-      this.model.shell.levels.flatMap((l) =>
-        l.level.id !== top?.id || !this.look.cut || this.inside ? (levelAbove(this.model!.project, l.id) ? [l.id] : []) : [],
-      ),
-    );
-    for (const { object } of this.entries.values()) {
-      const { entity, kind, level, host: own } = object.userData as { entity: string; kind: string; level: string; host?: string };
-      const host =
-        own ??
-        (kind === 'wall' || kind === 'top' || kind === 'cap'
-          ? entity
-          : kind === 'opening'
-            ? this.model.project.openings[entity]?.wall
-            : this.hosts.get(entity));
-      const overhead = kind === 'ceiling' || this.flush.has(entity);
-      // The tops of walls are covered by the floor or the roof above, unless those are taken away.
-      const wall = kind === 'top' ? this.model.project.walls[entity] : undefined;
-      const topped = wall && (wall.top.kind === 'ceiling' ? covered.has(level) : wall.top.kind === 'roof' && !(this.look.cut && !this.inside));
-      const chosen = this.spots.selection.some((s) => s.entity === entity);
-      const lifted = OVERHEAD.has(kind) ? this.look.cut && !this.inside : above && overhead && !chosen;
-      const over = this.look.cut && !this.inside && higher.has(level);
-      const out = gone.has(entity) || gone.has(level) || gone.has(`all/${kind}`);
-      object.visible = !(host && hidden.has(host)) && !lifted && !over && !out && !topped;
-    }
-    for (const stub of this.stubs.children) {
-      const { entity, wall } = stub.userData as { entity: string; wall: DerivedWall };
-      stub.visible = hidden.has(entity) && !higher.has(wall.wall.level);
+    const { shows, stub } = cutAway(this.model, this.coverings, this.looking());
+    for (const { object } of this.entries.values()) object.visible = shows(object.userData as Part);
+    for (const low of this.stubs.children) {
+      const { entity, wall } = low.userData as { entity: string; wall: DerivedWall };
+      low.visible = stub(entity, wall.wall.level);
     }
   }
 
@@ -632,7 +508,7 @@ export class ModelScene {
       target: { x: centre.x, y: centre.y, z: Math.max(z, centre.z - 0.6) },
       fov,
     });
-    this.daylight();
+    this.lighting.daylight(this.site!, this.bounds());
     this.renderer.shadowMap.needsUpdate = true;
   }
 

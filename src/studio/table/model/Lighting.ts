@@ -1,0 +1,88 @@
+import * as THREE from 'three';
+import type { Model } from '@/core/derive';
+import { blackBody } from '@/core/finishes/colour';
+import { prism } from '@/core/geometry/extrude';
+import type { Mesh } from '@/core/geometry/mesh';
+import { boolean } from '@/core/geometry/polygon';
+import { daylight } from '@/core/light/daylight';
+import type { Project } from '@/core/project/schema';
+
+/** The light of the view: sun with its shadows, sky, luminaires. */
+export class Lighting {
+  private readonly sun = new THREE.DirectionalLight(0xffffff, 1);
+  private readonly sky = new THREE.HemisphereLight(0xffffff, 0x888888, 1);
+  private readonly lamps = new THREE.Group();
+  private readonly lids = new THREE.Group();
+  private readonly lidMaterial = new THREE.MeshBasicMaterial({ colorWrite: false, depthWrite: false, shadowSide: THREE.DoubleSide });
+
+  constructor(scene: THREE.Scene) {
+    this.sun.castShadow = true;
+    this.sun.shadow.mapSize.set(2048, 2048);
+    this.sun.shadow.normalBias = 0.03;
+    this.sun.shadow.bias = -0.0004;
+    scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.lids);
+  }
+
+  /** Sun and sky of a place and time. @param box what is to be lit and to throw shadows */
+  daylight(site: Project['site'], box: THREE.Box3): void {
+    const d = daylight(site);
+    const up = Math.max(0.12, d.sun.z);
+    const luminance = (c: readonly number[]): number => 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
+    const e = luminance(d.sunIlluminance);
+    this.sun.intensity = e;
+    if (e > 0) this.sun.color.setRGB(d.sunIlluminance[0] / e, d.sunIlluminance[1] / e, d.sunIlluminance[2] / e);
+    const centre = box.getCenter(new THREE.Vector3());
+    const r = Math.max(4, box.getSize(new THREE.Vector3()).length() / 2 + 0.5);
+    this.sun.target.position.copy(centre);
+    this.sun.position.set(centre.x + d.sun.x * r * 2, centre.y + d.sun.y * r * 2, centre.z + up * r * 2);
+    const camera = this.sun.shadow.camera;
+    Object.assign(camera, { left: -r, right: r, top: r, bottom: -r, near: 0.1, far: r * 4.5 });
+    camera.updateProjectionMatrix();
+    const s = Math.max(200, luminance(d.skyIlluminance));
+    this.sky.color.setRGB(d.skyIlluminance[0] / s, d.skyIlluminance[1] / s, d.skyIlluminance[2] / s).lerp(new THREE.Color(1, 1, 1), 0.65);
+    this.sky.groundColor.setRGB(0.52, 0.5, 0.47);
+    this.sky.userData.lux = s;
+  }
+
+  /** The brightest luminaires that are on. */
+  setLamps(model: Model): void {
+    this.lamps.clear();
+    const lit = model.pieces.filter((p) => p.piece.lamp?.on).sort((a, b) => b.piece.lamp!.lumen - a.piece.lamp!.lumen);
+    for (const p of lit.slice(0, 10)) {
+      const { lumen, kelvin } = p.piece.lamp!;
+      const [r, g, b] = blackBody(kelvin);
+      const light = new THREE.PointLight(new THREE.Color(r, g, b), lumen / (4 * Math.PI), 0, 2);
+      const low = p.item?.mount === 'ceiling' ? -0.05 : p.piece.size.height * 0.75;
+      light.position.set(p.matrix[12], p.matrix[13], p.matrix[14] + low);
+      this.lamps.add(light);
+    }
+  }
+
+  /** What keeps the sun from shining in over the walls while one is inside: a lid on each level, seen by the sun alone. */
+  setLids(model: Model, geometry: (mesh: Mesh) => THREE.BufferGeometry): void {
+    this.lids.clear();
+    for (const { level, joined, rooms, rooflights, roofs } of model.shell.levels) {
+      if (roofs.length) continue;
+      const open = [...rooms.filter((r) => !r.covered).map((r) => r.region), ...rooflights.map((r) => ({ outer: r.ring, holes: [] }))];
+      const regions = open.length ? boolean('difference', joined.outline, open) : joined.outline;
+      const z = level.elevation + level.height;
+      const lid = new THREE.Mesh(geometry(prism(regions, z + 0.002, z + 0.12)), this.lidMaterial);
+      lid.raycast = () => undefined;
+      lid.castShadow = true;
+      this.lids.add(lid);
+    }
+  }
+
+  /**
+   * One light model within and without: only how much of the sky a room gets differs. Returns whether shadows changed.
+   *
+   * @param inside whether the eye is in a room
+   */
+  show(inside: boolean): boolean {
+    const lux = (this.sky.userData.lux as number | undefined) ?? 10000;
+    this.sky.intensity = inside ? Math.max(150, lux * 0.045) : lux * 2.6;
+    const changed = this.lids.visible !== inside;
+    this.lids.visible = inside;
+    return changed;
+  }
+}

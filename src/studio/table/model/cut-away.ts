@@ -1,0 +1,108 @@
+import type { Model } from '@/core/derive';
+import { insideRegion } from '@/core/geometry/polygon';
+import type { Vec3 } from '@/core/geometry/vec';
+import { levelAbove } from '@/core/project/levels';
+import type { Look } from '@/core/project/schema';
+import { hangers } from './hangers';
+
+/** Kinds of surface that would only cover what is looked into from above. */
+const OVERHEAD = new Set(['roof', 'dormer', 'framing', 'backdrop']);
+
+/** How the model is looked at. */
+export interface Looking {
+  look: Look;
+  eye: Vec3;
+  /** The level in hand: cut away, the house is seen up to it. */
+  level: string | null;
+  room: string | null;
+  /** Whether the eye stands where somebody chose to stand, or walks, rather than back from the model. */
+  afoot: boolean;
+  /** What is chosen shows though it covers something. */
+  chosen: ReadonlySet<string>;
+}
+
+/** A surface as far as it matters for whether it shows. */
+export interface Part {
+  entity: string;
+  kind: string;
+  level: string;
+  /** The wall it goes with, where that is known from the start. */
+  host?: string;
+}
+
+/** Whether the eye is inside a room, below its ceiling. */
+export function insideRoom({ shell }: Model, { eye, level, look, afoot }: Pick<Looking, 'eye' | 'level' | 'look' | 'afoot'>): boolean {
+  const { x, y, z } = eye;
+  const own = shell.levels.find((l) => l.id === level)?.level;
+  return shell.levels.some(
+    (l) =>
+      // Looked at from above, the storeys over the one in hand are taken away: one is not in their rooms.
+      (afoot || !look.cut || !own || l.level.structure !== own.structure || l.level.elevation < own.elevation + 1e-6) &&
+      z > l.level.elevation &&
+      // Under a roof a room may go on above the height of its level.
+      z < l.level.elevation + Math.max(l.level.height, ...l.roofs.map((r) => (r.shape.roof.over.kind === 'outline' ? 0 : r.shape.top - 0.3))) &&
+      l.rooms.some((r) => insideRegion({ x, y }, r.region)),
+  );
+}
+
+/** What hangs on what in a model, and what would only cover a room from above. */
+export interface Coverings {
+  /** Walls that pieces hang on: what hangs on a wall goes with it. */
+  hosts: ReadonlyMap<string, string>;
+  /** Luminaires set flush under the ceiling, and rooflights. */
+  flush: ReadonlySet<string>;
+}
+
+export const coveringsOf = (model: Model): Coverings => ({
+  hosts: hangers(model),
+  flush: new Set([
+    ...model.pieces.filter((p) => p.item?.mount === 'ceiling' && p.piece.size.height < 0.2).map((p) => p.id),
+    ...Object.keys(model.project.rooflights),
+  ]),
+});
+
+/** Takes away the walls that stand between the eye and the rooms, and what covers them. */
+export function cutAway(
+  model: Model,
+  { hosts, flush }: Coverings,
+  looking: Looking,
+): { shows(part: Part): boolean; stub(wall: string, level: string): boolean } {
+  const { look, eye, level, room, chosen } = looking;
+  const { project, shell } = model;
+  const inside = insideRoom(model, looking);
+  const opened = look.cut && !inside;
+  const gone = new Set([...look.hidden, ...project.outline.hidden]);
+  const top = shell.levels.find((l) => l.id === level)?.level ?? shell.levels.at(-1)?.level;
+  const higher = new Set(
+    top ? shell.levels.filter((l) => l.level.structure === top.structure && l.level.elevation > top.elevation + 1e-6).map((l) => l.id) : [],
+  );
+  const above = look.cut && (!top || eye.z > top.elevation + top.height);
+  const walls = new Set<string>();
+  if (opened)
+    for (const wall of shell.walls.values())
+      for (const side of wall.sides) {
+        const outside = side.room === null;
+        if (!outside && !(room !== null && side.room === room)) continue;
+        const d = { x: side.to.x - side.from.x, y: side.to.y - side.from.y };
+        const n = side.side === 'left' ? { x: -d.y, y: d.x } : { x: d.y, y: -d.x };
+        const facing = (eye.x - side.from.x) * n.x + (eye.y - side.from.y) * n.y;
+        if (outside ? facing > 0 : facing < 0) walls.add(wall.id);
+      }
+  const covered = new Set(shell.levels.flatMap((l) => ((l.level.id !== top?.id || !opened) && levelAbove(project, l.id) ? [l.id] : [])));
+  const hostOf = ({ entity, kind, host }: Part): string | undefined =>
+    host ?? (kind === 'wall' || kind === 'top' || kind === 'cap' ? entity : kind === 'opening' ? project.openings[entity]?.wall : hosts.get(entity));
+  return {
+    shows: (part) => {
+      const { entity, kind } = part;
+      const host = hostOf(part);
+      if (host && walls.has(host)) return false;
+      if (gone.has(entity) || gone.has(part.level) || gone.has(`all/${kind}`)) return false;
+      if (opened && (OVERHEAD.has(kind) || higher.has(part.level))) return false;
+      if (!OVERHEAD.has(kind) && above && (kind === 'ceiling' || flush.has(entity)) && !chosen.has(entity)) return false;
+      // The tops of walls are covered by the floor or the roof above, unless those are taken away.
+      const wall = kind === 'top' ? project.walls[entity] : undefined;
+      return !(wall && (wall.top.kind === 'ceiling' ? covered.has(part.level) : wall.top.kind === 'roof' && !opened));
+    },
+    stub: (wall, own) => walls.has(wall) && !higher.has(own),
+  };
+}
