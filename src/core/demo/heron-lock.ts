@@ -95,7 +95,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.open('window', 'W5 Kitchen south', 8.85, 0.15, 1.6, 1.85, 0.25, { up: 3, across: 3, more: { head: east } });
   s.open('window', 'W6 Workshop south', 1.7, 0.15, 1.3, 1.2, 0.95, { up: 2, across: 2, more: standing });
   s.open('window', 'W7 Shower south', 4.9, 0.15, 0.6, 0.6, 1.5, { up: 1, across: 1 });
-  // A shelf for soap beside the basin, in the partition to the hall.
+  // A shelf for soap in the shower, in the partition to the hall.
   s.do(
     'opening.add',
     newOpening(s.project, {
@@ -150,9 +150,10 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.place('chair', 1.7, 1.35, 180);
   s.place('ceiling-disc', 1.9, 1.5, 0, { lumen: 3200 });
   // Shower room.
-  s.place('wc', 3.99, 1.3, 90);
-  s.place('basin', 4.9, 2.47, 0, { height: 0.78 });
-  s.place('mirror', 4.9, 2.685, 0, { elevation: 1.15, width: 0.6, height: 0.6 });
+  s.place('wc', 3.99, 1.15, 90);
+  s.place('shower', 4.1, 2.25, 0, { finishes: { screen: 'glass.reeded' } });
+  s.place('basin', 5.5, 0.525, 180, { height: 0.84 });
+  s.place('mirror', 5.5, 0.315, 180, { elevation: 1.2, width: 0.6, height: 0.6 });
   s.place('ceiling-disc', 4.8, 1.45, 0, { lumen: 2000 });
 
   // Finishes.
@@ -186,7 +187,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     fov: 1.05,
   });
   s.do('viewpoint.add', { id: 'view-living', name: 'Living room', eye: { x: 3.9, y: 3.0, z: 1.45 }, target: { x: 1.5, y: 5.6, z: 0.95 }, fov: 1.05 });
-  s.do('viewpoint.add', { id: 'view-shower', name: 'Shower room', eye: { x: 5.75, y: 0.5, z: 1.5 }, target: { x: 4.3, y: 2.2, z: 0.95 }, fov: 1.15 });
+  s.do('viewpoint.add', { id: 'view-shower', name: 'Shower room', eye: { x: 5.55, y: 2.6, z: 1.5 }, target: { x: 4.85, y: 0.95, z: 0.95 }, fov: 1.15 });
   s.do('viewpoint.add', { id: 'view-workshop', name: 'Workshop', eye: { x: 3.3, y: 2.5, z: 1.5 }, target: { x: 1.2, y: 0.6, z: 1.0 }, fov: 1.05 });
   return s.project;
 }

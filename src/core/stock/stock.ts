@@ -4,11 +4,12 @@ import { NO_STARTS, type Piece, type Project, type StartRole, type Starts } from
 import { luminaires } from './luminaires';
 import { seating } from './seating';
 import { storage } from './storage';
+import { washing } from './washing';
 import { tables } from './tables';
 import { rectangle, type PieceSize, type StockItem, type SymbolLine } from './types';
 
 /** Everything that can be placed, in the order of the ledge. */
-export const STOCK: readonly StockItem[] = [...seating, ...tables, ...storage, ...luminaires];
+export const STOCK: readonly StockItem[] = [...seating, ...tables, ...storage, ...washing, ...luminaires];
 
 const byId = new Map(STOCK.map((item) => [item.id, item]));
 
