@@ -129,4 +129,20 @@ test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
   await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(0);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(1);
+  // Finishes: a card is taken in hand, the swatches of the room take it.
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: 'Finishes' }).press('Enter');
+  await page.getByPlaceholder('Find a finish…').fill('sluice');
+  await studio.card('Sluice white').press('Enter');
+  await studio.room('Room 1').press('Enter');
+  await studio.docket.getByRole('button', { name: /^walls/ }).press('Enter');
+  await expect.poll(async () => Object.values((await studio.project()).rooms)[0].walls).toBe('paint.sluice-white');
+  await page.getByPlaceholder('Find a finish…').fill('quarry red');
+  await studio.card('Quarry tile, red').press('Enter');
+  await studio.docket.getByRole('button', { name: /^floor/ }).press('Enter');
+  await expect.poll(async () => Object.values((await studio.project()).rooms)[0].floor).toBe('tile.quarry-red');
+  // All of it is there again when the page is opened anew.
+  await expect(page.getByText(/^kept/)).toBeVisible();
+  await page.reload();
+  await studio.room('Room 1').press('Enter');
+  await expect.poll(async () => Object.values((await studio.project()).rooms)[0]).toMatchObject({ walls: 'paint.sluice-white', floor: 'tile.quarry-red' });
 });
