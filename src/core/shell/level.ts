@@ -1,29 +1,26 @@
 import type { Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
-import { joinMeshes, MeshBuilder, type Mesh } from '../geometry/mesh';
+import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { boolean, labelPoint, perimeter, regionArea, signedArea, totalArea, type Region } from '../geometry/polygon';
 import { levelAbove } from '../project/levels';
 import { wallFoot } from '../project/openings';
-import { rooflightRoom } from '../project/rooflights';
-import { roofShape, roofsOver, roofsToFollow, type RoofShape } from '../project/roofs';
+import { roofsOver, roofsToFollow, type RoofShape } from '../project/roofs';
 import type { Level, Opening, Project, Room, Side } from '../project/schema';
 import { holesIn } from '../project/stairs';
 import { legOf, openingsIn, standingIn } from '../project/standing';
 import { planOf, roomsByFace, type Plan } from '../project/topology';
 import { wallPath, wallThickness } from '../project/wall-line';
 import { deriveBuilt } from './built';
+import { OverheadDeriver } from './overhead';
 import { columnSolid } from './columns';
 import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
-import { sameItems, type Memo } from './memo';
+import { type Memo } from './memo';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from './model';
 import { deriveOpening, floorMesh, type DerivedOpening } from './openings/derive';
-import { deriveInRoof, deriveRooflight, type DerivedRooflight } from './rooflights';
-import { dormerShape, holesInRoof, rooflightInRoof } from '../project/dormers';
-import { deriveDormer, DORMER_FINISHES, type DerivedDormer } from './dormers';
+import { type DerivedRooflight } from './rooflights';
 import { dressLevel } from './dress/dress';
-import { deriveFraming } from './framing';
-import { atticFaces, deriveRoof, roofCeiling, type DerivedRoof, type RoofHole } from './roofs';
+import { roofCeiling } from './roofs';
 import { ceilingHeight, ceilingMesh, clearHeight, extent, highArea, stepFace } from './rooms';
-import { BARE, ROOF_FINISHES, wallSurfaces, type Surface } from './surfaces';
+import { BARE, wallSurfaces, type Surface } from './surfaces';
 import { sameSide } from './wall-face';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
 
@@ -45,7 +42,11 @@ export class LevelDeriver {
   private readonly joined = new Map<string, JoinedPlan>();
   private readonly shapes = new Map<string, RoomShape>();
 
-  constructor(private readonly memo: Memo) {}
+  private readonly overhead: OverheadDeriver;
+
+  constructor(private readonly memo: Memo) {
+    this.overhead = new OverheadDeriver(memo);
+  }
 
   derive(project: Project, level: Level): DerivedLevel {
     const plan = planOf(project, level.id);
@@ -70,13 +71,13 @@ export class LevelDeriver {
       roomOf: (cycle) => (cycle && roomOfCycle.get(cycle)) ?? null,
     };
     const walls = this.walls(work);
-    const rooflights = this.rooflights(work);
+    const rooflights = this.overhead.rooflights(work);
     const rooms = this.rooms(work, roomOfFace, walls, rooflights);
     this.slab(work);
     const openings = this.openings(work, walls);
     const columns = this.columns(work);
-    const roofs = this.roofs(work, rooms);
-    const dormers = this.dormers(work);
+    const roofs = this.overhead.roofs(work, rooms);
+    const dormers = this.overhead.dormers(work);
     const built = deriveBuilt(this.memo, project, level, walls, work.roofs, work.surfaces);
     const bare = { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, dormers, ...built, surfaces: work.surfaces };
     return { ...bare, ...dressLevel(this.memo, project, { ...bare, faces: [], mouldings: [] }) };
@@ -170,33 +171,6 @@ export class LevelDeriver {
     return made;
   }
 
-  private rooflights({ project, level, roofs, surfaces }: Work): DerivedRooflight[] {
-    const rooflights: DerivedRooflight[] = [];
-    for (const id in project.rooflights) {
-      const rooflight = project.rooflights[id];
-      const room = rooflight.level === level.id ? rooflightRoom(project, rooflight) : null;
-      if (!room) continue;
-      const follows = room.cover.kind === 'roof' ? roofsToFollow(roofs) : [];
-      const derived = this.memo.get('rooflight', id, [rooflight, room.id, room.cover, level, ...follows], () => {
-        const place = follows.length ? rooflightInRoof(project, rooflight) : null;
-        return place ? deriveInRoof(rooflight, place, room, level) : deriveRooflight(rooflight, room, level);
-      });
-      rooflights.push(derived);
-      for (const { part, mesh, finish } of derived.parts)
-        surfaces.push({
-          key: `${id}/${part}`,
-          entity: id,
-          target: { kind: 'opening', opening: id, part },
-          finish,
-          kind: 'opening',
-          mesh,
-          matrix: derived.matrix,
-          level: level.id,
-        });
-    }
-    return rooflights;
-  }
-
   /** The holes of a floor, or of the ceiling under it, that lie in a room; the same object while they stay the same. */
   private holes(what: string, id: string, holes: readonly Region[], region: Region): Region[] {
     const own = this.memo.get(`${what} cut`, id, [holes, region], () => (holes.length ? boolean('intersection', [region], [...holes]) : NO_HOLES));
@@ -219,7 +193,7 @@ export class LevelDeriver {
     const cuts = this.memo.steady(
       'cuts in roofs',
       work.level.id,
-      roofsToFollow(work.roofs).flatMap((shape) => this.cut(work.project, shape).map((h): Region => ({ outer: h.ring, holes: [] }))),
+      roofsToFollow(work.roofs).flatMap((shape) => this.overhead.cut(work.project, shape).map((h): Region => ({ outer: h.ring, holes: [] }))),
       (a, b) => a.length === b.length && a.every((r, i) => sameRegion(r, b[i])),
     );
     for (const [f, room] of roomOfFace) {
@@ -401,112 +375,6 @@ export class LevelDeriver {
       });
     }
     return columns;
-  }
-
-  /** What is cut out of a roof; the same object while it stays the same. */
-  private cut(project: Project, shape: RoofShape): readonly RoofHole[] {
-    return this.memo.steady(
-      'roof holes',
-      shape.roof.id,
-      holesInRoof(project, shape),
-      (a, b) => a.length === b.length && a.every((h, i) => h.edge === b[i].edge && sameRegion({ outer: h.ring, holes: [] }, { outer: b[i].ring, holes: [] })),
-    );
-  }
-
-  private dormers({ project, level, surfaces }: Work): DerivedDormer[] {
-    const out: DerivedDormer[] = [];
-    for (const id in project.dormers) {
-      const dormer = project.dormers[id];
-      if (project.roofs[dormer.roof]?.level !== level.id) continue;
-      const roof = roofShape(project, project.roofs[dormer.roof]);
-      const derived = this.memo.get('dormer', id, [dormer, roof, level], () => {
-        const shape = dormerShape(project, dormer);
-        return shape && deriveDormer(shape, level);
-      });
-      if (!derived) continue;
-      out.push(derived);
-      for (const { part, mesh } of derived.parts)
-        surfaces.push({
-          key: `${id}/${part}`,
-          entity: id,
-          target: { kind: 'part', of: id, part },
-          finish: dormer.finishes[part] ?? (part === 'covering' ? (project.roofs[dormer.roof].covering ?? DORMER_FINISHES.covering) : DORMER_FINISHES[part]),
-          kind: 'dormer',
-          mesh,
-          matrix: derived.matrix,
-          level: level.id,
-        });
-    }
-    return out;
-  }
-
-  private roofs({ project, level, joined, roofs, surfaces }: Work, rooms: readonly DerivedRoom[]): DerivedRoof[] {
-    const open = this.memo.steady(
-      'rooms open to the roof',
-      level.id,
-      rooms.filter((r) => r.room.cover.kind === 'roof').map((r) => r.region),
-      sameItems,
-    );
-    return roofs.map((shape) => {
-      const { roof } = shape;
-      const holes = this.cut(project, shape);
-      const derived = this.memo.get('roof', roof.id, [shape, level, holes, ...joined.outline], () => {
-        const made = deriveRoof(shape, level, joined.outline, holes);
-        return roof.framing ? { ...made, framing: deriveFraming(shape, roof.framing, level, holes) } : made;
-      });
-      if (derived.cuts.indices.length)
-        surfaces.push({
-          key: `${roof.id}/cuts`,
-          entity: roof.id,
-          target: { kind: 'roof', roof: roof.id, part: 'soffit' },
-          finish: roof.soffit ?? ROOF_FINISHES.soffit,
-          kind: 'roof',
-          mesh: derived.cuts,
-          matrix: null,
-          level: level.id,
-        });
-      // Over rooms with a ceiling of their own, the underside shows from the attic.
-      const attic = this.memo.get('attic', roof.id, [shape, level, holes, open, ...joined.outline], () => atticFaces(derived, level, joined.outline, open));
-      if (attic.indices.length)
-        surfaces.push({
-          key: `${roof.id}/attic`,
-          entity: roof.id,
-          target: null,
-          finish: ROOF_FINISHES.timber,
-          kind: 'roof',
-          mesh: attic,
-          matrix: null,
-          level: level.id,
-        });
-      if (derived.framing && roof.framing?.shown)
-        surfaces.push({
-          key: `${roof.id}/timber`,
-          entity: roof.id,
-          target: { kind: 'roof', roof: roof.id, part: 'timber' },
-          finish: roof.timber ?? ROOF_FINISHES.timber,
-          kind: 'framing',
-          mesh: derived.framing.mesh,
-          matrix: null,
-          level: level.id,
-        });
-      for (const [part, mesh] of [
-        ['covering', derived.covering],
-        ['fascia', this.memo.get('fascia and gutters', roof.id, [derived], () => joinMeshes([derived.fascia, derived.gutters]))],
-        ['soffit', derived.soffit],
-      ] as const)
-        if (mesh.indices.length)
-          surfaces.push({
-            key: `${roof.id}/${part}`,
-            entity: roof.id,
-            target: { kind: 'roof', roof: roof.id, part },
-            finish: roof[part] ?? ROOF_FINISHES[part],
-            kind: 'roof',
-            mesh,
-            matrix: null,
-            level: level.id,
-          });
-      return derived;
-    });
   }
 
   /** Where floors or ceilings of different heights meet along a boundary, the step between them is closed. */
