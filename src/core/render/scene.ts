@@ -72,12 +72,16 @@ export interface Camera {
   fov: number;
 }
 
+/** Shadow rays are stopped; they pass, for the list of panes has taken its part; or they are followed and dimmed: loose weaves, glass of pieces. */
+export const SHADOW = { blocked: 0, passes: 1, dimmed: 2 } as const;
+
 /** Everything the tracer needs, flat. */
 export interface Scene {
   positions: Float32Array;
   normals: Float32Array;
   uvs: Float32Array;
   material: Uint16Array;
+  /** What shadow rays do at a triangle: `SHADOW`. */
   seeThrough: Uint8Array;
   materials: Material[];
   lights: AreaLight[];
@@ -103,9 +107,10 @@ export class SceneBuilder {
     return this.materials.push(material) - 1;
   }
 
-  /** Adds a mesh; panes that belong to the list of panes are passed by shadow rays, loose weaves as far as they are open. */
+  /** Adds a mesh. @param seeThrough a pane of the list of panes, where shadow rays lose their part without meeting it */
   mesh(mesh: Mesh, matrix: Matrix, material: number, seeThrough = false): { first: number; count: number } {
     const first = this.m.length;
+    const { opacity, pane } = this.materials[material];
     for (const index of mesh.indices) {
       const at = { x: mesh.positions[index * 3], y: mesh.positions[index * 3 + 1], z: mesh.positions[index * 3 + 2] };
       const q = transformPoint(matrix, at);
@@ -120,7 +125,7 @@ export class SceneBuilder {
     }
     for (let k = 0; k < mesh.indices.length; k += 3) {
       this.m.push(material);
-      this.s.push(seeThrough || this.materials[material].opacity < 1 ? 1 : 0);
+      this.s.push(seeThrough ? SHADOW.passes : opacity < 1 || pane ? SHADOW.dimmed : SHADOW.blocked);
     }
     return { first, count: this.m.length - first };
   }
@@ -226,6 +231,9 @@ export interface SceneInput {
   daylight: Daylight | null;
 }
 
+/** Kinds of surface whose panes are on the list of panes. */
+const GLAZED = new Set(['opening', 'dormer']);
+
 /** The whole project as the tracer sees it. */
 export function compileScene({ model, texture, daylight }: SceneInput): Scene {
   const { shell, pieces } = model;
@@ -243,7 +251,7 @@ export function compileScene({ model, texture, daylight }: SceneInput): Scene {
     for (const surface of level.surfaces) {
       if (surface.mesh.indices.length === 0 || hidden.has(surface.entity)) continue;
       const material = own(surfaceFinish(model.project, surface));
-      builder.mesh(surface.mesh, surface.matrix ?? IDENTITY, material, surface.kind === 'opening' && builder.materials[material].pane);
+      builder.mesh(surface.mesh, surface.matrix ?? IDENTITY, material, GLAZED.has(surface.kind) && builder.materials[material].pane);
     }
     for (const opening of [...level.openings, ...level.rooflights, ...level.dormers.map(windowOf)]) {
       const glass = opening.parts.find((p) => p.part === 'glass');

@@ -1,8 +1,9 @@
+import { cross3, sub3, unit3, type Vec3 } from '../geometry/vec';
 import { fresnelDielectric } from './bsdf';
 import type { RayKernel } from './kernel/kernel';
 import { crosses } from './panes';
 import { setRay } from './rays';
-import type { Scene } from './scene';
+import { SHADOW, type Scene } from './scene';
 
 /** What the light of a shadow ray that gets through is added to. */
 export type Deposit = (pixel: number, r: number, g: number, b: number) => void;
@@ -13,7 +14,7 @@ export class ShadowRays {
   private readonly light: Float32Array;
   private readonly pixel: Int32Array;
   private count = 0;
-  /** Boxes round the meshes that are only in part there. */
+  /** Boxes round the meshes that dim light without stopping it. */
   private readonly veils: Box[];
   private readonly veiled: Uint8Array;
 
@@ -72,7 +73,7 @@ export class ShadowRays {
     for (const i of behind) deposit(pixel[i], light[i * 3], light[i * 3 + 1], light[i * 3 + 2]);
   }
 
-  /** Takes from rays the part that the loose weaves on their way keep, one weave after another. */
+  /** Takes from rays the part that loose weaves and the glass of pieces on their way keep, one layer after another. */
   private dim(rays: readonly number[]): void {
     const { kernel, light, scene } = this;
     let left = rays.map((ray) => ({ ray, from: 0 }));
@@ -85,16 +86,28 @@ export class ShadowRays {
       left = left.flatMap(({ ray }, k) => {
         const id = kernel.hitIds[k * 4 + 3];
         if (id < 0) return [];
-        // Panes have taken their part already.
-        const open = 1 - scene.materials[scene.material[id]].opacity;
-        if (open > 0) for (let c = 0; c < 3; c++) light[ray * 3 + c] *= open;
+        if (scene.seeThrough[id] === SHADOW.dimmed) {
+          const { opacity, pane, colour, ior } = scene.materials[scene.material[id]];
+          // Through glass as paths go straight through it: one face after the other.
+          const lost = pane ? fresnelDielectric(this.cosine(ray, id), ior) : opacity;
+          for (let c = 0; c < 3; c++) light[ray * 3 + c] *= (1 - lost) * (pane ? Math.sqrt(colour[c]) : 1);
+        }
         return [{ ray, from: kernel.hits[k * 4] + 1e-5 }];
       });
     }
   }
+
+  /** Between a ray and the normal of a triangle. */
+  private cosine(ray: number, id: number): number {
+    const p = this.scene.positions;
+    const at = (c: number): Vec3 => ({ x: p[id * 9 + c * 3], y: p[id * 9 + c * 3 + 1], z: p[id * 9 + c * 3 + 2] });
+    const n = unit3(cross3(sub3(at(1), at(0)), sub3(at(2), at(0))));
+    const k = ray * 8 + 4;
+    return this.rays[k] * n.x + this.rays[k + 1] * n.y + this.rays[k + 2] * n.z;
+  }
 }
 
-/** Most layers of cloth a shadow ray is followed through: hardly any light is left behind them. */
+/** Most layers a shadow ray is followed through: hardly any light is left behind them. */
 const LAYERS = 24;
 
 interface Box {
@@ -106,7 +119,7 @@ function boxesOfVeils(scene: Scene): Box[] {
   const boxes: Box[] = [];
   let last = -2;
   for (let t = 0; t < scene.material.length; t++) {
-    if (scene.materials[scene.material[t]].opacity >= 1) continue;
+    if (scene.seeThrough[t] !== SHADOW.dimmed) continue;
     if (t !== last + 1 || scene.material[t] !== scene.material[last])
       boxes.push({ min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] });
     last = t;

@@ -195,6 +195,23 @@ describe('light transport', () => {
     expect(measure(scene(true), ray, 20000, 3).mean / measure(scene(false), ray, 60000, 3).mean).toBeCloseTo(1, 1.5);
   });
 
+  it('finds the same light behind a sheet of tinted glass by aiming at a lamp and by chance', () => {
+    const scene = (aimed: boolean): Scene => {
+      const builder = new SceneBuilder();
+      builder.mesh(floor(), IDENTITY, builder.material(diffuse([0.5, 0.5, 0.5])));
+      const glass = builder.material({ ...diffuse([0.5, 0.6, 0.7]), pane: true, ior: 1.5 });
+      builder.mesh(new MeshBuilder().box(-9, -9, 0.5, 9, 9, 0.506).build(), IDENTITY, glass);
+      const lamp = builder.material({ ...diffuse([0, 0, 0]), emission: [100, 100, 100], lamp: aimed ? 0 : -1 });
+      const { first, count } = builder.mesh(new MeshBuilder().quad(v(-1, 1, 1), v(1, 1, 1), v(1, -1, 1), v(-1, -1, 1)).build(), IDENTITY, lamp);
+      if (aimed) builder.light(first, count, [100, 100, 100], 400 * Math.PI);
+      return builder.build(null);
+    };
+    const ray = { origin: v(0, 0, 0.3), direction: v(0.3, 0, -0.954) };
+    const [aimed, chance] = [measure(scene(true), ray, 20000, 6), measure(scene(false), ray, 60000, 6)];
+    expect(aimed.mean / chance.mean).toBeCloseTo(1, 1.5);
+    expect(aimed.variance).toBeLessThan(chance.variance);
+  });
+
   it('brightens the edge of what has fibres and leaves its middle, as the albedo of the fibres says', () => {
     // A body of black cloth with white fibres, seen at an angle in a uniform field, shows the share the fibres throw back.
     const cloth = { ...diffuse([0.999, 0.999, 0.999]), sheen: 1 };
