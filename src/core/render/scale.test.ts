@@ -29,8 +29,16 @@ function joints(values: number[]): number[] {
   return out;
 }
 
-/** Mean distance of neighbours. */
-const pitch = (list: readonly number[]): number => (list[list.length - 1] - list[0]) / (list.length - 1);
+/** Mean distance of neighbours; a joint that hardly differs from its tiles may be missing among them. */
+const pitch = (list: readonly number[]): number => {
+  const apart = list.slice(1).map((x, i) => x - list[i]);
+  const usual = [...apart].sort((a, b) => a - b)[Math.floor(apart.length / 2)];
+  const total = list[list.length - 1] - list[0];
+  const modules = Math.round(total / usual);
+  // Nearly all are found, or this is no measure.
+  if (modules - apart.length > 2) return NaN;
+  return total / modules;
+};
 
 describe('one finish has one scale', () => {
   const project = (() => {
