@@ -84,7 +84,7 @@ export class Lights {
     return true;
   }
 
-  /** Draws a point of a luminaire, and its density into `lampDensityDrawn`. Returns whether its bright side is turned to the point. */
+  /** Draws a point of a luminaire, and its density into `drawn`. Returns whether its bright side is turned to the point. */
   aimLamp(x: number, y: number, z: number): boolean {
     const { random, scene } = this;
     const total = this.weighLamps(x, y, z);

@@ -236,7 +236,7 @@ describe('light transport', () => {
 
   it('bends what is seen through ribbed glass as a prism of its slope does', () => {
     const slope = 0.2;
-    const [sx, sz] = [Math.sin(slope), Math.cos(slope)];
+    const sx = Math.sin(slope);
     const builder = new SceneBuilder();
     // A sheet 4 mm thick across the view, its ribs one even slope.
     const ribs = {
@@ -262,7 +262,6 @@ describe('light transport', () => {
     // Straight in; out through the slope: sin(slope + deviation) = n · sin(slope).
     const deviation = Math.asin(1.5 * sx) - slope;
     expect(Math.abs(look((d) => d.x) / seen)).toBeCloseTo(Math.sin(deviation), 2);
-    expect(sz).toBeGreaterThan(0.9);
   });
 
   it('halves the error with four times the samples', () => {

@@ -1,5 +1,5 @@
 import { signedArea } from '@/core/geometry/polygon';
-import { type Vec2 } from '@/core/geometry/vec';
+import type { Vec2 } from '@/core/geometry/vec';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { Opening, Patch } from '@/core/project/schema';
 import { freeName } from '@/core/project/things';
