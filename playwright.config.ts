@@ -36,9 +36,9 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `rm -rf tmp/e2e-data && mkdir -p tmp/e2e-data && npx tsx src/cli/main.ts seed && npx next start --hostname 127.0.0.1 --port ${PORT}`,
+    command: `rm -rf tmp/e2e-data && mkdir -p tmp/e2e-data && npx tsx src/cli/main.ts seed && exec node --import tsx src/server/main.ts`,
     url: `http://127.0.0.1:${PORT}`,
-    env: { ENSTEGON_DATA: 'tmp/e2e-data', NEXT_TELEMETRY_DISABLED: '1' },
+    env: { ENSTEGON_DATA: 'tmp/e2e-data', PORT: String(PORT), NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
     timeout: 120_000,
     reuseExistingServer: false,
   },

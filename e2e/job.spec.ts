@@ -3,7 +3,7 @@ import { validateBytes } from 'gltf-validator';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
 import { deriveModel } from '../src/core/derive';
-import { readProjectFile } from '../src/core/formats/project-file/project-file';
+import { readProjectFile } from '../src/server/jobs/project-file';
 import type { Project } from '../src/core/project/schema';
 import { only, Studio } from './studio';
 
@@ -257,7 +257,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     expect(glb.name).toBe('Weir House.glb');
     expect((await validateBytes(new Uint8Array(glb.bytes))).issues).toMatchObject({ numErrors: 0, numWarnings: 0 });
     const file = await studio.download(() => handOver('Project file'));
-    expect(readProjectFile(new Uint8Array(file.bytes)).project).toEqual(await studio.project());
+    expect((await readProjectFile(new Uint8Array(file.bytes))).project).toEqual(await studio.project());
     // The file makes a project of its own on the page of projects.
     await page.goto('/');
     await page.getByTestId('import').setInputFiles({ name: file.name, mimeType: 'application/zip', buffer: file.bytes });

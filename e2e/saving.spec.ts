@@ -80,8 +80,8 @@ test('killing the server in the middle of edits loses nothing that was acknowled
   const base = `http://127.0.0.1:${port}`;
   let server: ChildProcess;
   const start = async (): Promise<void> => {
-    server = spawn('node', ['node_modules/next/dist/bin/next', 'start', '--hostname', '127.0.0.1', '--port', String(port)], {
-      env: { ...process.env, ENSTEGON_DATA: folder },
+    server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], {
+      env: { ...process.env, ENSTEGON_DATA: folder, PORT: String(port), NODE_ENV: 'production' },
       stdio: 'ignore',
     });
     for (let i = 0; i < 120; i++) {

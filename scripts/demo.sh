@@ -4,7 +4,4 @@ source "$(dirname "$0")/prepare.sh"
 install_packages
 build
 npx tsx src/cli/main.ts seed
-host=${HOST:-127.0.0.1}
-port=${PORT:-3210}
-echo "Enstegon: http://$host:$port"
-exec npx next start --hostname "$host" --port "$port"
+NODE_ENV=production exec node --import tsx src/server/main.ts

@@ -3,4 +3,4 @@
 source "$(dirname "$0")/prepare.sh"
 install_packages
 npx tsx src/cli/main.ts seed
-exec npx next dev --hostname "${HOST:-127.0.0.1}" --port "${PORT:-3210}"
+exec node --import tsx src/server/main.ts

@@ -9,8 +9,8 @@ fail() {
 }
 
 command -v node >/dev/null || fail 'Node.js 20 or later is needed and was not found; install it and try again.'
-node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 9) ? 0 : 1)' ||
-  fail "Node.js 20.9 or later is needed; this is $(node --version)."
+node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 15) ? 0 : 1)' ||
+  fail "Node.js 20.15 or later is needed; this is $(node --version)."
 
 install_packages() {
   local stamp=node_modules/.enstegon-lock

@@ -5,7 +5,7 @@ import { Deriver, deriveModel } from '@/core/derive';
 import { writeHdr } from '@/core/formats/hdr/hdr';
 import { writeGlb } from '@/core/formats/glb/glb';
 import { writePng } from '@/core/formats/png';
-import { projectJsonSchema, readProjectFile, readProjectJson, writeProjectFile, type Asset } from '@/core/formats/project-file/project-file';
+import { projectJsonSchema, readProjectJson, writeProjectFile, type Asset } from '@/core/formats/project-file/project-file';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { Accumulator } from '@/core/render/accumulator';
@@ -13,11 +13,12 @@ import { denoise } from '@/core/render/denoise';
 import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
 import { fetchImages } from '@/core/finishes/store';
-import { readPixels } from '@/core/formats/png';
 import { withScheme } from '@/core/project/choices';
 import { Tracer } from '@/core/render/tracer';
 import { LIST_NAMES, LISTS, type ListName } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
+import { pixelsOf } from '@/server/jobs/pictures';
+import { readProjectFile } from '@/server/jobs/project-file';
 
 /** Reads a project file, or the bare JSON of a project. */
 async function open(file: string): Promise<{ project: Project; assets: Asset[] }> {
@@ -28,9 +29,9 @@ async function open(file: string): Promise<{ project: Project; assets: Asset[] }
     throw new DomainError('file.read', `The file ${file} can’t be read.`);
   }
   if (bytes[0] === 0x7b) return { project: readProjectJson(bytes.toString('utf8')), assets: [] };
-  const read = readProjectFile(bytes);
+  const read = await readProjectFile(bytes);
   // Finishes made from pictures need these to be drawn.
-  await fetchImages(Object.values(read.project.finishes), async (hash) => readPixels(read.assets.find((a) => a.hash === hash)!.bytes));
+  await fetchImages(Object.values(read.project.finishes), (hash) => pixelsOf(Buffer.from(read.assets.find((a) => a.hash === hash)!.bytes)));
   return read;
 }
 
@@ -173,10 +174,30 @@ program
   .command('seed')
   .description('put the demo on the list of projects, if it was never there')
   .action(async () => {
-    const { app } = await import('@/server/app');
+    const { app, closeApp } = await import('@/server/app');
     const { seedDemo } = await import('@/server/seed');
-    const made = await seedDemo(await app());
+    const made = await seedDemo(await app()).finally(closeApp);
     process.stderr.write(made ? 'The demo project was put on the list.\n' : 'The demo project was there already; nothing was changed.\n');
+  });
+
+program
+  .command('repair')
+  .description('set a damaged database aside and rebuild what its log holds')
+  .action(async () => {
+    const { dataFolder } = await import('@/server/config');
+    const { claimFolder } = await import('@/server/store/folder');
+    const { repair } = await import('@/server/store/repair');
+    const lock = await claimFolder(dataFolder());
+    const { aside, projects, lost } = await repair(dataFolder()).finally(() => lock.release());
+    const whole = projects.filter((p) => p.readable && p.seq === p.last).length;
+    out(
+      [
+        `Rebuilt: ${projects.length} ${projects.length === 1 ? 'project' : 'projects'}, ${whole} of them whole; the damaged database lies in ${aside}.`,
+        ...projects.filter((p) => p.readable && p.seq !== p.last).map((p) => `- ${p.name}: up to change ${p.seq} of ${p.last}`),
+        ...projects.filter((p) => !p.readable).map((p) => `- ${p.name}: none of its states can be read`),
+        ...Object.entries(lost).map(([table, n]) => `- ${table}: ${n} ${n === 1 ? 'row' : 'rows'} could not be read`),
+      ].join('\n'),
+    );
   });
 
 program.parseAsync().catch((error: unknown) => {

@@ -37,7 +37,9 @@ describe('routes', () => {
   it('make a project, list it with its figures and hand it out', async () => {
     const id = await start();
     const list = await import('./projects/route');
-    expect(await (await list.GET()).json()).toContainEqual(expect.objectContaining({ id, name: 'House', rooms: 0, area: 0, pieces: 0 }));
+    expect(await (await list.GET(new Request('http://localhost'))).json()).toContainEqual(
+      expect.objectContaining({ id, name: 'House', rooms: 0, area: 0, pieces: 0 }),
+    );
     const one = await import('./projects/[id]/route');
     const loaded = (await (await one.GET(new Request('http://localhost'), at({ id }))).json()) as { seq: number; project: Project; history: unknown[] };
     expect(loaded).toMatchObject({ seq: 0, project: { id, name: 'House' }, history: [] });

@@ -1,4 +1,12 @@
-import type { Board, BoardItem, Page } from '../project/schema';
+import { DomainError } from '../project/errors';
+import type { Board, BoardItem, Page, Project } from '../project/schema';
+
+/** A board of a project, the first one if none is named. @throws DomainError `board.missing` */
+export function boardOf(project: Project, id: string | null): Board {
+  const board = id === null ? Object.values(project.boards)[0] : Object.hasOwn(project.boards, id) ? project.boards[id] : undefined;
+  if (!board) throw new DomainError('board.missing', 'There is no such board in the project.', id ? [id] : []);
+  return board;
+}
 
 /** Pages of a board in their order. */
 export const pagesOf = (board: Board): Page[] => Object.values(board.pages).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));

@@ -10,12 +10,13 @@ const ramp = (t: number): number => {
 /**
  * The blurred shadow of a rectangle, larger than it by the blur on every side.
  *
- * @param density pixels a metre
+ * @param density pixels a metre; fewer where there would be more than a million
  */
 export function shadowPicture(width: number, height: number, density: number): { width: number; height: number; pixels: Uint8ClampedArray } {
   const b = SHADOW.blur;
-  const w = Math.max(4, Math.round((width + 2 * b) * density));
-  const h = Math.max(4, Math.round((height + 2 * b) * density));
+  const fine = Math.min(density, Math.sqrt(1e6 / ((width + 2 * b) * (height + 2 * b))));
+  const w = Math.max(4, Math.round((width + 2 * b) * fine));
+  const h = Math.max(4, Math.round((height + 2 * b) * fine));
   const pixels = new Uint8ClampedArray(w * h * 4);
   const side = (p: number, n: number, total: number): number => {
     const at = ((p + 0.5) / n) * total;

@@ -8,4 +8,9 @@ export class DomainError extends Error {
     super(message);
     this.name = 'DomainError';
   }
+
+  /** A refusal is one whichever bundle made it: the server's entry and its routes are built apart. */
+  static override [Symbol.hasInstance](value: unknown): boolean {
+    return value instanceof Error && value.name === 'DomainError';
+  }
 }

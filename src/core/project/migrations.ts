@@ -1,7 +1,6 @@
 /** Brings the plain data of older projects to the version of today. One step a version; each knows only its own two. */
 
 type Plain = Record<string, unknown>;
-type Table = Record<string, Plain>;
 
 /** What version 2 gave openings besides their sizes. */
 const fittings = (o: Plain, thickness: number): Plain => ({
@@ -25,12 +24,20 @@ const fittings = (o: Plain, thickness: number): Plain => ({
   head: null,
 });
 
-const each = (table: unknown, change: (entity: Plain) => Plain): Table =>
-  Object.fromEntries(Object.entries((table ?? {}) as Table).map(([id, entity]) => [id, change(entity)]));
+const isPlain = (value: unknown): value is Plain => value !== null && typeof value === 'object' && !Array.isArray(value);
+
+/** Changes every entity of a table. What is no table, or no entity, is left as it is for the schema to name; a table that is not there is empty. */
+const each = (table: unknown, change: (entity: Plain) => Plain): unknown =>
+  isPlain(table)
+    ? Object.fromEntries(Object.entries(table).map(([id, entity]) => [id, isPlain(entity) ? change(entity) : entity]))
+    : table === undefined
+      ? {}
+      : table;
 
 /** Version 1 knew plain straight walls, one kind of door and window, and flat ceilings. */
-function toVersion2(old: Plain, wallTypes: Table): Plain {
-  const walls = old.walls as Table | undefined;
+function toVersion2(old: Plain, wallTypes: Record<string, object>): Plain {
+  const walls = isPlain(old.walls) ? old.walls : {};
+  const thickness = (wall: unknown): number => (isPlain(wall) && typeof wall.thickness === 'number' ? wall.thickness : 0.1);
   return {
     ...old,
     version: 2,
@@ -40,7 +47,7 @@ function toVersion2(old: Plain, wallTypes: Table): Plain {
     columns: {},
     rooflights: {},
     roofs: {},
-    walls: each(walls, ({ height, ...wall }) => ({
+    walls: each(old.walls, ({ height, ...wall }) => ({
       ...wall,
       kind: 'wall',
       bulge: 0,
@@ -51,7 +58,7 @@ function toVersion2(old: Plain, wallTypes: Table): Plain {
       top: height === null || height === undefined ? { kind: 'ceiling' } : { kind: 'fixed', height },
       status: 'new',
     })),
-    openings: each(old.openings, (o) => fittings(o, Number(walls?.[String(o.wall)]?.thickness ?? 0.1))),
+    openings: each(old.openings, (o) => fittings(o, thickness(walls[String(o.wall)]))),
     rooms: each(old.rooms, (room) => ({ ...room, use: 'unnamed', step: 0, cover: { kind: 'flat', height: null }, outdoors: false, status: 'new' })),
   };
 }
@@ -70,7 +77,7 @@ const toVersion3 = (old: Plain): Plain => ({
   outline: NO_OUTLINE,
   ...old,
   version: 3,
-  site: { ground: -0.26, background: 'none', ...(old.site as Plain) },
+  site: { ground: -0.26, background: 'none', ...(isPlain(old.site) ? old.site : {}) },
   levels: each(old.levels, (level) => ({ structure: '', ...level })),
   roofs: each(old.roofs, (roof) => ({ framing: null, timber: null, ...roof })),
 });
@@ -99,6 +106,26 @@ const toVersion4 = (old: Plain): Plain => ({
   openings: each(old.openings, (opening) => ({ profile: null, ...opening })),
 });
 
+/** Halves of surrogate pairs, and control characters other than line breaks and tabs. */
+// eslint-disable-next-line no-control-regex
+const UNREADABLE = /\p{Cs}|(?![\n\t])\p{Cc}/gu;
+const NAMED = /[\p{L}\p{N}\p{P}\p{S}]/u;
+
+/** Version 4 took any text: names of blanks, control characters, halves of characters. They are made readable. */
+function toVersion5(old: Plain): Plain {
+  const readable = (value: unknown, key: string): unknown => {
+    if (typeof value === 'string') {
+      const text = value.replace(UNREADABLE, '\u{fffd}');
+      if (key !== 'name') return text;
+      const line = text.replace(/[\n\t]/g, ' ');
+      return NAMED.test(line) ? line : 'Unnamed';
+    }
+    if (Array.isArray(value)) return value.map((v) => readable(v, ''));
+    return isPlain(value) ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, readable(v, k)])) : value;
+  };
+  return { ...(readable(old, '') as Plain), version: 5 };
+}
+
 /**
  * Plain data of a project in the shape of today.
  *
@@ -107,8 +134,9 @@ const toVersion4 = (old: Plain): Plain => ({
 export function migrate(value: unknown, wallTypes: Record<string, object>): unknown {
   if (value === null || typeof value !== 'object') return value;
   let data = value as Plain;
-  if (data.version === 1) data = toVersion2(data, wallTypes as Table);
+  if (data.version === 1) data = toVersion2(data, wallTypes);
   if (data.version === 2) data = toVersion3(data);
   if (data.version === 3) data = toVersion4(data);
+  if (data.version === 4) data = toVersion5(data);
   return data;
 }

@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import type { Model } from '../derive';
 import { finishIn } from '../finishes/store';
 import type { WallSide } from '../shell/walls';
@@ -65,13 +66,12 @@ export function roomSchedule(model: Model): RoomRow[] {
   );
 }
 
-/** Rows as CSV (RFC 4180) with a heading line. */
+/**
+ * Rows as CSV (RFC 4180) with a heading line. Text that a spreadsheet would take for a formula (it begins with = + - @, tab or return) gets an
+ * apostrophe before it, as the OWASP recommends against CSV injection; numbers stay numbers.
+ */
 export function toCsv(rows: readonly object[]): string {
   if (!rows.length) return '';
-  const keys = Object.keys(rows[0]);
-  const cell = (v: unknown): string => {
-    const text = typeof v === 'number' ? String(Math.round(v * 1e4) / 1e4) : String(v ?? '');
-    return /[",\n\r]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text;
-  };
-  return [keys.join(','), ...rows.map((row) => keys.map((k) => cell((row as Record<string, unknown>)[k])).join(','))].join('\r\n') + '\r\n';
+  const plain = rows.map((row) => Object.fromEntries(Object.entries(row).map(([k, v]) => [k, typeof v === 'number' ? Math.round(v * 1e4) / 1e4 : v])));
+  return `${Papa.unparse(plain, { columns: Object.keys(rows[0]), escapeFormulae: /^[=+\-@\t\r]/, newline: '\r\n' })}\r\n`;
 }

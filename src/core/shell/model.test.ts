@@ -209,5 +209,16 @@ describe('the room schedule', () => {
 
   it('writes CSV with quotes where they are needed', () => {
     expect(toCsv([{ a: 'x, "y"', b: 1.23456789 }])).toBe('a,b\r\n"x, ""y""",1.2346\r\n');
+    // What a spreadsheet would run is made text; figures below zero stay figures.
+    for (const bad of ['=1+1', '+1', '-1', '@a', '\ta', '\ra'])
+      expect(
+        toCsv([{ a: bad }])
+          .split('\r\n')
+          .slice(1)
+          .join('\r\n')
+          .replace(/^"/, '')
+          .startsWith(`'${bad[0]}`),
+      ).toBe(true);
+    expect(toCsv([{ a: 'plain', b: -2.5, c: null }])).toBe('a,b,c\r\nplain,-2.5,\r\n');
   });
 });

@@ -1,11 +1,16 @@
 import { app } from '@/server/app';
 import { LIMITS } from '@/server/config';
-import { bodyBytes, respond } from '@/server/http';
+import { respond, withBodyFile } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';
 
+/** Takes a picture in. The hash is that of the file as it is kept, which is another one where the picture had to be made plain. */
 export const POST = (request: Request): Promise<Response> =>
-  respond(async () => {
-    const bytes = await bodyBytes(request, LIMITS.asset);
-    return Response.json({ hash: await (await app()).files.keep(bytes) }, { status: 201 });
-  });
+  respond(() =>
+    withBodyFile(request, LIMITS.asset, async (file) => {
+      const { files } = await app();
+      const hash = await files.keep(file);
+      const { mime, width, height } = await files.find(hash);
+      return Response.json({ hash, mime, width, height }, { status: 201 });
+    }),
+  );

@@ -1,7 +1,7 @@
 import { app } from '@/server/app';
 import { LIMITS } from '@/server/config';
-import { bodyJson, respond } from '@/server/http';
-import { LibraryEntry } from '@/server/library';
+import { bodyJson, respond } from '@/server/web/respond';
+import { LibraryEntry } from '@/server/store/library';
 
 export const dynamic = 'force-dynamic';
 

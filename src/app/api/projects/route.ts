@@ -1,31 +1,19 @@
 import { z } from 'zod';
-import { app, modelOf } from '@/server/app';
+import { Name } from '@/core/project/schema';
+import { app } from '@/server/app';
+import { cards, deletedProjects } from '@/server/cards';
 import { LIMITS } from '@/server/config';
-import { bodyJson, respond } from '@/server/http';
-import type { ProjectCard } from '@/server/projects';
+import { bodyJson, respond } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';
 
-const NewProject = z.object({ name: z.string().trim().min(1, 'a name has at least one letter').max(120), units: z.enum(['metric', 'imperial']) });
+const NewProject = z.object({ name: z.string().trim().pipe(Name), units: z.enum(['metric', 'imperial']) });
 
-export const GET = (): Promise<Response> =>
+/** The projects as cards; with `?deleted`, those that can be put back. */
+export const GET = (request: Request): Promise<Response> =>
   respond(async () => {
-    const { projects } = await app();
-    const cards: ProjectCard[] = [];
-    for (const row of await projects.list()) {
-      const { model } = await modelOf(projects, row.id);
-      const rooms = [...model.shell.rooms.values()];
-      cards.push({
-        id: row.id,
-        name: row.name,
-        seq: row.seq,
-        changedAt: row.changedAt.toISOString(),
-        rooms: rooms.length,
-        area: rooms.reduce((sum, r) => sum + r.area, 0),
-        pieces: model.pieces.length,
-      });
-    }
-    return Response.json(cards);
+    const own = await app();
+    return Response.json(new URL(request.url).searchParams.has('deleted') ? await deletedProjects(own) : await cards(own));
   });
 
 export const POST = (request: Request): Promise<Response> =>

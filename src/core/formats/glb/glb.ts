@@ -17,8 +17,10 @@ const TEXTURE = 512;
 /**
  * The model as a binary glTF 2.0 file: metres, y up, one node a wall, room, opening and piece with its name, finishes
  * as materials with colour and relief textures at real size.
+ *
+ * @param tell told how far it has come, 0 to 1
  */
-export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
+export async function writeGlb(model: Model, tell?: (share: number) => void): Promise<Uint8Array<ArrayBuffer>> {
   const document = new Document();
   document.getRoot().getAsset().generator = 'Enstegon';
   const buffer = document.createBuffer();
@@ -129,6 +131,10 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
     return made;
   };
 
+  const total = model.shell.levels.reduce((sum, level) => sum + level.surfaces.length, 0) + model.shell.outside.surfaces.length + model.pieces.length;
+  let written = 0;
+  const step = (): void => tell?.(written++ / total);
+
   for (const level of model.shell.levels) {
     const groups = new Map<string, typeof level.surfaces>();
     for (const surface of level.surfaces) if (surface.mesh.indices.length) groups.set(surface.entity, [...(groups.get(surface.entity) ?? []), surface]);
@@ -139,6 +145,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
       const kind = collection ? collection.replace(/s$/, '') : 'level';
       const mesh = document.createMesh(name);
       for (const surface of surfaces) {
+        step();
         const finish = surfaceFinish(model.project, surface);
         mesh.addPrimitive(primitive(surface.mesh, finish, material(finish)));
       }
@@ -147,6 +154,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
   }
   // Of what lies outside, what belongs to the site: not the ground to the horizon.
   for (const surface of model.shell.outside.surfaces) {
+    step();
     const collection = collectionOf(model.project, surface.entity);
     if (!collection) continue;
     const own = model.project[collection][surface.entity] as { name: string };
@@ -156,6 +164,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array<ArrayBuffer>> {
     );
   }
   for (const { piece, parts, matrix } of model.pieces) {
+    step();
     if (!parts.length) continue;
     const mesh = document.createMesh(piece.name);
     for (const { part, mesh: geometry, finish: id } of parts) {

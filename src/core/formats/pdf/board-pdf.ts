@@ -13,11 +13,19 @@ export const POINTS_PER_METRE = 72 / 0.0254;
 /** Pixels per metre of samples on paper: 200 dots an inch. */
 const SAMPLE_DENSITY = 200 / 0.0254;
 
+/** The most pixels of one sample. */
+const SAMPLE_PIXELS = 1.8e6;
+
+/** Pixels per metre of shadows, which are soft. */
+const SHADOW_DENSITY = 2400;
+
 export interface BoardFiles {
   /** Instrument Sans and Instrument Serif as font files fontkit reads. */
   fonts: { sans: Uint8Array; serif: Uint8Array };
-  /** A file of the project by content hash. */
-  asset(hash: string): Promise<Uint8Array>;
+  /** A picture of the project by content hash, as PNG or JPEG, fine enough to be printed so many metres wide. */
+  picture(hash: string, width: number): Promise<Uint8Array>;
+  /** Told how far it has come, 0 to 1. */
+  tell?(share: number): void;
 }
 
 /**
@@ -39,19 +47,25 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
   const images = new Map<string, PDFImage>();
   const image = async (key: string, make: () => Promise<Uint8Array> | Uint8Array): Promise<PDFImage> => {
     let made = images.get(key);
-    if (!made) images.set(key, (made = await pdf.embedPng(await make())));
+    if (!made) {
+      const bytes = await make();
+      images.set(key, (made = await (bytes[0] === 0xff ? pdf.embedJpg(bytes) : pdf.embedPng(bytes))));
+    }
     return made;
   };
+  const total = Object.keys(board.items).length;
+  let laid = 0;
   for (const page of pagesOf(board)) {
     const sheet = pdf.addPage([pw * k, ph * k]);
     const n = parseInt(page.ground.slice(1), 16);
     sheet.drawRectangle({ x: 0, y: 0, width: pw * k, height: ph * k, color: rgb(((n >> 16) & 255) / 255, ((n >> 8) & 255) / 255, (n & 255) / 255) });
     for (const item of itemsOf(board, page.id)) {
+      files.tell?.(laid++ / total);
       const place = { x: item.x * k, y: (ph - item.y - item.height) * k, width: item.width * k, height: item.height * k };
       if (item.shadow && item.kind !== 'text') {
         const blur = SHADOW.blur;
         const shadow = await image(`shadow ${item.width.toFixed(4)} ${item.height.toFixed(4)}`, () => {
-          const s = shadowPicture(item.width, item.height, 2400);
+          const s = shadowPicture(item.width, item.height, SHADOW_DENSITY);
           return writePng(s.pixels, s.width, s.height);
         });
         sheet.drawImage(shadow, {
@@ -63,11 +77,12 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
       }
       if (item.kind === 'picture') {
         const picture = project.pictures[item.picture];
-        sheet.drawImage(await image(picture.image, () => files.asset(picture.image)), place);
+        sheet.drawImage(await image(`${picture.image} ${item.width.toFixed(4)}`, () => files.picture(picture.image, item.width)), place);
       } else if (item.kind === 'sample') {
         const finish = finishIn(project, item.finish);
-        const w = Math.min(1400, Math.max(40, Math.round(item.width * SAMPLE_DENSITY)));
-        const h = Math.max(20, Math.round((w * item.height) / item.width));
+        // What is very large, or very long, is drawn coarser.
+        const density = Math.min(SAMPLE_DENSITY, Math.sqrt(SAMPLE_PIXELS / (item.width * item.height)));
+        const [w, h] = [item.width, item.height].map((side) => Math.max(12, Math.round(side * density)));
         const chip = await image(`sample ${item.finish} ${item.form} ${w} ${h}`, () => {
           const s = makeSample(finish, item.form, w, h, 3);
           return writePng(s.pixels, s.width, s.height);

@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strToU8, zipSync } from 'fflate';
 import { z } from 'zod';
 import { validateProject } from '../../project/commands';
 import { DomainError } from '../../project/errors';
@@ -8,10 +8,6 @@ import { FORMAT_VERSION, ProjectSchema, type Project } from '../../project/schem
 
 /** File name ending of project files. */
 export const PROJECT_FILE = '.enstegon';
-
-/** The most a project file may hold, unpacked. */
-export const MAX_UNPACKED = 512 * 1024 * 1024;
-const MAX_ENTRIES = 5000;
 
 /** A file among a project's assets. */
 export interface Asset {
@@ -22,16 +18,25 @@ export interface Asset {
 /** SHA-256 of bytes, in lower-case hexadecimal. */
 export const contentHash = (bytes: Uint8Array): string => bytesToHex(sha256(bytes));
 
-/** The hashes of all files a project refers to. */
-export function assetsOf(project: Project): string[] {
-  const hashes = new Set<string>();
-  for (const level of Object.values(project.levels)) if (level.underlay) hashes.add(level.underlay.image);
-  for (const finish of Object.values(project.finishes)) if (finish.body.kind === 'image') hashes.add(finish.body.image);
+/** Every place in a project that names a file: how it is read, and how it is given another one. */
+function* assetPlaces(project: Project): Generator<{ hash: string; rename(hash: string): void }> {
+  for (const { underlay } of Object.values(project.levels)) if (underlay) yield { hash: underlay.image, rename: (hash) => (underlay.image = hash) };
+  for (const { body } of Object.values(project.finishes)) if (body.kind === 'image') yield { hash: body.image, rename: (hash) => (body.image = hash) };
   for (const picture of Object.values(project.pictures)) {
-    hashes.add(picture.radiance);
-    hashes.add(picture.image);
+    yield { hash: picture.radiance, rename: (hash) => (picture.radiance = hash) };
+    yield { hash: picture.image, rename: (hash) => (picture.image = hash) };
   }
-  return [...hashes].sort();
+}
+
+/** The hashes of all files a project refers to. */
+export const assetsOf = (project: Project): string[] => [...new Set([...assetPlaces(project)].map((place) => place.hash))].sort();
+
+/** The project with other files in place of some of its own. */
+export function renameAssets(project: Project, renamed: ReadonlyMap<string, string>): Project {
+  if (!renamed.size) return project;
+  const copy = JSON.parse(JSON.stringify(project)) as Project;
+  for (const { hash, rename } of assetPlaces(copy)) rename(renamed.get(hash) ?? hash);
+  return copy;
 }
 
 /** JSON with keys in the order of the schema and collections sorted by id: the same project gives the same bytes. */
@@ -60,42 +65,6 @@ export function writeProjectFile(project: Project, assets: readonly Asset[]): Ui
 
 // A fixed moment, so that equal projects give equal bytes (zip holds local times from 1980 on).
 const ZIP_TIME = new Date(2020, 0, 1);
-
-/**
- * Unpacks and checks a project file.
- *
- * @throws DomainError with one sentence: not a zip, no project.json, a later version, an invalid project, a damaged asset
- */
-export function readProjectFile(bytes: Uint8Array): { project: Project; assets: Asset[] } {
-  let entries: Record<string, Uint8Array>;
-  let total = 0;
-  let count = 0;
-  try {
-    entries = unzipSync(bytes, {
-      filter({ originalSize }) {
-        total += originalSize;
-        if (++count > MAX_ENTRIES || total > MAX_UNPACKED)
-          throw new DomainError('file.large', 'The file was not opened: unpacked it would be larger than 512 MB.');
-        return true;
-      },
-    });
-  } catch (error) {
-    if (error instanceof DomainError) throw error;
-    throw new DomainError('file.zip', 'The file was not opened: it is not a project file (a zip holding project.json).');
-  }
-  const json = entries['project.json'];
-  if (!json) throw new DomainError('file.missing', 'The file was not opened: it holds no project.json.');
-  const project = readProjectJson(strFromU8(json));
-  const assets: Asset[] = [];
-  for (const hash of assetsOf(project)) {
-    const content = entries[`assets/${hash}`];
-    if (!content) throw new DomainError('file.asset', `The file was not opened: a picture it refers to is missing (assets/${hash.slice(0, 8)}…).`);
-    if (contentHash(content) !== hash)
-      throw new DomainError('file.damaged', `The file was not opened: a picture in it is damaged (assets/${hash.slice(0, 8)}…).`);
-    assets.push({ hash, bytes: content });
-  }
-  return { project, assets };
-}
 
 /** Reads the JSON of a project, brings it to the current version and checks it. */
 export function readProjectJson(text: string): Project {

@@ -5,7 +5,7 @@ import { isSimple, signedArea } from '../../geometry/polygon';
 import type { Vec2 } from '../../geometry/vec';
 import { DomainError } from '../errors';
 import { checkDormer } from '../dormers';
-import { Beam, Dormer, Fence, GroundArea, Id, Slab, Stair, Void, type Project } from '../schema';
+import { Beam, Dormer, Fence, GroundArea, Id, Name, Slab, Stair, Void, type Project } from '../schema';
 import { collectionOf } from '../things';
 import { checkStair } from '../stairs';
 import { define, need } from './define';
@@ -83,7 +83,7 @@ export const builtCommands = {
   }),
   'thing.rename': define({
     title: 'Rename',
-    args: z.object({ id: Id, name: z.string().min(1).max(120) }),
+    args: z.object({ id: Id, name: Name }),
     apply(draft, { id, name }) {
       const collection = collectionOf(current(draft) as Project, id);
       const own = draft.outline.groups[id] ?? (collection && (draft[collection] as Record<string, { name?: string }>)[id]);
@@ -103,7 +103,7 @@ export const builtCommands = {
   }),
   'outline.group': define({
     title: 'Group',
-    args: z.object({ id: Id, name: z.string().min(1).max(120), members: z.array(Id).max(5000) }),
+    args: z.object({ id: Id, name: Name, members: z.array(Id).max(5000) }),
     apply(draft, group) {
       // A thing belongs to one group at a time; one without members ends.
       for (const other of Object.values(draft.outline.groups)) other.members = other.members.filter((m) => !group.members.includes(m));

@@ -5,7 +5,7 @@ import { DomainError } from '../errors';
 import { boxIn, drawWalls } from '../drafting';
 import { checkRoof, wallsBelow } from '../roofs';
 import { carryRoom } from '../room-carry';
-import { Column, Guide, Id, Opening, Point2, Roof, Rooflight, Room, Status, Wall, WallType, type Project } from '../schema';
+import { Column, Guide, Id, Name, Opening, Point2, Roof, Rooflight, Room, Status, Wall, WallType, type Project } from '../schema';
 import { WITH_STATUS } from '../things';
 import { stateOf } from '../topology';
 import { carryThings, joinTwo, keepFace, moveWalls, offsetWall, rebuildWall, recessWall, setWallLength, splitWall } from '../walls';
@@ -161,7 +161,7 @@ export const shellCommands = {
       thickness: z.number().min(0.02).max(0.5),
       top: Wall.shape.top.default({ kind: 'ceiling' }),
       base: Wall.shape.base.default(0),
-      name: z.string().min(1).max(120).default('Boxing'),
+      name: Name.default('Boxing'),
     }),
     apply(draft, args, { newId }) {
       need(draft.walls, args.wall, 'wall');

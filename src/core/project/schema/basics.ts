@@ -1,10 +1,23 @@
 import { z } from 'zod';
 
+// Ids are keys of plain objects: the names every object answers to are left out.
+const RESERVED = Object.getOwnPropertyNames(Object.prototype).join('|');
 export const Id = z
   .string()
-  .regex(/^[A-Za-z0-9_.:-]{1,80}$/, 'an id has 1 to 80 letters, digits or _ . : -')
+  .regex(new RegExp(`^(?!(?:${RESERVED})$)[A-Za-z0-9_.:-]{1,80}$`), 'an id has 1 to 80 letters, digits or _ . : -')
   .describe('Stable identity, unique in its collection');
-export const Name = z.string().min(1).max(120);
+/** Something to read, in whole characters: no control characters, no halves of surrogate pairs. */
+export const Name = z
+  .string()
+  .min(1)
+  .max(120)
+  .regex(/^(?=.*[\p{L}\p{N}\p{P}\p{S}])[^\p{Cc}\p{Cs}]*$/u, 'a name has at least one letter, digit or sign, and whole characters only');
+/** Text of several lines in whole characters; it may be empty. */
+export const Text = (longest: number): z.ZodString =>
+  z
+    .string()
+    .max(longest)
+    .regex(/^(?:[^\p{Cc}\p{Cs}]|[\n\t])*$/u, 'it has whole characters only, and no control characters');
 export const Coordinate = z.number().min(-10000).max(10000).describe('metres');
 export const Size = z.number().min(0.001).max(500).describe('metres');
 export const Angle = z.number().min(-1000).max(1000).describe('radians, counter-clockwise');

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, Hash, Id, Name, Point2 } from './basics';
+import { Angle, Hash, Id, Name, Point2, Text } from './basics';
 
 /** What a finish is meant for. It guides, it never forbids. */
 export const ROLES = ['floor', 'wall', 'ceiling', 'joinery', 'worktop', 'metal', 'textile', 'accent'] as const;
@@ -170,8 +170,8 @@ export const Finish = z.object({
   glows: z.boolean().default(false).describe('lit from within when its luminaire is on'),
   bare: z.boolean().default(false).describe('what a surface is before anything has been chosen'),
   reflectance: z.number().min(0).max(100).nullable().describe('measured light reflectance value; null: computed from its own pixels'),
-  supplier: z.string().max(120),
-  code: z.string().max(60),
+  supplier: Text(120),
+  code: Text(60),
   unit: Unit,
   price: z.number().min(0).max(1e6).describe('of one unit, in the money of the project'),
   coverage: z.number().min(0.001).max(1000).describe('m² one unit covers: one litre in one coat, one roll, one box, one piece'),

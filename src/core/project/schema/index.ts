@@ -22,7 +22,7 @@ export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 4;
+export const FORMAT_VERSION = 5;
 
 export const Site = z.object({
   place: Name,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, Coordinate, FinishRef, Finishes, Hash, Id, Name, Point3, Size } from './basics';
+import { Angle, Coordinate, FinishRef, Finishes, Hash, Id, Name, Point3, Size, Text } from './basics';
 
 export const Lamp = z.object({
   lumen: z.number().min(0).max(50000),
@@ -72,11 +72,11 @@ export const SampleForm = z.enum(['board', 'plank', 'swatch', 'tiles', 'disc']);
 
 export const BoardItem = z.discriminatedUnion('kind', [
   z.object({ ...itemBase, kind: z.literal('picture'), picture: Id }),
-  z.object({ ...itemBase, kind: z.literal('sample'), finish: FinishRef, form: SampleForm, note: z.string().max(200) }),
+  z.object({ ...itemBase, kind: z.literal('sample'), finish: FinishRef, form: SampleForm, note: Text(200) }),
   z.object({
     ...itemBase,
     kind: z.literal('text'),
-    text: z.string().max(4000),
+    text: Text(4000),
     size: z.number().min(0.001).max(0.2).describe('type size, metres'),
     face: z.enum(['sans', 'serif']),
     align: z.enum(['left', 'centre', 'right']),

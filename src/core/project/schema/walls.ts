@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, Coordinate, Hash, Id, Name, Point2, Status } from './basics';
+import { Angle, Coordinate, Hash, Id, Name, Point2, Status, Text } from './basics';
 
 export const Underlay = z.object({
   image: Hash.describe('PNG of the plan'),
@@ -20,7 +20,7 @@ export const Level = z.object({
   height: z.number().min(0.5).max(20).describe('floor to ceiling, metres'),
   slab: z.number().min(0).max(2).describe('thickness of the floor slab, metres'),
   underlay: Underlay.nullable().describe('a plan picture under the drawing'),
-  structure: z.string().max(80).describe('of a building that stands apart, its name; empty: the house'),
+  structure: Text(80).describe('of a building that stands apart, its name; empty: the house'),
 });
 
 export const Corner = z.object({ id: Id, level: Id, x: Coordinate, y: Coordinate });

@@ -1,10 +1,10 @@
 import { app } from '@/server/app';
-import { respond } from '@/server/http';
+import { respond, sendFile } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';
 
 export const GET = (_request: Request, { params }: { params: Promise<{ hash: string }> }): Promise<Response> =>
   respond(async () => {
-    const { bytes, mime } = await (await app()).files.read((await params).hash);
-    return new Response(new Uint8Array(bytes), { headers: { 'content-type': mime, 'cache-control': 'private, max-age=31536000, immutable' } });
+    const { file, mime } = await (await app()).files.find((await params).hash);
+    return sendFile(file, { 'content-type': mime, 'cache-control': 'private, max-age=31536000, immutable' }, true);
   });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { app } from '@/server/app';
 import { LIMITS } from '@/server/config';
-import { bodyJson, respond } from '@/server/http';
+import { bodyJson, respond } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,8 +1,10 @@
 import { z } from 'zod';
-import { Change } from '@/core/project/commands';
+import { Change, sentence } from '@/core/project/commands';
+import { DomainError } from '@/core/project/errors';
 import { app } from '@/server/app';
 import { LIMITS } from '@/server/config';
-import { bodyJson, respond } from '@/server/http';
+import { ChangeRefused } from '@/server/store/projects';
+import { bodyJson, respond } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';
 
@@ -10,7 +12,7 @@ interface Context {
   params: Promise<{ id: string }>;
 }
 
-const Batch = z.object({ base: z.number().int().min(0), changes: z.array(Change).min(1).max(1000) });
+const Batch = z.object({ base: z.number().int().min(0), changes: z.array(z.unknown()).min(1).max(1000) });
 
 export const GET = (request: Request, { params }: Context): Promise<Response> =>
   respond(async () => {
@@ -25,6 +27,15 @@ export const POST = (request: Request, { params }: Context): Promise<Response> =
   respond(async () => {
     const { id } = await params;
     const { base, changes } = await bodyJson(request, Batch, LIMITS.changes);
-    const answer = await (await app()).projects.append(id, base, changes);
+    const answer = await (await app()).projects.append(id, base, changes.map(readChange));
     return Response.json(answer, { status: answer.ok ? 200 : 409 });
   });
+
+/** One change of a batch; one that is no change is named by its id, so that the others can come again without it. */
+function readChange(value: unknown): Change {
+  const change = Change.safeParse(value);
+  if (change.success) return change.data;
+  const refusal = new DomainError('request', `The request was not understood: ${sentence(change.error)}`);
+  const named = z.object({ id: z.string().max(200) }).safeParse(value);
+  throw named.success ? new ChangeRefused(refusal, named.data.id) : refusal;
+}

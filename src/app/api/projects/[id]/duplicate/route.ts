@@ -1,5 +1,5 @@
 import { app } from '@/server/app';
-import { respond } from '@/server/http';
+import { respond } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,14 +1,13 @@
-import { app, modelOf } from '@/server/app';
-import { thumbnail } from '@/server/exports';
-import { respond } from '@/server/http';
+import { app } from '@/server/app';
+import { cardPicture } from '@/server/cards';
+import { respond } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = (_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> =>
   respond(async () => {
-    const { projects, files } = await app();
-    const { model } = await modelOf(projects, (await params).id);
-    return new Response(new Uint8Array(await thumbnail(model, files)), {
+    const { id } = await params;
+    return new Response(await cardPicture(await app(), id, request.signal), {
       headers: { 'content-type': 'image/png', 'cache-control': 'private, max-age=31536000, immutable' },
     });
   });

@@ -1,34 +1,37 @@
-import { PROJECT_FILE } from '@/core/formats/project-file/project-file';
-import { DomainError } from '@/core/project/errors';
-import { app, modelOf } from '@/server/app';
-import { boardOf, exportGlb, exportPdf, exportPng } from '@/server/exports';
-import { download, respond } from '@/server/http';
+import { app } from '@/server/app';
+import { makeExport, type Wanted } from '@/server/handing';
+import { respond, sendFile } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = (request: Request, { params }: { params: Promise<{ id: string; kind: string }> }): Promise<Response> =>
+interface Context {
+  params: Promise<{ id: string; kind: string }>;
+}
+
+const TITLES: Record<string, string> = { file: 'Project file', glb: 'Model as GLB', pdf: 'Board as PDF', png: 'Page as PNG' };
+
+const wantedOf = (request: Request, kind: string): Wanted => {
+  const query = new URL(request.url).searchParams;
+  return { kind, board: query.get('board'), page: query.get('page') };
+};
+
+/** Makes an export and sends it. Who hangs up ends the work. */
+export const GET = (request: Request, { params }: Context): Promise<Response> =>
   respond(async () => {
     const { id, kind } = await params;
-    const query = new URL(request.url).searchParams;
-    const { projects, files } = await app();
-    if (kind === 'file') {
-      const { name, bytes } = await projects.export(id);
-      return download(bytes, 'application/zip', `${name}${PROJECT_FILE}`);
-    }
-    const { model } = await modelOf(projects, id);
-    const { project } = model;
-    switch (kind) {
-      case 'glb':
-        return download(await exportGlb(model, files), 'model/gltf-binary', `${project.name}.glb`);
-      case 'pdf': {
-        const board = boardOf(project, query.get('board'));
-        return download(await exportPdf(project, board, files), 'application/pdf', `${project.name}, ${board.name}.pdf`);
-      }
-      case 'png': {
-        const board = boardOf(project, query.get('board'));
-        return download(await exportPng(project, board, query.get('page'), files), 'image/png', `${project.name}, ${board.name}.png`);
-      }
-      default:
-        throw new DomainError('export.missing', 'There is no such export.');
-    }
+    const { file, headers } = await makeExport(await app(), id, wantedOf(request, kind), { signal: request.signal });
+    return sendFile(file, headers);
+  });
+
+/** An export is made to be sent. */
+export const HEAD = (): Response => new Response(null, { status: 405, headers: { allow: 'GET, POST', 'cache-control': 'no-store' } });
+
+/** Begins an export and answers with the errand to ask after. */
+export const POST = (request: Request, { params }: Context): Promise<Response> =>
+  respond(async () => {
+    const { id, kind } = await params;
+    const own = await app();
+    const wanted = wantedOf(request, kind);
+    const errand = own.errands.begin(TITLES[kind] ?? 'Export', (signal, onProgress) => makeExport(own, id, wanted, { signal, onProgress }));
+    return Response.json(errand, { status: 202 });
   });

@@ -20,7 +20,7 @@ export class Library {
   async list(): Promise<(LibraryEntry & { id: string })[]> {
     const rows = await this.db.library.findAll({ order: [['at', 'DESC']] });
     return rows.flatMap((row) => {
-      const entry = LibraryEntry.safeParse({ kind: row.kind, name: row.name, data: JSON.parse(row.data) as unknown });
+      const entry = LibraryEntry.safeParse({ kind: row.kind, name: row.name, data: parsed(row.data) });
       return entry.success ? [{ id: row.id, ...entry.data }] : [];
     });
   }
@@ -28,7 +28,7 @@ export class Library {
   /** Keeps an entry; one of the same kind and name takes its place. */
   async keep(entry: LibraryEntry): Promise<string> {
     const id = `own-${randomUUID().slice(0, 13)}`;
-    await this.db.sequelize.transaction(async (transaction) => {
+    await this.db.write(async (transaction) => {
       await this.db.library.destroy({ where: { kind: entry.kind, name: entry.name }, transaction });
       await this.db.library.create({ id, kind: entry.kind, name: entry.name, data: JSON.stringify(entry.data), at: new Date() }, { transaction });
     });
@@ -37,6 +37,15 @@ export class Library {
 
   /** @throws DomainError `library.missing` */
   async remove(id: string): Promise<void> {
-    if (!(await this.db.library.destroy({ where: { id } }))) throw new DomainError('library.missing', 'There is no such entry in the library any more.', [id]);
+    if (!(await this.db.write((transaction) => this.db.library.destroy({ where: { id }, transaction }))))
+      throw new DomainError('library.missing', 'There is no such entry in the library any more.', [id]);
   }
 }
+
+const parsed = (json: string): unknown => {
+  try {
+    return JSON.parse(json) as unknown;
+  } catch {
+    return null;
+  }
+};

@@ -1,31 +1,32 @@
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { writeHdr } from '@/core/formats/hdr/hdr';
+import { boardOf } from '@/core/boards/layout';
 import { writePng } from '@/core/formats/png';
 import type { Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
 import { QueryTypes } from 'sequelize';
 import sharp from 'sharp';
-import { makeApp, modelOf, type App } from './app';
-import { SNAPSHOT_EVERY } from './config';
+import { makeApp, type App } from '../app';
+import { importProject, makeExport } from '../handing';
+import { exportPng, thumbnail } from '../jobs/exports';
+import { demoProject, seedDemo } from '../seed';
+import { bodyBytes, bodyJson, respond } from '../web/respond';
+import { SNAPSHOT_EVERY } from '../config';
 import { openDatabase } from './database';
-import { boardOf, exportPng, thumbnail } from './exports';
-import { sniff } from './files';
-import { bodyBytes, bodyJson, respond } from './http';
-import { demoProject, seedDemo } from './seed';
+import { pack } from './packing';
 
 let folder: string;
 let app: App;
 
 beforeEach(async () => {
   folder = await mkdtemp(path.join(os.tmpdir(), 'enstegon-'));
-  app = makeApp(await openDatabase(folder), folder);
+  app = await makeApp(await openDatabase(folder), folder);
 });
 afterEach(async () => {
-  await app.db.sequelize.close();
+  await app.close();
   await rm(folder, { recursive: true, force: true });
 });
 
@@ -35,8 +36,8 @@ const rename = (name: string): Change => change('project.rename', { name });
 
 /** The same folder as a process that has just been started sees it. */
 const reopened = async (): Promise<App> => {
-  await app.db.sequelize.close();
-  return (app = makeApp(await openDatabase(folder), folder));
+  await app.close();
+  return (app = await makeApp(await openDatabase(folder), folder));
 };
 
 const refusal = async (work: Promise<unknown>): Promise<DomainError> => {
@@ -53,12 +54,12 @@ describe('a project an earlier version kept', () => {
     const id = await app.projects.createEmpty('Old', 'metric');
     const { wallTypes: _t, guides: _g, columns: _c, levels, ...rest } = (await app.projects.load(id)).project;
     const { underlay: _u, ...ground } = levels.ground;
-    await app.db.snapshots.update({ json: JSON.stringify({ ...rest, version: 1, levels: { ground } }) }, { where: { projectId: id } });
+    await app.db.snapshots.update({ data: pack({ ...rest, version: 1, levels: { ground } }) }, { where: { projectId: id } });
     const { projects } = await reopened();
-    expect((await projects.load(id)).project).toMatchObject({ version: 4, guides: {}, levels: { ground: { underlay: null } } });
+    expect((await projects.load(id)).project).toMatchObject({ version: 5, guides: {}, levels: { ground: { underlay: null } } });
     await projects.append(id, 0, [rename('New')]);
     const again = await reopened();
-    expect((await again.projects.load(id)).project).toMatchObject({ version: 4, name: 'New' });
+    expect((await again.projects.load(id)).project).toMatchObject({ version: 5, name: 'New' });
   });
 });
 
@@ -146,9 +147,7 @@ describe('the log of changes', () => {
         target: null,
         command: 'x',
         title: 'x',
-        args: '',
-        patches: '',
-        inverse: '',
+        data: Buffer.alloc(0),
         at: new Date(),
       }),
     ).rejects.toThrow();
@@ -177,11 +176,12 @@ describe('projects', () => {
   it('leave as a file and come back as another project, pictures and all', async () => {
     await seedDemo(app);
     const [{ id }] = await app.projects.list();
-    const { bytes } = await app.projects.export(id);
-    const back = await app.projects.import(bytes);
+    const { file } = await makeExport(app, id, { kind: 'file', board: null, page: null });
+    const back = await importProject(app, file);
     const [one, two] = [(await app.projects.load(id)).project, (await app.projects.load(back)).project];
     expect(two).toEqual({ ...one, id: back });
-    expect((await refusal(app.projects.import(new Uint8Array([1, 2, 3])))).message).toMatch(/not opened/);
+    await writeFile(path.join(folder, 'none'), new Uint8Array([1, 2, 3]));
+    expect((await refusal(importProject(app, path.join(folder, 'none')))).message).toMatch(/not opened/);
     expect(await app.projects.list()).toHaveLength(2);
   });
 
@@ -202,7 +202,7 @@ describe('files', () => {
     const hash = await app.files.keep(png);
     expect(await app.files.keep(png)).toBe(hash);
     expect(await app.files.read(hash)).toEqual({ bytes: Buffer.from(png), mime: 'image/png' });
-    expect(sniff(writeHdr(new Float32Array(3), 1, 1))).toBe('image/vnd.radiance');
+    expect(await app.files.find(hash)).toMatchObject({ width: 2, height: 2, bytes: png.length });
     expect((await refusal(app.files.keep(Buffer.from('<svg onload=alert(1)>')))).message).toMatch(/only PNG, JPEG/);
     for (const bad of ['../../etc/passwd', 'a'.repeat(64)]) expect((await refusal(app.files.read(bad))).code).toBe('asset.missing');
   });
@@ -214,13 +214,12 @@ describe('exports', () => {
     for (const asset of assets) await app.files.keep(asset.bytes);
     await app.projects.create(project);
     const board = boardOf(project, null);
-    const page = await sharp(await exportPng(project, board, null, app.files, 840)).metadata();
+    const page = await sharp(await exportPng(project, board, null, folder, undefined, 840)).metadata();
     expect([page.width, page.height]).toEqual([840, 594]);
     expect(() => boardOf(project, 'none')).toThrow(DomainError);
-    const { model } = await modelOf(app.projects, project.id);
-    expect((await sharp(await thumbnail(model, app.files)).metadata()).width).toBe(560);
+    expect((await sharp(await thumbnail(project, folder)).metadata()).width).toBe(560);
     // A project without a picture shows its plan: dark walls on white.
-    const plain = await sharp(await thumbnail({ ...model, project: { ...project, pictures: {} } }, app.files))
+    const plain = await sharp(await thumbnail({ ...project, pictures: {}, boards: {} }, folder))
       .greyscale()
       .stats();
     expect(plain.channels[0].min).toBeLessThan(80);

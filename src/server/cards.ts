@@ -1,0 +1,66 @@
+import { readFile, unlink } from 'node:fs/promises';
+import { DomainError } from '@/core/project/errors';
+import { workOn, type App } from './app';
+import { KEPT_DAYS } from './config';
+import type { CardFigures, ProjectRow } from './store/database';
+import { faultOf } from './store/faults';
+import type { ProjectCard } from './store/projects';
+
+/**
+ * The projects as cards. Figures are worked out in a process of their own where a project has changed since; one that
+ * can't be read is listed with the reason, and leaves the others alone.
+ */
+export const cards = async (app: App): Promise<ProjectCard[]> => Promise.all((await app.projects.list()).map((row) => card(app, row)));
+
+const UNREADABLE = 'This project can’t be shown: something in it is damaged; export it to keep what can still be read.';
+
+async function card(app: App, row: ProjectRow): Promise<ProjectCard> {
+  const base = { id: row.id, name: row.name, seq: row.seq, changedAt: row.changedAt.toISOString() };
+  const known = figuresOf(row.card);
+  if (known?.seq === row.seq) return { ...base, rooms: known.rooms, area: known.area, pieces: known.pieces, damaged: null };
+  try {
+    const { seq, project } = await app.projects.load(row.id);
+    const { rooms, area, pieces } = await workOn(app, 'card', project, {});
+    await app.projects.noteCard(row.id, { seq, rooms, area, pieces });
+    return { ...base, rooms, area, pieces, damaged: null };
+  } catch (error) {
+    if (faultOf(error)) throw error;
+    if (!(error instanceof DomainError)) console.error(error);
+    // Work that was stopped says nothing about the project.
+    const stopped = error instanceof DomainError && error.code.startsWith('work.');
+    return { ...base, rooms: 0, area: 0, pieces: 0, damaged: stopped ? null : error instanceof DomainError ? error.message : UNREADABLE };
+  }
+}
+
+function figuresOf(json: string | null): CardFigures | null {
+  try {
+    return json ? (JSON.parse(json) as CardFigures) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** What was deleted and can still be put back. */
+export const deletedProjects = async ({ projects }: App): Promise<{ id: string; name: string; deletedAt: string; until: string }[]> =>
+  (await projects.list(true)).map(({ id, name, deletedAt }) => ({
+    id,
+    name,
+    deletedAt: deletedAt!.toISOString(),
+    until: new Date(deletedAt!.getTime() + KEPT_DAYS * 24 * 60 * 60 * 1000).toISOString(),
+  }));
+
+const pictures = new Map<string, { seq: number; png: Uint8Array<ArrayBuffer> }>();
+
+/** The picture of a project's card as PNG; remembered for the state it shows. */
+export async function cardPicture(app: App, id: string, signal?: AbortSignal): Promise<Uint8Array<ArrayBuffer>> {
+  const { seq, project } = await app.projects.load(id);
+  const known = pictures.get(id);
+  if (known?.seq === seq) return known.png;
+  const { file } = await workOn(app, 'thumbnail', project, {}, { signal });
+  const png = new Uint8Array(await readFile(file));
+  await unlink(file);
+  pictures.delete(id);
+  pictures.set(id, { seq, png });
+  if (pictures.size > 60) pictures.delete(pictures.keys().next().value!);
+  return png;
+}
