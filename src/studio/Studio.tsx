@@ -7,8 +7,10 @@ import { XIcon } from '@phosphor-icons/react';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { Actions } from './Actions';
+import { Asides } from './Asides';
 import { BoardTable } from './boards/BoardTable';
 import { Docket } from './docket/Docket';
+import { ErrandList } from './errands/ErrandList';
 import { Ledge } from './ledge/Ledge';
 import { colours } from './look/theme';
 import { Warn } from './projects/ProjectsPage';
@@ -107,8 +109,10 @@ export function Studio({ id }: { id: string }) {
           <FinishingPanels />
           {outline ? <OutlinePanel onClose={() => setOutline(false)} /> : null}
           <Notice />
+          <Asides />
         </Box>
         <Ledge />
+        <ErrandList />
         <Actions open={actions} onClose={() => setActions(false)} />
       </Box>
       <DragOverlay dropAnimation={null}>

@@ -12,6 +12,8 @@ import { findings } from '@/core/checks/findings';
 import { TextField } from './look/fields';
 import { colours, SERIF } from './look/theme';
 import { Warn } from './projects/ProjectsPage';
+import { useErrands } from './errands/errands';
+import { api } from './store/api';
 import { useStudio } from './store/studio';
 import { useBoard } from './boards/board';
 
@@ -27,7 +29,17 @@ export function TopBar({ onActions, onOutline }: { onActions(): void; onOutline(
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const board = useBoard((s) => s.board);
   const page = useBoard((s) => s.page);
-  const words = { kept: keptAt ? `kept ${time(keptAt)}` : 'kept', keeping: 'keeping…', offline: 'offline: kept in this browser' }[status];
+  const handOver = (kind: string, query = ''): void =>
+    void useErrands.getState().follow(
+      () => api.beginExport(id, kind, query),
+      (message) => useStudio.getState().say(message),
+    );
+  const words = {
+    kept: keptAt ? `kept ${time(keptAt)}` : 'kept',
+    keeping: 'keeping…',
+    offline: 'offline: kept in this browser',
+    held: 'waiting: kept in this browser',
+  }[status];
   return (
     <Box
       component="header"
@@ -90,16 +102,12 @@ export function TopBar({ onActions, onOutline }: { onActions(): void; onOutline(
         Hand over
       </Button>
       <Menu anchorEl={menu} open={Boolean(menu)} onClose={() => setMenu(null)} onClick={() => setMenu(null)}>
-        <MenuItem component="a" href={`/api/projects/${id}/export/glb`}>
-          Model as GLB
-        </MenuItem>
-        <MenuItem component="a" href={`/api/projects/${id}/export/file`}>
-          Project file
-        </MenuItem>
-        <MenuItem component="a" href={`/api/projects/${id}/export/pdf${board ? `?board=${board}` : ''}`} disabled={!board}>
+        <MenuItem onClick={() => handOver('glb')}>Model as GLB</MenuItem>
+        <MenuItem onClick={() => handOver('file')}>Project file</MenuItem>
+        <MenuItem onClick={() => handOver('pdf', board ? `?board=${board}` : '')} disabled={!board}>
           Board as PDF
         </MenuItem>
-        <MenuItem component="a" href={`/api/projects/${id}/export/png?board=${board}&page=${page}`} disabled={!board}>
+        <MenuItem onClick={() => handOver('png', `?board=${board}${page ? `&page=${page}` : ''}`)} disabled={!board}>
           Page as PNG
         </MenuItem>
       </Menu>

@@ -10,6 +10,7 @@ import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { planPicture, PDF_TYPE } from './planPicture';
 import { api } from '../store/api';
+import { errorText } from '../store/sync';
 
 /** The scanned plan under the drawing: chosen, brought to scale, turned, faded, locked. */
 export function UnderlayLedge() {
@@ -41,8 +42,8 @@ export function UnderlayLedge() {
       const laid = laidUnder(hash, file.name.slice(0, 120), picture.pixels, middle);
       if (run('level.set', { id: level.id, set: { underlay: underlay && page > 1 ? { ...underlay, image: hash, pixels: picture.pixels } : laid } }))
         setTool({ kind: 'underlay', step: 'first' });
-    } catch {
-      say('The picture was not taken in: the server can’t be reached; try again.');
+    } catch (error) {
+      say(errorText(error));
     } finally {
       setBusy(false);
     }

@@ -13,7 +13,9 @@ import { formatArea } from '@/core/units/length';
 import { TextField } from '../look/fields';
 import { Mark } from '../look/Look';
 import { colours, SERIF } from '../look/theme';
-import { api, type Card } from '../store/api';
+import { ErrandList } from '../errands/ErrandList';
+import { useErrands } from '../errands/errands';
+import { api, type Card, type Deleted } from '../store/api';
 import { errorText } from '../store/sync';
 
 /** All projects as cards. */
@@ -22,17 +24,23 @@ export function ProjectsPage() {
   const [cards, setCards] = useState<Card[] | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
   const [deleted, setDeleted] = useState<Card | null>(null);
+  const [gone, setGone] = useState<Deleted[]>([]);
   const [making, setMaking] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const refresh = useCallback(
     () =>
-      api.projects().then(setCards, (error: unknown) => {
-        setCards((old) => old ?? []);
-        setNotice(errorText(error));
-      }),
+      Promise.all([api.projects().then(setCards), api.deleted().then(setGone)]).then(
+        () => undefined,
+        (error: unknown) => {
+          setCards((old) => old ?? []);
+          setNotice(errorText(error));
+        },
+      ),
     [],
   );
   useEffect(() => void refresh(), [refresh]);
+  const follow = useErrands((s) => s.follow);
+  const exportFile = (id: string): void => void follow(() => api.beginExport(id, 'file'), setNotice);
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
     setNotice(null);
     try {
@@ -65,7 +73,13 @@ export function ProjectsPage() {
             onChange={(e) => {
               const chosen = e.target.files?.[0];
               e.target.value = '';
-              if (chosen) void attempt(() => api.importFile(chosen));
+              if (!chosen) return;
+              setNotice(null);
+              void follow(
+                () => api.importFile(chosen),
+                setNotice,
+                () => void refresh(),
+              );
             }}
           />
         </Box>
@@ -99,6 +113,7 @@ export function ProjectsPage() {
               key={card.id}
               card={card}
               onOpen={() => router.push(`/project/${card.id}`)}
+              onExport={() => exportFile(card.id)}
               onRename={(name) => attempt(() => rename(card, name))}
               onDuplicate={() => attempt(() => api.duplicate(card.id))}
               onDelete={() =>
@@ -110,6 +125,8 @@ export function ProjectsPage() {
             />
           ))}
         </Box>
+        <DeletedProjects gone={gone} onRestore={(id) => attempt(() => api.restore(id))} />
+        <ErrandList />
         {cards && !cards.length ? <Box sx={{ color: colours.second, mt: 4 }}>There is no project yet. Start one with “New project”.</Box> : null}
       </Box>
       <NewProject
@@ -137,15 +154,42 @@ async function rename(card: Card, name: string): Promise<void> {
   await api.append(card.id, card.seq, [{ id: crypto.randomUUID().replace(/-/g, '').slice(0, 16), kind: 'do', command: 'project.rename', args: { name } }]);
 }
 
+const day = (iso: string): string => new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(new Date(iso));
+
+/** What was deleted and can still be put back, folded away until it is asked for. */
+function DeletedProjects({ gone, onRestore }: { gone: Deleted[]; onRestore(id: string): void }) {
+  if (!gone.length) return null;
+  return (
+    <Box component="details" sx={{ mt: 4, fontSize: 13, color: colours.second, '& summary': { cursor: 'pointer', width: 'fit-content' } }}>
+      <summary>
+        {gone.length} deleted {gone.length === 1 ? 'project' : 'projects'}
+      </summary>
+      <Box component="ul" aria-label="Deleted projects" sx={{ listStyle: 'none', m: '6px 0 0', p: 0, maxWidth: 640 }}>
+        {gone.map(({ id, name, until }) => (
+          <Box component="li" key={id} sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5, py: '4px', borderTop: `1px solid ${colours.hairline}` }}>
+            <Box sx={{ flex: 1, color: colours.ink, overflow: 'hidden', textOverflow: 'ellipsis' }}>{name}</Box>
+            <span>can be put back until {day(until)}</span>
+            <Button variant="text" size="small" aria-label={`Put ${name} back`} onClick={() => onRestore(id)}>
+              Put back
+            </Button>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
 function ProjectCard({
   card,
   onOpen,
+  onExport,
   onRename,
   onDuplicate,
   onDelete,
 }: {
   card: Card;
   onOpen(): void;
+  onExport(): void;
   onRename(name: string): void;
   onDuplicate(): void;
   onDelete(): void;
@@ -166,11 +210,12 @@ function ProjectCard({
       <Box
         component="button"
         onClick={onOpen}
+        disabled={Boolean(card.damaged)}
         aria-label={`Open ${card.name}`}
         sx={{
           all: 'unset',
           display: 'block',
-          cursor: 'pointer',
+          cursor: card.damaged ? 'default' : 'pointer',
           width: '100%',
           aspectRatio: '16 / 10',
           bgcolor: '#fff',
@@ -179,7 +224,13 @@ function ProjectCard({
           '&:focus-visible': { outline: `2px solid ${colours.damson}` },
         }}
       >
-        <img src={`/api/projects/${card.id}/thumbnail?seq=${card.seq}`} alt="" width="100%" height="100%" style={{ display: 'block', objectFit: 'cover' }} />
+        {card.damaged ? (
+          <Box sx={{ p: '16px 18px', fontSize: 13, lineHeight: 1.45, whiteSpace: 'normal' }}>
+            <Warn /> {card.damaged}
+          </Box>
+        ) : (
+          <img src={`/api/projects/${card.id}/thumbnail?seq=${card.seq}`} alt="" width="100%" height="100%" style={{ display: 'block', objectFit: 'cover' }} />
+        )}
       </Box>
       <Box sx={{ p: '9px 6px 9px 13px', display: 'flex', alignItems: 'flex-start' }}>
         <Box sx={{ flex: 1, minWidth: 0 }}>
@@ -197,7 +248,7 @@ function ProjectCard({
               {card.name}
             </Box>
           )}
-          <Box sx={{ fontSize: 12, color: colours.third }}>
+          <Box sx={{ fontSize: 12, color: colours.third }} hidden={Boolean(card.damaged)}>
             {card.rooms} {card.rooms === 1 ? 'room' : 'rooms'}, {formatArea(card.area, 'metric')}, {card.pieces} pieces
           </Box>
           <Box sx={{ fontSize: 12, color: colours.third }}>
@@ -208,11 +259,13 @@ function ProjectCard({
           <DotsThreeIcon size={18} weight="bold" />
         </IconButton>
         <Menu anchorEl={anchor} open={Boolean(anchor)} onClose={() => setAnchor(null)}>
-          <MenuItem onClick={pick(() => setNaming(true))}>Rename</MenuItem>
-          <MenuItem onClick={pick(onDuplicate)}>Duplicate</MenuItem>
-          <MenuItem component="a" href={`/api/projects/${card.id}/export/file`} onClick={() => setAnchor(null)}>
-            Export project file
+          <MenuItem disabled={Boolean(card.damaged)} onClick={pick(() => setNaming(true))}>
+            Rename
           </MenuItem>
+          <MenuItem disabled={Boolean(card.damaged)} onClick={pick(onDuplicate)}>
+            Duplicate
+          </MenuItem>
+          <MenuItem onClick={pick(onExport)}>{card.damaged ? 'Export what can be read' : 'Export project file'}</MenuItem>
           <MenuItem onClick={pick(onDelete)}>Delete</MenuItem>
         </Menu>
       </Box>

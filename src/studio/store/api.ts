@@ -7,6 +7,8 @@ export class ApiError extends Error {
   constructor(
     message: string,
     readonly status: number,
+    /** Id of the edit at fault, where one of several is. */
+    readonly change: string | null = null,
   ) {
     super(message);
   }
@@ -15,7 +17,7 @@ export class ApiError extends Error {
   }
 }
 
-const Refusal = z.object({ message: z.string() });
+const Refusal = z.object({ message: z.string(), change: z.string().optional() });
 const PatchList = z.array(
   z.object({ op: z.enum(['add', 'remove', 'replace']), path: z.array(z.union([z.string(), z.number()])), value: z.unknown().optional() }),
 );
@@ -30,8 +32,34 @@ const Kept = z.object({
 });
 export type Kept = z.infer<typeof Kept>;
 
-const Card = z.object({ id: z.string(), name: z.string(), seq: z.number(), changedAt: z.string(), rooms: z.number(), area: z.number(), pieces: z.number() });
+const Card = z.object({
+  id: z.string(),
+  name: z.string(),
+  seq: z.number(),
+  changedAt: z.string(),
+  rooms: z.number(),
+  area: z.number(),
+  pieces: z.number(),
+  damaged: z.string().nullable(),
+});
 export type Card = z.infer<typeof Card>;
+
+const Deleted = z.object({ id: z.string(), name: z.string(), deletedAt: z.string(), until: z.string() });
+/** A project that was deleted and can be put back until a day. */
+export type Deleted = z.infer<typeof Deleted>;
+
+const Errand = z.object({
+  id: z.string(),
+  title: z.string(),
+  state: z.enum(['running', 'done', 'failed', 'cancelled']),
+  share: z.number(),
+  at: z.string(),
+  left: z.number().nullable(),
+  message: z.string().nullable(),
+  result: z.union([z.object({ file: z.literal(true), name: z.string() }), z.object({ project: z.string() })]).nullable(),
+});
+/** Long work on the server, as far as it has come. */
+export type Errand = z.infer<typeof Errand>;
 
 const Entry = z.discriminatedUnion('kind', [
   z.object({ id: z.string(), kind: z.literal('finish'), name: z.string(), data: Finish }),
@@ -50,10 +78,25 @@ async function call(path: string, init?: RequestInit, accept: number[] = []): Pr
   }
   if (response.ok || accept.includes(response.status)) return response;
   const refusal = Refusal.safeParse(await response.json().catch(() => null));
-  throw new ApiError(refusal.success ? refusal.data.message : `The server refused (${response.status}).`, response.status);
+  throw new ApiError(
+    refusal.success ? refusal.data.message : `The server refused (${response.status}).`,
+    response.status,
+    refusal.success ? (refusal.data.change ?? null) : null,
+  );
 }
 
 const json = (value: unknown, method = 'POST'): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) });
+
+/** A body of bytes, with its digest (RFC 9530) where the browser can make one. */
+async function bytesBody(body: Blob): Promise<RequestInit> {
+  const headers: Record<string, string> = { 'content-type': 'application/octet-stream' };
+  // Of a very large file it would take as long as sending it.
+  if (crypto.subtle && body.size <= 64 * 1024 * 1024) {
+    const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await body.arrayBuffer()));
+    headers['content-digest'] = `sha-256=:${btoa(String.fromCharCode(...digest))}:`;
+  }
+  return { method: 'POST', headers, body };
+}
 
 /** The server, seen from the browser. Everything that comes back is checked. */
 export const api = {
@@ -62,7 +105,17 @@ export const api = {
   duplicate: async (id: string) => Made.parse(await (await call(`/api/projects/${id}/duplicate`, { method: 'POST' })).json()).id,
   remove: async (id: string) => void (await call(`/api/projects/${id}`, { method: 'DELETE' })),
   restore: async (id: string) => void (await call(`/api/projects/${id}`, json({ deleted: false }, 'PATCH'))),
-  importFile: async (file: Blob) => Made.parse(await (await call('/api/projects/import', { method: 'POST', body: file })).json()).id,
+  deleted: async () => z.array(Deleted).parse(await (await call('/api/projects?deleted', { cache: 'no-store' })).json()),
+  /** Begins to open a project file. */
+  importFile: async (file: Blob) => {
+    const body = await bytesBody(file);
+    return Errand.parse(await (await call('/api/projects/import', { ...body, headers: { ...body.headers, prefer: 'respond-async' } })).json());
+  },
+  /** Begins an export. @param query which board and page */
+  beginExport: async (id: string, kind: string, query = '') =>
+    Errand.parse(await (await call(`/api/projects/${id}/export/${kind}${query}`, { method: 'POST' })).json()),
+  errand: async (id: string) => Errand.parse(await (await call(`/api/errands/${id}`, { cache: 'no-store' })).json()),
+  cancelErrand: async (id: string) => void (await call(`/api/errands/${id}`, { method: 'DELETE' })),
   load: async (id: string) =>
     z
       .object({ seq: z.number(), project: ProjectSchema, history: z.array(Kept) })
@@ -79,6 +132,6 @@ export const api = {
   library: async () => z.array(Entry).parse(await (await call('/api/library', { cache: 'no-store' })).json()),
   keepInLibrary: async (entry: unknown) => void (await call('/api/library', json(entry))),
   forget: async (id: string) => void (await call(`/api/library/${id}`, { method: 'DELETE' })),
-  keepFile: async (bytes: Blob) => z.object({ hash: z.string() }).parse(await (await call('/api/assets', { method: 'POST', body: bytes })).json()).hash,
+  keepFile: async (bytes: Blob) => z.object({ hash: z.string() }).parse(await (await call('/api/assets', await bytesBody(bytes))).json()).hash,
   file: async (hash: string) => new Uint8Array(await (await call(`/api/assets/${hash}`)).arrayBuffer()),
 };

@@ -134,7 +134,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
   failed: null,
   project: blank,
   model: deriver.derive(blank),
-  sync: { status: 'kept', keptAt: null, undo: [], redo: [], message: null },
+  sync: { status: 'kept', keptAt: null, undo: [], redo: [], message: null, aside: [] },
   stage: 'Shell',
   level: 'ground',
   room: null,
@@ -245,6 +245,8 @@ export function openProject(id: string): () => void {
 }
 
 export const dismissMessage = (): void => sync?.dismiss();
+export const retryAside = (id: string): void => sync?.retry(id);
+export const letAsideGo = (id: string): void => sync?.letGo(id);
 
 /** A finish of the project in hand, by id. */
 export const useFinish = (id: string): Finish => useStudio((s) => finishIn(s.project, id));

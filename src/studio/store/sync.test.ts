@@ -14,6 +14,10 @@ vi.mock('idb-keyval', () => ({
   get: (key: string) => Promise.resolve(structuredClone(waiting.get(key))),
   set: (key: string, value: unknown) => Promise.resolve(void waiting.set(key, structuredClone(value))),
   del: (key: string) => Promise.resolve(void waiting.delete(key)),
+  createStore: () => 'store',
+  entries: () => Promise.resolve(structuredClone([...waiting])),
+  setMany: (all: [string, unknown][]) => Promise.resolve(all.forEach(([key, value]) => waiting.set(key, structuredClone(value)))),
+  delMany: (keys: string[]) => Promise.resolve(keys.forEach((key) => waiting.delete(key))),
 }));
 
 /** A server in memory that keeps the rules of the real one. */
@@ -21,6 +25,10 @@ class Server {
   project: Project = emptyProject('p', 'P');
   log: Kept[] = [];
   online = true;
+  /** Commands that are refused here though they ran in the window. */
+  refuse = new Set<string>();
+  /** Whether a refusal names the edit at fault. */
+  names = true;
 
   change(change: Change): void {
     const outcome = runChange(this.project, change);
@@ -48,11 +56,16 @@ class Server {
     const { base, changes } = JSON.parse(init.body as string) as { base: number; changes: Change[] };
     const between = this.log.slice(base);
     if (between.some((c) => !changes.some((o) => o.id === c.id))) return json({ ok: false, seq: this.log.length, changes: between }, 409);
-    try {
-      for (const c of changes) if (!this.log.some((k) => k.id === c.id)) this.change(c);
-    } catch (error) {
-      return json({ message: (error as DomainError).message }, 422);
-    }
+    const before = { project: this.project, log: this.log.slice() };
+    for (const c of changes)
+      try {
+        if (this.refuse.has(c.command)) throw new DomainError('refused', `The server refuses ${c.command}.`);
+        if (!this.log.some((k) => k.id === c.id)) this.change(c);
+      } catch (error) {
+        // All of a batch or none of it.
+        [this.project, this.log] = [before.project, before.log];
+        return json({ message: (error as DomainError).message, ...(this.names ? { change: c.id } : {}) }, 422);
+      }
     return json({ ok: true, seq: this.log.length });
   };
 }
@@ -227,7 +240,7 @@ describe('offline', () => {
     sync.run('project.rename', { name: 'Offline' });
     await settle();
     expect(state.status).toBe('offline');
-    expect(waiting.get('waiting p')).toHaveLength(2);
+    expect([...waiting.keys()].filter((k) => k.startsWith('p edit '))).toHaveLength(2);
     sync.close();
     server.online = true;
     await open();
@@ -256,14 +269,111 @@ describe('offline', () => {
     expect(state.project).toEqual(server.project);
   });
 
-  it('an edit the server refuses is taken out and named', async () => {
-    sync.run('project.rename', { name: 'Refused' });
-    vi.stubGlobal('fetch', (url: string, init?: RequestInit) =>
-      init?.method === 'POST' ? Promise.resolve(Response.json({ message: 'The name is taken.' }, { status: 422 })) : server.fetch(url, init),
-    );
+  it.each([
+    ['names', true],
+    ['does not name', false],
+  ])('of a batch with an edit that the server refuses and %s, the others are kept', async (_, names) => {
+    server.online = false;
+    sync.run('wall.draw', square(0));
+    sync.run('project.units', { units: 'imperial' });
+    sync.run('project.rename', { name: 'Kept' });
+    sync.run('wall.draw', square(6));
+    server.online = true;
+    server.refuse.add('project.units');
+    server.names = names;
+    await settle(20000);
+    expect(server.log.map((c) => c.title)).toEqual(['Draw walls', 'Rename project', 'Draw walls']);
+    expect(state.project).toEqual(server.project);
+    expect(state.project).toMatchObject({ name: 'Kept', units: 'metric' });
+    expect(state.message).toMatch(/^An edit was not kept and is set aside\. The server refuses project\.units\.$/);
+    expect(state.aside.map((a) => a.change.command)).toEqual(['project.units']);
+    expect([...waiting.keys()].filter((k) => k.includes(' edit '))).toEqual([]);
+    // It is still there after a reload, can be tried again, and let go.
+    sync.close();
+    await open();
+    expect(state.aside).toHaveLength(1);
+    server.refuse.clear();
+    sync.retry(state.aside[0].change.id);
     await settle();
-    expect(state.project.name).toBe('P');
-    expect(state.message).toContain('The name is taken.');
+    expect(server.project.units).toBe('imperial');
+    expect(state.aside).toEqual([]);
+  });
+
+  it('edits that stood on a refused one are set aside with it, and can be let go', async () => {
+    server.online = false;
+    sync.run('wall.draw', square(0));
+    const [wall] = Object.keys(state.project.walls);
+    sync.run('wall.set', { wall, set: { base: 0.3 } });
+    sync.run('project.rename', { name: 'Kept' });
+    server.online = true;
+    server.refuse.add('wall.draw');
+    await settle(20000);
+    expect(server.log.map((c) => c.title)).toEqual(['Rename project']);
+    expect(state.aside.map((a) => a.change.command)).toEqual(['wall.draw', 'wall.set']);
+    expect(state.message).toMatch(/One edit that stood on it is set aside too/);
+    for (const { change } of state.aside) sync.letGo(change.id);
+    expect(state.aside).toEqual([]);
+    expect(waiting.size).toBe(0);
+  });
+
+  it('two windows that are offline at once keep the edits of both, also when both are closed', async () => {
+    const one = sync;
+    let second!: SyncState;
+    const two = await Sync.open('p', (next) => (second = next));
+    server.online = false;
+    one.run('wall.draw', square(0));
+    two.run('project.rename', { name: 'Two' });
+    one.run('wall.draw', square(6));
+    two.run('project.units', { units: 'imperial' });
+    await settle();
+    expect(second.status).toBe('offline');
+    one.close();
+    two.close();
+    server.online = true;
+    await open();
+    await settle();
+    expect(server.log.map((c) => c.title).sort()).toEqual(['Change units', 'Draw walls', 'Draw walls', 'Rename project'].sort());
+    expect(server.project).toMatchObject({ name: 'Two', units: 'imperial' });
+    expect(Object.keys(server.project.rooms)).toHaveLength(2);
+    expect(waiting.size).toBe(0);
+  });
+
+  it('a window that takes over what another one still sends sends nothing twice', async () => {
+    server.online = false;
+    sync.run('wall.draw', square(0));
+    server.online = true;
+    let second!: SyncState;
+    const two = await Sync.open('p', (next) => (second = next));
+    await settle();
+    expect(server.log).toHaveLength(1);
+    expect(second.project).toEqual(server.project);
+    expect(state.project).toEqual(server.project);
+    two.close();
+  });
+
+  it('edits that waited in the form of the first release are sent', async () => {
+    sync.close();
+    waiting.set('waiting p', [other('project.rename', { name: 'Older' })]);
+    await open();
+    await settle();
+    expect(server.project.name).toBe('Older');
+    expect(waiting.size).toBe(0);
+  });
+
+  it('a server that can keep nothing now is named, and edits wait for it', async () => {
+    vi.stubGlobal('fetch', (url: string, init?: RequestInit) =>
+      init?.method === 'POST' ? Promise.resolve(Response.json({ code: 'store.full', message: 'The disk is full.' }, { status: 507 })) : server.fetch(url, init),
+    );
+    sync.run('project.rename', { name: 'Waits' });
+    await settle();
+    expect(state).toMatchObject({ status: 'held', message: 'The disk is full.', aside: [] });
+    sync.run('project.units', { units: 'imperial' });
+    await settle();
+    expect(state.message).toBe('The disk is full.');
+    vi.stubGlobal('fetch', server.fetch);
+    await settle(8000);
+    expect(server.project).toMatchObject({ name: 'Waits', units: 'imperial' });
+    expect(state).toMatchObject({ status: 'kept', message: null });
   });
 });
 

@@ -1,9 +1,9 @@
 import { applyPatches, enablePatches, type Patch } from 'immer';
-import { del, get, set } from 'idb-keyval';
-import { runChange, type Change } from '@/core/project/commands';
+import { commandTitle, runChange, type Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { api, ApiError, type Kept } from './api';
+import { Outbox, type Aside } from './outbox';
 
 enablePatches();
 
@@ -16,6 +16,8 @@ export interface Step {
 }
 
 interface Pending {
+  /** Where it waits in the browser. */
+  key: string;
   change: Change;
   /** The project after this change. */
   after: Project;
@@ -23,12 +25,18 @@ interface Pending {
 
 export interface SyncState {
   project: Project;
-  status: 'kept' | 'keeping' | 'offline';
+  /** `held`: the server answers, but can keep nothing now. */
+  status: 'kept' | 'keeping' | 'offline' | 'held';
   keptAt: Date | null;
   undo: Step[];
   redo: Step[];
   message: string | null;
+  /** Edits that were refused, with the reason; they can be tried again. */
+  aside: Aside[];
 }
+
+/** The most edits in one request. */
+const BATCH = 200;
 
 const randomId = (): string => crypto.randomUUID().replace(/-/g, '').slice(0, 16);
 
@@ -60,6 +68,8 @@ export class Sync {
   private confirmed: Project;
   private seq: number;
   private pending: Pending[] = [];
+  private batch = BATCH;
+  private readonly outbox: Outbox;
   private sending = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private poll: ReturnType<typeof setInterval> | null = null;
@@ -72,15 +82,18 @@ export class Sync {
   ) {
     this.confirmed = loaded.project;
     this.seq = loaded.seq;
-    this.state = { project: loaded.project, status: 'kept', keptAt: null, ...stacksOf(loaded.history), message: null };
+    this.outbox = new Outbox(id);
+    this.state = { project: loaded.project, status: 'kept', keptAt: null, ...stacksOf(loaded.history), message: null, aside: [] };
   }
 
   static async open(id: string, publish: (state: SyncState) => void): Promise<Sync> {
     const loaded = await api.load(id);
     const sync = new Sync(id, loaded, publish);
-    const waiting = (await get<Change[]>(sync.key).catch(() => undefined)) ?? [];
     const known = new Set(loaded.history.map((c) => c.id));
-    for (const change of waiting) if (!known.has(change.id)) sync.take(change);
+    sync.state.aside = await sync.outbox.asides();
+    for (const { key, change } of await sync.outbox.waiting())
+      if (known.has(change.id)) await sync.outbox.remove([key]);
+      else sync.take(key, change);
     sync.publish(sync.state);
     if (sync.pending.length) sync.schedule(0);
     sync.poll = setInterval(() => void sync.fetch(), 2500);
@@ -95,10 +108,6 @@ export class Sync {
   }
 
   private readonly online = (): void => this.schedule(0);
-
-  private get key(): string {
-    return `waiting ${this.id}`;
-  }
 
   get project(): Project {
     return this.state.project;
@@ -138,25 +147,54 @@ export class Sync {
   }
 
   private accept(change: Change, after: Project, stacks: Pick<SyncState, 'undo' | 'redo'>): void {
-    this.pending.push({ change, after });
-    void set(
-      this.key,
-      this.pending.map((p) => p.change),
-    ).catch(() => undefined);
-    this.set({ project: after, ...stacks, status: this.state.status === 'offline' ? 'offline' : 'keeping', message: null });
+    this.pending.push({ key: this.outbox.add(change), change, after });
+    const unreached = this.state.status === 'offline' || this.state.status === 'held';
+    this.set({ project: after, ...stacks, status: unreached ? this.state.status : 'keeping', message: unreached ? this.state.message : null });
     this.schedule(120);
   }
 
   /** Takes up a change that waited in the browser. */
-  private take(change: Change): void {
+  private take(key: string, change: Change): void {
     try {
       const outcome = runChange(this.state.project, change);
-      this.pending.push({ change, after: outcome.project });
+      this.pending.push({ key, change, after: outcome.project });
       const step = { id: change.id, title: outcome.title, patches: outcome.patches, inverse: outcome.inverse };
       this.state = { ...this.state, project: outcome.project, status: 'keeping', undo: change.kind === 'do' ? [...this.state.undo, step] : this.state.undo };
     } catch (error) {
-      this.state = { ...this.state, message: `An edit made while offline could not be kept. ${errorText(error)}` };
+      void this.outbox.remove([key]);
+      this.state = {
+        ...this.state,
+        message: `An edit made while offline could not be kept. ${errorText(error)}`,
+        aside: this.putAside(change, errorText(error)),
+      };
     }
+  }
+
+  /** Keeps a refused edit apart. Gives back all that are. */
+  private putAside(change: Change, message: string): Aside[] {
+    const aside = { change, title: commandTitle(change.command), message };
+    void this.outbox.setAside(aside);
+    return [...this.state.aside.filter((a) => a.change.id !== change.id), aside];
+  }
+
+  /** Runs an edit that was set aside once more; where it is refused again it stays, with the reason of now. */
+  retry(id: string): void {
+    const aside = this.state.aside.find((a) => a.change.id === id);
+    if (!aside) return;
+    try {
+      const outcome = runChange(this.state.project, aside.change);
+      this.letGo(id);
+      const step = { id, title: outcome.title, patches: outcome.patches, inverse: outcome.inverse };
+      this.accept(aside.change, outcome.project, { undo: [...this.state.undo, step], redo: [] });
+    } catch (error) {
+      this.set({ aside: this.putAside(aside.change, errorText(error)) });
+    }
+  }
+
+  /** Lets an edit go that was set aside. */
+  letGo(id: string): void {
+    void this.outbox.letGo(id);
+    this.set({ aside: this.state.aside.filter((a) => a.change.id !== id) });
   }
 
   private set(next: Partial<SyncState>): void {
@@ -172,7 +210,7 @@ export class Sync {
   private async flush(): Promise<void> {
     if (this.sending || !this.pending.length) return;
     this.sending = true;
-    const batch = this.pending.slice(0, 200);
+    const batch = this.pending.slice(0, this.batch);
     try {
       const answer = await api.append(
         this.id,
@@ -183,28 +221,39 @@ export class Sync {
         this.confirmed = batch.at(-1)!.after;
         this.seq = answer.seq;
         this.pending = this.pending.slice(batch.length);
-        if (this.pending.length)
-          await set(
-            this.key,
-            this.pending.map((p) => p.change),
-          ).catch(() => undefined);
-        else await del(this.key).catch(() => undefined);
-        this.set(this.pending.length ? { keptAt: new Date() } : { status: 'kept', keptAt: new Date() });
+        this.batch = BATCH;
+        await this.outbox.remove(batch.map((p) => p.key));
+        const message = this.state.status === 'held' ? null : this.state.message;
+        this.set(this.pending.length ? { status: 'keeping', keptAt: new Date(), message } : { status: 'kept', keptAt: new Date(), message });
       } else this.rebase(answer.seq, answer.changes);
     } catch (error) {
-      if (error instanceof ApiError && !error.offline && error.status < 500) {
-        // The server refuses the edit itself: it is taken out, and the sentence says so.
-        const refused = this.pending[0];
-        this.pending = this.pending.slice(1);
-        this.replay(`The last edit was not kept. ${error.message}`, refused.change.id);
-      } else {
-        this.set({ status: 'offline' });
-        this.schedule(3000);
-      }
+      this.refused(error, batch);
     } finally {
       this.sending = false;
     }
-    if (this.pending.length && this.state.status !== 'offline') this.schedule(0);
+    if (this.pending.length && this.state.status === 'keeping') this.schedule(0);
+  }
+
+  /** A batch that was not kept: the edit at fault is set aside and the others go again; where it is not an edit’s fault, all of them wait. */
+  private refused(error: unknown, batch: readonly Pending[]): void {
+    const refusal = error instanceof ApiError && !error.offline ? error : null;
+    const named = refusal && batch.find((p) => p.change.id === refusal.change);
+    const doubtful = refusal !== null && !named && (refusal.status === 413 || refusal.status === 422);
+    // Where no edit is named, half of them are sent at a time until the one at fault is alone.
+    const culprit = named ?? (doubtful && batch.length === 1 ? batch[0] : null);
+    if (culprit) {
+      const { key, change } = culprit;
+      this.pending = this.pending.filter((p) => p !== culprit);
+      void this.outbox.remove([key]);
+      this.state = { ...this.state, aside: this.putAside(change, refusal!.message) };
+      this.replay(`An edit was not kept and is set aside. ${refusal!.message}`, change.id);
+    } else if (doubtful) {
+      this.batch = Math.max(1, Math.floor(batch.length / 2));
+      this.set({ status: 'keeping' });
+    } else {
+      this.set(refusal ? { status: 'held', message: refusal.message } : { status: 'offline' });
+      this.schedule(3000);
+    }
   }
 
   /** Brings in what other windows did and runs the waiting edits again on top. */
@@ -212,7 +261,9 @@ export class Sync {
     const own = new Set(this.pending.map((p) => p.change.id));
     for (const c of changes) this.confirmed = applyPatches(this.confirmed, c.patches as Patch[]);
     this.seq = seq;
-    this.pending = this.pending.filter((p) => !changes.some((c) => c.id === p.change.id));
+    const arrived = this.pending.filter((p) => changes.some((c) => c.id === p.change.id));
+    void this.outbox.remove(arrived.map((p) => p.key));
+    this.pending = this.pending.filter((p) => !arrived.includes(p));
     this.replay(changes.some((c) => !own.has(c.id)) && this.pending.length ? 'Another window changed this project too; both sets of edits are kept.' : null);
   }
 
@@ -221,31 +272,27 @@ export class Sync {
     const lost: string[] = [];
     const gone = new Set(dropped ? [dropped] : []);
     const next: Pending[] = [];
-    for (const { change } of this.pending) {
+    for (const { key, change } of this.pending) {
       try {
         project = runChange(project, change).project;
-        next.push({ change, after: project });
+        next.push({ key, change, after: project });
       } catch (error) {
         lost.push(errorText(error));
         gone.add(change.id);
+        void this.outbox.remove([key]);
+        this.state = { ...this.state, aside: this.putAside(change, errorText(error)) };
       }
     }
     this.pending = next;
-    void (
-      next.length
-        ? set(
-            this.key,
-            next.map((p) => p.change),
-          )
-        : del(this.key)
-    ).catch(() => undefined);
     this.set({
       project,
       undo: this.state.undo.filter((s) => !gone.has(s.id)),
       redo: this.state.redo.filter((s) => !gone.has(s.id)),
       status: next.length ? 'keeping' : 'kept',
       message: lost.length
-        ? `Another window changed this project; ${lost.length === 1 ? 'one edit' : `${lost.length} edits`} of this window could not be kept. ${lost[0]}`
+        ? dropped
+          ? `${message} ${lost.length === 1 ? 'One edit that stood on it is' : `${lost.length} edits that stood on it are`} set aside too.`
+          : `Another window changed this project; ${lost.length === 1 ? 'one edit' : `${lost.length} edits`} of this window could not be kept. ${lost[0]}`
         : message,
     });
   }
@@ -257,9 +304,9 @@ export class Sync {
       const { seq, changes } = await api.since(this.id, this.seq);
       if (this.sending) return;
       if (seq > this.seq && changes.length && changes[0].seq === this.seq + 1) this.rebase(seq, changes);
-      if (this.state.status === 'offline') this.schedule(0);
+      if (this.state.status === 'offline' || this.state.status === 'held') this.schedule(0);
     } catch {
-      if (this.pending.length) this.set({ status: 'offline' });
+      if (this.pending.length && this.state.status !== 'held') this.set({ status: 'offline' });
     }
   }
 
