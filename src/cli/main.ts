@@ -195,7 +195,7 @@ program
         `Rebuilt: ${projects.length} ${projects.length === 1 ? 'project' : 'projects'}, ${whole} of them whole; the damaged database lies in ${aside}.`,
         ...projects.filter((p) => p.readable && p.seq !== p.last).map((p) => `- ${p.name}: up to change ${p.seq} of ${p.last}`),
         ...projects.filter((p) => !p.readable).map((p) => `- ${p.name}: none of its states can be read`),
-        ...Object.entries(lost).map(([table, n]) => `- ${table}: ${n} ${n === 1 ? 'row' : 'rows'} could not be read`),
+        ...Object.entries(lost).map(([table, n]) => `- ${table}: ${n === 1 ? 'one stretch of rows' : `${n} stretches of rows`} could not be read`),
       ].join('\n'),
     );
   });

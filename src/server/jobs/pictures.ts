@@ -46,7 +46,8 @@ export async function lookThrough(file: string, out: string): Promise<PictureFac
   if (kind === 'hdr') return lookThroughHdr(file);
   let facts: Metadata;
   try {
-    facts = await sharp(file, READ).metadata();
+    // The head is read of any size, so that what is too large can be called so.
+    facts = await sharp(file, { ...READ, limitInputPixels: false }).metadata();
   } catch {
     throw damaged();
   }

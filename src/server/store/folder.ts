@@ -59,6 +59,8 @@ export async function claimFolder(folder: string): Promise<Lock> {
 
 export interface Connection {
   all(sql: string, params?: unknown[]): Promise<Record<string, unknown>[]>;
+  /** Rows one by one, as far as they can be read; gives back whether that was to the end. */
+  walk(sql: string, params: unknown[], onRow: (row: Record<string, unknown>) => void): Promise<boolean>;
   close(): Promise<void>;
 }
 
@@ -69,6 +71,15 @@ export function connect(file: string, mode: number): Promise<Connection> {
       if (failed) return reject(failed);
       resolve({
         all: (sql, params = []) => new Promise((done, fail) => db.all(sql, params, (e, rows) => (e ? fail(e) : done(rows as Record<string, unknown>[])))),
+        walk: (sql, params, onRow) =>
+          new Promise((done) =>
+            db.each(
+              sql,
+              params,
+              (e: Error | null, row: unknown) => void (e ? done(false) : onRow(row as Record<string, unknown>)),
+              (e: Error | null) => done(!e),
+            ),
+          ),
         close: () => new Promise((done) => db.close(() => done())),
       });
     });

@@ -12,7 +12,7 @@ export interface Repaired {
   /** Where the damaged database lies now. */
   aside: string;
   projects: { name: string; seq: number; last: number; readable: boolean }[];
-  /** Rows that could not be read, at the most, by table. */
+  /** Stretches of rows that could not be read, by table. */
   lost: Record<string, number>;
 }
 
@@ -21,8 +21,7 @@ const TABLES = ['projects', 'snapshots', 'changes', 'assets', 'uses', 'library']
 
 /**
  * Sets the database of a folder aside and makes a new one of what it holds. Rows are read in ranges of their row
- * numbers; a range that meets a damaged page is halved until only the rows on that page are left out. Where the first
- * page is damaged, the copy that was kept of it takes its place.
+ * numbers, round the damaged pages. Where the first page is damaged, the copy that was kept of it takes its place.
  *
  * The folder must be claimed before.
  *
@@ -104,30 +103,57 @@ async function mendHead(file: string, head: string): Promise<void> {
   await target.close();
 }
 
-/** The rows of a table by ranges of row numbers; a range that can't be read is halved. */
+/** Where rows are looked for beyond a damaged page: near its ends, and spread between them. */
+function* probes(from: number, to: number): Generator<number> {
+  for (let step = 1; step <= to - from; step *= 2) {
+    yield from + step;
+    yield to - step;
+  }
+  for (let i = 1; i < 48; i++) yield from + Math.floor(((to - from) * i) / 48);
+}
+
+/**
+ * The rows of a table, by stretches of row numbers: each is read upwards and downwards as far as that goes. What lies
+ * between is looked into at single row numbers, and from one that can be read the stretch is begun anew.
+ *
+ * @returns the rows, and how many stretches could not be read
+ */
 async function readTable(connection: Connection, table: string): Promise<{ rows: Row[]; lost: number }> {
-  const rows: Row[] = [];
+  const found = new Map<number, Row>();
+  const walk = async (from: number, to: number, order: 'ASC' | 'DESC'): Promise<{ whole: boolean; last: number | null }> => {
+    let last: number | null = null;
+    const whole = await connection.walk(
+      `SELECT rowid AS "rowid", * FROM "${table}" NOT INDEXED WHERE rowid BETWEEN ? AND ? ORDER BY rowid ${order}`,
+      [from, to],
+      ({ rowid, ...row }) => {
+        last = rowid as number;
+        found.set(last, row);
+      },
+    );
+    return { whole, last };
+  };
   let lost = 0;
-  const range = async (from: number, to: number): Promise<void> => {
-    try {
-      rows.push(...(await connection.all(`SELECT * FROM "${table}" NOT INDEXED WHERE rowid BETWEEN ? AND ?`, [from, to])));
-    } catch {
-      if (from >= to) {
-        lost++;
+  const stretch = async (from: number, to: number): Promise<void> => {
+    if (from > to) return;
+    const up = await walk(from, to, 'ASC');
+    if (up.whole) return;
+    const down = await walk(from, to, 'DESC');
+    const [low, high] = [up.last ?? from - 1, down.last ?? to + 1];
+    for (const at of probes(low, high))
+      if (at > low && at < high && (await walk(at, at, 'ASC')).whole) {
+        await stretch(low + 1, at - 1);
+        await stretch(at, high - 1);
         return;
       }
-      const middle = Math.floor((from + to) / 2);
-      await range(from, middle);
-      await range(middle + 1, to);
-    }
+    lost++;
   };
-  // The largest row number may lie on a damaged page: then it is looked for beyond.
+  // Where the last row lies on a damaged page its number is not known; there are fewer rows than this.
   const last = await connection.all(`SELECT max(rowid) AS n FROM "${table}" NOT INDEXED`).then(
     ([row]) => Number(row.n ?? 0),
-    () => 1 << 22,
+    () => 1 << 24,
   );
-  for (let from = 0; from <= last; from += 1024) await range(from, Math.min(from + 1023, last));
-  return { rows, lost };
+  await stretch(1, last);
+  return { rows: [...found].sort(([a], [b]) => a - b).map(([, row]) => row), lost };
 }
 
 /** Fills the new tables; what refers to a project whose row was lost gets a row made from its newest state. */
