@@ -31,7 +31,7 @@ export default tseslint.config(
       'no-console': ['error', { allow: ['error'] }],
     },
   },
-  { files: ['scripts/**', 'bench/**', 'e2e/**'], rules: { 'no-console': 'off' } },
+  { files: ['scripts/**', 'bench/**', 'e2e/**', 'attack/**'], rules: { 'no-console': 'off' } },
   { files: ['src/core/**'], rules: without(['app', 'studio', 'workers', 'server', 'cli'], down) },
   { files: ['src/workers/**'], rules: without(['app', 'studio', 'server', 'cli'], down) },
   { files: ['src/studio/**'], rules: without(['app', 'server', 'cli'], down) },

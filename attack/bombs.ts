@@ -1,0 +1,267 @@
+import { createHash } from 'node:crypto';
+import net from 'node:net';
+import { zipSync, strToU8 } from 'fflate';
+import sharp from 'sharp';
+import { contentHash, projectJson } from '../src/core/formats/project-file/project-file';
+import { emptyProject, type Project } from '../src/core/project/schema';
+import { Tally } from './tally';
+import { jsonOf, type Answer, type Target } from './target';
+
+/** Asks something small again and again while work runs. Gives back the longest it had to wait, ms. */
+async function beside<T>(target: Target, id: string, work: () => Promise<T>): Promise<{ result: T; longest: number }> {
+  let done = false;
+  let longest = 0;
+  const asking = (async () => {
+    while (!done) {
+      const answer = await target.ask(`/api/projects/${id}/changes?since=0`);
+      longest = Math.max(longest, answer.status === 200 ? answer.ms : Infinity);
+      await new Promise((next) => setTimeout(next, 15));
+    }
+  })();
+  const result = await work().finally(() => (done = true));
+  await asking;
+  return { result, longest };
+}
+
+/** A zip whose directory names one stream again and again. */
+function overlapping(copies: number): Uint8Array {
+  const one = zipSync({ 'project.json': strToU8(projectJson(emptyProject('p', 'P'))), 'assets/00000': [new Uint8Array(4_000_000), { level: 9 }] });
+  const view = new DataView(one.buffer);
+  const at = view.getUint32(one.length - 6, true);
+  const skip = 46 + view.getUint16(at + 28, true) + view.getUint16(at + 30, true) + view.getUint16(at + 32, true);
+  const entry = one.slice(at + skip, one.length - 22);
+  const all = Array.from({ length: copies }, (_, i) => {
+    const copy = entry.slice();
+    copy.set(strToU8(String(10000 + i)), 46 + 'assets/'.length);
+    return copy;
+  });
+  const end = one.slice(one.length - 22);
+  const endView = new DataView(end.buffer);
+  for (const field of [8, 10]) endView.setUint16(field, copies + 2, true);
+  endView.setUint32(12, one.length - 22 - at + entry.length * copies, true);
+  return new Uint8Array(Buffer.concat([one.subarray(0, one.length - 22), ...all, end]));
+}
+
+/** What is small and wants to become large, or to keep the server busy. */
+export async function bombs(target: Target): Promise<Tally> {
+  const tally = new Tally('bombs');
+  const id = await target.newProject('Beside');
+  let waited = 0;
+  const drop = async (what: string, work: () => Promise<Answer>, statuses: number[]): Promise<Answer> => {
+    const { result, longest } = await beside(target, id, work);
+    waited = Math.max(waited, longest);
+    tally.count(result, what);
+    tally.hold(statuses.includes(result.status), `${what}: ${result.status} ${result.body.toString().slice(0, 120)}`);
+    return result;
+  };
+  const plain = strToU8(projectJson(emptyProject('p', 'P')));
+  const gigabyte = new Uint8Array(64 * 1024 * 1024);
+  const half = zipSync({
+    'project.json': plain,
+    ...Object.fromEntries(Array.from({ length: 16 }, (_, i) => [`assets/${i}`, [gigabyte, { level: 9 }] as [Uint8Array, { level: 9 }]])),
+  });
+  await drop('a gigabyte beside the project', () => target.bytes('/api/projects/import', half), [201]);
+  await drop(
+    'a project of 64 MB of blanks',
+    () => target.bytes('/api/projects/import', zipSync({ 'project.json': [gigabyte.slice().fill(32), { level: 9 }] })),
+    [413],
+  );
+  await drop('4000 entries on one stream', () => target.bytes('/api/projects/import', overlapping(4000)), [422]);
+  const many = await drop('100,000 entries', () => target.bytes('/api/projects/import', manyEntries(100_000)), [422]);
+  tally.hold(/too many/.test(many.body.toString()), '100,000 entries are too many');
+  await drop('a picture of 900 million pixels', async () => target.bytes('/api/assets', await grey(30_000)), [413]);
+  await drop('JSON nested 200,000 deep', () => target.json(`/api/projects/${id}/changes`, `${'['.repeat(200_000)}${']'.repeat(200_000)}`), [422]);
+  await drop('JSON of 9 MB', () => target.json(`/api/projects/${id}/changes`, `"${'x'.repeat(9 * 1024 * 1024)}"`), [413]);
+  await drop(
+    'a project file nested deep',
+    () =>
+      target.bytes(
+        '/api/projects/import',
+        zipSync({ 'project.json': strToU8(`{"format":"enstegon","version":4,"walls":${'['.repeat(100_000)}${']'.repeat(100_000)}}`) }),
+      ),
+    [422],
+  );
+
+  // A picture cut after 60 bytes never gets onto a board, nor by way of a project file.
+  const png = new Uint8Array(
+    await sharp({ create: { width: 400, height: 300, channels: 3, noise: { type: 'gaussian', mean: 128, sigma: 60 } } } as never)
+      .png()
+      .toBuffer(),
+  );
+  const cut = png.subarray(0, 60);
+  await drop('a PNG of 60 bytes', () => target.bytes('/api/assets', cut), [422]);
+  const pictured = boarded(contentHash(cut));
+  await drop(
+    'a PNG of 60 bytes in a project file',
+    () => target.bytes('/api/projects/import', zipSync({ 'project.json': strToU8(projectJson(pictured)), [`assets/${contentHash(cut)}`]: cut })),
+    [422],
+  );
+
+  // A board that is allowed and heavy: very large samples with shadows, on paper of five metres.
+  const heavy = jsonOf<{ id: string }>(
+    await drop(
+      'a heavy board',
+      () =>
+        target.bytes(
+          '/api/projects/import',
+          zipSync({ 'project.json': strToU8(projectJson(boarded(contentHash(png), 5))), [`assets/${contentHash(png)}`]: png }),
+        ),
+      [201],
+    ),
+  )!.id;
+  for (const kind of ['pdf', 'png']) await drop(`a heavy board as ${kind}`, () => target.ask(`/api/projects/${heavy}/export/${kind}`), [200]);
+  for (const kind of ['glb', 'pdf', 'png', 'file'])
+    await drop(`the demo as ${kind}`, () => target.ask(`/api/projects/heron-lock-cottage/export/${kind}`), [200]);
+
+  // Work that is begun can be cancelled, and is then over.
+  const errand = jsonOf<{ id: string }>(await target.json('/api/projects/heron-lock-cottage/export/glb', {}))!;
+  tally.count(await target.ask(`/api/errands/${errand.id}`, { method: 'DELETE' }), 'cancel');
+  await new Promise((done) => setTimeout(done, 300));
+  tally.hold(jsonOf<{ state: string }>(await target.ask(`/api/errands/${errand.id}`))?.state === 'cancelled', 'cancelled work is over');
+  // Who hangs up ends the work too: what comes next does not wait for it.
+  for (let i = 0; i < 3; i++) await target.ask('/api/projects/heron-lock-cottage/export/glb', { patience: 150 });
+  tally.count(await target.ask(`/api/projects/${id}/export/file`), 'an export after three that were hung up on');
+  tally.notes.push(`longest wait of other requests beside all this: ${Math.round(waited)} ms`);
+  return tally;
+}
+
+/** A project with a picture on a board. @param large side of the paper and of two samples, metres */
+function boarded(image: string, large = 0): Project {
+  const project = emptyProject('p', 'Board');
+  const item = { page: 'page', order: 0, x: 0, y: 0, shadow: true };
+  return {
+    ...project,
+    pictures: {
+      a: {
+        id: 'a',
+        name: 'A',
+        viewpoint: null,
+        scheme: null,
+        width: 400,
+        height: 300,
+        samples: 1,
+        exposure: 0,
+        radiance: image,
+        image,
+        made: '2026-01-01T00:00:00Z',
+      },
+    },
+    boards: {
+      b: {
+        id: 'b',
+        name: 'B',
+        paper: { width: large || 0.3, height: large || 0.2 },
+        pages: { page: { id: 'page', name: 'P', order: 0, ground: '#ffffff' } },
+        items: {
+          picture: { ...item, id: 'picture', kind: 'picture', picture: 'a', width: large || 0.1, height: large || 0.1 },
+          ...(large
+            ? {
+                one: { ...item, id: 'one', kind: 'sample', finish: 'tile.glazed-75x150', form: 'tiles', note: '', width: large, height: large, x: -1 },
+                two: { ...item, id: 'two', kind: 'sample', finish: 'tile.glazed-75x150', form: 'swatch', note: '', width: 0.002, height: large },
+              }
+            : {}),
+        },
+      },
+    },
+  } as Project;
+}
+
+const grey = async (side: number): Promise<Uint8Array> =>
+  new Uint8Array(
+    await sharp({ create: { width: side, height: side, channels: 3, background: '#777' }, limitInputPixels: false } as never)
+      .toColourspace('b-w')
+      .png({ compressionLevel: 9 })
+      .toBuffer(),
+  );
+
+/** A zip of so many empty entries, written by hand: zip writers give up below that. */
+function manyEntries(n: number): Uint8Array {
+  const bytes = new Uint8Array(n * (30 + 46 + 12) + 22);
+  const view = new DataView(bytes.buffer);
+  let at = 0;
+  const places: number[] = [];
+  for (let i = 0; i < n; i++) {
+    places.push(at);
+    view.setUint32(at, 0x04034b50, true);
+    view.setUint16(at + 26, 6, true);
+    bytes.set(strToU8(String(100000 + i)), at + 30);
+    at += 36;
+  }
+  const directory = at;
+  for (const [i, place] of places.entries()) {
+    view.setUint32(at, 0x02014b50, true);
+    view.setUint16(at + 28, 6, true);
+    view.setUint32(at + 42, place, true);
+    bytes.set(strToU8(String(100000 + i)), at + 46);
+    at += 52;
+  }
+  view.setUint32(at, 0x06054b50, true);
+  // A count of 16 bits holds no more than this; what is beyond stands in the directory all the same.
+  for (const field of [8, 10]) view.setUint16(at + field, Math.min(n, 65534), true);
+  view.setUint32(at + 12, at - directory, true);
+  view.setUint32(at + 16, directory, true);
+  return bytes.subarray(0, at + 22);
+}
+
+/** Bodies of all sizes up to the limits and beyond, whole, cut and changed on their way. */
+export async function sizes(target: Target, short: boolean): Promise<Tally> {
+  const tally = new Tally('bodies of all sizes');
+  const noise = async (megabytes: number): Promise<Uint8Array> => {
+    // Noise does not get smaller: three bytes a pixel.
+    const side = Math.round(Math.sqrt((megabytes * 1024 * 1024) / 3));
+    return new Uint8Array(
+      await sharp({ create: { width: side, height: side, channels: 3, noise: { type: 'gaussian', mean: 128, sigma: 90 } } } as never)
+        .png({ compressionLevel: 0 })
+        .toBuffer(),
+    );
+  };
+  const kept: { hash: string; bytes: Uint8Array }[] = [];
+  for (const megabytes of short ? [12, 30] : [9, 12, 30, 45, 62]) {
+    const bytes = await noise(megabytes);
+    const answer = tally.count(await target.bytes('/api/assets', bytes), `${megabytes} MB`);
+    const hash = jsonOf<{ hash: string }>(answer)?.hash ?? '';
+    tally.hold(answer.status === 201 && hash === contentHash(bytes), `${megabytes} MB are kept whole (${answer.status})`);
+    const back = await target.ask(`/api/assets/${hash}`);
+    tally.hold(Buffer.compare(back.body, Buffer.from(bytes)) === 0, `${megabytes} MB come back as they were`);
+    kept.push({ hash, bytes });
+  }
+  const over = tally.count(await target.bytes('/api/assets', new Uint8Array(65 * 1024 * 1024)), '65 MB');
+  tally.hold(over.status === 413 && /larger than 64 MB/.test(over.body.toString()), '65 MB are refused in a sentence');
+  // A project file of tens of megabytes there and back.
+  const [a, b] = kept;
+  const pictured = boarded(a.hash);
+  pictured.pictures.b = { ...pictured.pictures.a, id: 'b', radiance: b.hash, image: b.hash };
+  const zip = zipSync({
+    'project.json': strToU8(projectJson(pictured)),
+    [`assets/${a.hash}`]: [a.bytes, { level: 0 }],
+    [`assets/${b.hash}`]: [b.bytes, { level: 0 }],
+  });
+  const made = tally.count(await target.bytes('/api/projects/import', zip), `a project file of ${Math.round(zip.length / 1048576)} MB`);
+  const id = jsonOf<{ id: string }>(made)?.id ?? 'none';
+  const file = tally.count(await target.ask(`/api/projects/${id}/export/file`), 'its export');
+  tally.hold(file.body.length > a.bytes.length + b.bytes.length, 'the export is whole');
+  const again = tally.count(await target.bytes('/api/projects/import', file.body), 'our own export');
+  tally.hold(again.status === 201, 'our own export is taken in again');
+
+  // Announced and not sent; sent with the digest of something else.
+  const digest = tally.count(
+    await target.bytes('/api/assets', a.bytes, { 'content-digest': `sha-256=:${createHash('sha256').update('x').digest('base64')}:` }),
+    'another digest',
+  );
+  tally.hold(digest.status === 422, 'bytes that are not those of the digest are refused');
+  const right = tally.count(
+    await target.bytes('/api/assets', a.bytes, { 'content-digest': `sha-256=:${createHash('sha256').update(a.bytes).digest('base64')}:` }),
+    'the right digest',
+  );
+  tally.hold(right.status === 201, 'bytes with their digest are kept');
+  await new Promise<void>((done) => {
+    const socket = net.connect(target.port, '127.0.0.1', () => {
+      socket.write(`POST /api/assets HTTP/1.1\r\nhost: 127.0.0.1:${target.port}\r\ncontent-type: image/png\r\ncontent-length: ${a.bytes.length}\r\n\r\n`);
+      socket.write(a.bytes.subarray(0, 1000), () => setTimeout(() => socket.destroy(), 100));
+    });
+    socket.on('close', () => done());
+    socket.on('error', () => done());
+  });
+  tally.count(await target.ask('/api/projects'), 'the list after a body that broke off');
+  return tally;
+}
