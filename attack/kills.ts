@@ -64,7 +64,7 @@ export async function kills(target: Target, rounds: number): Promise<Tally> {
       }
     };
     const load = Promise.all([...logs.map(edit), upload()]);
-    await new Promise((done) => setTimeout(done, 250 + chance.below(900)));
+    await new Promise((done) => setTimeout(done, 600 + chance.below(2000)));
     doomed = true;
     await target.stop('SIGKILL');
     await load;

@@ -60,6 +60,14 @@ describe('a project of any earlier version', () => {
       expect(() => validateProject(kept(version, broken))).toThrow(/^The project is not valid: .*\.$/);
   });
 
+  it('is refused where it is nested deeper than any project', () => {
+    for (const version of [1, 4, 5]) {
+      let deep: unknown = 'x';
+      for (let i = 0; i < 50_000; i++) deep = i % 2 ? [deep] : { name: deep };
+      expect(() => validateProject({ ...kept(Math.min(version, 4)), version, walls: deep })).toThrow(/^The project is not valid: /);
+    }
+  });
+
   it('throws nothing but a refusal, whatever stands in it', () => {
     const keys = Object.keys(ProjectSchema.shape);
     fc.assert(

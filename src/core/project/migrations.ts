@@ -109,19 +109,22 @@ const toVersion4 = (old: Plain): Plain => ({
 /** Halves of surrogate pairs, and control characters other than line breaks and tabs. */
 // eslint-disable-next-line no-control-regex
 const UNREADABLE = /\p{Cs}|(?![\n\t])\p{Cc}/gu;
+const DEEPEST = 40;
 const NAMED = /[\p{L}\p{N}\p{P}\p{S}]/u;
 
 /** Version 4 took any text: names of blanks, control characters, halves of characters. They are made readable. */
 function toVersion5(old: Plain): Plain {
-  const readable = (value: unknown, key: string): unknown => {
+  const readable = (value: unknown, key: string, depth = 0): unknown => {
+    // No project is nested this deep: the schema will say so.
+    if (depth > DEEPEST) return null;
     if (typeof value === 'string') {
       const text = value.replace(UNREADABLE, '\u{fffd}');
       if (key !== 'name') return text;
       const line = text.replace(/[\n\t]/g, ' ');
       return NAMED.test(line) ? line : 'Unnamed';
     }
-    if (Array.isArray(value)) return value.map((v) => readable(v, ''));
-    return isPlain(value) ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, readable(v, k)])) : value;
+    if (Array.isArray(value)) return value.map((v) => readable(v, '', depth + 1));
+    return isPlain(value) ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, readable(v, k, depth + 1)])) : value;
   };
   return { ...(readable(old, '') as Plain), version: 5 };
 }
