@@ -1,5 +1,7 @@
+import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import net from 'node:net';
+import { crc32, deflateRawSync } from 'node:zlib';
 import { zipSync, strToU8 } from 'fflate';
 import sharp from 'sharp';
 import { contentHash, projectJson } from '../src/core/formats/project-file/project-file';
@@ -9,18 +11,16 @@ import { jsonOf, type Answer, type Target } from './target';
 
 /** Asks something small again and again while work runs. Gives back the longest it had to wait, ms. */
 async function beside<T>(target: Target, id: string, work: () => Promise<T>): Promise<{ result: T; longest: number }> {
-  let done = false;
-  let longest = 0;
-  const asking = (async () => {
-    while (!done) {
-      const answer = await target.ask(`/api/projects/${id}/changes?since=0`);
-      longest = Math.max(longest, answer.status === 200 ? answer.ms : Infinity);
-      await new Promise((next) => setTimeout(next, 15));
-    }
-  })();
-  const result = await work().finally(() => (done = true));
-  await asking;
-  return { result, longest };
+  const pings = spawn('node', ['attack/ping.mjs', `http://127.0.0.1:${target.port}/api/projects/${id}/changes?since=0`], {
+    stdio: ['pipe', 'pipe', 'inherit'],
+  });
+  let said = '';
+  pings.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()));
+  const ended = new Promise((done) => pings.once('exit', done));
+  await new Promise((done) => setTimeout(done, 150));
+  const result = await work().finally(() => pings.stdin.end());
+  await ended;
+  return { result, longest: Number(said) };
 }
 
 /** A zip whose directory names one stream again and again. */
@@ -43,39 +43,36 @@ function overlapping(copies: number): Uint8Array {
 }
 
 /** What is small and wants to become large, or to keep the server busy. */
-export async function bombs(target: Target): Promise<Tally> {
+export async function bombs(target: Target, short: boolean): Promise<Tally> {
   const tally = new Tally('bombs');
   const id = await target.newProject('Beside');
   let waited = 0;
   const waits: string[] = [];
+  const slow: string[] = [];
   // What is sent is made before, so that only the server's own waiting is measured.
   const drop = async (what: string, work: () => Promise<Answer>, statuses: number[]): Promise<Answer> => {
     const { result, longest } = await beside(target, id, work);
     waited = Math.max(waited, longest);
     if (longest > 200) waits.push(`${what} ${Math.round(longest)} ms`);
     tally.count(result, what);
+    if (result.ms > 3000) slow.push(`${what} ${(result.ms / 1000).toFixed(1)} s`);
     tally.hold(statuses.includes(result.status), `${what}: ${result.status} ${result.body.toString().slice(0, 120)}`);
     return result;
   };
   const plain = strToU8(projectJson(emptyProject('p', 'P')));
-  const gigabyte = new Uint8Array(64 * 1024 * 1024);
-  const half = zipSync({
-    'project.json': plain,
-    ...Object.fromEntries(Array.from({ length: 16 }, (_, i) => [`assets/${i}`, [gigabyte, { level: 9 }] as [Uint8Array, { level: 9 }]])),
-  });
-  await drop('a gigabyte beside the project', () => target.bytes('/api/projects/import', half), [201]);
-  await drop(
-    'a project of 64 MB of blanks',
-    () => target.bytes('/api/projects/import', zipSync({ 'project.json': [gigabyte.slice().fill(32), { level: 9 }] })),
-    [413],
-  );
+  const zeros = deflated('', new Uint8Array(64 * 1024 * 1024));
+  const gigabyte = rawZip([deflated('project.json', plain), ...Array.from({ length: 16 }, (_, i) => ({ ...zeros, name: `assets/${i}` }))]);
+  await drop('a gigabyte beside the project', () => target.bytes('/api/projects/import', gigabyte), [201]);
+  const blanks = rawZip([deflated('project.json', new Uint8Array(64 * 1024 * 1024).fill(32))]);
+  await drop('a project of 64 MB of blanks', () => target.bytes('/api/projects/import', blanks), [413]);
   const layered = overlapping(4000);
   await drop('4000 entries on one stream', () => target.bytes('/api/projects/import', layered), [422]);
   const crowd = manyEntries(100_000);
   const many = await drop('100,000 entries', () => target.bytes('/api/projects/import', crowd), [422]);
   tally.hold(/too many/.test(many.body.toString()), '100,000 entries are too many');
-  const huge = await grey(30_000);
-  await drop('a picture of 900 million pixels', () => target.bytes('/api/assets', huge), [413]);
+  const side = short ? 12_000 : 30_000;
+  const huge = await grey(side);
+  await drop(`a picture of ${side} by ${side} pixels`, () => target.bytes('/api/assets', huge), [413]);
   await drop('JSON nested 200,000 deep', () => target.json(`/api/projects/${id}/changes`, `${'['.repeat(200_000)}${']'.repeat(200_000)}`), [422]);
   await drop('JSON of 9 MB', () => target.json(`/api/projects/${id}/changes`, `"${'x'.repeat(9 * 1024 * 1024)}"`), [413]);
   await drop(
@@ -116,7 +113,7 @@ export async function bombs(target: Target): Promise<Tally> {
     ),
   )!.id;
   for (const kind of ['pdf', 'png']) await drop(`a heavy board as ${kind}`, () => target.ask(`/api/projects/${heavy}/export/${kind}`), [200]);
-  for (const kind of ['glb', 'pdf', 'png', 'file'])
+  for (const kind of short ? ['glb', 'file'] : ['glb', 'pdf', 'png', 'file'])
     await drop(`the demo as ${kind}`, () => target.ask(`/api/projects/heron-lock-cottage/export/${kind}`), [200]);
 
   // Work that is begun can be cancelled, and is then over.
@@ -127,6 +124,7 @@ export async function bombs(target: Target): Promise<Tally> {
   // Who hangs up ends the work too: what comes next does not wait for it.
   for (let i = 0; i < 3; i++) await target.ask('/api/projects/heron-lock-cottage/export/glb', { patience: 150 });
   tally.count(await target.ask(`/api/projects/${id}/export/file`), 'an export after three that were hung up on');
+  tally.notes.push(`took longest: ${slow.join(', ')}`);
   tally.notes.push(`longest wait of other requests beside all this: ${Math.round(waited)} ms${waits.length ? ` (over 200 ms: ${waits.join(', ')})` : ''}`);
   return tally;
 }
@@ -176,38 +174,50 @@ const grey = async (side: number): Promise<Uint8Array> =>
   new Uint8Array(
     await sharp({ create: { width: side, height: side, channels: 3, background: '#777' }, limitInputPixels: false } as never)
       .toColourspace('b-w')
-      .png({ compressionLevel: 9 })
+      .png({ compressionLevel: 6 })
       .toBuffer(),
   );
 
-/** A zip of so many empty entries, written by hand: zip writers give up below that. */
-function manyEntries(n: number): Uint8Array {
-  const bytes = new Uint8Array(n * (30 + 46 + 12) + 22);
-  const view = new DataView(bytes.buffer);
+/** A zip written by hand, of entries that are deflated already: what no zip writer would make. */
+function rawZip(entries: readonly { name: string; size: number; deflated: Uint8Array; crc: number }[]): Uint8Array {
+  const locals: Uint8Array[] = [];
+  const listed: Uint8Array[] = [];
   let at = 0;
-  const places: number[] = [];
-  for (let i = 0; i < n; i++) {
-    places.push(at);
-    view.setUint32(at, 0x04034b50, true);
-    view.setUint16(at + 26, 6, true);
-    bytes.set(strToU8(String(100000 + i)), at + 30);
-    at += 36;
+  for (const { name, size, deflated, crc } of entries) {
+    const local = Buffer.alloc(30 + name.length);
+    local.writeUInt32LE(0x04034b50, 0);
+    // Method 8: deflated.
+    local.writeUInt16LE(8, 8);
+    local.writeUInt32LE(crc, 14);
+    local.writeUInt32LE(deflated.length, 18);
+    local.writeUInt32LE(size, 22);
+    local.writeUInt16LE(name.length, 26);
+    local.write(name, 30);
+    const entry = Buffer.alloc(46 + name.length);
+    entry.writeUInt32LE(0x02014b50, 0);
+    local.copy(entry, 6, 4, 30);
+    entry.writeUInt32LE(at, 42);
+    entry.write(name, 46);
+    locals.push(local, deflated);
+    listed.push(entry);
+    at += local.length + deflated.length;
   }
-  const directory = at;
-  for (const [i, place] of places.entries()) {
-    view.setUint32(at, 0x02014b50, true);
-    view.setUint16(at + 28, 6, true);
-    view.setUint32(at + 42, place, true);
-    bytes.set(strToU8(String(100000 + i)), at + 46);
-    at += 52;
-  }
-  view.setUint32(at, 0x06054b50, true);
+  const directory = Buffer.concat(listed);
+  const end = Buffer.alloc(22);
+  end.writeUInt32LE(0x06054b50, 0);
   // A count of 16 bits holds no more than this; what is beyond stands in the directory all the same.
-  for (const field of [8, 10]) view.setUint16(at + field, Math.min(n, 65534), true);
-  view.setUint32(at + 12, at - directory, true);
-  view.setUint32(at + 16, directory, true);
-  return bytes.subarray(0, at + 22);
+  for (const field of [8, 10]) end.writeUInt16LE(Math.min(entries.length, 65534), field);
+  end.writeUInt32LE(directory.length, 12);
+  end.writeUInt32LE(at, 16);
+  return new Uint8Array(Buffer.concat([...locals, directory, end]));
 }
+
+const deflated = (name: string, bytes: Uint8Array) => ({ name, size: bytes.length, deflated: deflateRawSync(bytes), crc: crc32(bytes) });
+
+const manyEntries = (n: number): Uint8Array => {
+  const empty = deflated('', new Uint8Array());
+  return rawZip(Array.from({ length: n }, (_, i) => ({ ...empty, name: String(100_000 + i) })));
+};
 
 /** Bodies of all sizes up to the limits and beyond, whole, cut and changed on their way. */
 export async function sizes(target: Target, short: boolean): Promise<Tally> {

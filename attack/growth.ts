@@ -32,7 +32,7 @@ export async function growth(target: Target, edits: number): Promise<Tally> {
       case 3:
         return { command: 'project.rename', args: { name: `Day ${i}` } };
       default:
-        return { command: 'room.set', args: { room: rooms[i % rooms.length], set: { floor: i % 2 ? 'paint.reed' : null } } };
+        return { command: 'finish.apply', args: { targets: [{ kind: 'floor', room: rooms[i % rooms.length] }], finish: i % 2 ? 'paint.reed' : null } };
     }
   };
   const work = async (id: string, n: number): Promise<void> => {

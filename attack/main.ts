@@ -25,7 +25,7 @@ const target = new Target(folder, PORT);
 const parts: Record<string, () => Promise<Tally>> = {
   strangers: () => strangers(target),
   sizes: () => sizes(target, short),
-  bombs: () => bombs(target),
+  bombs: () => bombs(target, short),
   changes: () => changes(target, short ? 250 : 2000),
   files: () => files(target, short ? 60 : 2000),
   pictures: () => pictures(target, short ? 150 : 2000),

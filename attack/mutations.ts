@@ -90,7 +90,9 @@ export async function changes(target: Target, n: number): Promise<Tally> {
     const answer = tally.count(
       await target.json(
         `/api/projects/${id}/changes`,
-        chance.below(8) ? { base: seq, changes: [{ ...change, args: mutated(change.args, chance) }] } : mutated(batch, chance),
+        [() => batch, () => mutated(batch, chance), () => ({ base: seq, changes: [{ ...change, args: mutated(change.args, chance) }] })][
+          Math.min(2, chance.below(6))
+        ](),
       ),
       edit.command,
     );

@@ -174,7 +174,7 @@ program
   .command('seed')
   .description('put the demo on the list of projects, if it was never there')
   .action(async () => {
-    const { app, closeApp } = await import('@/server/app');
+    const { app, closeApp } = await import('@/server/application');
     const { seedDemo } = await import('@/server/seed');
     const made = await seedDemo(await app()).finally(closeApp);
     process.stderr.write(made ? 'The demo project was put on the list.\n' : 'The demo project was there already; nothing was changed.\n');

@@ -1,6 +1,6 @@
 import { readFile, unlink } from 'node:fs/promises';
 import { DomainError } from '@/core/project/errors';
-import { workOn, type App } from './app';
+import { workOn, type App } from './application';
 import { KEPT_DAYS } from './config';
 import type { CardFigures, ProjectRow } from './store/database';
 import { faultOf } from './store/faults';

@@ -3,7 +3,7 @@ import { boardOf } from '@/core/boards/layout';
 import { PROJECT_FILE } from '@/core/formats/project-file/project-file';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
-import { workOn, type App } from './app';
+import { workOn, type App } from './application';
 import type { WorkOptions } from './jobs/workers';
 import { passing } from './store/folder';
 import { newProjectId } from './store/projects';

@@ -1,7 +1,7 @@
 import type { AddressInfo } from 'node:net';
 import next from 'next';
 import { DomainError } from '@/core/project/errors';
-import { app, closeApp } from './app';
+import { app, closeApp } from './application';
 import { makeDoor } from './web/door';
 import { parseOrigins } from './web/guard';
 

@@ -10,7 +10,7 @@ import { contentHash, type Asset } from '@/core/formats/project-file/project-fil
 import { develop, meterExposure } from '@/core/render/tone';
 import { runChange } from '@/core/project/commands';
 import type { BoardItem, Project } from '@/core/project/schema';
-import type { App } from './app';
+import type { App } from './application';
 
 /** The pictures that ship with the demo, one a scheme, rendered from its own viewpoint by `enstegon render`. */
 const PICTURES = [

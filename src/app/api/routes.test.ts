@@ -20,7 +20,7 @@ beforeAll(async () => {
   process.env.ENSTEGON_DATA = folder;
 });
 afterAll(async () => {
-  const { app } = await import('@/server/app');
+  const { app } = await import('@/server/application');
   await (await app()).db.sequelize.close();
   delete process.env.ENSTEGON_DATA;
   await rm(folder, { recursive: true, force: true });

@@ -17,7 +17,7 @@ import { writeGlb } from './glb/glb';
 import { readHdr, writeHdr } from './hdr/hdr';
 import { POINTS_PER_METRE, writeBoardPdf } from './pdf/board-pdf';
 import { readPng, writePng } from './png';
-import { contentHash, projectJson, projectJsonSchema, readProjectJson, writeProjectFile } from './project-file/project-file';
+import { projectJsonSchema, readProjectJson, writeProjectFile } from './project-file/project-file';
 
 const refusal = (work: () => unknown): string => {
   try {

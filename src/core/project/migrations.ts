@@ -107,7 +107,7 @@ const toVersion4 = (old: Plain): Plain => ({
 });
 
 /** Halves of surrogate pairs, and control characters other than line breaks and tabs. */
-// eslint-disable-next-line no-control-regex
+
 const UNREADABLE = /\p{Cs}|(?![\n\t])\p{Cc}/gu;
 const DEEPEST = 40;
 const NAMED = /[\p{L}\p{N}\p{P}\p{S}]/u;

@@ -7,7 +7,7 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { runChange, type Change } from '@/core/project/commands';
 import { emptyProject, type Project } from '@/core/project/schema';
-import { makeApp } from '../app';
+import { makeApp } from '../application';
 import { openDatabase } from './database';
 import { migrations } from './migrations';
 import { change } from './testing';

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { afterEach, beforeEach, expect } from 'vitest';
 import type { Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
-import { makeApp, type App } from '../app';
+import { makeApp, type App } from '../application';
 import { openDatabase } from './database';
 
 /** An application on a folder of its own for each test of a file. */

@@ -79,7 +79,7 @@ export function guard(asked: Asked, origins: ReadonlySet<string>): Turned | null
   } catch {
     return { status: 400, message: 'The request was not understood: its address is not well formed.' };
   }
-  // eslint-disable-next-line no-control-regex
+
   if (/[\x00-\x1f\x7f]/.test(path) || asked.url.length > 4096)
     return { status: 400, message: 'The request was not understood: its address is not well formed.' };
   if (!path.startsWith('/api/'))

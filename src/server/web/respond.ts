@@ -5,7 +5,7 @@ import { Readable } from 'node:stream';
 import { z } from 'zod';
 import { sentence } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
-import { app, heedFault } from '../app';
+import { app, heedFault } from '../application';
 import { passing } from '../store/folder';
 import { faultOf } from '../store/faults';
 import { ChangeRefused } from '../store/projects';

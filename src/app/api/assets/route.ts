@@ -1,4 +1,4 @@
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { LIMITS } from '@/server/config';
 import { respond, withBodyFile } from '@/server/web/respond';
 

@@ -1,4 +1,4 @@
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { LIMITS } from '@/server/config';
 import { bodyJson, respond } from '@/server/web/respond';
 import { LibraryEntry } from '@/server/store/library';

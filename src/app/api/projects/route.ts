@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Name } from '@/core/project/schema';
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { cards, deletedProjects } from '@/server/cards';
 import { LIMITS } from '@/server/config';
 import { bodyJson, respond } from '@/server/web/respond';

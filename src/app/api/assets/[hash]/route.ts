@@ -1,4 +1,4 @@
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { respond, sendFile } from '@/server/web/respond';
 
 export const dynamic = 'force-dynamic';

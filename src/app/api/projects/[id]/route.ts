@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { LIMITS } from '@/server/config';
 import { bodyJson, respond } from '@/server/web/respond';
 

@@ -1,5 +1,5 @@
 import { rename, unlink } from 'node:fs/promises';
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { LIMITS } from '@/server/config';
 import { importProject } from '@/server/handing';
 import { passing } from '@/server/store/folder';

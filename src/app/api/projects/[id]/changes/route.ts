@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Change, sentence } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { LIMITS } from '@/server/config';
 import { ChangeRefused } from '@/server/store/projects';
 import { bodyJson, respond } from '@/server/web/respond';

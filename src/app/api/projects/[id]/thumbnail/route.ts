@@ -1,4 +1,4 @@
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { cardPicture } from '@/server/cards';
 import { respond } from '@/server/web/respond';
 

@@ -1,4 +1,4 @@
-import { app } from '@/server/app';
+import { app } from '@/server/application';
 import { makeExport, type Wanted } from '@/server/handing';
 import { respond, sendFile } from '@/server/web/respond';
 
