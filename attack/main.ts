@@ -10,7 +10,7 @@ import { bombs, sizes } from './bombs';
 import { disks } from './disk';
 import { growth } from './growth';
 import { kills } from './kills';
-import { changes, files, pictures } from './mutations';
+import { changes, files, pictures, zips } from './mutations';
 import { strangers } from './strangers';
 import { table, type Tally } from './tally';
 import { Target } from './target';
@@ -28,6 +28,7 @@ const parts: Record<string, () => Promise<Tally>> = {
   bombs: () => bombs(target, short),
   changes: () => changes(target, short ? 250 : 2000),
   files: () => files(target, short ? 60 : 2000),
+  zips: () => zips(target, short ? 60 : 2000),
   pictures: () => pictures(target, short ? 150 : 2000),
   kills: () => kills(target, short ? 4 : 40),
   growth: () => growth(target, short ? 1500 : 20_000),

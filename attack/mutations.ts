@@ -4,8 +4,7 @@ import sharp from 'sharp';
 import { heronLockCottage } from '../src/core/demo/heron-lock';
 import { writeHdr } from '../src/core/formats/hdr/hdr';
 import { writeProjectFile } from '../src/core/formats/project-file/project-file';
-import { commandNames } from '../src/core/project/commands';
-import { validateProject } from '../src/core/project/commands';
+import { commandNames, validateProject } from '../src/core/project/commands';
 import { Chance, mutated, spoiled } from './chance';
 import { Tally } from './tally';
 import { jsonOf, type Target } from './target';
@@ -111,29 +110,37 @@ export async function changes(target: Target, n: number): Promise<Tally> {
   return tally;
 }
 
-/** Project files and bare zips with changed bytes and changed values. */
-export async function files(target: Target, n: number): Promise<Tally> {
-  const tally = new Tally(`${n} mutated project files`);
-  const chance = new Chance(2);
-  const text = /```json\n([\s\S]*?)```/.exec(await readFile('docs/project-file.md', 'utf8'))![1];
-  const small = JSON.parse(text) as object;
-  const zips = [zipSync({ 'project.json': strToU8(text) }), writeProjectFile(heronLockCottage(), [])];
-  const versions = [1, 2, 3, 4, 5];
+/** Takes project files in, and opens, shows and takes away again what was taken. */
+async function imports(target: Target, tally: Tally, n: number, make: (i: number) => Uint8Array): Promise<Tally> {
   for (let i = 0; i < n; i++) {
-    const body =
-      i % 3 === 0
-        ? spoiled(zips[i % 9 === 0 ? 1 : 0], chance)
-        : zipSync({ 'project.json': strToU8(JSON.stringify(mutated({ ...small, ...(chance.below(2) ? { version: chance.of(versions) } : {}) }, chance))) });
-    const answer = tally.count(await target.bytes('/api/projects/import', body), 'import');
+    const answer = tally.count(await target.bytes('/api/projects/import', make(i)), 'import');
     const made = jsonOf<{ id?: string }>(answer)?.id;
     if (!made) continue;
-    // What was taken in can be opened, shown and taken away again.
     tally.count(await target.ask(`/api/projects/${made}`), 'what was imported');
     if (i % 5 === 0) for (const kind of ['thumbnail', 'export/glb', 'export/file']) tally.count(await target.ask(`/api/projects/${made}/${kind}`), kind);
     await target.ask(`/api/projects/${made}`, { method: 'DELETE' });
   }
   tally.count(await target.ask('/api/projects'), 'the list after it all');
   return tally;
+}
+
+/** The project of the documentation, in the shape of any version. */
+const smallProject = async (): Promise<object> => JSON.parse(/```json\n([\s\S]*?)```/.exec(await readFile('docs/project-file.md', 'utf8'))![1]) as object;
+
+/** Project files with changed values. */
+export async function files(target: Target, n: number): Promise<Tally> {
+  const chance = new Chance(2);
+  const small = await smallProject();
+  return imports(target, new Tally(`${n} mutated project files`), n, () =>
+    zipSync({ 'project.json': strToU8(JSON.stringify(mutated({ ...small, ...(chance.below(2) ? { version: chance.of([1, 2, 3, 4, 5]) } : {}) }, chance))) }),
+  );
+}
+
+/** Zips with changed bytes. */
+export async function zips(target: Target, n: number): Promise<Tally> {
+  const chance = new Chance(4);
+  const seeds = [zipSync({ 'project.json': strToU8(JSON.stringify(await smallProject())) }), writeProjectFile(heronLockCottage(), [])];
+  return imports(target, new Tally(`${n} mutated zips`), n, (i) => spoiled(seeds[i % 6 ? 0 : 1], chance));
 }
 
 /** Pictures with changed bytes. */

@@ -14,3 +14,4 @@ wait "$types"
 npx vitest run
 build
 npx playwright test
+npx tsx attack/main.ts --short

@@ -15,9 +15,11 @@ async function serve(): Promise<void> {
     if (!(error instanceof DomainError) || error.code === 'store.locked') throw error;
     console.error(error.message);
   });
-  const inside = next({ dev: process.env.NODE_ENV !== 'production', hostname: host, port });
-  await inside.prepare();
-  const server = makeDoor({ host, port, origins }, inside.getRequestHandler());
+  let inside: ReturnType<ReturnType<typeof next>['getRequestHandler']> | null = null;
+  const server = makeDoor({ host, port, origins }, (request, response) => inside!(request, response));
+  const routes = next({ dev: process.env.NODE_ENV !== 'production', hostname: host, port, httpServer: server });
+  await routes.prepare();
+  inside = routes.getRequestHandler();
   const stop = (): void => {
     server.close();
     server.closeAllConnections();

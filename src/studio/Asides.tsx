@@ -12,6 +12,7 @@ export function Asides() {
   return (
     <Box
       component="section"
+      role="alert"
       aria-label="Edits set aside"
       data-testid="asides"
       sx={{

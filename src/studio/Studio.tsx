@@ -10,7 +10,6 @@ import { Actions } from './Actions';
 import { Asides } from './Asides';
 import { BoardTable } from './boards/BoardTable';
 import { Docket } from './docket/Docket';
-import { ErrandList } from './errands/ErrandList';
 import { Ledge } from './ledge/Ledge';
 import { colours } from './look/theme';
 import { Warn } from './projects/ProjectsPage';
@@ -112,7 +111,6 @@ export function Studio({ id }: { id: string }) {
           <Asides />
         </Box>
         <Ledge />
-        <ErrandList />
         <Actions open={actions} onClose={() => setActions(false)} />
       </Box>
       <DragOverlay dropAnimation={null}>

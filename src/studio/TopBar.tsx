@@ -12,6 +12,7 @@ import { findings } from '@/core/checks/findings';
 import { TextField } from './look/fields';
 import { colours, SERIF } from './look/theme';
 import { Warn } from './projects/ProjectsPage';
+import { ErrandList } from './errands/ErrandList';
 import { useErrands } from './errands/errands';
 import { api } from './store/api';
 import { useStudio } from './store/studio';
@@ -71,7 +72,9 @@ export function TopBar({ onActions, onOutline }: { onActions(): void; onOutline(
       <Box role="status" aria-label="Saving" data-testid="kept" sx={{ color: colours.third, fontSize: 12, whiteSpace: 'nowrap' }}>
         {words}
       </Box>
-      <Box sx={{ flex: 1 }} />
+      <Box sx={{ flex: 1, minWidth: 0, display: 'flex', justifyContent: 'flex-end' }}>
+        <ErrandList />
+      </Box>
       <Findings />
       <Box sx={{ display: 'flex' }}>
         <Tooltip title={undo.length ? `Undo: ${undo.at(-1)!.title}` : 'Nothing to undo'}>

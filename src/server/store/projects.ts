@@ -57,8 +57,9 @@ export interface State {
 /** How many projects are held ready. */
 const HELD = 24;
 
-const broken = (id: string, why: string): DomainError =>
-  new DomainError('project.broken', `This project can’t be opened: ${why}; export it to keep what can still be read.`, [id]);
+/** @param rest whether something of it can be read and taken elsewhere */
+const broken = (id: string, why: string, rest = true): DomainError =>
+  new DomainError('project.broken', `This project can’t be opened: ${why}${rest ? '; export it to keep what can still be read' : ''}.`, [id]);
 
 /**
  * Projects as an append-only log of changes with snapshots. One writer at a time: the log is the only thing that
@@ -155,7 +156,7 @@ export class Projects {
       this.db.projects.findByPk(id),
       this.db.snapshots.findAll({ where: { projectId: id }, attributes: ['seq'], order: [['seq', 'DESC']] }),
     ]);
-    if (!seqs.length) throw broken(id, 'its first state is missing');
+    if (!seqs.length) throw broken(id, 'its first state is missing', false);
     const last = row?.seq ?? 0;
     for (const { seq: from } of seqs) {
       const snapshot = await this.db.snapshots.findOne({ where: { projectId: id, seq: from } });
@@ -180,7 +181,7 @@ export class Projects {
       // An earlier snapshot would come to the same gap.
       return { seq, project, last };
     }
-    throw broken(id, 'none of its states can be read');
+    throw broken(id, 'none of its states can be read', false);
   }
 
   /** What can still be read of a project, checked or not, for taking it elsewhere. */

@@ -20,6 +20,10 @@ export function makeDoor(served: Served, inside: (request: IncomingMessage, resp
     if (Number(request.headers['content-length'] ?? 0) > 1 << 20) response.setHeader('connection', 'close');
     say(response, turned.status, turned.message);
   });
+  // The framework takes upgrades itself while one develops; strangers get none.
+  server.prependListener('upgrade', (request, socket) => {
+    if (guard({ method: request.method ?? '', url: request.url ?? '/', headers: request.headers }, origins)) socket.destroy();
+  });
   server.on('clientError', (_error, socket) => {
     if (socket.writable) socket.end('HTTP/1.1 400 Bad Request\r\nconnection: close\r\ncontent-length: 0\r\n\r\n');
   });

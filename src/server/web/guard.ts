@@ -82,7 +82,8 @@ export function guard(asked: Asked, origins: ReadonlySet<string>): Turned | null
 
   if (/[\x00-\x1f\x7f]/.test(path) || asked.url.length > 4096)
     return { status: 400, message: 'The request was not understood: its address is not well formed.' };
-  if (!path.startsWith('/api/'))
+  // The framework's own addresses are asked while one develops; a built server knows none of them.
+  if (!path.startsWith('/api/') && !path.startsWith('/__nextjs'))
     return READS.has(asked.method) ? null : { status: 405, message: 'The request was not understood: nothing is changed at this address.' };
   const site = header('sec-fetch-site');
   const origin = header('origin');

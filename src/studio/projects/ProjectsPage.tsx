@@ -60,6 +60,7 @@ export function ProjectsPage() {
           <Box component="h1" sx={{ font: `34px ${SERIF}`, m: 0, flex: 1 }}>
             Projects
           </Box>
+          <ErrandList />
           <Button onClick={() => file.current?.click()}>Open a project file</Button>
           <Button variant="contained" onClick={() => setMaking(true)}>
             New project
@@ -126,7 +127,6 @@ export function ProjectsPage() {
           ))}
         </Box>
         <DeletedProjects gone={gone} onRestore={(id) => attempt(() => api.restore(id))} />
-        <ErrandList />
         {cards && !cards.length ? <Box sx={{ color: colours.second, mt: 4 }}>There is no project yet. Start one with “New project”.</Box> : null}
       </Box>
       <NewProject

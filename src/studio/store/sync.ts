@@ -246,7 +246,8 @@ export class Sync {
       this.pending = this.pending.filter((p) => p !== culprit);
       void this.outbox.remove([key]);
       this.state = { ...this.state, aside: this.putAside(change, refusal!.message) };
-      this.replay(`An edit was not kept and is set aside. ${refusal!.message}`, change.id);
+      // What is set aside is shown with its reason: a notice would say it twice.
+      this.replay(null, change.id);
     } else if (doubtful) {
       this.batch = Math.max(1, Math.floor(batch.length / 2));
       this.set({ status: 'keeping' });
@@ -289,11 +290,10 @@ export class Sync {
       undo: this.state.undo.filter((s) => !gone.has(s.id)),
       redo: this.state.redo.filter((s) => !gone.has(s.id)),
       status: next.length ? 'keeping' : 'kept',
-      message: lost.length
-        ? dropped
-          ? `${message} ${lost.length === 1 ? 'One edit that stood on it is' : `${lost.length} edits that stood on it are`} set aside too.`
-          : `Another window changed this project; ${lost.length === 1 ? 'one edit' : `${lost.length} edits`} of this window could not be kept. ${lost[0]}`
-        : message,
+      message:
+        lost.length && !dropped
+          ? `Another window changed this project; ${lost.length === 1 ? 'one edit' : `${lost.length} edits`} of this window could not be kept. ${lost[0]}`
+          : message,
     });
   }
 
