@@ -5,6 +5,7 @@ import { crc32, deflateRawSync } from 'node:zlib';
 import { zipSync, strToU8 } from 'fflate';
 import sharp from 'sharp';
 import { contentHash, projectJson } from '../src/core/formats/project-file/project-file';
+import { picturedProject } from '../src/core/formats/project-file/testing';
 import { emptyProject, type Project } from '../src/core/project/schema';
 import { Tally } from './tally';
 import { jsonOf, type Answer, type Target } from './target';
@@ -131,25 +132,9 @@ export async function bombs(target: Target, short: boolean): Promise<Tally> {
 
 /** A project with a picture on a board. @param large side of the paper and of two samples, metres */
 function boarded(image: string, large = 0): Project {
-  const project = emptyProject('p', 'Board');
   const item = { page: 'page', order: 0, x: 0, y: 0, shadow: true };
   return {
-    ...project,
-    pictures: {
-      a: {
-        id: 'a',
-        name: 'A',
-        viewpoint: null,
-        scheme: null,
-        width: 400,
-        height: 300,
-        samples: 1,
-        exposure: 0,
-        radiance: image,
-        image,
-        made: '2026-01-01T00:00:00Z',
-      },
-    },
+    ...picturedProject('Board', image),
     boards: {
       b: {
         id: 'b',

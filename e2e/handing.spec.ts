@@ -3,28 +3,8 @@ import { expect, test } from '@playwright/test';
 import { zipSync, strToU8 } from 'fflate';
 import sharp from 'sharp';
 import { contentHash, projectJson } from '../src/core/formats/project-file/project-file';
-import { emptyProject, type Project } from '../src/core/project/schema';
+import { picturedProject } from '../src/core/formats/project-file/testing';
 import { Studio } from './studio';
-
-/** A project with one picture. */
-const pictured = (name: string, hash: string): Project => ({
-  ...emptyProject('p', name),
-  pictures: {
-    a: {
-      id: 'a',
-      name: 'A',
-      viewpoint: null,
-      scheme: null,
-      width: 400,
-      height: 300,
-      samples: 1,
-      exposure: 0,
-      radiance: hash,
-      image: hash,
-      made: '2026-01-01T00:00:00Z',
-    },
-  },
-});
 
 test('long work shows how far it has come, leaves the designer alone and can be cancelled', async ({ page }) => {
   const studio = new Studio(page);
@@ -68,9 +48,12 @@ test('files that are no project are refused in a sentence, and large ones are op
   const hash = contentHash(noise);
   expect(noise.length).toBeGreaterThan(14e6);
   const cut = noise.subarray(0, 60);
-  await open('cut.enstegon', zipSync({ 'project.json': strToU8(projectJson(pictured('Cut', contentHash(cut)))), [`assets/${contentHash(cut)}`]: cut }));
+  await open('cut.enstegon', zipSync({ 'project.json': strToU8(projectJson(picturedProject('Cut', contentHash(cut)))), [`assets/${contentHash(cut)}`]: cut }));
   await expect(status).toContainText('The picture was not kept: its file is damaged or ends too early.');
-  await open('large.enstegon', zipSync({ 'project.json': strToU8(projectJson(pictured('Large one', hash))), [`assets/${hash}`]: [noise, { level: 0 }] }));
+  await open(
+    'large.enstegon',
+    zipSync({ 'project.json': strToU8(projectJson(picturedProject('Large one', hash))), [`assets/${hash}`]: [noise, { level: 0 }] }),
+  );
   await expect(page.getByRole('article', { name: 'Large one' })).toBeVisible({ timeout: 60_000 });
   expect(contentHash(new Uint8Array(await (await page.request.get(`/api/assets/${hash}`)).body()))).toBe(hash);
 });

@@ -7,8 +7,9 @@ import { heronLockCottage } from '@/core/demo/heron-lock';
 import { writeHdr } from '@/core/formats/hdr/hdr';
 import { writePng } from '@/core/formats/png';
 import { contentHash, projectJson, renameAssets, writeProjectFile } from '@/core/formats/project-file/project-file';
+import { picturedProject } from '@/core/formats/project-file/testing';
 import { DomainError } from '@/core/project/errors';
-import { emptyProject, type Project } from '@/core/project/schema';
+import { emptyProject } from '@/core/project/schema';
 import { LIMITS } from '../config';
 import { ProjectZip, readProjectFile } from './project-file';
 
@@ -30,24 +31,7 @@ const refusal = async (work: Promise<unknown>): Promise<string> => {
 
 const png = writePng(new Uint8Array([255, 0, 0, 255]), 1, 1);
 const hdr = writeHdr(new Float32Array([1, 2, 3]), 1, 1);
-const pictured: Project = {
-  ...emptyProject('p', 'P'),
-  pictures: {
-    a: {
-      id: 'a',
-      name: 'A',
-      viewpoint: null,
-      scheme: null,
-      width: 16,
-      height: 16,
-      samples: 1,
-      exposure: 0,
-      radiance: contentHash(hdr),
-      image: contentHash(png),
-      made: '2026-01-01T00:00:00Z',
-    },
-  },
-};
+const pictured = picturedProject('P', contentHash(png), contentHash(hdr));
 const assets = [png, hdr].map((bytes) => ({ hash: contentHash(bytes), bytes }));
 const plain = strToU8(projectJson(emptyProject('p', 'P')));
 

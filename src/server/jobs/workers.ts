@@ -18,6 +18,12 @@ interface Waiting {
   reject(error: unknown): void;
 }
 
+/** What one piece of work may take. */
+export interface Limits {
+  seconds: number;
+  megabytes: number;
+}
+
 /** What may wait in one lane; more is refused. */
 const LONGEST_QUEUE = 200;
 
@@ -30,7 +36,7 @@ class Lane {
   private process: ChildProcess | null = null;
   private watch: ReturnType<typeof setInterval> | null = null;
 
-  constructor(private readonly limits: { seconds: number; megabytes: number }) {}
+  constructor(private readonly limits: Limits) {}
 
   run(call: Call, options: WorkOptions): Promise<unknown> {
     return new Promise((resolve, reject) => {
@@ -139,8 +145,12 @@ function memoryOf(pid: number | undefined): number {
 
 /** Heavy work, off the server's own thread and under limits. */
 export class Workers {
-  private readonly lanes = { short: new Lane(WORK.short), long: new Lane(WORK.long) };
+  private readonly lanes: Record<keyof typeof WORK, Lane>;
   private number = 0;
+
+  constructor(limits: Record<keyof typeof WORK, Limits> = WORK) {
+    this.lanes = { short: new Lane(limits.short), long: new Lane(limits.long) };
+  }
 
   /**
    * @throws DomainError what the task refuses, or `work.…` where it took too long, too much memory, or was cancelled

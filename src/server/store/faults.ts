@@ -36,6 +36,8 @@ const codeOf = (error: unknown): string => {
 /** What an error of the database or the file system means, as a refusal; null for any other error. */
 export function faultOf(error: unknown): DomainError | null {
   if (error instanceof DomainError) return error.code.startsWith('store.') ? error : null;
+  // A request that was under way when the database was let go of.
+  if (error instanceof Error && /connection manager was closed/.test(error.message)) return storeFault('busy');
   const code = codeOf(error);
   const kind = CODES.find(([pattern]) => pattern.test(code))?.[1];
   return kind ? storeFault(kind) : null;
