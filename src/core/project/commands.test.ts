@@ -334,3 +334,27 @@ describe('every command', () => {
     expect(() => edit(project, 'corner.move', { corner: a.id, to: { x: b.x, y: b.y } })).toThrow(/another corner/);
   });
 });
+
+describe('undo', () => {
+  it('reaches what edits change, and nothing else of the project', () => {
+    const project = emptyProject('p', 'P');
+    const patch = (path: (string | number)[], value: unknown) => ({
+      id: 'patch0001',
+      kind: 'undo' as const,
+      command: 'history.patch' as const,
+      args: { patches: [{ op: 'replace', path, value }] },
+    });
+    expect(runChange(project, patch(['name'], 'Q')).project.name).toBe('Q');
+    for (const [path, value] of [
+      [['id'], 'other'],
+      [['version'], 1],
+      [['format'], 'x'],
+      [['new'], 1],
+      [['__proto__', 'x'], 1],
+      [['constructor'], 1],
+      [[], {}],
+      [[0], 1],
+    ] as const)
+      expect(() => runChange(project, patch([...path], value))).toThrow(/^Nothing was changed: undo reaches only/);
+  });
+});

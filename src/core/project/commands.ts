@@ -6,7 +6,7 @@ import { dropFaces } from './face-carry';
 import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
-import { Id, type Project } from './schema';
+import { Id, ProjectSchema, type Project } from './schema';
 import { COLLECTIONS, refuseLocked, type CollectionName } from './things';
 import { reconcileRooms, stateOf } from './topology';
 import { deleteWalls } from './walls';
@@ -164,7 +164,11 @@ export function runChange(project: Project, change: Change): Outcome {
   return { project: next, patches: [...patches, ...more], inverse: [...back, ...inverse], title: definition.title };
 }
 
+/** What undo may reach: all that commands change. */
+const UNDONE = new Set<string | number>(Object.keys(ProjectSchema.shape).filter((key) => !['format', 'version', 'id'].includes(key)));
+
 function runPatches(project: Project, patches: Patch[], kind: Change['kind']): Outcome {
+  if (patches.some(({ path }) => !UNDONE.has(path[0]))) throw new DomainError('arguments', 'Nothing was changed: undo reaches only what edits change.', []);
   let next: Project;
   try {
     next = applyPatches(project, patches);

@@ -84,17 +84,26 @@ export interface Database {
 
 export const DATABASE_FILE = 'enstegon.sqlite';
 
+/** Each transaction has a connection of its own: what holds for one connection is set on every one, as it opens. */
+class TunedDatabase extends sqlite3.Database {
+  constructor(file: string, mode: number, opened: (error: Error | null) => void) {
+    super(file, mode, (error) => {
+      if (error) return opened(error);
+      this.exec('PRAGMA busy_timeout = 5000; PRAGMA synchronous = FULL; PRAGMA foreign_keys = ON', opened);
+    });
+  }
+}
+
 /** Opens the database of a folder, in write-ahead mode with foreign keys on, and brings its tables up to date. */
 export async function openDatabase(folder: string): Promise<Database> {
   const sequelize = new Sequelize({
     dialect: 'sqlite',
-    dialectModule: sqlite3,
+    dialectModule: { ...sqlite3, Database: TunedDatabase },
     storage: path.join(folder, DATABASE_FILE),
     logging: false,
     define: { timestamps: false },
   });
   try {
-    await sequelize.query('PRAGMA busy_timeout = 5000');
     const [{ auto_vacuum: giving }] = await sequelize.query<{ auto_vacuum: number }>('PRAGMA auto_vacuum', { type: QueryTypes.SELECT });
     // Space is given back piece by piece; a database from before that is rearranged once, and works without where there is no room for it.
     if (giving !== 2) {
@@ -102,8 +111,6 @@ export async function openDatabase(folder: string): Promise<Database> {
       await sequelize.query('VACUUM').catch(() => undefined);
     }
     await sequelize.query('PRAGMA journal_mode = WAL');
-    await sequelize.query('PRAGMA synchronous = FULL');
-    await sequelize.query('PRAGMA foreign_keys = ON');
     const umzug = new Umzug({ migrations, context: sequelize.getQueryInterface(), storage: new SequelizeStorage({ sequelize }), logger: undefined });
     await umzug.up();
   } catch (error) {

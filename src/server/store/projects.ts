@@ -54,6 +54,9 @@ export interface State {
   project: Project;
 }
 
+/** How many changes are sent at once. */
+export const STRETCH = 5000;
+
 /** How many projects are held ready. */
 const HELD = 24;
 
@@ -191,9 +194,9 @@ export class Projects {
     return { ...(await this.replay(id)), name: row.name };
   }
 
-  /** Changes after a sequence number, oldest first. */
+  /** Changes after a sequence number, oldest first, `STRETCH` of them at most. */
   async changesSince(id: string, seq: number): Promise<KeptChange[]> {
-    const rows = await this.db.changes.findAll({ where: { projectId: id, seq: { [Op.gt]: seq } }, order: [['seq', 'ASC']], limit: 5000 });
+    const rows = await this.db.changes.findAll({ where: { projectId: id, seq: { [Op.gt]: seq } }, order: [['seq', 'ASC']], limit: STRETCH });
     const changes = rows.map(kept);
     if (changes.includes(null)) throw broken(id, 'one of its changes is damaged');
     return changes as KeptChange[];
@@ -283,7 +286,7 @@ export class Projects {
         (await this.db.changes.findAll({ where: { projectId: id, changeId: [...incoming] }, attributes: ['changeId'] })).map((r) => r.changeId),
       );
       const fresh = changes.filter((c) => !known.has(c.id));
-      if (base > state.seq || since.some((c) => !incoming.has(c.id))) return { ok: false, seq: state.seq, changes: since };
+      if (base > state.seq || since.some((c) => !incoming.has(c.id))) return { ok: false, seq: since.at(-1)?.seq ?? state.seq, changes: since };
       if (!fresh.length) return { ok: true, seq: state.seq };
       const needed = new Set(assetsOf(state.project));
       const added: string[] = [];

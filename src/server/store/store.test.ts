@@ -13,7 +13,7 @@ import { demoProject, seedDemo } from '../seed';
 import { bodyBytes, bodyJson, respond } from '../web/respond';
 import { SNAPSHOT_EVERY } from '../config';
 import { pack } from './packing';
-import type { ChangeRefused } from './projects';
+import { STRETCH, type ChangeRefused } from './projects';
 import { change, freshApp, refusal, rename } from './testing';
 
 const at = freshApp();
@@ -112,11 +112,31 @@ describe('the log of changes', () => {
     expect((await refusal(at.app.projects.append(id, 0, [change('picture.add', args)]))).code).toBe('asset.missing');
   });
 
-  it('runs with write-ahead logging, full syncing and foreign keys', async () => {
+  it('hands what came between over in stretches, each with the number it reaches', async () => {
+    const { app } = at;
+    const id = await app.projects.createEmpty('P', 'metric');
+    const data = pack({ args: null, patches: [{ op: 'replace', path: ['name'], value: 'Q' }], inverse: [] });
+    const row = { projectId: id, kind: 'do' as const, target: null, command: 'project.rename', title: 'Rename project', data, at: new Date() };
+    const last = STRETCH + 3;
+    await app.db.changes.bulkCreate(Array.from({ length: last }, (_, i) => ({ ...row, seq: i + 1, changeId: `far${String(i).padStart(6, '0')}` })));
+    await app.db.projects.update({ seq: last }, { where: { id } });
+    const first = await app.projects.append(id, 0, [rename('Late')]);
+    expect([first.ok, first.seq, first.ok ? 0 : first.changes.length]).toEqual([false, STRETCH, STRETCH]);
+    const second = await app.projects.append(id, first.seq, [rename('Late')]);
+    expect([second.ok, second.seq, second.ok ? 0 : second.changes.length]).toEqual([false, last, 3]);
+    expect(await app.projects.append(id, second.seq, [rename('Late')])).toEqual({ ok: true, seq: last + 1 });
+  });
+
+  it('runs with write-ahead logging, full syncing and foreign keys, in transactions too', async () => {
     const pragma = async (name: string) => Object.values((await at.app.db.sequelize.query(`PRAGMA ${name}`, { type: QueryTypes.SELECT }))[0] as object)[0];
     expect(await pragma('journal_mode')).toBe('wal');
     expect(await pragma('synchronous')).toBe(2);
     expect(await pragma('foreign_keys')).toBe(1);
+    await at.app.db.write(async (transaction) => {
+      const own = async (name: string) =>
+        Object.values((await at.app.db.sequelize.query(`PRAGMA ${name}`, { type: QueryTypes.SELECT, transaction }))[0] as object)[0];
+      expect([await own('synchronous'), await own('foreign_keys'), await own('busy_timeout')]).toEqual([2, 1, 5000]);
+    });
     await expect(
       at.app.db.changes.create({
         projectId: 'none',

@@ -20,7 +20,9 @@ export const GET = (request: Request, { params }: Context): Promise<Response> =>
     const since = z.coerce.number().int().min(0).catch(0).parse(new URL(request.url).searchParams.get('since'));
     const { projects } = await app();
     const { seq } = await projects.load(id);
-    return Response.json({ seq, changes: seq > since ? await projects.changesSince(id, since) : [] });
+    const changes = seq > since ? await projects.changesSince(id, since) : [];
+    // Who is far behind gets them in stretches: the number is that of the last one that was sent.
+    return Response.json({ seq: changes.at(-1)?.seq ?? seq, changes });
   });
 
 export const POST = (request: Request, { params }: Context): Promise<Response> =>
