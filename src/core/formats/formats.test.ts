@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
-import { WebIO } from '@gltf-transform/core';
+import { WebIO, type Node } from '@gltf-transform/core';
 import fc from 'fast-check';
 import { strFromU8, strToU8, unzipSync } from 'fflate';
 import { validateBytes } from 'gltf-validator';
@@ -11,6 +11,7 @@ import { heronLockCottage } from '../demo/heron-lock';
 import { finishById } from '../finishes/library';
 import { textureSpan } from '../finishes/texture';
 import { deriveModel } from '../derive';
+import { IDENTITY, transformPoint, type Matrix } from '../geometry/mesh';
 import { DomainError } from '../project/errors';
 import { emptyProject, type BoardItem, type Project } from '../project/schema';
 import { writeGlb } from './glb/glb';
@@ -169,6 +170,52 @@ describe('the GLB', () => {
     expect(high[1] - low[1]).toBeCloseTo(5.05 + 3.5 * Math.tan((42 * Math.PI) / 180), 4);
     expect(high[2] - low[2]).toBeCloseTo(8.25, 4);
     expect(low[1]).toBeCloseTo(0, 5);
+  });
+
+  it('has everything where the model has it, thing by thing', async () => {
+    const model = deriveModel(heronLockCottage());
+    const document = await new WebIO().readBinary(await writeGlb(model));
+    type Box = number[];
+    const grow = (boxes: Map<string, Box>, id: string, p: readonly number[]): void => {
+      const box = boxes.get(id) ?? [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+      for (let c = 0; c < 3; c++) {
+        box[c] = Math.min(box[c], p[c]);
+        box[c + 3] = Math.max(box[c + 3], p[c]);
+      }
+      boxes.set(id, box);
+    };
+    const found = new Map<string, Box>();
+    const look = (node: Node, id: string | null): void => {
+      const own = (node.getExtras().id as string | undefined) ?? id;
+      const m = node.getWorldMatrix();
+      for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+        const position = primitive.getAttribute('POSITION')!;
+        for (let i = 0, e = [0, 0, 0]; i < position.getCount(); i++) {
+          position.getElement(i, e);
+          // glTF is y up.
+          const [x, y, z] = [0, 1, 2].map((r) => m[r] * e[0] + m[4 + r] * e[1] + m[8 + r] * e[2] + m[12 + r]);
+          grow(found, own!, [x, -z, y]);
+        }
+      }
+      for (const child of node.listChildren()) look(child, own);
+    };
+    for (const child of document.getRoot().listScenes()[0].listChildren()) look(child, null);
+    const meant = new Map<string, Box>();
+    const add = (id: string, mesh: { positions: Float32Array }, matrix: Matrix): void => {
+      for (let k = 0; k < mesh.positions.length; k += 3) {
+        const p = transformPoint(matrix, { x: mesh.positions[k], y: mesh.positions[k + 1], z: mesh.positions[k + 2] });
+        grow(meant, id, [p.x, p.y, p.z]);
+      }
+    };
+    for (const level of model.shell.levels)
+      for (const surface of level.surfaces) if (surface.mesh.indices.length) add(surface.entity, surface.mesh, surface.matrix ?? IDENTITY);
+    for (const { piece, parts, matrix } of model.pieces) for (const { mesh } of parts) add(piece.id, mesh, matrix);
+    expect(meant.size).toBeGreaterThan(100);
+    for (const [id, box] of meant) {
+      const other = found.get(id);
+      expect([id, other !== undefined]).toEqual([id, true]);
+      box.forEach((v, i) => expect(Math.abs(v - other![i]), id).toBeLessThan(2e-4));
+    }
   });
 
   it('names its nodes and carries the finishes at real size', async () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { LATTICE } from './clipping';
 import { arrange, edgeDirection, straightLine, type ArrangedLine } from './arrangement';
 import { MeshBuilder, meshArea, placement, transformPoint, type Mesh } from './mesh';
 import {
@@ -378,7 +379,8 @@ describe('what two convex rings have in common', () => {
           ],
         );
         const near = slow.filter((r) => r.outer[0].x < 20);
-        expect(totalArea(fast)).toBeCloseTo(totalArea(near), 6);
+        // The general way rounds to its lattice.
+        expect(Math.abs(totalArea(fast) - totalArea(near))).toBeLessThan((perimeter(a) + perimeter(b)) * LATTICE);
         for (const r of fast) expect(isConvex(r.outer)).toBe(true);
       }),
       { numRuns: 200 },

@@ -1,6 +1,6 @@
 import earcut from 'earcut';
 import polylabel from 'polylabel';
-import * as polyclip from 'polyclip-ts';
+import { clipRegions } from './clipping';
 import { cross, distance, segmentDistance, sub, type Vec2, type Vec3 } from './vec';
 
 /** A simple polygon, counter-clockwise, without repeating its first point. */
@@ -104,19 +104,6 @@ export function tidyRing(ring: readonly Vec2[], tolerance = 1e-7): Ring {
   }
 }
 
-const toGeom = (region: Region): [number, number][][] =>
-  [region.outer, ...region.holes].map((ring) => [...ring, ring[0]].map((p): [number, number] => [p.x, p.y]));
-
-function fromGeom(multi: [number, number][][][]): Region[] {
-  return multi.map((polygon) => {
-    const [outer, ...holes] = polygon.map((ring) => ring.slice(0, -1).map(([x, y]) => ({ x, y })));
-    return {
-      outer: signedArea(outer) < 0 ? outer.reverse() : outer,
-      holes: holes.map((hole) => (signedArea(hole) > 0 ? hole.reverse() : hole)),
-    };
-  });
-}
-
 function boxOf({ outer }: Region): { x0: number; y0: number; x1: number; y1: number } {
   const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
   for (const { x, y } of outer) {
@@ -128,24 +115,11 @@ function boxOf({ outer }: Region): { x0: number; y0: number; x1: number; y1: num
   return box;
 }
 
-/** Clips, and where points lie so near to one another that no ring closes, again with all of them on a grid of 100 nm. */
-function clip(op: 'union' | 'intersection' | 'difference', first: readonly Region[], second: readonly Region[]): Region[] {
-  type Multi = [number, number][][][];
-  const [a, b]: Multi[] = [first.map(toGeom), second.map(toGeom)];
-  try {
-    return fromGeom(polyclip[op](a, b) as Multi);
-  } catch {
-    const grid = (multi: Multi): Multi =>
-      multi.map((rings) => rings.map((ring) => ring.map(([x, y]): [number, number] => [Math.round(x * 1e7) / 1e7, Math.round(y * 1e7) / 1e7])));
-    return fromGeom(polyclip[op](grid(a), grid(b)) as Multi);
-  }
-}
-
 /** Union, intersection or difference of plane regions. */
 export function boolean(op: 'union' | 'intersection' | 'difference', first: Region[], second: Region[]): Region[] {
   if (!first.length) return op === 'union' ? second : [];
   if (!second.length) return op === 'intersection' ? [] : op === 'difference' ? first : union(first);
-  if (op === 'union') return clip(op, first, second);
+  if (op === 'union') return clipRegions(op, first, second);
   // What lies apart from all of the others has no part in it.
   const boxes = first.map(boxOf);
   const near = second.filter((r) => {
@@ -157,7 +131,7 @@ export function boolean(op: 'union' | 'intersection' | 'difference', first: Regi
     const [a, b] = [first[0], near[0]];
     if (!a.holes.length && !b.holes.length && isConvex(a.outer) && isConvex(b.outer)) return convexIntersection(a.outer, b.outer);
   }
-  return clip(op, first, near);
+  return clipRegions(op, first, near);
 }
 
 /** Whether a ring turns to one side only, counter-clockwise. */
@@ -191,7 +165,7 @@ function convexIntersection(a: Ring, b: Ring): Region[] {
 /** Union of many regions. */
 export function union(regions: Region[]): Region[] {
   if (regions.length < 2) return regions;
-  return fromGeom(polyclip.union(regions.map(toGeom)) as [number, number][][][]);
+  return clipRegions('union', regions, []);
 }
 
 export const totalArea = (regions: readonly Region[]): number => regions.reduce((sum, r) => sum + regionArea(r), 0);

@@ -120,13 +120,13 @@ export async function writeGlb(model: Model, tell?: (share: number) => void): Pr
     return made;
   };
 
+  const place = (made: Node, matrix: Matrix): Node => {
+    if (matrix === IDENTITY) return made;
+    const angle = Math.atan2(matrix[1], matrix[0]);
+    return made.setTranslation([matrix[12], matrix[13], matrix[14]]).setRotation([0, 0, Math.sin(angle / 2), Math.cos(angle / 2)]);
+  };
   const node = (name: string, kind: string, id: string, matrix: Matrix): Node => {
-    const made = document.createNode(name).setExtras({ kind, id });
-    if (matrix !== IDENTITY) {
-      made.setTranslation([matrix[12], matrix[13], matrix[14]]);
-      const angle = Math.atan2(matrix[1], matrix[0]);
-      made.setRotation([0, 0, Math.sin(angle / 2), Math.cos(angle / 2)]);
-    }
+    const made = place(document.createNode(name).setExtras({ kind, id }), matrix);
     root.addChild(made);
     return made;
   };
@@ -140,23 +140,35 @@ export async function writeGlb(model: Model, tell?: (share: number) => void): Pr
     for (const surface of level.surfaces) if (surface.mesh.indices.length) groups.set(surface.entity, [...(groups.get(surface.entity) ?? []), surface]);
     for (const [entity, surfaces] of groups) {
       const collection = collectionOf(model.project, entity);
-      const own = collection && (model.project[collection][entity] as { name?: string });
-      const name = collection === 'levels' || !own ? `Slab ${level.level.name}` : (own.name ?? `Wall ${entity}`);
+      const thing = collection && (model.project[collection][entity] as { name?: string });
+      const name = collection === 'levels' || !thing ? `Slab ${level.level.name}` : (thing.name ?? `Wall ${entity}`);
       const kind = collection ? collection.replace(/s$/, '') : 'level';
-      const mesh = document.createMesh(name);
+      // What stands on another matrix, as the floor of a doorway does beside its room, is a node below that of the thing.
+      const stands = new Map<string, typeof surfaces>();
       for (const surface of surfaces) {
-        step();
-        const finish = surfaceFinish(model.project, surface);
-        mesh.addPrimitive(primitive(surface.mesh, finish, material(finish)));
+        const key = String(surface.matrix);
+        stands.set(key, [...(stands.get(key) ?? []), surface]);
       }
-      node(name, kind, entity, surfaces[0].matrix ?? IDENTITY).setMesh(mesh);
+      const main = stands.size === 1 ? surfaces : (stands.get('null') ?? []);
+      const own = node(name, kind, entity, main[0]?.matrix ?? IDENTITY);
+      for (const part of stands.values()) {
+        const mesh = document.createMesh(name);
+        for (const surface of part) {
+          step();
+          const finish = surfaceFinish(model.project, surface);
+          mesh.addPrimitive(primitive(surface.mesh, finish, material(finish)));
+        }
+        if (part[0] === main[0]) own.setMesh(mesh);
+        else own.addChild(place(document.createNode(`${name}, ${part[0].kind}`), part[0].matrix ?? IDENTITY).setMesh(mesh));
+      }
     }
   }
   // Of what lies outside, what belongs to the site: not the ground to the horizon.
   for (const surface of model.shell.outside.surfaces) {
     step();
     const collection = collectionOf(model.project, surface.entity);
-    if (!collection) continue;
+    // The ground to the horizon has a name that a level may have too.
+    if (!collection || collection === 'levels') continue;
     const own = model.project[collection][surface.entity] as { name: string };
     const finish = surfaceFinish(model.project, surface);
     node(`${own.name}, ${surface.key.split('/')[1]}`, collection.replace(/s$/, ''), surface.entity, IDENTITY).setMesh(
