@@ -244,6 +244,8 @@ export function openProject(id: string): () => void {
   };
 }
 
+/** Whether a project is the one that is open here and takes edits. */
+export const isOpen = (id: string): boolean => sync !== null && useStudio.getState().id === id;
 export const dismissMessage = (): void => sync?.dismiss();
 export const retryAside = (id: string): void => sync?.retry(id);
 export const letAsideGo = (id: string): void => sync?.letGo(id);

@@ -10,7 +10,7 @@ import { colours } from '../look/theme';
 import { api } from '../store/api';
 import { useStudio } from '../store/studio';
 import { errorText } from '../store/sync';
-import { developPng } from './render';
+import { developPng } from './keep';
 import { useViews } from './views';
 
 /** A kept picture, whose exposure can be set again at any time: its radiance is kept with it. */

@@ -1,15 +1,12 @@
 import { wrap, type Remote } from 'comlink';
 import { create } from 'zustand';
-import { writeHdr } from '@/core/formats/hdr/hdr';
-import { writePng } from '@/core/formats/png';
 import { Accumulator } from '@/core/render/accumulator';
-import { develop, meterExposure } from '@/core/render/tone';
+import { meterExposure } from '@/core/render/tone';
 import type { Project } from '@/core/project/schema';
 import type { RenderService } from '@/workers/render.worker';
-import { api } from '../store/api';
-import { newId, useStudio } from '../store/studio';
 import { errorText } from '../store/sync';
 import type { EyeState } from '../table/model/ModelScene';
+import { keepPicture } from './keep';
 
 /** How many workers trace: the machine's cores, at most eight. */
 const workerCount = (): number => Math.max(1, Math.min(8, navigator.hardwareConcurrency || 2));
@@ -127,7 +124,8 @@ export const useRender = create<RenderState>()((set, get) => ({
         const clean = await remotes[0].filter(picture.mean(), picture.guides(), picture.variance(), width, height);
         if (own !== job) return;
         set((s) => ({ phase: 'keeping', radiance: clean, version: s.version + 1 }));
-        await keep(clean, width, height, picture.samples);
+        const stamp = { project: project.id, scheme: project.scheme, name, viewpoint };
+        await keepPicture(stamp, { radiance: clean, width, height, samples: picture.samples, exposure: get().exposure });
         if (own === job) set({ phase: 'done' });
         stop();
       })
@@ -146,28 +144,3 @@ export const useRender = create<RenderState>()((set, get) => ({
     if (get().phase === 'done' || get().phase === 'failed') set({ phase: 'idle', radiance: null });
   },
 }));
-
-/** Display pixels as PNG. */
-export const developPng = (radiance: Float32Array, width: number, height: number, ev: number): Uint8Array<ArrayBuffer> =>
-  writePng(develop(radiance, ev), width, height);
-
-async function keep(radiance: Float32Array, width: number, height: number, samples: number): Promise<void> {
-  const { name, viewpoint, exposure } = useRender.getState();
-  const hdr = await api.keepFile(new Blob([writeHdr(radiance, width, height)]));
-  const image = await api.keepFile(new Blob([developPng(radiance, width, height, exposure)]));
-  const { project, run } = useStudio.getState();
-  const number = Object.values(project.pictures).filter((p) => p.name.startsWith(name)).length;
-  run('picture.add', {
-    id: newId('picture'),
-    name: number ? `${name} ${number + 1}` : name,
-    viewpoint: viewpoint && project.viewpoints[viewpoint] ? viewpoint : null,
-    width,
-    height,
-    samples,
-    exposure,
-    radiance: hdr,
-    scheme: project.scheme,
-    image,
-    made: new Date().toISOString(),
-  });
-}

@@ -1,0 +1,129 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { readHdr } from '@/core/formats/hdr/hdr';
+import { readPng } from '@/core/formats/png';
+import { contentHash } from '@/core/formats/project-file/project-file';
+import { runChange, type Change } from '@/core/project/commands';
+import { emptyProject, type Project } from '@/core/project/schema';
+import { keepPicture, type Finished, type Stamp } from './keep';
+
+/** The server and the window, as far as a picture meets them. */
+const files = new Map<string, Uint8Array>();
+const projects = new Map<string, { seq: number; project: Project }>();
+let open: string | null = null;
+let refusal: string | null = null;
+/** How often another window is quicker. */
+let races = 0;
+
+const take = (id: string, change: Change): void => {
+  const kept = projects.get(id)!;
+  projects.set(id, { seq: kept.seq + 1, project: runChange(kept.project, change).project });
+};
+
+vi.mock('../store/api', () => ({
+  ApiError: class extends Error {},
+  api: {
+    keepFile: async (blob: Blob) => {
+      const bytes = new Uint8Array(await blob.arrayBuffer());
+      files.set(contentHash(bytes), bytes);
+      return contentHash(bytes);
+    },
+    load: (id: string) => (projects.has(id) ? Promise.resolve(projects.get(id)) : Promise.reject(new Error('This project is not here.'))),
+    append: (id: string, base: number, [change]: Change[]) => {
+      if (races > 0) {
+        races--;
+        take(id, { id: `other${races}xx`, kind: 'do', command: 'project.rename', args: { name: `Other ${races}` } });
+      }
+      const { seq } = projects.get(id)!;
+      if (base !== seq) return Promise.resolve({ ok: false, seq, changes: [] });
+      take(id, change);
+      return Promise.resolve({ ok: true, seq: seq + 1 });
+    },
+  },
+}));
+let number = 0;
+vi.mock('../store/studio', () => ({
+  newId: (prefix: string) => `${prefix}-${number++}`,
+  isOpen: (id: string) => open === id,
+  useStudio: {
+    getState: () => ({
+      project: projects.get(open!)!.project,
+      notice: refusal,
+      run: (command: Change['command'], args: unknown) => {
+        if (refusal) return false;
+        take(open!, { id: `window${number++}`, kind: 'do', command, args });
+        return true;
+      },
+    }),
+  },
+}));
+
+const stamp: Stamp = { project: 'begun', scheme: 'scheme-1', name: 'Kitchen', viewpoint: 'view-a' };
+const finished: Finished = { radiance: Float32Array.from({ length: 16 * 16 * 3 }, (_, i) => 50 + i), width: 16, height: 16, samples: 8, exposure: 7 };
+const pictures = (id: string) => Object.values(projects.get(id)!.project.pictures);
+
+beforeEach(() => {
+  files.clear();
+  projects.clear();
+  [refusal, races] = [null, 0];
+  for (const id of ['begun', 'other']) projects.set(id, { seq: 0, project: emptyProject(id, id) });
+  take('begun', {
+    id: 'viewpoint1',
+    kind: 'do',
+    command: 'viewpoint.add',
+    args: { id: 'view-a', name: 'A', eye: { x: 0, y: 0, z: 1 }, target: { x: 1, y: 0, z: 1 }, fov: 1, look: null },
+  });
+  open = 'begun';
+});
+
+describe('a finished picture', () => {
+  it('is kept in the open project, with radiance and image as two files', async () => {
+    await keepPicture(stamp, finished);
+    const [picture] = pictures('begun');
+    expect(picture).toMatchObject({ name: 'Kitchen', viewpoint: 'view-a', scheme: 'scheme-1', samples: 8, exposure: 7, width: 16, height: 16 });
+    const back = readHdr(files.get(picture.radiance)!);
+    expect([back.width, back.height]).toEqual([16, 16]);
+    back.radiance.forEach((v, i) => expect(Math.abs(v - finished.radiance[i])).toBeLessThan(finished.radiance[i] / 60));
+    expect(readPng(files.get(picture.image)!)).toMatchObject({ width: 16, height: 16 });
+    await keepPicture(stamp, finished);
+    expect(
+      pictures('begun')
+        .map((p) => p.name)
+        .sort(),
+    ).toEqual(['Kitchen', 'Kitchen 2']);
+  });
+
+  it.each([
+    ['another project is open', 'other'],
+    ['none is open', null],
+  ])('goes to the project it was begun in when %s', async (_, now) => {
+    open = now;
+    await keepPicture(stamp, finished);
+    expect(pictures('begun')).toHaveLength(1);
+    expect(pictures('other')).toHaveLength(0);
+  });
+
+  it('waits its turn where others change that project meanwhile, and says so where it never comes', async () => {
+    open = null;
+    races = 3;
+    await keepPicture(stamp, finished);
+    expect(pictures('begun')).toHaveLength(1);
+    expect(projects.get('begun')!.project.name).toBe('Other 0');
+    races = 100;
+    await expect(keepPicture(stamp, finished)).rejects.toThrow(/being changed elsewhere/);
+    expect(pictures('begun')).toHaveLength(1);
+  });
+
+  it('is not called kept where it was not', async () => {
+    refusal = 'Nothing was changed: no.';
+    await expect(keepPicture(stamp, finished)).rejects.toThrow('Nothing was changed: no.');
+    [refusal, open] = [null, null];
+    projects.delete('begun');
+    await expect(keepPicture(stamp, finished)).rejects.toThrow(/not here/);
+  });
+
+  it('loses what is gone by then: its viewpoint, its scheme', async () => {
+    open = 'begun';
+    await keepPicture({ ...stamp, viewpoint: 'gone', scheme: 'gone' }, finished);
+    expect(pictures('begun')[0]).toMatchObject({ viewpoint: null, scheme: null });
+  });
+});

@@ -1,0 +1,73 @@
+import { writeHdr } from '@/core/formats/hdr/hdr';
+import { writePng } from '@/core/formats/png';
+import { DomainError } from '@/core/project/errors';
+import type { Project } from '@/core/project/schema';
+import { develop } from '@/core/render/tone';
+import { api, ApiError } from '../store/api';
+import { isOpen, newId, useStudio } from '../store/studio';
+
+/** What a picture was begun with: it belongs to that, whatever is looked at when it is finished. */
+export interface Stamp {
+  project: string;
+  scheme: string;
+  name: string;
+  viewpoint: string | null;
+}
+
+export interface Finished {
+  /** Linear radiance, three values a pixel, cd/m². */
+  radiance: Float32Array;
+  width: number;
+  height: number;
+  samples: number;
+  /** EV at ISO 100 it is shown with. */
+  exposure: number;
+}
+
+/** Display pixels as PNG. */
+export const developPng = (radiance: Float32Array, width: number, height: number, ev: number): Uint8Array<ArrayBuffer> =>
+  writePng(develop(radiance, ev), width, height);
+
+/** How often it is tried to add to a project that others change meanwhile. */
+const TRIES = 6;
+
+/**
+ * Keeps a finished picture with the project it was begun in: in this window where that project is still open, else on
+ * the server.
+ *
+ * @throws DomainError, ApiError where it was not kept
+ */
+export async function keepPicture(stamp: Stamp, { radiance, width, height, samples, exposure }: Finished): Promise<void> {
+  const hdr = await api.keepFile(new Blob([writeHdr(radiance, width, height)]));
+  const image = await api.keepFile(new Blob([developPng(radiance, width, height, exposure)]));
+  const id = newId('picture');
+  const made = new Date().toISOString();
+  const argsFor = (project: Project) => {
+    const number = Object.values(project.pictures).filter((p) => p.name.startsWith(stamp.name)).length;
+    return {
+      id,
+      name: number ? `${stamp.name} ${number + 1}` : stamp.name,
+      viewpoint: stamp.viewpoint && project.viewpoints[stamp.viewpoint] ? stamp.viewpoint : null,
+      width,
+      height,
+      samples,
+      exposure,
+      radiance: hdr,
+      scheme: project.schemes[stamp.scheme] ? stamp.scheme : null,
+      image,
+      made,
+    };
+  };
+  if (isOpen(stamp.project)) {
+    const { project, run } = useStudio.getState();
+    if (!run('picture.add', argsFor(project))) throw new DomainError('picture.refused', useStudio.getState().notice ?? 'The project did not take it.');
+    return;
+  }
+  const change = crypto.randomUUID().replace(/-/g, '').slice(0, 16);
+  for (let tries = 0; tries < TRIES; tries++) {
+    const { seq, project } = await api.load(stamp.project);
+    const answer = await api.append(stamp.project, seq, [{ id: change, kind: 'do', command: 'picture.add', args: argsFor(project) }]);
+    if (answer.ok) return;
+  }
+  throw new ApiError('The project it belongs to is being changed elsewhere; render it again.', 409);
+}
