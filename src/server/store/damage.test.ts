@@ -247,7 +247,7 @@ describe('a damaged database', () => {
     const { size } = await stat(database);
     const pages = size / 4096;
     const whole = path.join(at.folder, 'whole');
-    let tried = 0;
+    let [tried, readable] = [0, 0];
     await at.reopen(async () => {
       await copyFile(database, whole);
       for (let page = 1; page < pages; page += Math.max(1, Math.floor(pages / 12))) {
@@ -258,13 +258,14 @@ describe('a damaged database', () => {
         await spoil(database, page * 4096, Buffer.alloc(4096, 0xa5));
         const done = await repair(at.folder, new Date(Date.UTC(2026, 0, 1, 0, tried)));
         expect(done.projects).toHaveLength(known.size);
-        // One page holds states of two projects at the most.
-        expect(done.projects.filter((p) => p.readable).length).toBeGreaterThanOrEqual(known.size - 2);
+        readable += done.projects.filter((p) => p.readable).length;
         tried++;
       }
       await copyFile(whole, database);
     });
     expect(tried).toBeGreaterThan(5);
+    // These projects are so small that one page may hold the states of three; hits on all other pages take none.
+    expect(readable).toBeGreaterThanOrEqual(tried * known.size - 6);
   });
 
   it('that ends too early is rebuilt as far as it reaches', async () => {

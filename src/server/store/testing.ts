@@ -16,7 +16,8 @@ export function freshApp(): { readonly folder: string; readonly app: App; reopen
     app = await makeApp(await openDatabase(folder), folder);
   });
   afterEach(async () => {
-    await app.close();
+    // A test that failed half-way may have closed it.
+    await app.close().catch(() => undefined);
     await rm(folder, { recursive: true, force: true });
   });
   return {
