@@ -11,6 +11,7 @@ import { disks } from './disk';
 import { growth } from './growth';
 import { kills } from './kills';
 import { changes, files, pictures, zips } from './mutations';
+import { old } from './old';
 import { strangers } from './strangers';
 import { table, type Tally } from './tally';
 import { Target } from './target';
@@ -32,6 +33,7 @@ const parts: Record<string, () => Promise<Tally>> = {
   pictures: () => pictures(target, short ? 150 : 2000),
   kills: () => kills(target, short ? 4 : 40),
   growth: () => growth(target, short ? 1500 : 20_000),
+  old: () => old(PORT + 3),
   disks: () => disks(PORT + 2),
 };
 const tallies: Tally[] = [];

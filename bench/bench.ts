@@ -1,8 +1,11 @@
 import { Worker } from 'node:worker_threads';
+import * as polyclip from 'polyclip-ts';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { heronLockCottage } from '@/core/demo/heron-lock';
 import { Deriver } from '@/core/derive';
+import { clipRegions } from '@/core/geometry/clipping';
+import type { Vec2 } from '@/core/geometry/vec';
 import { runChange, type CommandArgs, type CommandName } from '@/core/project/commands';
 import type { Project } from '@/core/project/schema';
 import { Random } from '@/core/render/bsdf';
@@ -228,14 +231,44 @@ async function passes(): Promise<void> {
   rows.push({ what: 'tracing the demo’s kitchen on two workers (peer: on one)', ours: say(two), peer: say(one), ratio: two / one });
 }
 
-const only = process.env.ONLY;
-if (!only) {
-  rays();
-  deriving();
-  storeys();
+/** Clipping as the model does it, against exact clipping in numbers of any length. */
+function clipping(): void {
+  const random = new Random(11);
+  const star = (x: number, y: number): Vec2[] =>
+    Array.from({ length: 16 }, (_, i) => {
+      const r = 0.5 + 2 * random.next();
+      return { x: x + r * Math.cos((i / 8) * Math.PI), y: y + r * Math.sin((i / 8) * Math.PI) };
+    });
+  const square = (x: number, y: number): Vec2[] => [
+    { x, y },
+    { x: x + 0.4, y },
+    { x: x + 0.4, y: y + 0.4 },
+    { x, y: y + 0.4 },
+  ];
+  const cases = Array.from({ length: 200 }, () => ({
+    first: [{ outer: star(0, 0), holes: [] }],
+    second: Array.from({ length: 6 }, () => ({ outer: square(3 * random.next() - 1.5, 3 * random.next() - 1.5), holes: [] })),
+  }));
+  const geometry = (list: { outer: Vec2[] }[]) => list.map((r) => [[...r.outer, r.outer[0]].map((p): [number, number] => [p.x, p.y])]);
+  const prepared = cases.map((c) => [geometry(c.first), geometry(c.second)] as const);
+  const own = time(() => cases.forEach((c) => void clipRegions('difference', c.first, c.second)));
+  const peer = time(() => prepared.forEach(([a, b]) => void polyclip.difference(a, b)), 3);
+  rows.push({ what: '200 stars of 16 corners less six squares each (peer: polyclip-ts)', ...compare(own, peer) });
 }
-if (!only || only === 'house') house();
-if (!only || only === 'finishes') finishes((what, ours, peer, ratio) => rows.push({ what, ours, peer, ratio }), time);
-if (!only) await passes();
+
+/** What is measured, by the words that choose it: `npm run bench -- WORDS` runs what holds them. */
+const SECTIONS: [string, () => void | Promise<void>][] = [
+  ['rays nearest hits hierarchy three-mesh-bvh', rays],
+  ['clipping stars polyclip-ts', clipping],
+  ['wall moved in the demo deriving', deriving],
+  ['storey wall dragged rooms openings deriving', storeys],
+  ['house two storeys roof wall dragged height pitch deriving', house],
+  ['finishes laying tiles textures', () => finishes((what, ours, peer, ratio) => rows.push({ what, ours, peer, ratio }), time)],
+  ['tracing kitchen workers', passes],
+];
+const words = process.argv.slice(2).join(' ').toLowerCase();
+const chosen = SECTIONS.filter(([about]) => words.split(/\s+/).every((word) => about.includes(word)));
+if (!chosen.length) throw new Error(`Nothing is measured under “${words}”; there are: ${SECTIONS.map(([about]) => about).join('; ')}.`);
+for (const [, measure] of chosen) await measure();
 console.log('| what | ours | peer | ratio |\n| --- | --- | --- | --- |');
 for (const r of rows) console.log(`| ${r.what} | ${r.ours} | ${r.peer} | ${r.ratio.toFixed(2)} |`);
