@@ -1,6 +1,10 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../derive';
+import { finishLrv, meanHex } from '../finishes/finish';
+import { finishById, offered } from '../finishes/library';
+import { inHues } from '../finishes/match';
 import { newSlab, newVoid, rectangleOf } from '../project/built-defaults';
 import type { Project } from '../project/schema';
 import { newGuard, newStair } from '../project/stairs';
@@ -76,5 +80,69 @@ describe('findings upwards', () => {
     expect(codes(edit(project, 'slab.put', slab))).not.toContain('slab.open');
     expect(codes(edit(project, 'slab.put', { ...slab, guard: null }))).toContain('slab.open');
     for (const f of findings(deriveModel(edit(project, 'stair.put', { ...stair, risers: 10, x: 0.1 })))) expect(f.message).toMatch(/^[A-Z].*\.$/);
+  });
+});
+
+describe('findings of finishes', () => {
+  const demo = heronLockCottage();
+  const room = Object.values(demo.rooms).find((r) => r.name === 'Living')!;
+  const lrv = (id: string): number => finishLrv(finishById(id));
+  const paints = offered.filter((f) => f.category === 'Paint').map((f) => f.id);
+  /** The demo with one room painted. */
+  const painted = (floor: string, walls: string): Project => ({ ...demo, rooms: { ...demo.rooms, [room.id]: { ...room, floor, walls, faces: {} } } });
+  const of = (project: Project, code: string) => findings(deriveModel(project)).filter((f) => f.code === code);
+
+  it('tell floor and walls that are hard to tell apart, by the difference of their light reflectance', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...paints), fc.constantFrom(...paints), (floor, walls) => {
+        const [found] = of(painted(floor, walls), 'contrast.floor').filter((f) => f.ids[0] === room.id);
+        expect(found !== undefined).toBe(Math.abs(lrv(floor) - lrv(walls)) < 30);
+        if (!found) return;
+        expect(found.message).toContain(`floor (LRV ${lrv(floor).toFixed(0)}) and walls (LRV ${lrv(walls).toFixed(0)})`);
+        // It leads to the very surface.
+        expect(found.target).toEqual({ kind: 'floor', room: room.id });
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  it('tell doors that are hard to find in their wall, each once', () => {
+    const light = paints.reduce((a, b) => (lrv(a) > lrv(b) ? a : b));
+    const dark = paints.reduce((a, b) => (lrv(a) < lrv(b) ? a : b));
+    const door = Object.values(demo.openings).find((o) => o.name === 'Living door')!;
+    const withDoor = (leaf: string): Project => ({
+      ...painted(dark, light),
+      openings: { ...demo.openings, [door.id]: { ...door, finishes: { ...door.finishes, leaf } } },
+    });
+    const found = of(withDoor(light), 'contrast.door').filter((f) => f.ids[0] === door.id);
+    expect(found).toHaveLength(1);
+    expect(found[0].message).toContain(`Living door (LRV ${lrv(light).toFixed(0)}) stands in a wall of Living (LRV ${lrv(light).toFixed(0)})`);
+    // On its other side it stands in a wall of the hall, which is light too.
+    expect(of(withDoor(dark), 'contrast.door').filter((f) => f.ids[0] === door.id)).toEqual([]);
+  });
+
+  it('tell a finish that is not shown at its real size', () => {
+    const { address } = deriveModel(demo)
+      .shell.levels.flatMap((l) => l.faces)
+      .find((f) => f.room === room.id && f.kind === 'floor')!;
+    const laid = (scale: number): Project => ({
+      ...demo,
+      layings: { ...demo.layings, [address]: { laying: null, start: 'even', origin: { x: 0, y: 0 }, rotation: 0, scale } },
+    });
+    expect(of(laid(1), 'finish.scaled')).toEqual(of(demo, 'finish.scaled'));
+    const found = of(laid(1.25), 'finish.scaled').find((f) => f.ids[0] === room.id)!;
+    expect(found.message).toMatch(/^Living, floor: .* is shown at 125 % of its real size\.$/);
+  });
+
+  it('tell what the client does not care for, once a finish, with its place', () => {
+    const blue = paints.find((id) => inHues(meanHex(finishById(id)), { from: 200, to: 260 }))!;
+    const dislikes = [{ name: 'Blues', from: 200, to: 260 }];
+    const list = of({ ...painted(blue, blue), dislikes }, 'finish.disliked');
+    const own = list.filter((f) => f.message.startsWith(finishById(blue).name));
+    expect(own.map((f) => f.message)).toEqual([expect.stringMatching(/\(Living, .*\): the client does not care for blues\.$/)]);
+    expect(own[0].ids).toEqual([room.id]);
+    expect(of({ ...painted(blue, blue), dislikes: [] }, 'finish.disliked')).toEqual([]);
+    // A grey has no hue to dislike.
+    expect(of({ ...demo, dislikes: [{ name: 'Everything', from: 0, to: 360 }] }, 'finish.disliked').length).toBeGreaterThan(2);
   });
 });
