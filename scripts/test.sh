@@ -11,7 +11,10 @@ npx tsc --noEmit -p tsconfig.core.json && npx prettier --check . --log-level war
   exit 1
 }
 wait "$types"
-npx vitest run
+# The build needs the processor in bursts only: the unit tests run beside it.
+npx vitest run &
+units=$!
 build
+wait "$units"
 npx playwright test
 npx tsx attack/main.ts --short

@@ -5,6 +5,7 @@ import IconButton from '@mui/material/IconButton';
 import Input from '@mui/material/Input';
 import { CaretDownIcon, CaretRightIcon, EyeClosedIcon, EyeIcon, LockSimpleIcon, LockSimpleOpenIcon, XIcon } from '@phosphor-icons/react';
 import { useMemo, useState } from 'react';
+import { cutText } from '@/core/units/text';
 import { findIn, outlineOf, type OutlineNode } from '@/core/schedules/outline';
 import { colours, SERIF } from './look/theme';
 import { newId, useStudio } from './store/studio';
@@ -116,7 +117,7 @@ function Line(props: LineProps) {
   };
   const rename = (name: string): void => {
     setEditing(false);
-    if (name.trim() && name !== node.name) run('thing.rename', { id: node.id, name: name.trim().slice(0, 120) });
+    if (name.trim() && name !== node.name) run('thing.rename', { id: node.id, name: cutText(name.trim(), 120) });
   };
   const mark = (label: string, on: boolean, icon: React.ReactNode, act: () => void): React.ReactNode => (
     <IconButton

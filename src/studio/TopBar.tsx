@@ -8,6 +8,7 @@ import Popover from '@mui/material/Popover';
 import Tooltip from '@mui/material/Tooltip';
 import { ArrowUUpLeftIcon, ArrowUUpRightIcon } from '@phosphor-icons/react';
 import { useDeferredValue, useMemo, useState } from 'react';
+import { cutText } from '@/core/units/text';
 import { findings } from '@/core/checks/findings';
 import { TextField } from './look/fields';
 import { colours, SERIF } from './look/theme';
@@ -66,7 +67,7 @@ export function TopBar({ onActions, onOutline }: { onActions(): void; onOutline(
         <TextField
           label="Name of the project"
           value={name}
-          onCommit={(text) => (text.trim() ? run('project.rename', { name: text.trim().slice(0, 120) }) : false)}
+          onCommit={(text) => (text.trim() ? run('project.rename', { name: cutText(text.trim(), 120) }) : false)}
         />
       </Box>
       <Box role="status" aria-label="Saving" data-testid="kept" sx={{ color: colours.third, fontSize: 12, whiteSpace: 'nowrap' }}>

@@ -5,6 +5,7 @@ import { assetsOf } from '@/core/formats/project-file/project-file';
 import { commandTitle, runChange, validateProject, type Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
 import { emptyProject, FORMAT_VERSION, type Project } from '@/core/project/schema';
+import { cutText } from '@/core/units/text';
 import { HISTORY_SENT, SNAPSHOT_EVERY } from '../config';
 import type { CardFigures, ChangeRow, Database, ProjectRow } from './database';
 import { pack, unpack } from './packing';
@@ -243,7 +244,7 @@ export class Projects {
   /** A copy under a new name that lives its own life. */
   async duplicate(id: string): Promise<string> {
     const { project } = await this.load(id);
-    return this.create({ ...project, id: newProjectId(), name: `${project.name.slice(0, 110).replace(/[\ud800-\udbff]$/, '')}, copy` });
+    return this.create({ ...project, id: newProjectId(), name: `${cutText(project.name, 110)}, copy` });
   }
 
   /** Takes a project off the list, or puts it back. */

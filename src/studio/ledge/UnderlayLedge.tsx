@@ -4,6 +4,7 @@ import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import { useRef, useState } from 'react';
 import { laidUnder, stretchOf } from '@/core/project/underlay';
+import { cutText } from '@/core/units/text';
 import { formatLength } from '@/core/units/length';
 import { NumberField } from '../look/fields';
 import { colours } from '../look/theme';
@@ -39,7 +40,7 @@ export function UnderlayLedge() {
       const middle = corners.length
         ? { x: corners.reduce((sum, c) => sum + c.x, 0) / corners.length, y: corners.reduce((sum, c) => sum + c.y, 0) / corners.length }
         : { x: 0, y: 0 };
-      const laid = laidUnder(hash, file.name.slice(0, 120), picture.pixels, middle);
+      const laid = laidUnder(hash, cutText(file.name, 120), picture.pixels, middle);
       if (run('level.set', { id: level.id, set: { underlay: underlay && page > 1 ? { ...underlay, image: hash, pixels: picture.pixels } : laid } }))
         setTool({ kind: 'underlay', step: 'first' });
     } catch (error) {

@@ -9,6 +9,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { DotsThreeIcon } from '@phosphor-icons/react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { cutText } from '@/core/units/text';
 import { formatArea } from '@/core/units/length';
 import { TextField } from '../look/fields';
 import { Mark } from '../look/Look';
@@ -294,7 +295,7 @@ function NewProject({ open, onClose, onMake }: { open: boolean; onClose(): void;
           fullWidth
           placeholder="Its name"
           value={name}
-          onChange={(e) => setName(e.target.value.slice(0, 120))}
+          onChange={(e) => setName(cutText(e.target.value, 120))}
           inputProps={{ 'aria-label': 'Name of the project' }}
           sx={{ fontSize: 15, mb: 2 }}
         />
