@@ -9,26 +9,76 @@ import type { ProjectCard } from './store/projects';
 /**
  * The projects as cards. Figures are worked out in a process of their own where a project has changed since; one that
  * can't be read is listed with the reason, and leaves the others alone.
+ *
+ * @param wait left out: cards whose figures are not known yet are `pending`, with those they had, and are worked out meanwhile
  */
-export const cards = async (app: App): Promise<ProjectCard[]> => Promise.all((await app.projects.list()).map((row) => card(app, row)));
+export const cards = async (app: App, wait = true): Promise<ProjectCard[]> =>
+  Promise.all(
+    (await app.projects.list()).map((row) => {
+      const known = figuresOf(row.card);
+      if (known?.seq === row.seq) return cardOf(row, known, null);
+      const worked = working(app, row);
+      return wait || worked.done ? worked.card : cardOf(row, known ?? NO_FIGURES, null, true);
+    }),
+  );
 
 const UNREADABLE = 'This project can’t be shown: something in it is damaged; export it to keep what can still be read.';
+const NO_FIGURES = { rooms: 0, area: 0, pieces: 0 };
 
-async function card(app: App, row: ProjectRow): Promise<ProjectCard> {
-  const base = { id: row.id, name: row.name, seq: row.seq, changedAt: row.changedAt.toISOString() };
-  const known = figuresOf(row.card);
-  if (known?.seq === row.seq) return { ...base, rooms: known.rooms, area: known.area, pieces: known.pieces, damaged: null };
+const cardOf = (row: ProjectRow, { rooms, area, pieces }: Omit<CardFigures, 'seq'>, damaged: string | null, pending = false): ProjectCard => ({
+  id: row.id,
+  name: row.name,
+  seq: row.seq,
+  changedAt: row.changedAt.toISOString(),
+  rooms,
+  area,
+  pieces,
+  damaged,
+  pending,
+});
+
+interface Working {
+  card: Promise<ProjectCard>;
+  done: boolean;
+}
+
+/** Cards being worked out, and those that turned out to be damaged, by project and state: nobody works one out twice. */
+const workings = new WeakMap<App, Map<string, Working>>();
+
+function working(app: App, row: ProjectRow): Working {
+  let own = workings.get(app);
+  if (!own) workings.set(app, (own = new Map()));
+  const key = `${row.id} ${row.seq}`;
+  let made = own.get(key);
+  if (!made) {
+    const begun: Working = { card: workOut(app, row), done: false };
+    made = begun;
+    own.set(key, begun);
+    void begun.card.then(
+      // What is known is kept with the project; only what can't be worked out stays here, for a while.
+      (card) => {
+        begun.done = true;
+        if (card.damaged === null) own.delete(key);
+        else setTimeout(() => own.delete(key), 10_000).unref();
+      },
+      () => own.delete(key),
+    );
+  }
+  return made;
+}
+
+async function workOut(app: App, row: ProjectRow): Promise<ProjectCard> {
   try {
     const { seq, project } = await app.projects.load(row.id);
-    const { rooms, area, pieces } = await workOn(app, 'card', project, {});
-    await app.projects.noteCard(row.id, { seq, rooms, area, pieces });
-    return { ...base, rooms, area, pieces, damaged: null };
+    const figures = await workOn(app, 'card', project, {});
+    await app.projects.noteCard(row.id, { ...figures, seq });
+    return cardOf(row, figures, null);
   } catch (error) {
     if (faultOf(error)) throw error;
     if (!(error instanceof DomainError)) console.error(error);
     // Work that was stopped says nothing about the project.
     const stopped = error instanceof DomainError && error.code.startsWith('work.');
-    return { ...base, rooms: 0, area: 0, pieces: 0, damaged: stopped ? null : error instanceof DomainError ? error.message : UNREADABLE };
+    return cardOf(row, NO_FIGURES, stopped ? null : error instanceof DomainError ? error.message : UNREADABLE);
   }
 }
 

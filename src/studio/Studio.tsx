@@ -4,11 +4,11 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import { XIcon } from '@phosphor-icons/react';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { Actions } from './Actions';
 import { Asides } from './Asides';
-import { BoardTable } from './boards/BoardTable';
 import { Docket } from './docket/Docket';
 import { Ledge } from './ledge/Ledge';
 import { colours } from './look/theme';
@@ -16,13 +16,16 @@ import { Warn } from './projects/ProjectsPage';
 import { FinishingPanels } from './finishes/FinishingPanels';
 import { OutlinePanel } from './OutlinePanel';
 import { RoomStrip } from './RoomStrip';
-import { Schedules } from './schedules/Schedules';
 import { Spine } from './spine/Spine';
 import { dismissMessage, openProject, useStudio } from './store/studio';
 import { Table } from './table/Table';
 import * as tools from './tools/controller';
 import { paneAt } from './tools/panes';
 import { TopBar } from './TopBar';
+
+// What another stage shows comes when it is first shown.
+const BoardTable = dynamic(() => import('./boards/BoardTable').then((m) => m.BoardTable), { ssr: false });
+const Schedules = dynamic(() => import('./schedules/Schedules').then((m) => m.Schedules), { ssr: false });
 
 /** The studio of one project. */
 export function Studio({ id }: { id: string }) {

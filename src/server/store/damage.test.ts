@@ -52,6 +52,30 @@ describe('a damaged project', () => {
     expect(Object.keys(project.walls)).toHaveLength(4);
   });
 
+  it('does not keep the list waiting: what is not known yet is worked out beside it, once', async () => {
+    const { app } = at;
+    const [good, bad] = [await app.projects.createEmpty('Good', 'metric'), await app.projects.createEmpty('Bad', 'metric')];
+    await app.db.snapshots.update({ data: Buffer.from('{') }, { where: { projectId: bad } });
+    const first = await cards(app, false);
+    expect(first.map((c) => [c.pending, c.damaged])).toEqual([
+      [true, null],
+      [true, null],
+    ]);
+    const [one, two] = await Promise.all([cards(app), cards(app)]);
+    expect(one).toEqual(two);
+    const after = await cards(app, false);
+    expect(after.map((c) => [c.id, c.pending, c.damaged !== null]).sort()).toEqual(
+      [
+        [good, false, false],
+        [bad, false, true],
+      ].sort(),
+    );
+    // After an edit it shows the figures it had until there are new ones.
+    await app.projects.append(good, 0, [rectangle(0)]);
+    expect((await cards(app, false)).find((c) => c.id === good)).toMatchObject({ pending: true, rooms: 0 });
+    expect((await cards(app)).find((c) => c.id === good)).toMatchObject({ pending: false, rooms: 1 });
+  });
+
   it('says each way it can be damaged in a sentence', async () => {
     const { app } = at;
     for (const [data, why] of [

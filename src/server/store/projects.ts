@@ -24,6 +24,8 @@ export interface ProjectCard {
   pieces: number;
   /** Why it can’t be opened; null where it can. */
   damaged: string | null;
+  /** Whether its figures are those of an earlier state, and being worked out. */
+  pending: boolean;
 }
 
 /** A change as it was kept, with its patches there and back. */

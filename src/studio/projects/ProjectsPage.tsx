@@ -40,6 +40,13 @@ export function ProjectsPage() {
     [],
   );
   useEffect(() => void refresh(), [refresh]);
+  // Figures that are being worked out are asked for again.
+  const pending = Boolean(cards?.some((c) => c.pending));
+  useEffect(() => {
+    if (!pending) return;
+    const timer = setTimeout(() => void refresh(), 700);
+    return () => clearTimeout(timer);
+  }, [pending, cards, refresh]);
   const follow = useErrands((s) => s.follow);
   const exportFile = (id: string): void => void follow(() => api.beginExport(id, 'file'), setNotice);
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
@@ -250,7 +257,7 @@ function ProjectCard({
             </Box>
           )}
           <Box sx={{ fontSize: 12, color: colours.third }} hidden={Boolean(card.damaged)}>
-            {card.rooms} {card.rooms === 1 ? 'room' : 'rooms'}, {formatArea(card.area, 'metric')}, {card.pieces} pieces
+            {card.pending ? 'counting…' : `${card.rooms} ${card.rooms === 1 ? 'room' : 'rooms'}, ${formatArea(card.area, 'metric')}, ${card.pieces} pieces`}
           </Box>
           <Box sx={{ fontSize: 12, color: colours.third }}>
             changed {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(card.changedAt))}

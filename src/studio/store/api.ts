@@ -41,6 +41,7 @@ const Card = z.object({
   area: z.number(),
   pieces: z.number(),
   damaged: z.string().nullable(),
+  pending: z.boolean(),
 });
 export type Card = z.infer<typeof Card>;
 
@@ -100,7 +101,7 @@ async function bytesBody(body: Blob): Promise<RequestInit> {
 
 /** The server, seen from the browser. Everything that comes back is checked. */
 export const api = {
-  projects: async () => z.array(Card).parse(await (await call('/api/projects')).json()),
+  projects: async () => z.array(Card).parse(await (await call('/api/projects?known', { cache: 'no-store' })).json()),
   create: async (name: string, units: 'metric' | 'imperial') => Made.parse(await (await call('/api/projects', json({ name, units }))).json()).id,
   duplicate: async (id: string) => Made.parse(await (await call(`/api/projects/${id}/duplicate`, { method: 'POST' })).json()).id,
   remove: async (id: string) => void (await call(`/api/projects/${id}`, { method: 'DELETE' })),

@@ -9,11 +9,12 @@ export const dynamic = 'force-dynamic';
 
 const NewProject = z.object({ name: z.string().trim().pipe(Name), units: z.enum(['metric', 'imperial']) });
 
-/** The projects as cards; with `?deleted`, those that can be put back. */
+/** The projects as cards, with `?known` at once with the figures that are known; with `?deleted`, those that can be put back. */
 export const GET = (request: Request): Promise<Response> =>
   respond(async () => {
     const own = await app();
-    return Response.json(new URL(request.url).searchParams.has('deleted') ? await deletedProjects(own) : await cards(own));
+    const query = new URL(request.url).searchParams;
+    return Response.json(query.has('deleted') ? await deletedProjects(own) : await cards(own, !query.has('known')));
   });
 
 export const POST = (request: Request): Promise<Response> =>
