@@ -1,7 +1,7 @@
 import path from 'node:path';
 
 /** Folder that holds the database and the files; `ENSTEGON_DATA` chooses another one. */
-export const dataFolder = (): string => path.resolve(process.env.ENSTEGON_DATA ?? 'data');
+export const dataFolder = (): string => path.resolve(/* turbopackIgnore: true */ process.env.ENSTEGON_DATA ?? 'data');
 
 const MB = 1024 * 1024;
 
