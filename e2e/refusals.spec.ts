@@ -20,7 +20,7 @@ test('bad input gets one clear sentence and changes nothing', async ({ page, req
   await test.step('an upload of the wrong kind, a body that is too large or not JSON', async () => {
     const wrong = await request.post('/api/assets', { data: Buffer.from('<svg/>') });
     expect(wrong.status()).toBe(415);
-    expect(((await wrong.json()) as { message: string }).message).toMatch(/only PNG, JPEG and Radiance HDR/);
+    expect(((await wrong.json()) as { message: string }).message).toMatch(/only PNG, JPEG, WebP, AVIF, TIFF and Radiance HDR/);
     const large = await request.post('/api/projects', { data: { name: 'x'.repeat(70_000), units: 'metric' } });
     expect(large.status()).toBe(413);
     const broken = await request.post('/api/projects', { data: Buffer.from('{'), headers: { 'content-type': 'application/json' } });
@@ -68,7 +68,7 @@ test('bad input gets one clear sentence and changes nothing', async ({ page, req
 test('answers carry strict headers', async ({ request }) => {
   for (const path of ['/', '/api/projects']) {
     const headers = (await request.get(path)).headers();
-    expect(headers['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic'/);
+    expect(headers['content-security-policy']).toMatch(path === '/' ? /script-src 'self' 'nonce-[^']+' 'strict-dynamic'/ : /default-src 'none'/);
     expect(headers['content-security-policy']).toMatch(/frame-ancestors 'none'/);
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(headers['referrer-policy']).toBe('no-referrer');

@@ -6,6 +6,8 @@ export function makeDoor(served: Served, inside: (request: IncomingMessage, resp
   const origins = originsOf(served);
   const server = createServer({ requestTimeout: 600_000, headersTimeout: 30_000 }, (request, response) => {
     for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+    // Pages get a policy with a nonce of their own from the proxy; what is no page may load nothing.
+    if (request.url?.startsWith('/api/')) response.setHeader('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
     const turned = guard({ method: request.method ?? '', url: request.url ?? '/', headers: request.headers }, origins);
     if (!turned) {
       inside(request, response).catch((error: unknown) => {
