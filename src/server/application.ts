@@ -89,10 +89,11 @@ const HOUR = 60 * 60 * 1000;
 /** Claims a folder, looks its database through, opens it and keeps it up. */
 async function openApp(folder: string): Promise<App> {
   const lock: Lock = await claimFolder(folder);
+  let db: Database | null = null;
   try {
     await checkDatabase(folder);
     await sweep(folder);
-    const db = await openDatabase(folder);
+    db = await openDatabase(folder);
     await db.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)');
     await keepHead(folder);
     const made = await makeApp(db, folder);
@@ -109,16 +110,19 @@ async function openApp(folder: string): Promise<App> {
     };
     const timer = setInterval(() => void keep(), HOUR);
     timer.unref();
-    setTimeout(() => void keep(), 20_000).unref();
+    const first = setTimeout(() => void keep(), 20_000);
+    first.unref();
     return {
       ...made,
       async close() {
         clearInterval(timer);
+        clearTimeout(first);
         await made.close();
         await lock.release();
       },
     };
   } catch (error) {
+    await db?.sequelize.close().catch(() => undefined);
     await lock.release();
     throw faultOf(error) ?? error;
   }

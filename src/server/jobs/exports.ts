@@ -11,7 +11,7 @@ import { writeGlb } from '@/core/formats/glb/glb';
 import { writeBoardPdf } from '@/core/formats/pdf/board-pdf';
 import { DomainError } from '@/core/project/errors';
 import type { Board, Project } from '@/core/project/schema';
-import { filePlace } from '../store/files';
+import { keptFile } from '../store/files';
 import { boardFonts } from './fonts';
 import { pixelsOf } from './pictures';
 
@@ -22,7 +22,7 @@ const quiet: Tell = () => undefined;
 
 /** Brings the pictures to hand that finishes of one's own are made from. */
 const bringImages = (project: Project, folder: string): Promise<void> =>
-  fetchImages(Object.values(project.finishes), (hash) => pixelsOf(filePlace(folder, hash)));
+  fetchImages(Object.values(project.finishes), async (hash) => pixelsOf(await keptFile(folder, hash)));
 
 /** @param folder the data folder that holds the files of the project */
 export async function exportGlb(project: Project, folder: string, tell = quiet): Promise<Uint8Array<ArrayBuffer>> {
@@ -40,8 +40,9 @@ export async function exportPdf(project: Project, board: Board, folder: string, 
   return writeBoardPdf(project, board, {
     fonts: await boardFonts(),
     picture: async (hash, width) => {
-      const picture = sharp(filePlace(folder, hash)).resize({ width: Math.max(16, Math.round((width / 0.0254) * PRINT)), withoutEnlargement: true });
-      const { isOpaque } = await sharp(filePlace(folder, hash)).stats();
+      const file = await keptFile(folder, hash);
+      const picture = sharp(file).resize({ width: Math.max(16, Math.round((width / 0.0254) * PRINT)), withoutEnlargement: true });
+      const { isOpaque } = await sharp(file).stats();
       return new Uint8Array(isOpaque ? await picture.jpeg({ quality: 95, chromaSubsampling: '4:4:4' }).toBuffer() : await picture.png().toBuffer());
     },
     tell: (share) => tell(share, 'Laying out pages'),
@@ -95,9 +96,9 @@ export async function exportPng(project: Project, board: Board, pageId: string |
       );
       if (layer) layers.push(layer);
     }
-    const layer = await lay({ x: item.x * k, y: item.y * k, width: item.width * k, height: item.height * k }, pageWidth, pageHeight, (_, w, h) =>
+    const layer = await lay({ x: item.x * k, y: item.y * k, width: item.width * k, height: item.height * k }, pageWidth, pageHeight, async (_, w, h) =>
       item.kind === 'picture'
-        ? Promise.resolve(sharp(filePlace(folder, project.pictures[item.picture].image)).resize(w, h, { fit: 'fill' }))
+        ? sharp(await keptFile(folder, project.pictures[item.picture].image)).resize(w, h, { fit: 'fill' })
         : raw(makeSample(finishIn(project, item.finish), item.form, w, h, w * h > 1e6 ? 2 : 3)),
     );
     if (layer) layers.push(layer);
@@ -154,10 +155,8 @@ async function lay(
 export async function thumbnail(project: Project, folder: string, width = 560, height = 350): Promise<Buffer> {
   const latest = Object.values(project.pictures).sort((a, b) => (a.made < b.made ? 1 : -1))[0];
   if (latest) {
-    const made = await sharp(filePlace(folder, latest.image))
-      .resize(width, height, { fit: 'cover' })
-      .png()
-      .toBuffer()
+    const made = await keptFile(folder, latest.image)
+      .then((file) => sharp(file).resize(width, height, { fit: 'cover' }).png().toBuffer())
       .catch(() => null);
     if (made) return made;
   }

@@ -3,6 +3,7 @@ import sharp, { type Metadata, type SharpOptions } from 'sharp';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { DomainError } from '@/core/project/errors';
 import { LIMITS, MAX_PIXELS } from '../config';
+import { storeFault } from '../store/faults';
 import { digest, type PictureFacts } from '../store/files';
 
 /** Kinds of pictures that are read, by their first bytes. */
@@ -76,7 +77,9 @@ export async function lookThrough(file: string, out: string): Promise<PictureFac
     const asJpeg = kind === 'jpeg' || ((kind === 'webp' || kind === 'avif') && !facts.hasAlpha);
     const info = await (asJpeg ? upright.jpeg({ quality: 93, chromaSubsampling: '4:4:4' }) : upright.png({ compressionLevel: 7 })).toFile(out);
     return { file: out, ...(await digest(out)), mime: asJpeg ? MIME.jpeg : MIME.png, width: info.width, height: info.height };
-  } catch {
+  } catch (error) {
+    // A disk that is full while the plain picture is written is not the picture’s fault.
+    if (/no space|ENOSPC/i.test(String(error))) throw storeFault('full');
     throw damaged();
   }
 }

@@ -1,4 +1,5 @@
 import { DomainError } from '@/core/project/errors';
+import { faultOf } from '../store/faults';
 import { TASK_WORK } from './work';
 import type { Call, Reply } from './tasks';
 
@@ -12,7 +13,10 @@ process.on('message', (call: Call) => {
       const result = await TASK_WORK[call.task](call.given as never, (share, at) => reply({ id, kind: 'progress', progress: { share, at } }));
       reply({ id, kind: 'done', result });
     } catch (error) {
-      if (error instanceof DomainError) reply({ id, kind: 'refused', code: error.code, message: error.message, ids: error.ids });
+      // A full disk is met here too; what is merely not there has been named by the task.
+      const fault = faultOf(error);
+      const refusal = fault && fault.code !== 'store.gone' ? fault : error;
+      if (refusal instanceof DomainError) reply({ id, kind: 'refused', code: refusal.code, message: refusal.message, ids: refusal.ids });
       else reply({ id, kind: 'failed', text: error instanceof Error ? (error.stack ?? error.message) : String(error) });
     }
   })();

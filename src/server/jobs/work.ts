@@ -2,7 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { boardOf } from '@/core/boards/layout';
 import type { Project } from '@/core/project/schema';
-import { filePlace, type PictureFacts } from '../store/files';
+import { keptFile, type PictureFacts } from '../store/files';
 import { pack } from '../store/packing';
 import { lookThrough } from './pictures';
 import type { TaskName, Tasks } from './tasks';
@@ -83,10 +83,13 @@ export const TASK_WORK: Work = {
     const assets: { hash: string; bytes: Uint8Array }[] = [];
     for (const [i, hash] of hashes.entries()) {
       tell((0.6 * i) / hashes.length, `Picture ${i + 1} of ${hashes.length}`);
-      const bytes = await readFile(filePlace(folder, hash)).catch((error: unknown) => {
-        if (damaged) return null;
-        throw error;
-      });
+      const bytes = await keptFile(folder, hash).then(
+        (file) => readFile(file),
+        (error: unknown) => {
+          if (damaged) return null;
+          throw error;
+        },
+      );
       if (bytes) assets.push({ hash, bytes });
     }
     tell(0.7, 'Packing');

@@ -20,6 +20,13 @@ export const filePlace = (folder: string, hash: string): string => path.join(pla
 
 const missing = (): DomainError => new DomainError('asset.missing', 'The file is not here.', []);
 
+/** Where a file of a project lies. @throws DomainError `asset.missing` */
+export async function keptFile(folder: string, hash: string): Promise<string> {
+  const file = filePlace(folder, hash);
+  if (await stat(file).catch(() => null)) return file;
+  throw new DomainError('asset.missing', `Nothing was made: a picture of the project is not here any more (${hash.slice(0, 8)}…).`, []);
+}
+
 /** Files kept by the SHA-256 of their content: written once, never changed. */
 export class FileStore {
   constructor(

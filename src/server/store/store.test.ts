@@ -1,4 +1,4 @@
-import { writeFile } from 'node:fs/promises';
+import { rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
@@ -12,6 +12,7 @@ import { exportPng, thumbnail } from '../jobs/exports';
 import { demoProject, seedDemo } from '../seed';
 import { bodyBytes, bodyJson, respond } from '../web/respond';
 import { SNAPSHOT_EVERY } from '../config';
+import { filePlace } from './files';
 import { pack } from './packing';
 import { STRETCH, type ChangeRefused } from './projects';
 import { change, freshApp, refusal, rename } from './testing';
@@ -223,6 +224,22 @@ describe('exports', () => {
       .stats();
     expect(plain.channels[0].min).toBeLessThan(80);
     expect(plain.channels[0].mean).toBeGreaterThan(200);
+  });
+});
+
+describe('a picture whose file is gone', () => {
+  it('is named where something is made of it, and left out of a card', async () => {
+    await seedDemo(at.app);
+    const [{ id }] = await at.app.projects.list();
+    const { project } = await at.app.projects.load(id);
+    for (const { image, radiance } of Object.values(project.pictures))
+      for (const hash of [image, radiance]) await rm(filePlace(at.folder, hash), { force: true });
+    for (const kind of ['file', 'pdf', 'png']) {
+      const error = await refusal(makeExport(at.app, id, { kind, board: null, page: null }));
+      expect([kind, error.code]).toEqual([kind, 'asset.missing']);
+      expect(error.message).toMatch(/^Nothing was made: a picture of the project is not here any more \([0-9a-f]{8}…\)\.$/);
+    }
+    expect((await sharp(await thumbnail(project, at.folder)).metadata()).width).toBe(560);
   });
 });
 

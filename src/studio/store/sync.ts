@@ -162,11 +162,7 @@ export class Sync {
       this.state = { ...this.state, project: outcome.project, status: 'keeping', undo: change.kind === 'do' ? [...this.state.undo, step] : this.state.undo };
     } catch (error) {
       void this.outbox.remove([key]);
-      this.state = {
-        ...this.state,
-        message: `An edit made while offline could not be kept. ${errorText(error)}`,
-        aside: this.putAside(change, errorText(error)),
-      };
+      this.state = { ...this.state, aside: this.putAside(change, errorText(error)) };
     }
   }
 
