@@ -3,7 +3,7 @@ import * as polyclip from 'polyclip-ts';
 import * as THREE from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { heronLockCottage } from '@/core/demo/heron-lock';
-import { Deriver } from '@/core/derive';
+import { Deriver } from '@/core/model/derive';
 import { clipRegions } from '@/core/geometry/clipping';
 import type { Vec2 } from '@/core/geometry/vec';
 import { runChange, type CommandArgs, type CommandName } from '@/core/project/commands';

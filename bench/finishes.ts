@@ -1,6 +1,6 @@
 import * as polyclip from 'polyclip-ts';
 import { encode } from 'fast-png';
-import { Deriver } from '@/core/derive';
+import { Deriver } from '@/core/model/derive';
 import { isPlain } from '@/core/finishes/finish';
 import { lay } from '@/core/finishes/library/make';
 import { layOut } from '@/core/finishes/laying/layout';

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { heronLockCottage } from '@/core/demo/heron-lock';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { FIREFLY, pictureScene } from '@/core/render/picture';
 import { Tracer } from '@/core/render/tracer';
 

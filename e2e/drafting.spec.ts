@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { deriveModel } from '../src/core/derive';
+import { deriveModel } from '../src/core/model/derive';
 import type { Project } from '../src/core/project/schema';
 import { only, Studio } from './studio';
 

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
-import { deriveModel } from '../src/core/derive';
+import { deriveModel } from '../src/core/model/derive';
 import { finishSchedule } from '../src/core/schedules/finishes';
 import { withScheme } from '../src/core/project/choices';
 import { faceX } from '../src/core/shell/wall-face';

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
-import { deriveModel } from '../src/core/derive';
+import { deriveModel } from '../src/core/model/derive';
 import { readProjectFile } from '../src/server/jobs/project-file';
 import type { Project } from '../src/core/project/schema';
 import { only, Studio } from './studio';

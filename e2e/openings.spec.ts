@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { deriveModel } from '../src/core/derive';
+import { deriveModel } from '../src/core/model/derive';
 import { wallRidge } from '../src/core/project/wall-line';
 import { only, Studio } from './studio';
 
@@ -55,7 +55,7 @@ test('what a storey has besides plain doors and windows, and sizes typed over ou
     project = await studio.project();
     expect(project.openings[window.id].depth).toBeCloseTo(1.5, 9);
     const derived = deriveModel(project).shell.openings.get(window.id)!;
-    expect(derived.portals).toHaveLength(2);
+    expect(derived.glazing).toHaveLength(2);
     const sides = [...deriveModel(project).shell.walls.values()].filter((w) => w.sides.some((s) => s.openings.includes(window.id)));
     expect(sides).toHaveLength(2);
     await look('corner', page);
@@ -84,7 +84,7 @@ test('what a storey has besides plain doors and windows, and sizes typed over ou
     await studio.choose('Form', 'dome');
     const room = [...deriveModel(project).shell.rooms.values()][0];
     project = await studio.project();
-    const ceiling = deriveModel(project).shell.levels[0].surfaces.find((s) => s.key === `${room.id}/ceiling`)!;
+    const ceiling = deriveModel(project).shell.levels[0].parts.find((p) => p.part.key === `${room.id}/ceiling`)!.part;
     expect(ceiling.mesh.indices.length).toBeGreaterThan(6);
     expect(project.rooflights[light.id]).toMatchObject({ form: 'dome', width: expect.closeTo(1.2, 9) });
     await page.keyboard.press('Escape');

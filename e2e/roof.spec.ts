@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { deriveModel } from '../src/core/derive';
+import { deriveModel } from '../src/core/model/derive';
 import { only, Studio } from './studio';
 
 const look = async (name: string, page: import('@playwright/test').Page): Promise<void> => {

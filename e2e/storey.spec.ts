@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
-import { deriveModel } from '../src/core/derive';
+import { deriveModel } from '../src/core/model/derive';
 import { fromPixels, stretchOf } from '../src/core/project/underlay';
 import type { Project, Underlay } from '../src/core/project/schema';
 import { formatLengthExact, type UnitSystem } from '../src/core/units/length';

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { deriveModel } from '../src/core/derive';
+import { deriveModel } from '../src/core/model/derive';
 import { only, Studio } from './studio';
 
 const look = async (name: string, page: Page): Promise<void> => {
@@ -63,7 +63,7 @@ test('a house is built upwards: a level, a stair with its void, a slab, beams, a
     const model = deriveModel(await studio.project());
     const [ground, upper] = model.shell.levels;
     expect(ground.rooms[0].area - upper.rooms[0].area).toBeGreaterThan(1.5);
-    expect(upper.surfaces.filter((s) => s.kind === 'guard').length).toBeGreaterThan(0);
+    expect(upper.parts.filter(({ part }) => part.sort === 'guard').length).toBeGreaterThan(0);
     await look('void', page);
   });
   await test.step('sets a rectangular void by typed sizes, and refuses one that crosses itself', async () => {

@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { Command, InvalidArgumentError } from 'commander';
 import { findings } from '@/core/checks/findings';
-import { Deriver, deriveModel } from '@/core/derive';
+import { Deriver, deriveModel } from '@/core/model/derive';
 import { writeHdr } from '@/core/formats/hdr/hdr';
 import { writeGlb } from '@/core/formats/glb/glb';
 import { writePng } from '@/core/formats/png';

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { composePage } from '@/core/boards/compose';
 import { PAPERS } from '@/core/boards/layout';
 import { heronLockCottage } from '@/core/demo/heron-lock';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { writePng } from '@/core/formats/png';
 import { contentHash, type Asset } from '@/core/formats/project-file/project-file';

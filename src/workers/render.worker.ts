@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink';
 import { z } from 'zod';
 import { readAsset } from './assets';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { fetchImages } from '@/core/finishes/store';
 import { validateProject } from '@/core/project/commands';
 import { Point3 } from '@/core/project/schema';

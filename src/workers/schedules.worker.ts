@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { z } from 'zod';
-import { Deriver } from '@/core/derive';
+import { Deriver } from '@/core/model/derive';
 import { validateProject } from '@/core/project/commands';
 import { LIST_NAMES, LISTS, type ListName } from '@/core/schedules/lists';
 import { compareSchemes } from '@/core/schedules/schemes';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { FINISHES, finishById } from '../finishes/library';
 import { luminance, toLinear } from '../finishes/colour';
 import { finishLrv } from '../finishes/finish';

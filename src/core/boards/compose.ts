@@ -1,26 +1,19 @@
-import type { Model } from '../derive';
+import { partsOf, roomOfPart, type Model } from '../model/derive';
+import type { Sort } from '../model/sorts';
 import { finishIn } from '../finishes/store';
 import { meshArea } from '../geometry/mesh';
-import { insideRing } from '../geometry/polygon';
 import type { BoardItem } from '../project/schema';
 import { fit, NOTE } from './layout';
 import { naturalForm } from './sample';
 
 /** A finish in use with the surface it covers in the project, m², largest first. */
 export function finishesInUse(model: Model, room: string | null = null): { finish: string; area: number }[] {
-  const { project } = model;
   const areas = new Map<string, number>();
   const take = (finish: string, area: number): void => void areas.set(finish, (areas.get(finish) ?? 0) + area);
-  for (const level of model.shell.levels)
-    for (const surface of level.surfaces) {
-      if (!surface.target || finishIn(project, surface.finish).bare) continue;
-      if (room && !('room' in surface.target && surface.target.room === room)) continue;
-      take(surface.finish, meshArea(surface.mesh));
-    }
-  const inside = room ? model.shell.rooms.get(room) : null;
-  for (const piece of model.pieces) {
-    if (inside && !insideRing(piece.piece, inside.region.outer)) continue;
-    for (const part of piece.parts) if (!finishIn(project, part.finish).bare) take(part.finish, meshArea(part.mesh) / 2);
+  for (const [body, part] of partsOf(model)) {
+    if (!part.target || body.level === null || part.laid.bare || (room && roomOfPart(model, body, part) !== room)) continue;
+    // Of a piece one sees about half at a time.
+    take(part.finish, (meshArea(part.mesh) * part.at.length) / (part.counts === 'piece' ? 2 : 1));
   }
   return [...areas].map(([finish, area]) => ({ finish, area })).sort((a, b) => b.area - a.area || (a.finish < b.finish ? -1 : 1));
 }
@@ -131,12 +124,12 @@ export function composePage(
   return items;
 }
 
+const WORDS: Partial<Record<Sort, string>> = { wall: 'walls', floor: 'floor', ceiling: 'ceiling', roof: 'roof', ground: 'garden', fence: 'garden' };
+
 /** What a finish is used for, in a word or two. */
 function where(model: Model, finish: string): string {
   const kinds = new Set<string>();
-  for (const level of model.shell.levels)
-    for (const s of level.surfaces)
-      if (s.finish === finish && s.target) kinds.add(s.kind === 'wall' ? 'walls' : s.kind === 'floor' ? 'floor' : s.kind === 'ceiling' ? 'ceiling' : 'joinery');
-  if (!kinds.size) kinds.add('furniture');
+  for (const [, part] of partsOf(model))
+    if (part.finish === finish && part.target) kinds.add(WORDS[part.sort] ?? (part.counts === 'piece' ? 'furniture' : 'joinery'));
   return [...kinds].slice(0, 2).join(' and ');
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { finishLrv, meanHex } from '../finishes/finish';
 import { finishById, offered } from '../finishes/library';
 import { inHues } from '../finishes/match';

@@ -1,4 +1,4 @@
-import type { Model } from '../derive';
+import { bodyOf, partsOf, type Model } from '../model/derive';
 import { finishLrv, meanHex } from '../finishes/finish';
 import { inHues } from '../finishes/match';
 import { finishIn, knowsFinish } from '../finishes/store';
@@ -110,7 +110,7 @@ export function findings(model: Model): Finding[] {
     }
   }
   out.push(...offences(model));
-  const used = new Set<string>([...shell.levels.flatMap((l) => l.surfaces.map((s) => s.finish)), ...pieces.flatMap((p) => p.parts.map((q) => q.finish))]);
+  const used = new Set([...partsOf(model)].map(([, part]) => part.finish));
   for (const id of used)
     if (!knowsFinish(project, id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
   return out;
@@ -171,7 +171,7 @@ function offences(model: Model): Finding[] {
       for (const face of walls)
         for (const id of face.side!.openings) {
           const door = level.openings.find((o) => o.id === id && o.opening.kind === 'door');
-          const leaf = door?.parts.find((p) => p.part === 'leaf');
+          const leaf = bodyOf(model, id)?.parts.find((p) => p.name === 'leaf');
           if (!door || !leaf || out.some((f) => f.code === 'contrast.door' && f.ids[0] === id)) continue;
           if (Math.abs(lrv(leaf.finish) - lrv(face.finish)) < CONTRAST)
             out.push({

@@ -27,6 +27,20 @@ export const transformPoint = (m: Matrix, p: Vec3): Vec3 => ({
   z: m[2] * p.x + m[6] * p.y + m[10] * p.z + m[14],
 });
 
+/** One matrix after another: first `b`, then `a`. */
+export function multiply(a: Matrix, b: Matrix): Matrix {
+  if (a === IDENTITY) return b;
+  if (b === IDENTITY) return a;
+  const out: number[] = [];
+  for (let column = 0; column < 4; column++)
+    for (let row = 0; row < 4; row++) {
+      let sum = 0;
+      for (let k = 0; k < 4; k++) sum += a[k * 4 + row] * b[column * 4 + k];
+      out.push(sum);
+    }
+  return out;
+}
+
 /** Collects vertices and triangles; faces are flat unless normals are given. */
 export class MeshBuilder {
   private readonly p: number[] = [];
@@ -144,8 +158,12 @@ function cofactors(m: Matrix): number[] {
   return out;
 }
 
-/** Area of all triangles, m². */
+const areas = new WeakMap<Mesh, number>();
+
+/** Area of all triangles, m²; worked out once. */
 export function meshArea(mesh: Mesh): number {
+  const known = areas.get(mesh);
+  if (known !== undefined) return known;
   let sum = 0;
   const at = (k: number): Vec3 => ({ x: mesh.positions[k * 3], y: mesh.positions[k * 3 + 1], z: mesh.positions[k * 3 + 2] });
   for (let k = 0; k < mesh.indices.length; k += 3) {
@@ -153,5 +171,17 @@ export function meshArea(mesh: Mesh): number {
     const n = cross3(sub3(at(mesh.indices[k + 1]), a), sub3(at(mesh.indices[k + 2]), a));
     sum += Math.hypot(n.x, n.y, n.z) / 2;
   }
+  areas.set(mesh, sum);
   return sum;
+}
+
+/** The middle of the box round a mesh, in its own coordinates. */
+export function middleOf({ positions: p }: Mesh): Vec3 {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  for (let k = 0; k < p.length; k++) {
+    low[k % 3] = Math.min(low[k % 3], p[k]);
+    high[k % 3] = Math.max(high[k % 3], p[k]);
+  }
+  return { x: (low[0] + high[0]) / 2, y: (low[1] + high[1]) / 2, z: (low[2] + high[2]) / 2 };
 }

@@ -1,7 +1,7 @@
 import { newOpening } from './opening-defaults';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { distance } from '../geometry/vec';
 import { pieceFrom, stockItem, STOCK } from '../stock/stock';
 import { commandNames, runChange, validateProject, type CommandArgs, type CommandName } from './commands';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { runChange, validateProject, type CommandArgs, type CommandName } from './commands';
 import { levelBelow, levelsOf } from './levels';
 import { newOpening } from './opening-defaults';

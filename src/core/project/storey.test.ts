@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../derive';
+import { deriveModel, bodyOf } from '../model/derive';
 import { distance } from '../geometry/vec';
 import { pieceFrom, stockItem } from '../stock/stock';
 import { runChange, validateProject, type CommandArgs, type CommandName } from './commands';
@@ -310,8 +310,8 @@ describe('boundaries', () => {
     const [room] = Object.keys(project.rooms);
     project = edit(project, 'room.set', { room, set: { step: -0.3, cover: { kind: 'flat', height: 2.2 } } });
     const boundary = Object.values(project.walls).find((w) => w.kind === 'boundary')!.id;
-    const risers = deriveModel(project).shell.levels[0].surfaces.filter((s) => s.entity === boundary);
-    expect(risers.map((s) => s.kind).sort()).toEqual(['ceiling', 'floor']);
+    const risers = bodyOf(deriveModel(project), boundary)!.parts;
+    expect(risers.map((p) => p.sort).sort()).toEqual(['ceiling', 'floor']);
     const heights = (i: number): number[] => [...risers[i].mesh.positions].filter((_, k) => k % 3 === 2);
     expect(Math.max(...heights(0)) - Math.min(...heights(0))).toBeCloseTo(0.3, 5);
   });

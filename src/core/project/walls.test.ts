@@ -1,7 +1,7 @@
 import { newOpening } from './opening-defaults';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { cross, distance, sub, unit } from '../geometry/vec';
 import { runChange, type CommandArgs, type CommandName } from './commands';
 import { DomainError } from './errors';

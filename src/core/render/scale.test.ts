@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { makeSample, sampleSpan } from '../boards/sample';
-import { deriveModel } from '../derive';
+import { deriveModel, bodyOf } from '../model/derive';
 import { finishById } from '../finishes/library';
 import { layOut } from '../finishes/laying/layout';
 import { drawPlan } from '../drawing/plan/plan';
@@ -101,7 +101,7 @@ describe('one finish has one scale', () => {
   });
 
   it('in the 3D view and the exported model: texture coordinates run in metres of the surface', () => {
-    const surface = model.shell.levels[0].surfaces.find((s) => s.key.startsWith(`${project.wall}/left`))!;
+    const surface = bodyOf(model, project.wall)!.parts.find((p) => p.name === 'left')!;
     const { positions, uvs } = surface.mesh;
     let most = 0;
     for (let i = 1; i < 4; i++) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { luminance } from '../finishes/colour';
 import { finishById } from '../finishes/library';
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';

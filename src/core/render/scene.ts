@@ -1,15 +1,14 @@
 import { hiddenIn } from '../project/things';
-import { DORMER_FINISHES, type DerivedDormer } from '../shell/dormers';
 import { blackBody, hexToLinear, toLinear, type Rgb } from '../finishes/colour';
 import { isPlain, type Finish, type Texture } from '../finishes/finish';
-import { finishIn } from '../finishes/store';
 import { normalMap } from '../finishes/texture';
-import { IDENTITY, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
 import type { Daylight } from '../light/daylight';
-import type { Model } from '../derive';
-import { surfaceFinish } from '../shell/surfaces';
-import { LAMP_PART } from '../stock/luminaires';
+import { placesOf, type Pane, type Part } from '../model/body';
+import type { Model } from '../model/derive';
+import { traitsOf } from '../model/sorts';
+import type { Lamp } from '../project/schema';
 
 /** A finish as the tracer needs it. Colours are linear. */
 export interface Material {
@@ -231,65 +230,58 @@ export interface SceneInput {
   daylight: Daylight | null;
 }
 
-/** Kinds of surface whose panes are on the list of panes. */
-const GLAZED = new Set(['opening', 'dormer']);
-
 /** The whole project as the tracer sees it. */
 export function compileScene({ model, texture, daylight }: SceneInput): Scene {
-  const { shell, pieces } = model;
   const builder = new SceneBuilder();
   const known = new Map<Finish, number>();
-  const own = (finish: Finish): number => {
+  const use = (finish: Finish): number => {
     let index = known.get(finish);
     if (index === undefined) known.set(finish, (index = builder.material(materialOf(finish, texture(finish)))));
     return index;
   };
-  const use = (id: string): number => own(finishIn(model.project, id));
-  const hidden = hiddenIn(shell.project);
-  for (const level of shell.levels) {
-    if (hidden.has(level.id)) continue;
-    for (const surface of level.surfaces) {
-      if (surface.mesh.indices.length === 0 || hidden.has(surface.entity)) continue;
-      const material = own(surfaceFinish(model.project, surface));
-      builder.mesh(surface.mesh, surface.matrix ?? IDENTITY, material, GLAZED.has(surface.kind) && builder.materials[material].pane);
-    }
-    for (const opening of [...level.openings, ...level.rooflights, ...level.dormers.map(windowOf)]) {
-      const glass = opening.parts.find((p) => p.part === 'glass');
-      const material = glass && builder.materials[use(glass.finish)];
-      if (!material?.pane) continue;
-      for (const hole of opening.portals) {
-        const portal = portalOf(hole, material.colour, material.ior);
-        builder.portals.push(portal);
-        builder.panes.push(portal);
+  const hidden = hiddenIn(model.project);
+  const gone = (id: string | null | undefined): boolean => Boolean(id) && hidden.has(id!);
+  for (const body of model.bodies) {
+    if (gone(body.id) || gone(body.level)) continue;
+    for (const part of body.parts) {
+      if (gone(part.level)) continue;
+      const places = placesOf(body, part);
+      if (part.lamp) addLamp(builder, part, part.lamp, places);
+      else {
+        const index = use(part.laid);
+        const material = builder.materials[index];
+        const passes = Boolean(traitsOf(part.sort).glazed) && material.pane;
+        for (const place of places) builder.mesh(part.mesh, place, index, passes);
+        if (!material.pane) continue;
+        for (const pane of part.panes ?? []) {
+          const portal = portalOf(pane, material.colour, material.ior);
+          builder.portals.push(portal);
+          builder.panes.push(portal);
+        }
       }
     }
   }
-  for (const piece of pieces.filter((p) => !hidden.has(p.id) && !hidden.has(p.piece.level)))
-    for (const { part, mesh, finish: id } of piece.parts) {
-      const lamp = piece.piece.lamp;
-      if (part === LAMP_PART && lamp) {
-        const glow = finishIn(model.project, id);
-        const area = worldArea(mesh, piece.matrix);
-        const colour = blackBody(lamp.kelvin);
-        const l = lamp.on ? lamp.lumen / (Math.PI * area) : 0;
-        const emission: Rgb = [colour[0] * l, colour[1] * l, colour[2] * l];
-        const index = builder.material({ ...materialOf(glow, null), emission: l > 0 ? emission : null, lamp: l > 0 ? builder.lights.length : -1 });
-        const { first, count } = builder.mesh(mesh, piece.matrix, index);
-        if (l > 0) builder.light(first, count, emission, lamp.lumen);
-      } else builder.mesh(mesh, piece.matrix, use(id));
-    }
-  for (const surface of shell.outside.surfaces)
-    if (!hidden.has(surface.entity)) builder.mesh(surface.mesh, IDENTITY, own(surfaceFinish(model.project, surface)));
   return builder.build(daylight);
 }
 
-/** A dormer as an opening with glass. */
-const windowOf = ({ shape: { dormer }, parts, portals }: DerivedDormer): { parts: { part: string; finish: string }[]; portals: DerivedDormer['portals'] } => ({
-  parts: parts.map(({ part }) => ({ part, finish: dormer.finishes[part] ?? DORMER_FINISHES[part] })),
-  portals,
-});
+/** What glows of a luminaire: its flux spread evenly over it; dark where the luminaire is off. */
+function addLamp(builder: SceneBuilder, { mesh, laid }: Part, lamp: Lamp, places: readonly Matrix[]): void {
+  const area = places.reduce((sum, place) => sum + worldArea(mesh, place), 0);
+  const colour = blackBody(lamp.kelvin);
+  const l = lamp.on ? lamp.lumen / (Math.PI * area) : 0;
+  const emission: Rgb = [colour[0] * l, colour[1] * l, colour[2] * l];
+  const index = builder.material({ ...materialOf(laid, null), emission: l > 0 ? emission : null, lamp: l > 0 ? builder.lights.length : -1 });
+  const added = places.map((place) => builder.mesh(mesh, place, index));
+  if (l > 0)
+    builder.light(
+      added[0].first,
+      added.reduce((sum, a) => sum + a.count, 0),
+      emission,
+      lamp.lumen,
+    );
+}
 
-export function portalOf({ corner, along, up }: { corner: Vec3; along: Vec3; up: Vec3 }, tint: Rgb, ior: number): Portal {
+export function portalOf({ corner, along, up }: Pane, tint: Rgb, ior: number): Portal {
   const n = cross3(along, up);
   const area = Math.hypot(n.x, n.y, n.z);
   return {

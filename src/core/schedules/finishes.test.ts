@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { finishById } from '../finishes/library';
 import { newOpening } from '../project/opening-defaults';
 import { withScheme } from '../project/choices';

@@ -1,4 +1,4 @@
-import type { Model } from '../derive';
+import type { Model } from '../model/derive';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
 import { roomSchedule } from './rooms';

@@ -1,5 +1,5 @@
 import { insideRegion } from '../geometry/polygon';
-import type { Model } from '../derive';
+import type { Model } from '../model/derive';
 import { GROUND_NAMES } from '../project/built-defaults';
 import { formName, KIND_NAMES } from '../project/opening-defaults';
 

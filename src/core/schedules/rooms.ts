@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import type { Model } from '../derive';
+import type { Model } from '../model/derive';
 import { finishIn } from '../finishes/store';
 import type { WallSide } from '../shell/walls';
 

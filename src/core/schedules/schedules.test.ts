@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { regionArea } from '../geometry/polygon';
 import { LIST_NAMES, LISTS, written, type ScheduleList } from './lists';
 import { findIn, outlineOf, type OutlineNode } from './outline';

@@ -1,4 +1,4 @@
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { finishIn } from '../finishes/store';
 import { addressOf } from '../project/addresses';
 import { choices, withScheme } from '../project/choices';

@@ -1,4 +1,5 @@
-import type { Model } from '../derive';
+import type { Body, Part } from '../model/body';
+import { partsOf, roomOfPart, type Model } from '../model/derive';
 import type { Finish } from '../finishes/finish';
 import { finishIn } from '../finishes/store';
 import { MOST_UNITS, layOut, unitsNeeded, type LaidUnit, type Layout } from '../finishes/laying/layout';
@@ -10,7 +11,6 @@ import { distance, type Vec2 } from '../geometry/vec';
 import { patchPlacing, type DressedFace } from '../shell/dress/dress';
 import { patchOutline } from '../shell/dress/patches';
 import { faceX } from '../shell/wall-face';
-import { surfaceFinish } from '../shell/surfaces';
 
 /** Something that a finish covers: a face or a patch of it, or the surface of a thing. */
 export interface Lot {
@@ -89,14 +89,16 @@ function laidOut(laid: Finish, placing: Placing, regions: readonly Region[]): La
 }
 
 const kept = new WeakMap<DressedFace, { pieces: Model['pieces']; lots: Lot[] }>();
+const things = new WeakMap<Part, Lot>();
 
-/** Everything finishes cover in a model, net. */
+/** Everything finishes cover in a model, net: faces with their patches, then every part of a thing that takes a finish. */
 export function takeOff(model: Model): Lot[] {
-  const { project } = model.shell;
   const lots: Lot[] = [];
+  const faced = new Set<Part>();
   for (const level of model.shell.levels) {
     let gone: Map<DressedFace, Region[]> | undefined;
     for (const face of level.faces) {
+      if (face.part) faced.add(face.part);
       const known = kept.get(face);
       if (known?.pieces === model.pieces) {
         lots.push(...known.lots);
@@ -107,25 +109,33 @@ export function takeOff(model: Model): Lot[] {
       kept.set(face, { pieces: model.pieces, lots: own });
       lots.push(...own);
     }
-    for (const surface of level.surfaces) {
-      if (!surface.target || ['wall', 'floor', 'ceiling', 'patch', 'moulding'].includes(surface.kind)) continue;
-      const area = meshArea(surface.mesh);
-      lots.push({
-        finish: surface.finish,
-        laid: surfaceFinish(project, surface),
-        room: null,
-        what: surface.kind,
-        entity: surface.entity,
-        kind: 'thing',
-        area,
-        hidden: 0,
-        layout: null,
-        ordered: finishIn(project, surface.finish).unit === 'litre' || surface.kind === 'roof' || surface.kind === 'column' || surface.kind === 'ground',
-        runs: [],
-      });
-    }
+  }
+  for (const [body, part] of partsOf(model)) {
+    // Patches are counted with their faces, mouldings by their length, the land round about not at all.
+    if (!part.target || body.kind === 'site' || faced.has(part) || part.sort === 'patch' || part.sort === 'moulding') continue;
+    let lot = things.get(part);
+    if (!lot) things.set(part, (lot = thingLot(model, body, part)));
+    lots.push(lot);
   }
   return lots;
+}
+
+/** What a part of a thing takes of its finish: all of its surface. Of a piece, what somebody chose for it is to be had. */
+function thingLot(model: Model, body: Body, part: Part): Lot {
+  const { sort, counts, laid } = part;
+  return {
+    finish: part.finish,
+    laid,
+    room: sort === 'floor' || sort === 'ceiling' ? roomOfPart(model, body, part) : null,
+    what: sort === 'floor' || sort === 'ceiling' ? sort : part.name,
+    entity: body.id,
+    kind: sort === 'floor' || sort === 'ceiling' ? sort : 'thing',
+    area: meshArea(part.mesh) * part.at.length,
+    hidden: 0,
+    layout: null,
+    ordered: laid.unit === 'litre' || counts === 'covering' || (counts === 'piece' && part.chosen),
+    runs: [],
+  };
 }
 
 function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): Lot[] {

@@ -1,4 +1,4 @@
-import type { Model } from '../derive';
+import type { Model } from '../model/derive';
 import { GROUND_NAMES, FENCE_NAMES, SLAB_NAMES } from '../project/built-defaults';
 import { levelAbove } from '../project/levels';
 import type { MemberKind } from '../shell/framing';

@@ -10,9 +10,10 @@ import type { Beam, Guard, Level, Project, Slab, Void } from '../project/schema'
 import { guardHeight, holesIn, profileOf, stairVoid, tryLayout } from '../project/stairs';
 import { STAIR_PROFILES } from '../project/stair-rules';
 import { guardAlong, openStretches, type GuardMeshes } from './guards';
-import type { Memo } from './memo';
+import { onceAt, type Owner, type Parts } from '../model/body';
+import type { Memo } from '../model/memo';
 import { arrival, deriveStair, stairHeadroom, type DerivedStair } from './stairs';
-import { INFILL_FINISHES, SLAB_FINISHES, STAIR_FINISHES, type Surface } from './surfaces';
+import { INFILL_FINISHES, SLAB_FINISHES, STAIR_FINISHES } from './surfaces';
 import type { DerivedWall } from './walls';
 
 export interface DerivedVoid {
@@ -51,20 +52,19 @@ export interface Built {
 
 const turned = (points: Ring): Ring => (signedArea(points) < 0 ? [...points].reverse() : points);
 
-/** Surfaces of a guard, in world metres. */
-function guardSurfaces(id: string, name: string, guard: Guard, made: GuardMeshes, finishes: Record<string, string>, level: string): Surface[] {
-  return (['rail', 'infill'] as const)
-    .filter((part) => made[part].indices.length)
-    .map((part) => ({
-      key: `${id}/${name}-${part}`,
-      entity: id,
-      target: { kind: 'part', of: id, part },
+/** Puts the parts of a guard, in world metres. @param level the level it stands on, where that is not its owner's */
+function putGuard(parts: Parts, owner: Owner, name: string, guard: Guard, made: GuardMeshes, finishes: Record<string, string>, level?: string): void {
+  for (const part of ['rail', 'infill'] as const)
+    parts.put(owner, {
+      part,
+      key: `${name}-${part}`,
+      sort: 'guard',
       finish: finishes[part] ?? (part === 'rail' ? STAIR_FINISHES.rail : INFILL_FINISHES[guard.infill]),
-      kind: 'guard',
+      chosen: part in finishes,
+      target: { kind: 'part', of: owner.id, part },
       mesh: made[part],
-      matrix: null,
       level,
-    }));
+    });
 }
 
 /** A guard along a ring at a height of the world. */
@@ -141,14 +141,7 @@ function waysOf(project: Project): { line: [Vec2, Vec2]; z: number }[] {
 }
 
 /** Derives stairs, voids, slabs and beams of a level. */
-export function deriveBuilt(
-  memo: Memo,
-  project: Project,
-  level: Level,
-  walls: readonly DerivedWall[],
-  roofs: readonly RoofShape[],
-  surfaces: Surface[],
-): Built {
+export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: readonly DerivedWall[], roofs: readonly RoofShape[], parts: Parts): Built {
   const built: Built = { stairs: [], voids: [], slabs: [], beams: [] };
   const inside = STAIR_PROFILES[profileOf(project)];
   const has = (c: Record<string, { level: string }>): boolean => {
@@ -189,16 +182,17 @@ export function deriveBuilt(
     );
     const derived = memo.get('stair with headroom', id, [solid, headroom], (): DerivedStair => ({ ...solid, headroom }));
     built.stairs.push(derived);
+    const owner: Owner = { id, kind: 'stairs', level: level.id };
     for (const { part, mesh } of derived.parts)
-      surfaces.push({
-        key: `${id}/${part}`,
-        entity: id,
-        target: { kind: 'part', of: id, part },
+      parts.put(owner, {
+        part,
+        sort: 'stair',
         finish: stair.finishes[part] ?? (part === 'infill' ? INFILL_FINISHES[(stair.left ?? stair.right)?.infill ?? 'none'] : STAIR_FINISHES[part]),
-        kind: 'stair',
+        chosen: part in stair.finishes,
+        target: { kind: 'part', of: id, part },
         mesh,
-        matrix: derived.matrix,
-        level: level.id,
+        // Its guards on the level above stand in the same body.
+        at: onceAt(derived.matrix),
       });
   }
   const limit = inside.gap;
@@ -223,7 +217,7 @@ export function deriveBuilt(
       return { id, void: own, area: regionArea({ outer: ring, holes: [] }), guard };
     });
     built.voids.push(derived);
-    if (derived.guard && own.guard) surfaces.push(...guardSurfaces(id, 'guard', own.guard, derived.guard, {}, level.id));
+    if (derived.guard && own.guard) putGuard(parts, { id, kind: 'voids', level: level.id }, 'guard', own.guard, derived.guard, {});
   }
   // Guards round the voids of the stairs that come up here stand on this level, and belong to their stairs.
   for (const id in project.stairs) {
@@ -243,7 +237,7 @@ export function deriveBuilt(
         gap: null,
       };
     });
-    surfaces.push(...guardSurfaces(id, 'above', guard, made, stair.finishes, level.id));
+    putGuard(parts, { id, kind: 'stairs', level: stair.level }, 'above', guard, made, stair.finishes, level.id);
   }
   for (const id in project.slabs) {
     const slab = project.slabs[id];
@@ -275,35 +269,35 @@ export function deriveBuilt(
       };
     });
     built.slabs.push(derived);
-    const parts = memo.get('slab parts', id, [derived.mesh], () => splitTop(derived.mesh));
+    const meshes = memo.get('slab parts', id, [derived.mesh], () => splitTop(derived.mesh));
+    const owner: Owner = { id, kind: 'slabs', level: level.id };
     for (const part of ['top', 'edge'] as const)
-      surfaces.push({
-        key: `${id}/${part}`,
-        entity: id,
-        target: { kind: 'part', of: id, part },
+      parts.put(owner, {
+        part,
+        sort: 'floor-slab',
         finish: slab.finishes[part] ?? SLAB_FINISHES[slab.kind][part],
-        kind: 'floor-slab',
-        mesh: parts[part],
-        matrix: null,
-        level: level.id,
+        chosen: part in slab.finishes,
+        target: { kind: 'part', of: id, part },
+        mesh: meshes[part],
       });
-    if (derived.guard && slab.guard) surfaces.push(...guardSurfaces(id, 'guard', slab.guard, derived.guard, slab.finishes, level.id));
+    if (derived.guard && slab.guard) putGuard(parts, owner, 'guard', slab.guard, derived.guard, slab.finishes);
   }
   for (const id in project.beams) {
     const beam = project.beams[id];
     if (beam.level !== level.id) continue;
     const derived = memo.get('beam', id, [beam, level], () => deriveBeam(beam, level));
     built.beams.push(derived);
-    surfaces.push({
-      key: `${id}/body`,
-      entity: id,
-      target: { kind: 'part', of: id, part: 'body' },
-      finish: beam.finish ?? 'timber.oak',
-      kind: 'beam',
-      mesh: derived.mesh,
-      matrix: null,
-      level: level.id,
-    });
+    parts.put(
+      { id, kind: 'beams', level: level.id },
+      {
+        part: 'body',
+        sort: 'beam',
+        finish: beam.finish ?? 'timber.oak',
+        chosen: beam.finish !== null,
+        target: { kind: 'part', of: id, part: 'body' },
+        mesh: derived.mesh,
+      },
+    );
   }
   return built;
 }

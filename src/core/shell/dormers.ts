@@ -4,7 +4,7 @@ import type { Region, Ring } from '../geometry/polygon';
 import { angleOf, type Vec2, type Vec3 } from '../geometry/vec';
 import { fromFrame, type DormerShape } from '../project/dormers';
 import type { Level } from '../project/schema';
-import type { GlassPortal } from './openings/derive';
+import type { Pane } from '../model/body';
 import { JOINERY } from './openings/sizes';
 
 export const DORMER_PARTS = ['walls', 'lining', 'covering', 'frame', 'glass'] as const;
@@ -22,7 +22,7 @@ export interface DerivedDormer {
   shape: DormerShape;
   matrix: Matrix;
   parts: { part: DormerPart; mesh: Mesh }[];
-  portals: GlassPortal[];
+  glazing: Pane[];
   /** Its outline in the plan, with its overhangs. */
   ring: Ring;
   /** Bodies that are closed solids: front wall, cheeks, roof, frame, glass. Local coordinates. */
@@ -201,7 +201,7 @@ export function deriveDormer(shape: DormerShape, level: Level): DerivedDormer {
     shape,
     matrix,
     parts,
-    portals: [{ corner, along: { x: opposite.x - corner.x, y: opposite.y - corner.y, z: 0 }, up: { x: 0, y: 0, z: y1 - y0 } }],
+    glazing: [{ corner, along: { x: opposite.x - corner.x, y: opposite.y - corner.y, z: 0 }, up: { x: 0, y: 0, z: y1 - y0 } }],
     ring,
     solids: [front, cheekMesh, roofMesh, framed, glass],
   };

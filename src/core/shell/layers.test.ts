@@ -1,6 +1,6 @@
 import Module, { type ManifoldToplevel } from 'manifold-3d';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { signedArea, totalArea } from '../geometry/polygon';
 import { runChange, type CommandArgs } from '../project/commands';
 import { emptyProject, type LayerMaterial, type Project } from '../project/schema';

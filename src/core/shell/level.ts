@@ -13,14 +13,16 @@ import { deriveBuilt } from './built';
 import { OverheadDeriver } from './overhead';
 import { columnSolid } from './columns';
 import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
-import { type Memo } from './memo';
+import { onceAt, Parts } from '../model/body';
+import { type Memo } from '../model/memo';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from './model';
-import { deriveOpening, floorMesh, type DerivedOpening } from './openings/derive';
+import { deriveOpening, type DerivedOpening } from './openings/derive';
 import { type DerivedRooflight } from './rooflights';
 import { dressLevel } from './dress/dress';
+import { chosenForSide } from './dress/faces';
 import { roofCeiling } from './roofs';
 import { ceilingHeight, ceilingMesh, clearHeight, extent, highArea, stepFace } from './rooms';
-import { BARE, wallSurfaces, type Surface } from './surfaces';
+import { BARE, putWall } from './surfaces';
 import { sameSide } from './wall-face';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
 
@@ -33,8 +35,8 @@ interface Work {
   /** The roofs over the level. */
   roofs: RoofShape[];
   roomOf(cycle: Cycle | undefined): Room | null;
-  /** Everything that was made, in the end the surfaces of the level. */
-  surfaces: Surface[];
+  /** Everything that was made. */
+  parts: Parts;
 }
 
 /** Derives one level after another, part by part. */
@@ -67,7 +69,7 @@ export class LevelDeriver {
       plan,
       joined,
       roofs: roofsOver(project, level.id),
-      surfaces: [],
+      parts: new Parts(this.memo, project),
       roomOf: (cycle) => (cycle && roomOfCycle.get(cycle)) ?? null,
     };
     const walls = this.walls(work);
@@ -78,13 +80,13 @@ export class LevelDeriver {
     const columns = this.columns(work);
     const roofs = this.overhead.roofs(work, rooms);
     const dormers = this.overhead.dormers(work);
-    const built = deriveBuilt(this.memo, project, level, walls, work.roofs, work.surfaces);
-    const bare = { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, dormers, ...built, surfaces: work.surfaces };
+    const built = deriveBuilt(this.memo, project, level, walls, work.roofs, work.parts);
+    const bare = { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, dormers, ...built, parts: work.parts.made };
     return { ...bare, ...dressLevel(this.memo, project, { ...bare, faces: [], mouldings: [] }) };
   }
 
   private walls(work: Work): DerivedWall[] {
-    const { project, level, plan, joined, roomOf, surfaces } = work;
+    const { project, level, plan, joined, roomOf, parts } = work;
     const roofs = roofsToFollow(work.roofs);
     const { arrangement } = plan;
     const walls: DerivedWall[] = [];
@@ -134,16 +136,15 @@ export class LevelDeriver {
         return { ...made, sides, faces: made.faces.map((m) => lift(m, z)), lids: lift(made.lids, z), caps: lift(made.caps, z) };
       });
       walls.push(derived);
-      const owners: unknown[] = [derived];
-      for (const side of derived.sides) owners.push(side.room ? project.rooms[side.room] : project.outside);
-      const own = this.memo.get('surfaces of wall', id, owners, () => {
-        const finishes = derived.sides.map((side) => {
-          const owner = side.room ? project.rooms[side.room] : project.outside;
-          return owner.faces[side.key] ?? owner.walls ?? (side.outdoors ? BARE.outside : BARE.wall);
-        });
-        return this.memo.get('finished wall', id, [derived, ...finishes], () => wallSurfaces(derived, finishes, level.id));
-      });
-      for (const surface of own) surfaces.push(surface);
+      putWall(
+        parts,
+        derived,
+        (side) => {
+          const chosen = chosenForSide(project, side);
+          return { finish: chosen ?? (side.outdoors ? BARE.outside : BARE.wall), chosen: chosen !== null };
+        },
+        level.id,
+      );
       if (wall.kind === 'boundary') this.boundary(work, id);
     }
     return walls;
@@ -209,7 +210,16 @@ export class LevelDeriver {
         () => this.room(work.level, room, fresh, sides, lights, follows, inFloor, inCeiling, follows.length ? cuts : NO_HOLES),
       );
       rooms.push(own.derived);
-      for (const surface of own.surfaces) work.surfaces.push(surface);
+      const owner = { id: room.id, kind: 'rooms', level: work.level.id } as const;
+      for (const kind of ['floor', 'ceiling'] as const)
+        work.parts.put(owner, {
+          part: kind,
+          sort: kind,
+          finish: room[kind] ?? BARE[kind],
+          chosen: room[kind] !== null,
+          target: { kind, room: room.id },
+          mesh: own[kind],
+        });
     }
     return rooms.sort((a, b) => b.area - a.area);
   }
@@ -224,7 +234,7 @@ export class LevelDeriver {
     inFloor: readonly Region[],
     inCeiling: readonly Region[],
     cuts: readonly Region[],
-  ): { derived: DerivedRoom; surfaces: readonly Surface[] } {
+  ): { derived: DerivedRoom; floor: Mesh; ceiling: Mesh } {
     const z = level.elevation;
     const { id } = room;
     const region = this.memo.steady('region', id, fresh, sameRegion);
@@ -261,34 +271,17 @@ export class LevelDeriver {
           ]),
     );
     const height = clearHeight(room, level) ?? level.height - room.step;
-    const surfaces = this.memo.get('surfaces of room', id, [floor, ceiling, room.floor, room.ceiling], () =>
-      (
-        [
-          ['floor', floor],
-          ['ceiling', ceiling],
-        ] as const
-      ).map(([kind, mesh]): Surface => ({
-        key: `${id}/${kind}`,
-        entity: id,
-        target: { kind, room: id },
-        finish: room[kind] ?? BARE[kind],
-        kind,
-        mesh,
-        matrix: null,
-        level: level.id,
-      })),
-    );
-    return { derived: { id, room, region, ...figures, ...plan, sides, height, covered: room.cover.kind !== 'open' }, surfaces };
+    return { derived: { id, room, region, ...figures, ...plan, sides, height, covered: room.cover.kind !== 'open' }, floor, ceiling };
   }
 
-  private slab({ project, level, joined, surfaces }: Work): void {
+  private slab({ project, level, joined, parts }: Work): void {
     const holes = holesIn(project, level.id);
     const mesh = this.memo.get('slab', level.id, [level.elevation, level.slab, holes, ...joined.outline], () =>
       slabMesh(joined.outline, level.elevation, level.slab, holes, SLAB_GAP),
     );
     // Its edge shows between the walls of two levels, as they do.
     const finish = project.outside.walls ?? BARE.outside;
-    surfaces.push({ key: `${level.id}/slab`, entity: level.id, target: null, finish, kind: 'slab', mesh, matrix: null, level: level.id });
+    parts.put({ id: level.id, kind: 'levels', level: level.id }, { part: 'slab', sort: 'slab', finish, target: null, mesh });
   }
 
   private openings(work: Work, walls: readonly DerivedWall[]): DerivedOpening[] {
@@ -304,81 +297,81 @@ export class LevelDeriver {
         const leg = opening.form === 'corner' ? legOf(project, opening) : null;
         if (leg) deps.push(leg, byWall.get(leg.wall));
       }
-      // The floor in a way belongs to the rooms beside it.
-      for (const side of wall.sides) deps.push(side.room ? project.rooms[side.room].floor : null);
-      const own = this.memo.get('openings of wall', wall.id, deps, () => standing.map((opening) => this.opening(work, opening, wall)));
-      for (const { derived, surfaces } of own) {
+      for (const derived of this.memo.get('openings of wall', wall.id, deps, () => standing.map((opening) => this.opening(work, opening, wall)))) {
         openings.push(derived);
-        for (const surface of surfaces) work.surfaces.push(surface);
+        this.putOpening(work, derived);
       }
     }
     return openings;
   }
 
-  private opening({ project, level }: Work, opening: Opening, wall: DerivedWall): { derived: DerivedOpening; surfaces: Surface[] } {
+  private opening({ project, level }: Work, opening: Opening, wall: DerivedWall): DerivedOpening {
     const leg = opening.form === 'corner' ? legOf(project, opening) : null;
     const on = (side: Side): WallSide | undefined => wall.sides.find((s) => s.side === side && opening.at > s.s0 && opening.at < s.s1);
     const [onLeft, onRight] = [on('left'), on('right')];
     const outdoors = { left: onLeft?.outdoors ?? true, right: onRight?.outdoors ?? true };
     const rooms = { left: onLeft?.room ?? null, right: onRight?.room ?? null };
-    const finish = (id: string | null): string => (id ? (project.rooms[id].floor ?? BARE.floor) : BARE.outside);
     const own = wall.wall;
     const other = leg && project.walls[leg.wall];
     const deps = [opening, leg, other, other && project.corners[other.start], other && project.corners[other.end], other && project.wallTypes, own];
     deps.push(project.corners[own.start], project.corners[own.end]);
-    const place = [wall.thickness, wall.foot, level, rooms.left, rooms.right, outdoors.left, outdoors.right, finish(rooms.left), finish(rooms.right)];
-    return this.memo.get('opening', opening.id, [...deps, ...place], () => {
-      const derived = deriveOpening({ project, level, opening, leg, thickness: wall.thickness, foot: wall.foot, rooms, outdoors });
-      const surfaces: Surface[] = derived.parts.map(({ part, mesh, finish: chosen }) => ({
-        key: `${opening.id}/${part}`,
-        entity: opening.id,
-        target: { kind: 'opening', opening: opening.id, part },
-        finish: chosen,
-        kind: 'opening',
-        mesh,
-        matrix: derived.matrix,
-        level: level.id,
-      }));
-      for (const { side, ring, z } of derived.floors) {
-        const id = rooms[side];
-        surfaces.push({
-          key: `${opening.id}/floor-${side}`,
-          entity: id ?? opening.id,
-          target: id ? { kind: 'floor', room: id } : null,
-          finish: finish(id),
-          kind: 'floor',
-          mesh: floorMesh(ring, z),
-          matrix: derived.matrix,
-          level: level.id,
-        });
-      }
-      return { derived, surfaces };
-    });
+    const place = [wall.thickness, wall.foot, level, rooms.left, rooms.right, outdoors.left, outdoors.right];
+    return this.memo.get('opening', opening.id, [...deps, ...place], () =>
+      deriveOpening({ project, level, opening, leg, thickness: wall.thickness, foot: wall.foot, rooms, outdoors }),
+    );
   }
 
-  private columns({ project, level, surfaces }: Work): DerivedColumn[] {
+  private putOpening({ project, level, parts }: Work, { opening, matrix, rooms, parts: filling, floors, glazing }: DerivedOpening): void {
+    const owner = { id: opening.id, kind: 'openings', level: level.id, matrix } as const;
+    for (const { part, mesh, finish } of filling)
+      parts.put(owner, {
+        part,
+        sort: 'opening',
+        finish,
+        chosen: part in opening.finishes,
+        target: { kind: 'opening', opening: opening.id, part },
+        mesh,
+        host: opening.wall,
+        panes: part === 'glass' ? glazing : undefined,
+      });
+    for (const { side, mesh } of floors) {
+      const room = rooms[side];
+      const common = { part: 'floor', key: `floor-${side}`, sort: 'floor', mesh } as const;
+      // The floor in a way belongs to the room beside it.
+      if (room) {
+        const { floor } = project.rooms[room];
+        parts.put(
+          { id: room, kind: 'rooms', level: level.id },
+          { ...common, key: `${opening.id}/${side}`, finish: floor ?? BARE.floor, chosen: floor !== null, target: { kind: 'floor', room }, at: onceAt(matrix) },
+        );
+      } else parts.put(owner, { ...common, finish: BARE.outside, target: null });
+    }
+  }
+
+  private columns({ project, level, parts }: Work): DerivedColumn[] {
     const columns: DerivedColumn[] = [];
     for (const id in project.columns) {
       const column = project.columns[id];
       if (column.level !== level.id) continue;
       const derived = this.memo.get('column', id, [column, level], () => columnSolid(column, level));
       columns.push(derived);
-      surfaces.push({
-        key: `${id}/body`,
-        entity: id,
-        target: { kind: 'column', column: id },
-        finish: column.finish ?? BARE.wall,
-        kind: 'column',
-        mesh: derived.mesh,
-        matrix: null,
-        level: level.id,
-      });
+      parts.put(
+        { id, kind: 'columns', level: level.id },
+        {
+          part: 'body',
+          sort: 'column',
+          finish: column.finish ?? BARE.wall,
+          chosen: column.finish !== null,
+          target: { kind: 'column', column: id },
+          mesh: derived.mesh,
+        },
+      );
     }
     return columns;
   }
 
   /** Where floors or ceilings of different heights meet along a boundary, the step between them is closed. */
-  private boundary({ level, plan: { arrangement }, roomOf, surfaces }: Work, id: string): void {
+  private boundary({ level, plan: { arrangement }, roomOf, parts }: Work, id: string): void {
     for (const piece of arrangement.byLine.get(id) ?? []) {
       const [l, r] = [roomOf(arrangement.cycles[piece.index * 2]), roomOf(arrangement.cycles[piece.index * 2 + 1])];
       if (!l || !r) continue;
@@ -388,17 +381,20 @@ export class LevelDeriver {
         // The riser faces the lower floor, the drop of a ceiling the higher one.
         const seen = what === 'floor' ? low : high;
         const [p, q] = seen === r ? [a, b] : [b, a];
-        const made = this.memo.get(`step of ${what}`, `${id} ${piece.s0}`, [a, b, z0, z1, seen, high], (): Surface => ({
-          key: `${id}/${piece.s0}/${what}`,
-          entity: id,
-          target: { kind: what, room: high.id },
-          finish: (what === 'floor' ? high.floor : low.ceiling) ?? BARE[what],
-          kind: what,
-          mesh: stepFace(p, q, z0, z1),
-          matrix: null,
-          level: level.id,
-        }));
-        surfaces.push(made);
+        const mesh = this.memo.get(`step of ${what}`, `${id} ${piece.s0}`, [a, b, z0, z1, seen], () => stepFace(p, q, z0, z1));
+        const chosen = what === 'floor' ? high.floor : low.ceiling;
+        parts.put(
+          { id, kind: 'walls', level: level.id },
+          {
+            part: what,
+            key: `${piece.s0}/${what}`,
+            sort: what,
+            finish: chosen ?? BARE[what],
+            chosen: chosen !== null,
+            target: { kind: what, room: high.id },
+            mesh,
+          },
+        );
       };
       const [low, high] = l.step < r.step ? [l, r] : [r, l];
       put('floor', low, high, level.elevation + low.step, level.elevation + high.step);

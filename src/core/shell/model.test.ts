@@ -2,7 +2,7 @@ import { newOpening } from '../project/opening-defaults';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { Deriver, deriveModel } from '../derive';
+import { Deriver, deriveModel, bodyOf, partsOf } from '../model/derive';
 import { meshArea } from '../geometry/mesh';
 import { boolean, regionArea, totalArea } from '../geometry/polygon';
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';
@@ -29,9 +29,9 @@ const box = (width: number, depth: number, thickness: number): Project =>
   });
 
 const faceArea = (project: Project, wall: string): number =>
-  deriveModel(project)
-    .shell.levels[0].surfaces.filter((s) => s.entity === wall && s.kind === 'wall')
-    .reduce((sum, s) => sum + meshArea(s.mesh), 0);
+  bodyOf(deriveModel(project), wall)!
+    .parts.filter((p) => p.sort === 'wall')
+    .reduce((sum, p) => sum + meshArea(p.mesh), 0);
 
 describe('a wall with an opening', () => {
   it('loses exactly the opening’s area from both faces, and gains its reveals', () => {
@@ -165,7 +165,7 @@ describe('the plan as a whole', () => {
     for (const room of model.shell.rooms.values()) {
       const inside = room.sides.reduce((sum, s) => sum + (s.s1 - s.s0), 0);
       expect(inside).toBeCloseTo(room.perimeter, 6);
-      const floor = model.shell.levels.flatMap((l) => l.surfaces).find((s) => s.key === `${room.id}/floor`)!;
+      const floor = bodyOf(model, room.id)!.parts.find((p) => p.key === `${room.id}/floor`)!;
       expect(meshArea(floor.mesh)).toBeCloseTo(room.area, 4);
     }
   });
@@ -187,14 +187,14 @@ describe('deriving again', () => {
     }
     const deriver = new Deriver();
     deriver.derive(before);
-    const whole = deriver.shell.made;
+    const whole = deriver.made;
     const partition = Object.values(before.walls).find((w) => before.corners[w.start].x === 25 && before.corners[w.end].x === 25)!;
     const after = edit(before, 'wall.move', { wall: partition.id, offset: 0.05 });
     const again = deriver.derive(after);
-    expect(deriver.shell.made).toBeGreaterThan(0);
-    expect(deriver.shell.made).toBeLessThan(whole / 5);
+    expect(deriver.made).toBeGreaterThan(0);
+    expect(deriver.made).toBeLessThan(whole / 5);
     const fresh = deriveModel(after);
-    const shape = (m: typeof fresh) => m.shell.levels.map((l) => l.surfaces.map((s) => [s.key, s.finish, s.mesh.indices.length, meshArea(s.mesh)]));
+    const shape = (m: typeof fresh) => [...partsOf(m)].map(([body, p]) => [body.id, p.key, p.finish, p.mesh.indices.length, meshArea(p.mesh)]);
     expect(shape(again)).toEqual(shape(fresh));
   });
 });

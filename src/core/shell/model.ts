@@ -6,7 +6,8 @@ import type { Vec2 } from '../geometry/vec';
 import type { Plan } from '../project/topology';
 import type { JoinedPlan } from './junctions';
 import { LevelDeriver } from './level';
-import { Memo } from './memo';
+import type { Owned } from '../model/body';
+import type { Memo } from '../model/memo';
 import type { DerivedOpening } from './openings/derive';
 import type { DerivedRooflight } from './rooflights';
 import type { DerivedBeam, DerivedSlab, DerivedVoid } from './built';
@@ -16,7 +17,6 @@ import type { DressedFace } from './dress/dress';
 import type { DerivedMoulding } from './dress/mouldings';
 import type { DerivedRoof } from './roofs';
 import type { DerivedStair } from './stairs';
-import type { Surface } from './surfaces';
 import type { DerivedWall, WallSide } from './walls';
 
 export interface DerivedRoom {
@@ -65,7 +65,8 @@ export interface DerivedLevel {
   voids: DerivedVoid[];
   slabs: DerivedSlab[];
   beams: DerivedBeam[];
-  surfaces: Surface[];
+  /** What it is made of, as laid. */
+  parts: readonly Owned[];
   /** Every side of a wall, floor and ceiling with what is laid on it. */
   faces: DressedFace[];
   mouldings: DerivedMoulding[];
@@ -89,16 +90,13 @@ export interface ShellModel {
  * recomputes only what its inputs have changed for. What is equal is told by identity, so the rest costs a comparison.
  */
 export class ShellDeriver {
-  private readonly memo = new Memo();
-  private readonly levels = new LevelDeriver(this.memo);
+  private readonly levels: LevelDeriver;
 
-  /** How many memoised values the last derivation had to make, for proof of locality. */
-  get made(): number {
-    return this.memo.made;
+  constructor(private readonly memo: Memo) {
+    this.levels = new LevelDeriver(memo);
   }
 
   derive(whole: Project, phase: Phase = 'after'): ShellModel {
-    this.memo.made = 0;
     const project = inPhase(whole, phase);
     const levels = Object.values(project.levels)
       .sort((a, b) => a.elevation - b.elevation)

@@ -4,8 +4,9 @@ import { boolean, insideRing, regionArea, signedArea, triangulateKeeping, union,
 import { beside } from '../geometry/polyline';
 import { add, cross, cross3, distance, dot, left, lerp, scale, sub, sub3, unit, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Background, Fence, GroundArea, Project } from '../project/schema';
-import type { Memo } from './memo';
-import { BARE, type Surface } from './surfaces';
+import { Parts, type Owned, type Owner } from '../model/body';
+import type { Memo } from '../model/memo';
+import { BARE } from './surfaces';
 
 /** What areas of the ground and fences are of before anybody has chosen. */
 export const GROUND_FINISHES: Record<GroundArea['kind'], string> = {
@@ -51,7 +52,7 @@ export interface DerivedFence {
 export interface Outside {
   grounds: DerivedGround[];
   fences: DerivedFence[];
-  surfaces: Surface[];
+  parts: readonly Owned[];
 }
 
 /** Sizes of edges, metres. */
@@ -341,29 +342,31 @@ function groundSheet(ground: number, holes: readonly Region[], reach: number): M
 /** Everything outside: the ground with its areas, fences, what is seen beyond. @param project in one phase */
 export function deriveOutside(memo: Memo, project: Project): Outside {
   const { ground, background } = project.site;
-  const surfaces: Surface[] = [];
-  const put = (id: string, part: string, finish: string, kind: Surface['kind'], mesh: Mesh, target: Surface['target']): void => {
-    if (mesh.indices.length) surfaces.push({ key: `${id}/${part}`, entity: id, target, finish, kind, mesh, matrix: null, level: '' });
-  };
+  const parts = new Parts(memo, project);
   const grounds = Object.values(project.grounds).map((area) => {
     const made = memo.get('area of ground', area.id, [area, ground], () => deriveGround(area, ground));
-    const target = { kind: 'part', of: area.id, part: 'surface' } as const;
+    const owner: Owner = { id: area.id, kind: 'grounds', level: null };
     const finish = area.finish ?? GROUND_FINISHES[area.kind];
-    put(area.id, 'surface', finish, 'ground', made.surface, target);
-    put(
-      area.id,
-      'sides',
-      area.kind === 'water' || area.kind === 'pool' ? BASIN[area.kind] : area.edge === 'retaining' ? EDGE : finish,
-      'ground',
-      made.sides,
-      target,
-    );
-    put(area.id, 'edge', EDGE, 'ground', made.edge, target);
+    const common = { sort: 'ground', chosen: area.finish !== null, target: { kind: 'part', of: area.id, part: 'surface' } } as const;
+    parts.put(owner, { ...common, part: 'surface', finish, mesh: made.surface });
+    const sides = area.kind === 'water' || area.kind === 'pool' ? BASIN[area.kind] : area.edge === 'retaining' ? EDGE : finish;
+    parts.put(owner, { ...common, part: 'sides', finish: sides, mesh: made.sides });
+    parts.put(owner, { ...common, part: 'edge', finish: EDGE, mesh: made.edge });
     return made;
   });
   const fences = Object.values(project.fences).map((fence) => {
     const made = memo.get('fence', fence.id, [fence, project.grounds, project.site], () => deriveFence(fence, (p) => groundHeight(project, p)));
-    put(fence.id, 'body', fence.finish ?? FENCE_FINISHES[fence.kind], 'fence', made.mesh, { kind: 'part', of: fence.id, part: 'body' });
+    parts.put(
+      { id: fence.id, kind: 'fences', level: null },
+      {
+        part: 'body',
+        sort: 'fence',
+        finish: fence.finish ?? FENCE_FINISHES[fence.kind],
+        chosen: fence.finish !== null,
+        target: { kind: 'part', of: fence.id, part: 'body' },
+        mesh: made.mesh,
+      },
+    );
     return made;
   });
   const holes = memo.get('ground holes', '', [project.grounds, ground], () => {
@@ -371,8 +374,13 @@ export function deriveOutside(memo: Memo, project: Project): Outside {
     return rings.length > 1 ? union(rings) : rings;
   });
   const near = memo.get('ground', '', [holes, ground], () => groundSheet(ground, holes, GROUND_REACH));
-  put('ground', 'sheet', project.outside.ground ?? BARE.ground, 'ground', near, { kind: 'ground' });
+  const own = project.outside.ground;
+  parts.put(SITE, { part: 'sheet', sort: 'ground', finish: own ?? BARE.ground, chosen: own !== null, target: { kind: 'ground' }, mesh: near });
   for (const { part, finish, mesh } of memo.get('backdrop', '', [background, ground], () => backdrop(background, ground)))
-    put('backdrop', part, finish, 'backdrop', mesh, null);
-  return { grounds, fences, surfaces };
+    parts.put(BEYOND, { part, sort: 'backdrop', finish, target: null, mesh });
+  return { grounds, fences, parts: parts.made };
 }
+
+/** The ground round about, and what is seen beyond the site. No thing of a project can have these ids. */
+export const SITE: Owner = { id: '/site', kind: 'site', level: null };
+export const BEYOND: Owner = { id: '/beyond', kind: 'backdrop', level: null };

@@ -1,4 +1,4 @@
-import { joinMeshes } from '../geometry/mesh';
+import { joinMeshes, type Mesh } from '../geometry/mesh';
 import { dormerShape, holesInRoof, rooflightInRoof } from '../project/dormers';
 import { rooflightRoom } from '../project/rooflights';
 import { roofShape, roofsToFollow, type RoofShape } from '../project/roofs';
@@ -6,27 +6,28 @@ import type { Level, Project } from '../project/schema';
 import { deriveDormer, DORMER_FINISHES, type DerivedDormer } from './dormers';
 import { deriveFraming } from './framing';
 import { sameRegion, type JoinedPlan } from './junctions';
-import { sameItems, type Memo } from './memo';
+import type { Parts } from '../model/body';
+import { sameItems, type Memo } from '../model/memo';
 import type { DerivedRoom } from './model';
 import { deriveInRoof, deriveRooflight, type DerivedRooflight } from './rooflights';
 import { atticFaces, deriveRoof, type DerivedRoof, type RoofHole } from './roofs';
-import { ROOF_FINISHES, type Surface } from './surfaces';
+import { ROOF_FINISHES } from './surfaces';
 
-/** What is known of a level when what lies over it is derived; what is made is added to `surfaces`. */
+/** What is known of a level when what lies over it is derived; what is made is added to `parts`. */
 interface Overhead {
   project: Project;
   level: Level;
   joined: JoinedPlan;
   /** The roofs over the level. */
   roofs: RoofShape[];
-  surfaces: Surface[];
+  parts: Parts;
 }
 
 /** Derives what lies over the rooms of a level: rooflights, roofs with their framing, dormers. */
 export class OverheadDeriver {
   constructor(private readonly memo: Memo) {}
 
-  rooflights({ project, level, roofs, surfaces }: Overhead): DerivedRooflight[] {
+  rooflights({ project, level, roofs, parts }: Overhead): DerivedRooflight[] {
     const rooflights: DerivedRooflight[] = [];
     for (const id in project.rooflights) {
       const rooflight = project.rooflights[id];
@@ -38,16 +39,16 @@ export class OverheadDeriver {
         return place ? deriveInRoof(rooflight, place, room, level) : deriveRooflight(rooflight, room, level);
       });
       rooflights.push(derived);
+      const owner = { id, kind: 'rooflights', level: level.id, matrix: derived.matrix } as const;
       for (const { part, mesh, finish } of derived.parts)
-        surfaces.push({
-          key: `${id}/${part}`,
-          entity: id,
-          target: { kind: 'opening', opening: id, part },
+        parts.put(owner, {
+          part,
+          sort: 'opening',
           finish,
-          kind: 'opening',
+          chosen: part in rooflight.finishes,
+          target: { kind: 'opening', opening: id, part },
           mesh,
-          matrix: derived.matrix,
-          level: level.id,
+          panes: part === 'glass' ? derived.glazing : undefined,
         });
     }
     return rooflights;
@@ -63,7 +64,7 @@ export class OverheadDeriver {
     );
   }
 
-  dormers({ project, level, surfaces }: Overhead): DerivedDormer[] {
+  dormers({ project, level, parts }: Overhead): DerivedDormer[] {
     const out: DerivedDormer[] = [];
     for (const id in project.dormers) {
       const dormer = project.dormers[id];
@@ -75,22 +76,22 @@ export class OverheadDeriver {
       });
       if (!derived) continue;
       out.push(derived);
+      const owner = { id, kind: 'dormers', level: level.id, matrix: derived.matrix } as const;
       for (const { part, mesh } of derived.parts)
-        surfaces.push({
-          key: `${id}/${part}`,
-          entity: id,
-          target: { kind: 'part', of: id, part },
+        parts.put(owner, {
+          part,
+          sort: 'dormer',
           finish: dormer.finishes[part] ?? (part === 'covering' ? (project.roofs[dormer.roof].covering ?? DORMER_FINISHES.covering) : DORMER_FINISHES[part]),
-          kind: 'dormer',
+          chosen: part in dormer.finishes,
+          target: { kind: 'part', of: id, part },
           mesh,
-          matrix: derived.matrix,
-          level: level.id,
+          panes: part === 'glass' ? derived.glazing : undefined,
         });
     }
     return out;
   }
 
-  roofs({ project, level, joined, roofs, surfaces }: Overhead, rooms: readonly DerivedRoom[]): DerivedRoof[] {
+  roofs({ project, level, joined, roofs, parts }: Overhead, rooms: readonly DerivedRoom[]): DerivedRoof[] {
     const open = this.memo.steady(
       'rooms open to the roof',
       level.id,
@@ -104,57 +105,28 @@ export class OverheadDeriver {
         const made = deriveRoof(shape, level, joined.outline, holes);
         return roof.framing ? { ...made, framing: deriveFraming(shape, roof.framing, level, holes) } : made;
       });
-      if (derived.cuts.indices.length)
-        surfaces.push({
-          key: `${roof.id}/cuts`,
-          entity: roof.id,
-          target: { kind: 'roof', roof: roof.id, part: 'soffit' },
-          finish: roof.soffit ?? ROOF_FINISHES.soffit,
-          kind: 'roof',
-          mesh: derived.cuts,
-          matrix: null,
-          level: level.id,
+      const owner = { id: roof.id, kind: 'roofs', level: level.id } as const;
+      const put = (part: 'covering' | 'fascia' | 'soffit' | 'timber', mesh: Mesh, sort: 'roof' | 'framing' = 'roof', key: string = part): void =>
+        parts.put(owner, {
+          part,
+          key,
+          sort,
+          finish: roof[part] ?? ROOF_FINISHES[part],
+          chosen: roof[part] !== null,
+          target: { kind: 'roof', roof: roof.id, part },
+          mesh,
         });
+      put('soffit', derived.cuts, 'roof', 'cuts');
       // Over rooms with a ceiling of their own, the underside shows from the attic.
       const attic = this.memo.get('attic', roof.id, [shape, level, holes, open, ...joined.outline], () => atticFaces(derived, level, joined.outline, open));
-      if (attic.indices.length)
-        surfaces.push({
-          key: `${roof.id}/attic`,
-          entity: roof.id,
-          target: null,
-          finish: ROOF_FINISHES.timber,
-          kind: 'roof',
-          mesh: attic,
-          matrix: null,
-          level: level.id,
-        });
-      if (derived.framing && roof.framing?.shown)
-        surfaces.push({
-          key: `${roof.id}/timber`,
-          entity: roof.id,
-          target: { kind: 'roof', roof: roof.id, part: 'timber' },
-          finish: roof.timber ?? ROOF_FINISHES.timber,
-          kind: 'framing',
-          mesh: derived.framing.mesh,
-          matrix: null,
-          level: level.id,
-        });
-      for (const [part, mesh] of [
-        ['covering', derived.covering],
-        ['fascia', this.memo.get('fascia and gutters', roof.id, [derived], () => joinMeshes([derived.fascia, derived.gutters]))],
-        ['soffit', derived.soffit],
-      ] as const)
-        if (mesh.indices.length)
-          surfaces.push({
-            key: `${roof.id}/${part}`,
-            entity: roof.id,
-            target: { kind: 'roof', roof: roof.id, part },
-            finish: roof[part] ?? ROOF_FINISHES[part],
-            kind: 'roof',
-            mesh,
-            matrix: null,
-            level: level.id,
-          });
+      parts.put(owner, { part: 'attic', sort: 'roof', finish: ROOF_FINISHES.timber, target: null, mesh: attic });
+      if (derived.framing && roof.framing?.shown) put('timber', derived.framing.mesh, 'framing');
+      put('covering', derived.covering);
+      put(
+        'fascia',
+        this.memo.get('fascia and gutters', roof.id, [derived], () => joinMeshes([derived.fascia, derived.gutters])),
+      );
+      put('soffit', derived.soffit);
       return derived;
     });
   }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { meshArea } from '../geometry/mesh';
 import { validateProject } from '../project/commands';
 import { DEFAULTS, type Project, type Rooflight } from '../project/schema';
@@ -39,7 +39,7 @@ describe('a rooflight', () => {
     const project = edit(plain(), 'rooflight.put', light());
     const model = deriveModel(project);
     const [room] = model.shell.rooms.values();
-    const ceiling = model.shell.levels[0].surfaces.find((s) => s.key === `${room.id}/ceiling`)!;
+    const ceiling = model.shell.levels[0].parts.find((p) => p.part.key === `${room.id}/ceiling`)!.part;
     expect(meshArea(ceiling.mesh)).toBeCloseTo(5.8 * 3.8 - 0.8 * 1.2 + 2 * (0.8 + 1.2) * 0.35, 4);
     expect(validateProject(JSON.parse(JSON.stringify(project)))).toEqual(project);
   });
@@ -48,9 +48,9 @@ describe('a rooflight', () => {
     let project = plain();
     const room = Object.keys(project.rooms)[0];
     project = edit(project, 'room.set', { room, set: { cover: { kind: 'coffer', height: null, drop: 0.2, border: 0.5 } } });
-    const before = deriveModel(project).shell.levels[0].surfaces.find((s) => s.key === `${room}/ceiling`)!;
+    const before = deriveModel(project).shell.levels[0].parts.find((p) => p.part.key === `${room}/ceiling`)!.part;
     project = edit(project, 'rooflight.put', light());
-    const after = deriveModel(project).shell.levels[0].surfaces.find((s) => s.key === `${room}/ceiling`)!;
+    const after = deriveModel(project).shell.levels[0].parts.find((p) => p.part.key === `${room}/ceiling`)!.part;
     expect(meshArea(after.mesh) - meshArea(before.mesh)).toBeCloseTo(-0.8 * 1.2 + 2 * (0.8 + 1.2) * 0.35, 4);
   });
 
@@ -61,7 +61,7 @@ describe('a rooflight', () => {
         const [derived] = deriveModel(project).shell.levels[0].rooflights;
         for (const { part, mesh } of derived.parts) expect([form, part, openEdges(mesh)]).toEqual([form, part, 0]);
         expect(derived.height).toBeCloseTo(2.85, 9);
-        const { along, up } = derived.portals[0];
+        const { along, up } = derived.glazing[0];
         expect(Math.hypot(along.x, along.y) * Math.hypot(up.x, up.y)).toBeCloseTo((0.8 - 0.09) * (1.2 - 0.09), 9);
       }
   });

@@ -1,12 +1,11 @@
 import { prism, shiftBy, turnAbout } from '../geometry/extrude';
 import type { SlopedPlace } from '../project/dormers';
-import { IDENTITY, MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { IDENTITY, MeshBuilder, multiply, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import type { Region, Ring } from '../geometry/polygon';
 import { add, rotate, type Vec2, type Vec3 } from '../geometry/vec';
 import { rooflightRing } from '../project/rooflights';
 import type { Level, Room, Rooflight } from '../project/schema';
-import type { GlassPortal } from './openings/derive';
-import { multiply } from './openings/window';
+import type { Pane } from '../model/body';
 import { JOINERY, OPENING_FINISHES } from './openings/sizes';
 import { ceilingHeight } from './rooms';
 
@@ -18,7 +17,7 @@ export interface DerivedRooflight {
   room: string;
   matrix: Matrix;
   parts: { part: 'frame' | 'glass'; mesh: Mesh; finish: string }[];
-  portals: GlassPortal[];
+  glazing: Pane[];
   /** Height of its glass above the floor of the level, metres. */
   height: number;
 }
@@ -55,7 +54,7 @@ export function deriveInRoof(rooflight: Rooflight, place: SlopedPlace, room: Pic
     ring: place.ring,
     matrix: IDENTITY,
     parts: flat.parts.map((p) => ({ ...p, mesh: new MeshBuilder().add(p.mesh, matrix).build() })),
-    portals: flat.portals.map((p) => ({ corner: transformPoint(tilt, { ...p.corner, z: p.corner.z - base }), along: turn(p.along), up: turn(p.up) })),
+    glazing: flat.glazing.map((p) => ({ corner: transformPoint(tilt, { ...p.corner, z: p.corner.z - base }), along: turn(p.along), up: turn(p.up) })),
     height: gx * rooflight.x + gy * rooflight.y + c,
   };
 }
@@ -93,7 +92,7 @@ export function deriveRooflight(rooflight: Rooflight, room: Pick<Room, 'id' | 'c
         ['glass', glass],
       ] as const
     ).map(([part, builder]) => ({ part, mesh: builder.build(), finish: rooflight.finishes[part] ?? OPENING_FINISHES[part] })),
-    portals: [
+    glazing: [
       {
         corner: { ...add(rooflight, rotate({ x: -gx, y: -gy }, rotation)), z },
         along: turned({ x: 2 * gx, y: 0 }),

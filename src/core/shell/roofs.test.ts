@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { joinMeshes, meshArea } from '../geometry/mesh';
 import { signedArea } from '../geometry/polygon';
 import { validateProject } from '../project/commands';
@@ -150,10 +150,10 @@ describe('a roof over a level', () => {
     expectClosed(project);
     expect(() => edit(project, 'opening.set', { opening: 'o', set: { height: 3 } })).toThrow('above the wall');
     const room = Object.keys(project.rooms)[0];
-    const flat = deriveModel(project).shell.levels[0].surfaces.find((s) => s.key === `${room}/ceiling`)!;
+    const flat = deriveModel(project).shell.levels[0].parts.find((p) => p.part.key === `${room}/ceiling`)!.part;
     expect(meshArea(flat.mesh)).toBeCloseTo(7.7 * 4.7, 4);
     project = edit(project, 'room.set', { room, set: { cover: { kind: 'roof' } } });
-    const open = deriveModel(project).shell.levels[0].surfaces.find((s) => s.key === `${room}/ceiling`)!;
+    const open = deriveModel(project).shell.levels[0].parts.find((p) => p.part.key === `${room}/ceiling`)!.part;
     expect(meshArea(open.mesh)).toBeCloseTo((7.7 * 4.7) / Math.cos(PITCH), 3);
     // The gable, as the room sees it, has its triangle.
     const side = deriveModel(project)

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import type { Mesh } from '../geometry/mesh';
 import { signedArea } from '../geometry/polygon';
 import type { CommandArgs } from '../project/commands';

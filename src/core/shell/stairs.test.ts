@@ -10,8 +10,8 @@ import { STAIR_PROFILES } from '../project/stair-rules';
 import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { balustersIn, openStretches } from './guards';
-import { ShellDeriver } from './model';
-import type { Surface } from './surfaces';
+import { deriveShell } from '../model/derive';
+import type { Part } from '../model/body';
 import { againstWall } from './stair-place';
 import { deriveStair, stairHeadroom } from './stairs';
 
@@ -153,14 +153,14 @@ describe('the void above', () => {
 
 describe('headroom on the solids', () => {
   /** Height of the nearest surface over a point, by every triangle there is. */
-  function above(surfaces: readonly Surface[], p: Vec3): number {
+  function above(surfaces: readonly Part[], p: Vec3): number {
     let best = Infinity;
-    for (const { mesh, matrix } of surfaces)
+    for (const { mesh, at } of surfaces)
       for (let k = 0; k < mesh.indices.length; k += 3) {
         const [a, b, c] = [0, 1, 2].map((i) => {
           const n = mesh.indices[k + i] * 3;
           const q = { x: mesh.positions[n], y: mesh.positions[n + 1], z: mesh.positions[n + 2] };
-          return matrix ? transformPoint(matrix, q) : q;
+          return transformPoint(at[0], q);
         });
         const area = (u: Vec3, v: Vec3, x: number, y: number): number => (v.x - u.x) * (y - u.y) - (v.y - u.y) * (x - u.x);
         const whole = area(a, b, c.x, c.y);
@@ -186,8 +186,8 @@ describe('headroom on the solids', () => {
         project = edit(project, 'level.add', { id: 'upper', name: 'Upper', of: 'ground', where: 'above', walls: 'all', height: 2.4, slab: 0.25 });
         const stair: Stair = { ...newStair(project, { id: 's', level: 'ground', x: 0, y: -3 }), ...set, left: null, right: null, above: null };
         project = edit(project, 'stair.put', stair);
-        const [ground, upper] = new ShellDeriver().derive(project).levels;
-        const surfaces = [...ground.surfaces, ...upper.surfaces].filter((s) => s.kind === 'floor' || s.kind === 'ceiling' || s.kind === 'slab');
+        const [ground, upper] = deriveShell(project).levels;
+        const surfaces = [...ground.parts, ...upper.parts].map((p) => p.part).filter((p) => p.sort === 'floor' || p.sort === 'ceiling' || p.sort === 'slab');
         const made = ground.stairs[0];
         made.layout.steps.forEach((step, i) => {
           const ring = made.outline[i];
@@ -247,7 +247,7 @@ describe('beside walls', () => {
     [6, 5],
     [0, 5],
   ]);
-  const level = new ShellDeriver().derive(project).levels[0];
+  const level = deriveShell(project).levels[0];
   const two = storeys();
 
   it('a stair goes against a wall within reach, string to face, and has no guard there', () => {

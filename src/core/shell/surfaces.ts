@@ -1,8 +1,6 @@
-import type { Matrix, Mesh } from '../geometry/mesh';
-import type { FaceTarget } from '../project/commands';
-import { finishIn } from '../finishes/store';
-import type { Finish, Project, Slab } from '../project/schema';
-import type { DerivedWall } from './walls';
+import type { Owner, Parts } from '../model/body';
+import type { Slab } from '../project/schema';
+import type { DerivedWall, WallSide } from './walls';
 
 /** What a surface is worth before anybody has chosen a finish. */
 export const BARE = {
@@ -27,66 +25,20 @@ export const SLAB_FINISHES: Record<Slab['kind'], { top: string; edge: string }> 
   foundation: { top: 'bare.screed', edge: 'bare.screed' },
 };
 
-/** A part of the model that has one finish and one address. Meshes are in world metres, z up. */
-export interface Surface {
-  key: string;
-  /** The wall, opening, column, room or level it comes from. */
-  entity: string;
-  target: FaceTarget | null;
-  finish: string;
-  /** The finish as it is laid here, where that differs from how it comes. */
-  laid?: Finish;
-  /** The wall it goes with, where it is not a part of one. */
-  host?: string;
-  /** A `cap` is the end of a wall inside a junction: seen only where its neighbour is taken away. */
-  kind:
-    | 'wall'
-    | 'top'
-    | 'cap'
-    | 'floor'
-    | 'ceiling'
-    | 'slab'
-    | 'opening'
-    | 'column'
-    | 'roof'
-    | 'dormer'
-    | 'framing'
-    | 'stair'
-    | 'floor-slab'
-    | 'guard'
-    | 'beam'
-    | 'fence'
-    | 'ground'
-    | 'backdrop'
-    | 'patch'
-    | 'moulding';
-  mesh: Mesh;
-  /** Where the mesh stands, for meshes shared by several openings. */
-  matrix: Matrix | null;
-  level: string;
-}
-
-/** The finish of a surface as it is laid there. */
-export const surfaceFinish = (project: Pick<Project, 'finishes'>, surface: Pick<Surface, 'finish' | 'laid'>): Finish =>
-  surface.laid ?? finishIn(project, surface.finish);
-
-/** The surfaces of a wall: its faces with their finishes, its top, its hidden ends. */
-export function wallSurfaces(wall: DerivedWall, finishes: readonly string[], level: string): Surface[] {
-  const surfaces: Surface[] = wall.sides.map((side, i) => ({
-    key: `${side.key}/${i}`,
-    entity: wall.id,
-    target: { kind: 'wall', room: side.room, wall: wall.id, side: side.side },
-    finish: finishes[i],
-    kind: 'wall',
-    mesh: wall.faces[i],
-    matrix: null,
-    level,
-  }));
-  if (wall.wall.kind === 'wall')
-    for (const [kind, mesh] of [
-      ['top', wall.lids],
-      ['cap', wall.caps],
-    ] as const)
-      surfaces.push({ key: `${wall.id}/${kind}`, entity: wall.id, target: null, finish: BARE.cut, kind, mesh, matrix: null, level });
-  return surfaces;
+/** The parts of a wall: its faces with their finishes, its top, its hidden ends. */
+export function putWall(parts: Parts, wall: DerivedWall, finishOf: (side: WallSide) => { finish: string; chosen: boolean }, level: string): void {
+  const owner: Owner = { id: wall.id, kind: 'walls', level };
+  wall.sides.forEach((side, i) =>
+    parts.put(owner, {
+      part: side.side,
+      key: `${side.side}/${i}`,
+      sort: 'wall',
+      ...finishOf(side),
+      target: { kind: 'wall', room: side.room, wall: wall.id, side: side.side },
+      mesh: wall.faces[i],
+    }),
+  );
+  if (wall.wall.kind !== 'wall') return;
+  parts.put(owner, { part: 'top', sort: 'top', finish: BARE.cut, target: null, mesh: wall.lids });
+  parts.put(owner, { part: 'cap', sort: 'cap', finish: BARE.cut, target: null, mesh: wall.caps });
 }

@@ -10,11 +10,11 @@ import { DORMER_FORMS, emptyProject, FENCE_KINDS, type Project } from '../projec
 import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { slabMesh } from './level';
-import { ShellDeriver } from './model';
+import { deriveShell } from '../model/derive';
 import { FRAMING } from './framing';
 import { depthAt } from './outside';
 
-const derive = (project: Project) => new ShellDeriver().derive(project);
+const derive = (project: Project) => deriveShell(project);
 const sizes = fc.double({ min: 0, max: 1, noNaN: true });
 
 /** A house 8 × 6 m under a roof of a form. */
@@ -199,7 +199,7 @@ describe('slabs, voids, beams', () => {
     expect(room(plain, 1).area - room(model, 1).area).toBeCloseTo(6, 6);
     expect(room(model, 1).highArea).toBeCloseTo(room(model, 1).area, 6);
     const area = (m: typeof model, i: number, kind: string) =>
-      m.levels[i].surfaces.filter((s) => s.kind === kind).reduce((sum, s) => sum + meshArea(s.mesh), 0);
+      m.levels[i].parts.filter(({ part }) => part.sort === kind).reduce((sum, { part }) => sum + meshArea(part.mesh), 0);
     expect(area(plain, 0, 'ceiling') - area(model, 0, 'ceiling')).toBeCloseTo(6, 5);
     expect(area(plain, 1, 'floor') - area(model, 1, 'floor')).toBeCloseTo(6, 5);
     expect(model.levels[1].voids[0].guard!.length).toBeCloseTo(2 * (2.1 + 3.1), 6);
@@ -301,7 +301,7 @@ describe('outside', () => {
         }),
       );
     const { outside } = derive(project);
-    const sheet = outside.surfaces.find((s) => s.key === 'ground/sheet')!;
+    const sheet = outside.parts.find((p) => p.part.key === '/site/sheet')!.part;
     expect(meshArea(sheet.mesh)).toBeCloseTo(800 * 800 - 100, 0);
     expect(meshArea(outside.grounds[0].surface)).toBeCloseTo(100 * Math.hypot(1, 0.1), 4);
     for (const fence of outside.fences) {

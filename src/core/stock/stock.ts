@@ -1,7 +1,8 @@
 import { placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import type { Vec2 } from '../geometry/vec';
 import { NO_STARTS, type Piece, type Project, type StartRole, type Starts } from '../project/schema';
-import { luminaires } from './luminaires';
+import type { Parts } from '../model/body';
+import { LAMP_PART, luminaires } from './luminaires';
 import { seating } from './seating';
 import { storage } from './storage';
 import { washing } from './washing';
@@ -82,6 +83,22 @@ export function derivePiece(project: Project, piece: Piece): DerivedPiece {
   };
   derived.set(piece, { elevation, value });
   return value;
+}
+
+/** Puts the parts of a placed piece. The part that glows carries its light. */
+export function putPiece(parts: Parts, { id, piece, item, matrix, parts: made }: DerivedPiece): void {
+  const owner = { id, kind: 'pieces', level: piece.level, matrix } as const;
+  for (const { part, mesh, finish } of made)
+    parts.put(owner, {
+      part,
+      sort: 'piece',
+      role: (item?.cabinet && PART_ROLES[part]) || null,
+      finish,
+      chosen: part in piece.finishes,
+      target: { kind: 'piece', piece: id, part },
+      mesh,
+      lamp: part === LAMP_PART && piece.lamp ? piece.lamp : undefined,
+    });
 }
 
 /** What the parts of cabinets are for, by their names. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { deriveModel } from '../derive';
+import { deriveModel } from '../model/derive';
 import { insideRing } from '../geometry/polygon';
 import { add, distance, lerp, scale, segmentDistance, sub, unit, type Vec3 } from '../geometry/vec';
 import { stairToPlan } from '../project/stair-layout';

@@ -1,4 +1,4 @@
-import type { Model } from '../derive';
+import type { Model } from '../model/derive';
 import { insideRegion, insideRing, type Region, type Ring } from '../geometry/polygon';
 import { add, cross, distance, dot, length, lerp, scale, segmentDistance, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { holesIn } from '../project/stairs';

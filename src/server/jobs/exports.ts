@@ -3,7 +3,7 @@ import sharp, { type OverlayOptions, type Sharp } from 'sharp';
 import { itemsOf, layoutText, NOTE, pagesOf } from '@/core/boards/layout';
 import { makeSample } from '@/core/boards/sample';
 import { SHADOW, shadowPicture } from '@/core/boards/shadow';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { drawPlan } from '@/core/drawing/plan/plan';
 import { displaySvg } from '@/core/drawing/svg';
 import { fetchImages, finishIn } from '@/core/finishes/store';

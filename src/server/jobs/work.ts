@@ -46,7 +46,7 @@ export const TASK_WORK: Work = {
   },
 
   async card({ project }) {
-    const { deriveModel } = await import('@/core/derive');
+    const { deriveModel } = await import('@/core/model/derive');
     const model = deriveModel(await open(project));
     const rooms = [...model.shell.rooms.values()];
     return { rooms: rooms.length, area: rooms.reduce((sum, r) => sum + r.area, 0), pieces: model.pieces.length };

@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useDeferredValue, useMemo, useState } from 'react';
-import type { Model } from '@/core/derive';
+import type { Model } from '@/core/model/derive';
 import { laidFinish, type Placing } from '@/core/finishes/laying/place';
 import { addressOf } from '@/core/project/addresses';
 import type { FaceTarget } from '@/core/project/commands';

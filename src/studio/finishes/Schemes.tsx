@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useMemo, useState } from 'react';
-import { Deriver } from '@/core/derive';
+import { Deriver } from '@/core/model/derive';
 import { meanHex } from '@/core/finishes/finish';
 import { hueOf } from '@/core/finishes/match';
 import { finishIn } from '@/core/finishes/store';

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { Patch, Project } from '@/core/project/schema';
 import { pieceFrom, stockItem } from '@/core/stock/stock';

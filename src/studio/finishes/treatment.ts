@@ -1,7 +1,7 @@
 import type { Face } from '@/core/shell/dress/faces';
 import { addressOf } from '@/core/project/addresses';
 import type { CommandArgs, FaceTarget } from '@/core/project/commands';
-import type { Model } from '@/core/derive';
+import type { Model } from '@/core/model/derive';
 import type { Patch } from '@/core/project/schema';
 import { patchOutline } from '@/core/shell/dress/patches';
 import { faceS } from '@/core/shell/wall-face';

@@ -1,6 +1,6 @@
 import { displaySvg } from '@/core/drawing/svg';
 import { drawPlanGroups } from '@/core/drawing/plan/plan';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { runChange } from '@/core/project/commands';
 import { newOpening } from '@/core/project/opening-defaults';
 import { emptyProject, type Opening, type OpeningForm } from '@/core/project/schema';

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { heronLockCottage } from '@/core/demo/heron-lock';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { surfaceName, useStudio } from './studio';
 
 const project = heronLockCottage();

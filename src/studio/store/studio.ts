@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { Deriver, type Model } from '@/core/derive';
+import { Deriver, type Model } from '@/core/model/derive';
 import type { CommandArgs, CommandName, FaceTarget } from '@/core/project/commands';
 import { finishIn } from '@/core/finishes/store';
 import { runChange } from '@/core/project/commands';

@@ -1,6 +1,7 @@
 import { choices } from '@/core/project/choices';
 import { addressOf } from '@/core/project/addresses';
 import type { FaceTarget } from '@/core/project/commands';
+import { partsOf } from '@/core/model/derive';
 import { finishIn, knowsFinish } from '@/core/finishes/store';
 import { reach, reachName, remember, useFinishing } from '../finishes/finishing';
 import { useLibrary } from '../finishes/library';
@@ -27,9 +28,7 @@ function targetsAt(at: TablePoint): FaceTarget[] {
 export function finishAt(target: FaceTarget): string | null {
   const { model } = get();
   const address = addressOf(target);
-  for (const level of model.shell.levels) for (const s of level.surfaces) if (s.target && addressOf(s.target) === address) return s.finish;
-  for (const s of model.shell.outside.surfaces) if (s.target && addressOf(s.target) === address) return s.finish;
-  if (target.kind === 'piece') return model.pieces.find((p) => p.id === target.piece)?.parts.find((p) => p.part === target.part)?.finish ?? null;
+  for (const [, part] of partsOf(model)) if (part.target && addressOf(part.target) === address) return part.finish;
   for (const choice of choices(model.project)) if (addressOf(choice.target) === address) return choice.finish;
   return null;
 }

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { signedArea } from '@/core/geometry/polygon';
 import { runChange } from '@/core/project/commands';
 import type { Project } from '@/core/project/schema';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '@/core/derive';
+import { deriveModel } from '@/core/model/derive';
 import { distance } from '@/core/geometry/vec';
 import { runChange } from '@/core/project/commands';
 import { checkOpening } from '@/core/project/openings';

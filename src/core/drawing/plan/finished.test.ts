@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../../derive';
+import { deriveModel } from '../../model/derive';
 import { meanHex } from '../../finishes/finish';
 import { layOut } from '../../finishes/laying/layout';
 import { finishById } from '../../finishes/library';

@@ -3,7 +3,7 @@ import { holesIn } from '../../project/stairs';
 import { stairToPlan } from '../../project/stair-layout';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../../demo/heron-lock';
-import { deriveModel } from '../../derive';
+import { deriveModel } from '../../model/derive';
 import { distance } from '../../geometry/vec';
 import { displayBounds } from '../display';
 import { drawDimension, drawPlan } from './plan';

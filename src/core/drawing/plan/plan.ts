@@ -1,4 +1,4 @@
-import type { Model } from '../../derive';
+import type { Model } from '../../model/derive';
 import { meanHex } from '../../finishes/finish';
 import { layOut, outlinesOf } from '../../finishes/laying/layout';
 import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';

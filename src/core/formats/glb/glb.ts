@@ -1,14 +1,13 @@
-import { Accessor, Document, type Material, type Node, type Primitive, WebIO } from '@gltf-transform/core';
-import { collectionOf } from '../../project/things';
-import type { Model } from '../../derive';
+import { Accessor, Document, type mat4, type Material, type Mesh as Mesh3D, type Node, type Primitive, WebIO } from '@gltf-transform/core';
+import type { Model } from '../../model/derive';
 import { blackBody, hexToLinear } from '../../finishes/colour';
 import { isPlain, type Finish } from '../../finishes/finish';
-import { finishIn, textureOf } from '../../finishes/store';
+import { textureOf } from '../../finishes/store';
 import { normalMap } from '../../finishes/texture';
 import { IDENTITY, type Matrix, type Mesh } from '../../geometry/mesh';
 import { cross3, dot3, length3, unit3 } from '../../geometry/vec';
-import { surfaceFinish } from '../../shell/surfaces';
-import { LAMP_PART } from '../../stock/luminaires';
+import { HERE, type Part } from '../../model/body';
+import { bodyName, KIND_WORDS } from '../../model/names';
 import { writePng } from '../png';
 
 /** Pixels along the texture of a finish in the exported file. */
@@ -120,86 +119,66 @@ export async function writeGlb(model: Model, tell?: (share: number) => void): Pr
     return made;
   };
 
-  const place = (made: Node, matrix: Matrix): Node => {
-    if (matrix === IDENTITY) return made;
-    const angle = Math.atan2(matrix[1], matrix[0]);
-    return made.setTranslation([matrix[12], matrix[13], matrix[14]]).setRotation([0, 0, Math.sin(angle / 2), Math.cos(angle / 2)]);
-  };
-  const node = (name: string, kind: string, id: string, matrix: Matrix): Node => {
-    const made = place(document.createNode(name).setExtras({ kind, id }), matrix);
-    root.addChild(made);
+  const lit = (kelvin: number): Material => {
+    const key = `lamp ${kelvin}`;
+    let made = materials.get(key);
+    if (made) return made;
+    const rgb = blackBody(kelvin);
+    const peak = Math.max(...rgb);
+    made = document
+      .createMaterial(`Lit, ${kelvin} K`)
+      .setEmissiveFactor([rgb[0] / peak, rgb[1] / peak, rgb[2] / peak])
+      .setBaseColorFactor([0, 0, 0, 1])
+      .setMetallicFactor(0);
+    materials.set(key, made);
     return made;
   };
 
-  const total = model.shell.levels.reduce((sum, level) => sum + level.surfaces.length, 0) + model.shell.outside.surfaces.length + model.pieces.length;
-  let written = 0;
-  const step = (): void => tell?.(written++ / total);
+  const node = (name: string, matrix: Matrix): Node => {
+    const made = document.createNode(name);
+    return matrix === IDENTITY ? made : made.setMatrix([...matrix] as mat4);
+  };
+  // Things that are alike share one mesh, so that a reader can draw them as instances.
+  const meshes = new Map<string, Mesh3D>();
+  const ids = new Map<Primitive, number>();
+  const meshOf = (name: string, parts: readonly Part[]): Mesh3D => {
+    const own = parts.map((part) => {
+      const use = part.lamp?.on ? lit(part.lamp.kelvin) : material(part.laid);
+      return primitive(part.mesh, part.laid, use);
+    });
+    const key = own
+      .map((p) => {
+        if (!ids.has(p)) ids.set(p, ids.size);
+        return ids.get(p);
+      })
+      .join(' ');
+    let made = meshes.get(key);
+    if (!made) {
+      made = document.createMesh(name);
+      for (const p of own) made.addPrimitive(p);
+      meshes.set(key, made);
+    }
+    return made;
+  };
 
-  for (const level of model.shell.levels) {
-    const groups = new Map<string, typeof level.surfaces>();
-    for (const surface of level.surfaces) if (surface.mesh.indices.length) groups.set(surface.entity, [...(groups.get(surface.entity) ?? []), surface]);
-    for (const [entity, surfaces] of groups) {
-      const collection = collectionOf(model.project, entity);
-      const thing = collection && (model.project[collection][entity] as { name?: string });
-      const name = collection === 'levels' || !thing ? `Slab ${level.level.name}` : (thing.name ?? `Wall ${entity}`);
-      const kind = collection ? collection.replace(/s$/, '') : 'level';
-      // What stands on another matrix, as the floor of a doorway does beside its room, is a node below that of the thing.
-      const stands = new Map<string, typeof surfaces>();
-      for (const surface of surfaces) {
-        const key = String(surface.matrix);
-        stands.set(key, [...(stands.get(key) ?? []), surface]);
+  let written = 0;
+  for (const body of model.bodies) {
+    tell?.(written++ / model.bodies.length);
+    // Of what lies outside, what belongs to the site: not the land round about, nor what is seen beyond it.
+    if (body.kind === 'site' || body.kind === 'backdrop') continue;
+    const name = bodyName(model.project, body);
+    const own = node(name, body.matrix).setExtras({ kind: KIND_WORDS[body.kind], id: body.id });
+    root.addChild(own);
+    const here = body.parts.filter((part) => part.at === HERE);
+    if (here.length) own.setMesh(meshOf(name, here));
+    // What stands elsewhere in its body, as the floor of a doorway does beside its room, is a node below that of the thing.
+    const elsewhere = new Map<readonly Matrix[], Part[]>();
+    for (const part of body.parts) if (part.at !== HERE) elsewhere.set(part.at, [...(elsewhere.get(part.at) ?? []), part]);
+    for (const [places, parts] of elsewhere)
+      for (const place of places) {
+        const called = `${name}, ${parts[0].name}`;
+        own.addChild(node(called, place).setMesh(meshOf(called, parts)));
       }
-      const main = stands.size === 1 ? surfaces : (stands.get('null') ?? []);
-      const own = node(name, kind, entity, main[0]?.matrix ?? IDENTITY);
-      for (const part of stands.values()) {
-        const mesh = document.createMesh(name);
-        for (const surface of part) {
-          step();
-          const finish = surfaceFinish(model.project, surface);
-          mesh.addPrimitive(primitive(surface.mesh, finish, material(finish)));
-        }
-        if (part[0] === main[0]) own.setMesh(mesh);
-        else own.addChild(place(document.createNode(`${name}, ${part[0].kind}`), part[0].matrix ?? IDENTITY).setMesh(mesh));
-      }
-    }
-  }
-  // Of what lies outside, what belongs to the site: not the ground to the horizon.
-  for (const surface of model.shell.outside.surfaces) {
-    step();
-    const collection = collectionOf(model.project, surface.entity);
-    // The ground to the horizon has a name that a level may have too.
-    if (!collection || collection === 'levels') continue;
-    const own = model.project[collection][surface.entity] as { name: string };
-    const finish = surfaceFinish(model.project, surface);
-    node(`${own.name}, ${surface.key.split('/')[1]}`, collection.replace(/s$/, ''), surface.entity, IDENTITY).setMesh(
-      document.createMesh(own.name).addPrimitive(primitive(surface.mesh, finish, material(finish))),
-    );
-  }
-  for (const { piece, parts, matrix } of model.pieces) {
-    step();
-    if (!parts.length) continue;
-    const mesh = document.createMesh(piece.name);
-    for (const { part, mesh: geometry, finish: id } of parts) {
-      const finish = finishIn(model.project, id);
-      let use = material(finish);
-      if (part === LAMP_PART && piece.lamp?.on) {
-        const key = `lamp ${piece.lamp.kelvin}`;
-        let lit = materials.get(key);
-        if (!lit) {
-          const rgb = blackBody(piece.lamp.kelvin);
-          const peak = Math.max(...rgb);
-          lit = document
-            .createMaterial(`Lit, ${piece.lamp.kelvin} K`)
-            .setEmissiveFactor([rgb[0] / peak, rgb[1] / peak, rgb[2] / peak])
-            .setBaseColorFactor([0, 0, 0, 1])
-            .setMetallicFactor(0);
-          materials.set(key, lit);
-        }
-        use = lit;
-      }
-      mesh.addPrimitive(primitive(geometry, finish, use));
-    }
-    node(piece.name, 'piece', piece.id, matrix).setMesh(mesh);
   }
   return new Uint8Array(await new WebIO().writeBinary(document));
 }

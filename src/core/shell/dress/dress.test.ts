@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { deriveModel, Deriver, type Model } from '../../derive';
+import { deriveModel, Deriver, type Model } from '../../model/derive';
 import { PROFILES, profileIn } from '../../finishes/profiles';
 import { heronLockCottage } from '../../demo/heron-lock';
 import { meshArea } from '../../geometry/mesh';
@@ -358,7 +358,7 @@ describe('deriving again', () => {
       edit(p, 'patch.put', { patches: [patch({ on: { kind: 'walls', room: kitchen.id }, shape: { kind: 'band', from: 0.9, to: height } })] });
     deriver.derive(put(1.2));
     const after = deriver.derive(put(1.3));
-    expect(deriver.shell.made).toBeLessThan(6);
+    expect(deriver.made).toBeLessThan(6);
     for (const level of after.shell.levels)
       for (const face of level.faces) if (face.room !== kitchen.id) expect(before.shell.levels.flatMap((l) => l.faces).some((f) => f === face)).toBe(true);
   });

@@ -4,9 +4,9 @@ import { finishIn } from '../../finishes/store';
 import type { Mesh } from '../../geometry/mesh';
 import { standingIn } from '../../project/standing';
 import type { Finish, Patch, Profile, Project } from '../../project/schema';
-import type { Memo } from '../memo';
+import { Parts, type Owned, type Part } from '../../model/body';
+import type { Memo } from '../../model/memo';
 import type { DerivedLevel } from '../model';
-import type { Surface } from '../surfaces';
 import type { WallSide } from '../walls';
 import { facesOfRoom, outerFaces, type Face } from './faces';
 import { deriveMoulding, type DerivedMoulding } from './mouldings';
@@ -18,6 +18,8 @@ export interface DressedFace extends Face {
   laid: Finish;
   placing: Placing;
   patches: DerivedPatch[];
+  /** The part it shows as. */
+  part: Part | null;
   /** What is left of it between its patches. */
   rest: { area: number };
 }
@@ -25,7 +27,7 @@ export interface DressedFace extends Face {
 export interface Dress {
   faces: DressedFace[];
   mouldings: DerivedMoulding[];
-  surfaces: Surface[];
+  parts: readonly Owned[];
 }
 
 /** A mesh with its texture brought to where a pattern begins. */
@@ -43,9 +45,9 @@ function placedMesh(mesh: Mesh, { origin, angle }: Placing): Mesh {
 /** What has been dressed together: the faces of a room, or of the outer side of a wall. */
 interface Dressed {
   faces: DressedFace[];
-  /** Surfaces in place of those of the shell, by key. */
-  instead: Map<string, Surface>;
-  more: Surface[];
+  /** Parts in place of those of the shell, by key. */
+  instead: Map<string, Part>;
+  more: readonly Owned[];
 }
 
 /**
@@ -53,7 +55,7 @@ interface Dressed {
  * has not been touched since last time is the same object.
  */
 export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): Dress {
-  const surfaces = new Map<string, Surface>(level.surfaces.map((s) => [s.key, s]));
+  const parts = new Map<string, Part>(level.parts.map(({ part }) => [part.key, part]));
   const byRoom = new Map<string | null, Patch[]>();
   for (const id in project.patches) {
     const patch = project.patches[id];
@@ -62,17 +64,17 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
   const all: Dressed[] = [];
   for (const room of level.rooms) {
     const patches = byRoom.get(room.id) ?? [];
-    const keys = [`${room.id}/floor`, `${room.id}/ceiling`, ...room.sides.map((side) => sideSurface(level, side))];
-    const own = keys.map((key) => surfaces.get(key));
+    const keys = [`${room.id}/floor`, `${room.id}/ceiling`, ...room.sides.map((side) => sideKey(level, side))];
+    const own = keys.map((key) => parts.get(key));
     all.push(
       memo.get('dressed room', room.id, [level.level, room, ...own, ...patches, project.layings, project.finishes, project.profiles], () =>
         dress(
           memo,
           project,
           patches,
-          surfaces,
-          facesOfRoom(project, level.level, room, (kind) => surfaces.get(`${room.id}/${kind}`)?.mesh),
-          (face) => (face.side ? sideSurface(level, face.side) : `${room.id}/${face.kind}`),
+          parts,
+          facesOfRoom(project, level.level, room, (kind) => parts.get(`${room.id}/${kind}`)?.mesh),
+          (face) => (face.side ? sideKey(level, face.side) : `${room.id}/${face.kind}`),
         ),
       ),
     );
@@ -80,29 +82,35 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
   const outside = byRoom.get(null) ?? [];
   for (const wall of level.walls) {
     if (!wall.sides.some((side) => side.room === null)) continue;
-    const own = wall.sides.map((side) => surfaces.get(sideSurface(level, side)));
+    const own = wall.sides.map((side) => parts.get(sideKey(level, side)));
     all.push(
       memo.get('dressed outside', wall.id, [wall, level.level, project.outside, ...own, ...outside, project.layings, project.finishes, project.profiles], () =>
-        dress(memo, project, outside, surfaces, outerFaces(project, level.level, wall), (face) => sideSurface(level, face.side!)),
+        dress(memo, project, outside, parts, outerFaces(project, level.level, wall), (face) => sideKey(level, face.side!)),
       ),
     );
   }
   const instead = new Map(all.flatMap((d) => [...d.instead]));
   const faces = all.flatMap((d) => d.faces);
   const mouldings = deriveMouldings(memo, project, level, faces);
-  const shown = level.surfaces.map((s) => instead.get(s.key) ?? s);
-  return { faces, mouldings, surfaces: [...shown, ...all.flatMap((d) => d.more), ...mouldings.flatMap((m) => mouldingSurfaces(memo, m, level.id))] };
+  const shown = level.parts.map(({ owner, part }) => {
+    const laid = instead.get(part.key);
+    return laid ? { owner, part: laid } : { owner, part };
+  });
+  const more = new Parts(memo, project);
+  for (const moulding of mouldings) putMoulding(more, moulding, level.id);
+  return { faces, mouldings, parts: [...shown, ...all.flatMap((d) => d.more), ...more.made] };
 }
 
 function dress(
   memo: Memo,
   project: Project,
   patches: readonly Patch[],
-  surfaces: ReadonlyMap<string, Surface>,
+  parts: ReadonlyMap<string, Part>,
   faces: readonly Face[],
-  surfaceOf: (face: Face) => string,
+  keyOf: (face: Face) => string,
 ): Dressed {
-  const out: Dressed = { faces: [], instead: new Map(), more: [] };
+  const more = new Parts(memo, project);
+  const out: Dressed = { faces: [], instead: new Map(), more: more.made };
   const finish = (id: string): Finish => finishIn(project, id);
   const profile = (id: string): Profile | null => profileIn(project, id);
   for (const face of faces) {
@@ -112,15 +120,16 @@ function dress(
     const placing = laid.laying || own ? placeOf(laid.laying, own, face.frame, face.carried) : AS_IT_IS;
     const on = patches.length ? patches.filter((p) => liesOn(p, face)) : [];
     const derived = on.length ? derivePatches(face, on, finish, profile) : [];
-    out.faces.push({ ...face, laid, placing, patches: derived, rest: { area: face.area - derived.reduce((sum, p) => sum + p.area, 0) } });
-    const key = surfaceOf(face);
-    const surface = surfaces.get(key);
-    if (surface && !(placing.origin.x === 0 && placing.origin.y === 0 && placing.angle === 0)) {
+    const key = keyOf(face);
+    let part = parts.get(key) ?? null;
+    if (part && (laid !== chosen || placing.origin.x !== 0 || placing.origin.y !== 0 || placing.angle !== 0)) {
       const { origin, angle } = placing;
-      const mesh = memo.get('placed mesh', key, [surface.mesh, origin.x, origin.y, angle], () => placedMesh(surface.mesh, placing));
-      out.instead.set(key, { ...surface, mesh, laid: laid === chosen ? undefined : laid });
+      const { mesh } = part;
+      part = { ...part, laid, mesh: memo.get('placed mesh', key, [mesh, origin.x, origin.y, angle], () => placedMesh(mesh, placing)) };
+      out.instead.set(key, part);
     }
-    for (const patch of derived) out.more.push(...patchSurfaces(project, patch, face.level));
+    out.faces.push({ ...face, laid, placing, part, patches: derived, rest: { area: face.area - derived.reduce((sum, p) => sum + p.area, 0) } });
+    for (const patch of derived) putPatch(more, project, patch, face.level);
   }
   return out;
 }
@@ -142,23 +151,24 @@ function deriveMouldings(memo: Memo, project: Project, level: DerivedLevel, face
   });
 }
 
-const mouldingSurfaces = (memo: Memo, derived: DerivedMoulding, level: string): Surface[] =>
-  memo.get('moulding surfaces', derived.moulding.id, [derived], () =>
-    derived.parts.map(({ wall, mesh }, i): Surface => ({
-      key: `${derived.moulding.id}/${i}`,
-      entity: derived.moulding.id,
-      target: { kind: 'moulding', moulding: derived.moulding.id },
-      finish: derived.moulding.finish,
-      kind: 'moulding',
+function putMoulding(parts: Parts, { moulding, parts: stretches }: DerivedMoulding, level: string): void {
+  const owner = { id: moulding.id, kind: 'mouldings', level } as const;
+  stretches.forEach(({ wall, mesh }, i) =>
+    parts.put(owner, {
+      part: 'moulding',
+      key: String(i),
+      sort: 'moulding',
+      finish: moulding.finish,
+      chosen: true,
+      target: { kind: 'moulding', moulding: moulding.id },
       mesh,
-      matrix: null,
-      level,
       host: wall,
-    })),
+    }),
   );
+}
 
-/** The key of the surface a side of a wall shows as. */
-function sideSurface(level: DerivedLevel, side: WallSide): string {
+/** The key of the part a side of a wall shows as. */
+function sideKey(level: DerivedLevel, side: WallSide): string {
   let index = keys.get(side);
   if (!index) {
     const wall = level.walls.find((w) => w.id === side.wall);
@@ -168,33 +178,30 @@ function sideSurface(level: DerivedLevel, side: WallSide): string {
 }
 const keys = new WeakMap<WallSide, string>();
 
-function patchSurfaces(project: Project, derived: DerivedPatch, level: string): Surface[] {
+function putPatch(parts: Parts, project: Project, derived: DerivedPatch, level: string): void {
   const { patch, face } = derived;
-  const out: Surface[] = [];
-  const put = (part: 'field' | 'panels' | 'moulding', mesh: Mesh | null, id: string): void => {
+  const owner = { id: patch.id, kind: 'patches', level } as const;
+  const put = (part: 'field' | 'panels' | 'moulding', mesh: Mesh | null, finish: string, chosen: boolean): void => {
     if (!mesh || !mesh.indices.length) return;
-    const target = { kind: 'patch', patch: patch.id, part } as const;
     const own = project.layings[`patch/${patch.id}/${part}`];
-    const chosen = finishIn(project, id);
-    const laid = laidFinish(chosen, own);
+    const laid = laidFinish(finishIn(project, finish), own);
     const placing = part !== 'moulding' && (laid.laying || own) ? placeOf(laid.laying, own, frameOf(derived), face.carried) : null;
-    out.push({
-      key: `${patch.id}/${part}/${face.address}/${face.side?.s0 ?? ''}`,
-      entity: patch.id,
-      target,
-      finish: id,
-      laid: laid === chosen ? undefined : laid,
-      kind: 'patch',
+    parts.put(owner, {
+      part,
+      key: `${part}/${face.address}/${face.side?.s0 ?? ''}`,
+      sort: 'patch',
+      role: part === 'moulding' ? 'joinery' : face.kind,
+      finish,
+      chosen,
+      laid,
+      target: { kind: 'patch', patch: patch.id, part },
       mesh: placing ? placedMesh(mesh, placing) : mesh,
-      matrix: null,
-      level,
       host: face.side?.wall,
     });
   };
-  put('field', derived.mesh, patch.finish);
-  put('panels', derived.fields, patch.panels?.field ?? patch.finish);
-  put('moulding', derived.frames, patch.panels?.moulding ?? patch.finish);
-  return out;
+  put('field', derived.mesh, patch.finish, true);
+  put('panels', derived.fields, patch.panels?.field ?? patch.finish, Boolean(patch.panels?.field));
+  put('moulding', derived.frames, patch.panels?.moulding ?? patch.finish, Boolean(patch.panels?.moulding));
 }
 
 /** Where the pattern of a patch begins on its face. */

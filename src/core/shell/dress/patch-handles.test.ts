@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../../derive';
+import { deriveModel } from '../../model/derive';
 import type { Patch, Project } from '../../project/schema';
 import { edit, house } from '../../testing/drafting';
 import { draggedHandle, handlesOf, movedPatch } from './patch-handles';

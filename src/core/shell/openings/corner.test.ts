@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { deriveModel } from '../../derive';
+import { deriveModel } from '../../model/derive';
 import { meshArea } from '../../geometry/mesh';
 import { newOpening } from '../../project/opening-defaults';
 import type { Opening, Project } from '../../project/schema';
@@ -82,7 +82,7 @@ describe('a corner window', () => {
     expect([5, 7]).toContain(Math.round(length));
     expect(project.openings.o.at).toBeCloseTo(length - 0.7, 9);
     const derived = deriveModel(project).shell.openings.get('o')!;
-    expect(derived.portals).toHaveLength(2);
+    expect(derived.glazing).toHaveLength(2);
     // Two panes two by two, their bars on them: as much glass as the frames leave.
     const glass = derived.parts.find((p) => p.part === 'glass')!;
     expect(meshArea(glass.mesh)).toBeGreaterThan(2 * (1.2 + 0.7) * 1);

@@ -1,6 +1,7 @@
-import { MeshBuilder, placement, type Matrix } from '../../geometry/mesh';
+import { MeshBuilder, placement, type Matrix, type Mesh } from '../../geometry/mesh';
+import type { Pane } from '../../model/body';
 import { signedArea, type Ring } from '../../geometry/polygon';
-import { add, angleOf, left, scale, type Vec2, type Vec3 } from '../../geometry/vec';
+import { add, angleOf, left, scale, type Vec2 } from '../../geometry/vec';
 import { openingStation } from '../../project/openings';
 import { profileIn } from '../../finishes/profiles';
 import type { Level, Opening, Profile, Project, Side } from '../../project/schema';
@@ -9,13 +10,6 @@ import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from '.
 import { openingParts, type OpeningParts } from './parts';
 import { framePlace } from './place';
 import { OPENING_FINISHES } from './sizes';
-
-/** A rectangle of glass in world metres, for daylight to be sampled through. */
-export interface GlassPortal {
-  corner: Vec3;
-  along: Vec3;
-  up: Vec3;
-}
 
 export interface DerivedOpening {
   id: string;
@@ -35,9 +29,9 @@ export interface DerivedOpening {
   corner: CornerShape | null;
   parts: (OpeningParts & { finish: string })[];
   /** The glass that lets daylight in; none for doors. */
-  portals: GlassPortal[];
+  glazing: Pane[];
   /** The floor in a way that goes down to it: of each side as far as the middle of the wall, in its local axes. */
-  floors: { side: Side; ring: Ring; z: number }[];
+  floors: { side: Side; mesh: Mesh }[];
 }
 
 export interface OpeningInputs {
@@ -81,12 +75,12 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
   const { width, height, sill } = opening;
   const face = opening.frame.face;
   const glazed = opening.kind === 'window' && (outdoors.left || outdoors.right);
-  const portal = (origin: Vec2, along: Vec2, length: number): GlassPortal => ({
+  const portal = (origin: Vec2, along: Vec2, length: number): Pane => ({
     corner: { x: origin.x + along.x * face, y: origin.y + along.y * face, z: level.elevation + sill + face },
     along: { x: along.x * (length - 2 * face), y: along.y * (length - 2 * face), z: 0 },
     up: { x: 0, y: 0, z: height - 2 * face },
   });
-  const portals = !glazed
+  const glazing = !glazed
     ? []
     : corner
       ? cornerFrames(corner, opening).map(({ origin, d: along, length }) => portal(origin, along, length))
@@ -107,8 +101,8 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
       ...q,
       finish: opening.finishes[q.part] ?? OPENING_FINISHES[q.part],
     })),
-    portals,
-    floors: down ? (['left', 'right'] as const).map((side) => ({ side, z: sill, ring: floorOf(side, width, thickness, local, inside) })) : [],
+    glazing,
+    floors: down ? (['left', 'right'] as const).map((side) => ({ side, mesh: floorMesh(floorOf(side, width, thickness, local, inside), sill) })) : [],
   };
 }
 
@@ -128,5 +122,5 @@ function floorOf(side: Side, width: number, thickness: number, corner: CornerSha
   ];
 }
 
-export const floorMesh = (ring: Ring, z: number): ReturnType<MeshBuilder['build']> =>
+const floorMesh = (ring: Ring, z: number): Mesh =>
   new MeshBuilder().region({ outer: signedArea(ring) < 0 ? [...ring].reverse() : ring, holes: [] }, (p) => ({ ...p, z }), { x: 0, y: 0, z: 1 }).build();

@@ -1,5 +1,5 @@
 import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
-import { MeshBuilder, type Matrix, type Mesh } from '../../geometry/mesh';
+import { MeshBuilder, type Matrix, type Mesh, multiply } from '../../geometry/mesh';
 import { boolean, type Region } from '../../geometry/polygon';
 import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
@@ -7,7 +7,7 @@ import { architrave } from './architrave';
 import { makeLeaf, type Leaf } from './leaf';
 import type { OpeningParts, OpeningSpace } from './parts';
 import { foldsOf, JOINERY } from './sizes';
-import { glazing, multiply } from './window';
+import { glazing } from './glazing';
 
 const rect = (x0: number, z0: number, x1: number, z1: number): Region => ({
   outer: [

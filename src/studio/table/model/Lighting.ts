@@ -1,8 +1,9 @@
 import * as THREE from 'three';
-import type { Model } from '@/core/derive';
+import { placesOf } from '@/core/model/body';
+import { partsOf, type Model } from '@/core/model/derive';
 import { blackBody } from '@/core/finishes/colour';
 import { prism } from '@/core/geometry/extrude';
-import type { Mesh } from '@/core/geometry/mesh';
+import { middleOf, transformPoint, type Mesh } from '@/core/geometry/mesh';
 import { boolean } from '@/core/geometry/polygon';
 import { daylight } from '@/core/light/daylight';
 import type { Project } from '@/core/project/schema';
@@ -47,13 +48,15 @@ export class Lighting {
   /** The brightest luminaires that are on. */
   setLamps(model: Model): void {
     this.lamps.clear();
-    const lit = model.pieces.filter((p) => p.piece.lamp?.on).sort((a, b) => b.piece.lamp!.lumen - a.piece.lamp!.lumen);
-    for (const p of lit.slice(0, 10)) {
-      const { lumen, kelvin } = p.piece.lamp!;
-      const [r, g, b] = blackBody(kelvin);
-      const light = new THREE.PointLight(new THREE.Color(r, g, b), lumen / (4 * Math.PI), 0, 2);
-      const low = p.item?.mount === 'ceiling' ? -0.05 : p.piece.size.height * 0.75;
-      light.position.set(p.matrix[12], p.matrix[13], p.matrix[14] + low);
+    const lit = [...partsOf(model)]
+      .flatMap(([body, part]) => (part.lamp?.on ? placesOf(body, part).map((place) => ({ part, lamp: part.lamp!, place })) : []))
+      .sort((a, b) => b.lamp.lumen - a.lamp.lumen);
+    for (const { part, lamp, place } of lit.slice(0, 10)) {
+      const [r, g, b] = blackBody(lamp.kelvin);
+      const light = new THREE.PointLight(new THREE.Color(r, g, b), lamp.lumen / (4 * Math.PI), 0, 2);
+      // In the middle of what glows.
+      const { x, y, z } = transformPoint(place, middleOf(part.mesh));
+      light.position.set(x, y, z);
       this.lamps.add(light);
     }
   }

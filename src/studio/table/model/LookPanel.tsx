@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import type { Look } from '@/core/project/schema';
+import { SORT_GROUPS, sortsIn, type SortGroup } from '@/core/model/sorts';
 import { collectionOf } from '@/core/project/things';
 import { Choice } from '../../look/Choice';
 import { LengthField } from '../../look/fields';
@@ -10,20 +11,7 @@ import { colours } from '../../look/theme';
 import { useStudio } from '../../store/studio';
 import { FIRST_LOOK, useLook } from '../../views/views';
 
-/** The kinds of things that can be hidden or made see-through together, and the surfaces each has. */
-const KINDS: readonly (readonly [string, readonly string[]])[] = [
-  ['Walls', ['wall', 'top', 'cap']],
-  ['Ceilings', ['ceiling']],
-  ['Floors', ['floor', 'slab', 'floor-slab']],
-  ['Doors and windows', ['opening']],
-  ['Stairs and guards', ['stair', 'guard']],
-  ['Roofs', ['roof', 'dormer']],
-  ['Framing and beams', ['framing', 'beam']],
-  ['Pieces', ['piece']],
-  ['Outside', ['ground', 'fence', 'backdrop']],
-];
-
-const keys = (kinds: readonly string[]): string[] => kinds.map((k) => `all/${k}`);
+const keys = (group: SortGroup): string[] => sortsIn(group).map((sort) => `all/${sort}`);
 
 /** What of the model is shown, and how: surfaces, a section, single kinds and things. */
 export function LookPanel({ onClose }: { onClose(): void }) {
@@ -38,12 +26,12 @@ export function LookPanel({ onClose }: { onClose(): void }) {
   );
   const { section } = look;
   const range = extent[section?.axis ?? 'y'];
-  const state = (kinds: readonly string[]): 'shown' | 'through' | 'hidden' => {
-    const [first] = keys(kinds);
+  const state = (group: SortGroup): 'shown' | 'through' | 'hidden' => {
+    const [first] = keys(group);
     return look.hidden.includes(first) ? 'hidden' : look.through.includes(first) ? 'through' : 'shown';
   };
-  const setKind = (kinds: readonly string[], to: 'shown' | 'through' | 'hidden'): void => {
-    const own = keys(kinds);
+  const setGroup = (group: SortGroup, to: 'shown' | 'through' | 'hidden'): void => {
+    const own = keys(group);
     set({
       hidden: [...look.hidden.filter((k) => !own.includes(k)), ...(to === 'hidden' ? own : [])],
       through: [...look.through.filter((k) => !own.includes(k)), ...(to === 'through' ? own : [])],
@@ -134,19 +122,19 @@ export function LookPanel({ onClose }: { onClose(): void }) {
         </Box>
       ) : null}
       <Box sx={{ borderTop: `1px solid ${colours.hairline}`, mt: 1, pt: 0.75, display: 'grid', gridTemplateColumns: '1fr auto', columnGap: 1 }}>
-        {KINDS.map(([name, kinds]) => (
-          <Box key={name} sx={{ display: 'contents' }}>
-            <span>{name}</span>
+        {SORT_GROUPS.map((group) => (
+          <Box key={group} sx={{ display: 'contents' }}>
+            <span>{group}</span>
             <Choice
               bare
-              label={name}
-              value={state(kinds)}
+              label={group}
+              value={state(group)}
               options={[
                 ['shown', 'shown'],
                 ['through', 'see-through'],
                 ['hidden', 'hidden'],
               ]}
-              onChoose={(to) => setKind(kinds, to)}
+              onChoose={(to) => setGroup(group, to)}
             />
           </Box>
         ))}

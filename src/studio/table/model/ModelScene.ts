@@ -1,22 +1,22 @@
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
-import type { Model } from '@/core/derive';
+import { placesOf, type Body, type Part } from '@/core/model/body';
+import type { Model } from '@/core/model/derive';
+import { traitsOf, type Sort } from '@/core/model/sorts';
 import { finishById } from '@/core/finishes/library';
-import { finishIn } from '@/core/finishes/store';
-import { IDENTITY, type Matrix, type Mesh } from '@/core/geometry/mesh';
+import type { Matrix, Mesh } from '@/core/geometry/mesh';
 import type { Vec2, Vec3 } from '@/core/geometry/vec';
 import type { FaceTarget } from '@/core/project/commands';
 import type { Finish, Look, Project } from '@/core/project/schema';
 import { exposureScale } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
-import { BARE, surfaceFinish } from '@/core/shell/surfaces';
+import { BARE } from '@/core/shell/surfaces';
 import type { DerivedWall } from '@/core/shell/walls';
-import { LAMP_PART } from '@/core/stock/luminaires';
 import type { Spot } from '../../store/studio';
 import { FIRST_LOOK } from '../../views/views';
 import { edgesOf } from './edges';
-import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking, type Part } from './cut-away';
+import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking, type Seen } from './cut-away';
 import { Lighting } from './Lighting';
 import { Camera, STANDPOINTS, type Standpoint } from './camera';
 import { Materials } from './materials';
@@ -29,9 +29,6 @@ THREE.BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
 export const EV = { outside: 14.35, inside: 8.5 } as const;
 
 const DAMSON = 0x7a2e4d;
-
-/** Kinds of surface that bound bodies, which a section shows the inside of. */
-const SOLID = new Set(['wall', 'top', 'cap', 'slab', 'floor-slab', 'roof', 'framing', 'stair', 'beam', 'column', 'dormer']);
 
 interface Entry {
   object: THREE.Mesh;
@@ -171,20 +168,20 @@ export class ModelScene {
   }
 
   /** The edges of a surface as lines, where it is shown so. */
-  private drawLines(object: THREE.Mesh, mesh: Mesh, kind: string): void {
+  private drawLines(object: THREE.Mesh, mesh: Mesh, sort: Sort): void {
     const known = object.children.find((c) => c instanceof THREE.LineSegments);
     if (known) object.remove(known);
-    if (this.look.mode !== 'lines' || kind === 'backdrop' || mesh.indices.length > 60000) return;
+    if (this.look.mode !== 'lines' || sort === 'backdrop' || mesh.indices.length > 60000) return;
     const lines = new THREE.LineSegments(edgesOf(mesh), this.lineMaterial);
     lines.raycast = () => undefined;
     object.add(lines);
   }
 
   /** What a section plane cuts open shows its inside in one tone. */
-  private fillCut(object: THREE.Mesh, kind: string): void {
+  private fillCut(object: THREE.Mesh, sort: Sort): void {
     const known = object.children.find((c) => c.userData.fill);
     if (known) object.remove(known);
-    if (!this.look.section || !SOLID.has(kind)) return;
+    if (!this.look.section || !traitsOf(sort).solid) return;
     const fill = new THREE.Mesh(object.geometry, this.materials.cut());
     fill.userData.fill = true;
     fill.raycast = () => undefined;
@@ -192,64 +189,41 @@ export class ModelScene {
   }
 
   setModel(model: Model): void {
-    const { project } = model;
     const seen = new Set<string>();
     const through = new Set(this.look.through);
-    const put = (
-      key: string,
-      mesh: Mesh,
-      finish: Finish,
-      matrix: Matrix,
-      target: FaceTarget | null,
-      entity: string,
-      kind: string,
-      lit: number | null,
-      level: string,
-      host?: string,
-    ): void => {
-      if (!mesh.indices.length) return;
+    const put = (key: string, body: Body, part: Part, matrix: Matrix): void => {
+      const { mesh, laid: finish, sort, target } = part;
+      const lit = part.lamp?.on ? part.lamp.kelvin : null;
       seen.add(key);
       const entry = this.entries.get(key);
-      const clear = through.has(entity) || through.has(`all/${kind}`);
-      const way = `${this.look.mode} ${clear} ${this.look.section !== null}`;
-      if (entry && entry.source === mesh && entry.finish === finish && entry.matrix === matrix && entry.way === way && lit === null) {
+      const clear = through.has(body.id) || through.has(`all/${sort}`);
+      const way = `${this.look.mode} ${clear} ${this.look.section !== null} ${lit}`;
+      if (entry && entry.source === mesh && entry.finish === finish && entry.matrix === matrix && entry.way === way) {
         entry.object.userData.target = target;
         return;
       }
       const object = entry?.object ?? new THREE.Mesh();
       object.geometry = this.geometry(mesh);
-      object.material = this.materials.of(finish, kind, this.look.mode, clear, lit);
-      this.drawLines(object, mesh, kind);
-      this.fillCut(object, kind);
+      object.material = this.materials.of(finish, sort, this.look.mode, clear, lit);
+      this.drawLines(object, mesh, sort);
+      this.fillCut(object, sort);
       object.matrixAutoUpdate = false;
       object.matrix.fromArray(matrix as number[]);
       object.matrixWorldNeedsUpdate = true;
       object.castShadow =
-        kind !== 'ceiling' &&
-        kind !== 'backdrop' &&
-        kind !== 'ground' &&
-        finish.transmission === 0 &&
-        lit === null &&
-        !clear &&
-        this.look.mode !== 'translucent' &&
-        this.look.mode !== 'lines';
+        !traitsOf(sort).shadeless && finish.transmission === 0 && lit === null && !clear && this.look.mode !== 'translucent' && this.look.mode !== 'lines';
       object.receiveShadow = lit === null && this.look.mode !== 'lines';
-      object.userData = { entity, target, kind, level, host };
+      object.userData = { entity: body.id, target, sort, level: part.level ?? body.level, host: part.host } satisfies Seen & { target: FaceTarget | null };
       if (!entry) this.scene.add(object);
       this.entries.set(key, { object, source: mesh, finish, matrix, way });
     };
-    for (const level of model.shell.levels)
-      for (const s of level.surfaces) put(s.key, s.mesh, surfaceFinish(project, s), s.matrix ?? IDENTITY, s.target, s.entity, s.kind, null, level.id, s.host);
     const site = model.shell.outside.grounds.length > 0 || model.project.site.background !== 'none';
-    for (const s of model.shell.outside.surfaces)
-      if (site || s.key !== 'ground/sheet') put(s.key, s.mesh, surfaceFinish(project, s), IDENTITY, s.target, s.entity, s.kind, null, s.level);
+    for (const body of model.bodies) {
+      if (body.kind === 'site' && !site) continue;
+      for (const part of body.parts) placesOf(body, part).forEach((matrix, i) => put(i ? `${part.key} ${i}` : part.key, body, part, matrix));
+    }
     this.ground.visible = !site;
     this.ground.position.z = model.project.site.ground;
-    for (const p of model.pieces)
-      for (const { part, mesh, finish } of p.parts) {
-        const lit = part === LAMP_PART && p.piece.lamp?.on ? p.piece.lamp.kelvin : null;
-        put(`${p.id}/${part}`, mesh, finishIn(project, finish), p.matrix, { kind: 'piece', piece: p.id, part }, p.id, 'piece', lit, p.piece.level);
-      }
     for (const [key, entry] of this.entries)
       if (!seen.has(key)) {
         this.scene.remove(entry.object);
@@ -317,7 +291,7 @@ export class ModelScene {
     this.renderer.toneMappingExposure = exposureScale(inside ? EV.inside : EV.outside);
     let changed = this.lighting.show(inside);
     for (const { object } of this.entries.values())
-      if (object.userData.kind === 'ceiling' && object.castShadow !== inside) {
+      if (object.userData.sort === 'ceiling' && object.castShadow !== inside) {
         object.castShadow = inside;
         changed = true;
       }
@@ -347,7 +321,7 @@ export class ModelScene {
   private cut(): void {
     if (!this.model) return;
     const { shows, stub } = cutAway(this.model, this.coverings, this.looking());
-    for (const { object } of this.entries.values()) object.visible = shows(object.userData as Part);
+    for (const { object } of this.entries.values()) object.visible = shows(object.userData as Seen);
     for (const low of this.stubs.children) {
       const { entity, wall } = low.userData as { entity: string; wall: DerivedWall };
       low.visible = stub(entity, wall.wall.level);

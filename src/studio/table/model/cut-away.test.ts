@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '@/core/demo/heron-lock';
-import { deriveModel } from '@/core/derive';
+import { deriveModel, partsOf } from '@/core/model/derive';
 import { insideRegion } from '@/core/geometry/polygon';
 import type { Vec3 } from '@/core/geometry/vec';
 import { house } from '@/core/testing/drafting';
 import { FIRST_LOOK } from '../../views/views';
-import { coveringsOf, cutAway, insideRoom, type Looking } from './cut-away';
+import { coveringsOf, cutAway, insideRoom, type Looking, type Seen } from './cut-away';
 
 const project = house([
   [0, 0],
@@ -26,7 +26,7 @@ const from = (eye: Vec3, more: Partial<Looking> = {}): Looking => ({
 });
 const none = coveringsOf(model);
 const wallsGone = (looking: Looking, of = model): string[] =>
-  [...of.shell.walls.keys()].filter((id) => !cutAway(of, coveringsOf(of), looking).shows({ entity: id, kind: 'wall', level: 'ground' }));
+  [...of.shell.walls.keys()].filter((id) => !cutAway(of, coveringsOf(of), looking).shows({ entity: id, sort: 'wall' as const, level: 'ground' }));
 /** The middle of a wall, told by its sides. */
 const middle = (id: string) => {
   const { from: a, to: b } = model.shell.walls.get(id)!.sides[0];
@@ -49,15 +49,15 @@ describe('what is cut away', () => {
     expect(insideRoom(model, from({ ...eye, z: 6 }))).toBe(false);
     expect(insideRoom(model, from({ ...eye, x: 9 }))).toBe(false);
     expect(wallsGone(from(eye))).toEqual([]);
-    expect(cutAway(model, none, from(eye)).shows({ entity: room, kind: 'ceiling', level: 'ground' })).toBe(true);
+    expect(cutAway(model, none, from(eye)).shows({ entity: room, sort: 'ceiling' as const, level: 'ground' })).toBe(true);
   });
 
   it('takes ceilings and roofs off from above, but what is chosen stays', () => {
     const above = from({ x: 9, y: -6, z: 8 });
-    const ceiling = { entity: room, kind: 'ceiling', level: 'ground' };
+    const ceiling = { entity: room, sort: 'ceiling' as const, level: 'ground' };
     expect(cutAway(model, none, above).shows(ceiling)).toBe(false);
     expect(cutAway(model, none, { ...above, chosen: new Set([room]) }).shows(ceiling)).toBe(true);
-    expect(cutAway(model, none, { ...above, chosen: new Set(['r']) }).shows({ entity: 'r', kind: 'roof', level: 'ground' })).toBe(false);
+    expect(cutAway(model, none, { ...above, chosen: new Set(['r']) }).shows({ entity: 'r', sort: 'roof' as const, level: 'ground' })).toBe(false);
     expect(cutAway(model, none, from({ x: 9, y: -6, z: 1 })).shows(ceiling)).toBe(true);
   });
 
@@ -66,7 +66,7 @@ describe('what is cut away', () => {
     const { stub } = cutAway(model, none, from({ x: 2, y: -9, z: 6 }));
     expect(stub(wall, 'ground')).toBe(true);
     for (const id of model.shell.walls.keys()) if (id !== wall) expect(stub(id, 'ground')).toBe(false);
-    const part = { entity: room, kind: 'floor', level: 'ground' };
+    const part = { entity: room, sort: 'floor' as const, level: 'ground' };
     const seen = (hidden: string[]) => cutAway(model, none, from({ x: 9, y: -6, z: 8 }, { look: { ...FIRST_LOOK, hidden } })).shows(part);
     expect([[], [room], ['ground'], ['all/floor'], ['all/wall']].map(seen)).toEqual([true, false, false, false, true]);
     const out = deriveModel({ ...project, outline: { ...project.outline, hidden: [room] } });
@@ -81,23 +81,26 @@ describe('what is cut away in a house of two storeys', () => {
   const eye = { x: 14, y: -10, z: 12 };
   const below = cutAway(cottage, coverings, from(eye, { level: lower }));
   const whole = cutAway(cottage, coverings, from(eye, { level: upper }));
-  const parts = cottage.shell.levels.flatMap((l) => l.surfaces.map((s) => ({ entity: s.entity, kind: s.kind, level: l.id, host: s.host })));
+  const parts = [...partsOf(cottage)]
+    .filter(([body]) => body.level !== null)
+    .map(([body, p]): Seen => ({ entity: body.id, sort: p.sort, level: p.level ?? body.level, host: p.host }));
 
   it('is all that lies above the level in hand', () => {
     expect(parts.some((p) => p.level === upper && below.shows(p))).toBe(false);
-    expect(parts.some((p) => p.level === upper && p.kind === 'floor' && whole.shows(p))).toBe(true);
-    expect(parts.some((p) => p.level === lower && p.kind === 'floor' && below.shows(p))).toBe(true);
+    expect(parts.some((p) => p.level === upper && p.sort === 'floor' && whole.shows(p))).toBe(true);
+    expect(parts.some((p) => p.level === lower && p.sort === 'floor' && below.shows(p))).toBe(true);
   });
 
   it('are openings and what hangs on a wall together with it', () => {
-    for (const part of parts.filter((p) => p.kind === 'opening' && p.level === lower)) {
+    for (const part of parts.filter((p) => p.sort === 'opening' && p.level === lower)) {
       const wall = part.host ?? cottage.project.openings[part.entity]?.wall;
-      if (wall && !below.shows({ entity: wall, kind: 'wall', level: lower })) expect(below.shows(part)).toBe(false);
+      if (wall && !below.shows({ entity: wall, sort: 'wall' as const, level: lower })) expect(below.shows(part)).toBe(false);
     }
     expect(coverings.hosts.size).toBeGreaterThan(0);
     for (const [piece, wall] of coverings.hosts) {
       const { level } = cottage.project.pieces[piece];
-      if (level === lower && !below.shows({ entity: wall, kind: 'wall', level })) expect(below.shows({ entity: piece, kind: 'piece', level })).toBe(false);
+      if (level === lower && !below.shows({ entity: wall, sort: 'wall' as const, level }))
+        expect(below.shows({ entity: piece, sort: 'piece' as const, level })).toBe(false);
     }
   });
 
@@ -105,7 +108,7 @@ describe('what is cut away in a house of two storeys', () => {
     const kitchen = Object.values(cottage.project.rooms).find((r) => r.name === 'Kitchen & dining')!;
     const region = cottage.shell.rooms.get(kitchen.id)!.region;
     const inner = [...cottage.shell.walls.values()].filter((w) => w.sides.every((s) => s.room !== null) && w.sides.some((s) => s.room === kitchen.id));
-    const gone = (looking: Looking) => inner.filter((w) => !cutAway(cottage, coverings, looking).shows({ entity: w.id, kind: 'wall', level: lower }));
+    const gone = (looking: Looking) => inner.filter((w) => !cutAway(cottage, coverings, looking).shows({ entity: w.id, sort: 'wall' as const, level: lower }));
     const sides = [
       [14, -10],
       [-10, -10],

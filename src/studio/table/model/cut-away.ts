@@ -1,12 +1,10 @@
-import type { Model } from '@/core/derive';
+import type { Model } from '@/core/model/derive';
 import { insideRegion } from '@/core/geometry/polygon';
 import type { Vec3 } from '@/core/geometry/vec';
+import { traitsOf, type Sort } from '@/core/model/sorts';
 import { levelAbove } from '@/core/project/levels';
 import type { Look } from '@/core/project/schema';
 import { hangers } from './hangers';
-
-/** Kinds of surface that would only cover what is looked into from above. */
-const OVERHEAD = new Set(['roof', 'dormer', 'framing', 'backdrop']);
 
 /** How the model is looked at. */
 export interface Looking {
@@ -21,11 +19,13 @@ export interface Looking {
   chosen: ReadonlySet<string>;
 }
 
-/** A surface as far as it matters for whether it shows. */
-export interface Part {
+/** A part as far as it matters for whether it shows. */
+export interface Seen {
+  /** The id of its body. */
   entity: string;
-  kind: string;
-  level: string;
+  sort: Sort;
+  /** Null outside. */
+  level: string | null;
   /** The wall it goes with, where that is known from the start. */
   host?: string;
 }
@@ -66,7 +66,7 @@ export function cutAway(
   model: Model,
   { hosts, flush }: Coverings,
   looking: Looking,
-): { shows(part: Part): boolean; stub(wall: string, level: string): boolean } {
+): { shows(part: Seen): boolean; stub(wall: string, level: string): boolean } {
   const { look, eye, level, room, chosen } = looking;
   const { project, shell } = model;
   const inside = insideRoom(model, looking);
@@ -89,19 +89,19 @@ export function cutAway(
         if (outside ? facing > 0 : facing < 0) walls.add(wall.id);
       }
   const covered = new Set(shell.levels.flatMap((l) => ((l.level.id !== top?.id || !opened) && levelAbove(project, l.id) ? [l.id] : [])));
-  const hostOf = ({ entity, kind, host }: Part): string | undefined =>
-    host ?? (kind === 'wall' || kind === 'top' || kind === 'cap' ? entity : kind === 'opening' ? project.openings[entity]?.wall : hosts.get(entity));
+  const hostOf = ({ entity, sort, host }: Seen): string | undefined => host ?? (traitsOf(sort).ofWall ? entity : hosts.get(entity));
   return {
     shows: (part) => {
-      const { entity, kind } = part;
+      const { entity, sort, level: own } = part;
+      const { overhead } = traitsOf(sort);
       const host = hostOf(part);
       if (host && walls.has(host)) return false;
-      if (gone.has(entity) || gone.has(part.level) || gone.has(`all/${kind}`)) return false;
-      if (opened && (OVERHEAD.has(kind) || higher.has(part.level))) return false;
-      if (!OVERHEAD.has(kind) && above && (kind === 'ceiling' || flush.has(entity)) && !chosen.has(entity)) return false;
+      if (gone.has(entity) || (own !== null && gone.has(own)) || gone.has(`all/${sort}`)) return false;
+      if (opened && (overhead || (own !== null && higher.has(own)))) return false;
+      if (!overhead && above && (sort === 'ceiling' || flush.has(entity)) && !chosen.has(entity)) return false;
       // The tops of walls are covered by the floor or the roof above, unless those are taken away.
-      const wall = kind === 'top' ? project.walls[entity] : undefined;
-      return !(wall && (wall.top.kind === 'ceiling' ? covered.has(part.level) : wall.top.kind === 'roof' && !opened));
+      const wall = sort === 'top' ? project.walls[entity] : undefined;
+      return !(wall && (wall.top.kind === 'ceiling' ? own !== null && covered.has(own) : wall.top.kind === 'roof' && !opened));
     },
     stub: (wall, own) => walls.has(wall) && !higher.has(own),
   };

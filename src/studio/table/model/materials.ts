@@ -3,6 +3,7 @@ import { blackBody } from '@/core/finishes/colour';
 import { isPlain, meanHex } from '@/core/finishes/finish';
 import { finishById } from '@/core/finishes/library';
 import type { Finish, Look } from '@/core/project/schema';
+import type { Sort } from '@/core/model/sorts';
 import { FROSTED } from '@/core/render/scene';
 import { BLEACH, SHOULDER } from '@/core/render/tone';
 import { BARE } from '@/core/shell/surfaces';
@@ -40,13 +41,13 @@ export class Materials {
   constructor(private readonly onLoad: () => void) {}
 
   /** A surface as it is shown. @param through made see-through on its own */
-  of(finish: Finish, kind: string, mode: Look['mode'], through: boolean, kelvin: number | null): Material {
+  of(finish: Finish, sort: Sort, mode: Look['mode'], through: boolean, kelvin: number | null): Material {
     if (kelvin !== null && mode !== 'lines') return this.glow(kelvin);
     const glass = finish.transmission > 0;
     if (mode === 'lines') return through || glass ? this.keep('lines clear', () => this.paper(0.12)) : this.keep('lines', () => this.paper(1));
     if (mode === 'white' && !glass) return through ? this.clear('white', this.white()) : this.white();
-    const own = kind === 'cap' ? this.cap() : this.finish(finish);
-    return (through || mode === 'translucent') && !glass ? this.clear(kind === 'cap' ? 'cap' : this.finishes.get(finish)!.key, own) : own;
+    const own = sort === 'cap' ? this.cap() : this.finish(finish);
+    return (through || mode === 'translucent') && !glass ? this.clear(sort === 'cap' ? 'cap' : this.finishes.get(finish)!.key, own) : own;
   }
 
   /** What shows of a body that a section plane cuts: its inside, in one tone. */

@@ -1,0 +1,140 @@
+import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
+import { IDENTITY, multiply, MeshBuilder, type Matrix } from '../../geometry/mesh';
+import { boolean, type Region, type Ring } from '../../geometry/polygon';
+import { lathe } from '../../geometry/shapes';
+import type { Opening } from '../../project/schema';
+import { JOINERY, lightsOf } from './sizes';
+
+const band = (x0: number, z0: number, x1: number, z1: number): Region => ({
+  outer: [
+    { x: x0, y: z0 },
+    { x: x1, y: z0 },
+    { x: x1, y: z1 },
+    { x: x0, y: z1 },
+  ],
+  holes: [],
+});
+
+const box = (regions: readonly Region[]): [number, number, number, number] => {
+  const xs = regions.flatMap((r) => r.outer.map((p) => p.x));
+  const zs = regions.flatMap((r) => r.outer.map((p) => p.y));
+  return [Math.min(...xs), Math.min(...zs), Math.max(...xs), Math.max(...zs)];
+};
+
+/** What glazed frames are built into. */
+export interface Builders {
+  frame: MeshBuilder;
+  glass: MeshBuilder;
+  handle: MeshBuilder;
+}
+
+/**
+ * A glazed frame in an outline of the elevation: frame, lights that open the way of the form, bars and panes.
+ *
+ * @param middle depth of the frame's middle; @param inward 1 or −1: the side that is indoors
+ * @param carry where the whole comes to stand
+ */
+export function glazing(outline: Ring, opening: Opening, middle: number, inward: 1 | -1, into: Builders, carry: Matrix = IDENTITY): void {
+  const { frame, panes, form } = opening;
+  const { sash, sashDepth, bar, pane } = JOINERY;
+  const whole: Region = { outer: outline, holes: [] };
+  const inner = offsetRing(outline, frame.face);
+  into.frame.add(extrude(boolean('difference', [whole], [{ outer: inner, holes: [] }]), middle - frame.depth / 2, middle + frame.depth / 2), carry);
+  const count = form === 'bay' ? 1 : lightsOf(opening);
+  const [x0, z0, x1, z1] = box([{ outer: inner, holes: [] }]);
+  const post = form === 'glazed-wall' ? frame.face : 0;
+  const step = (x1 - x0 - post * (count - 1)) / count;
+  const half = (z0 + z1) / 2;
+  for (let c = 0; c < count; c++) {
+    const from = x0 + c * (step + post);
+    if (post > 0 && c > 0)
+      into.frame.add(
+        extrude(boolean('intersection', [{ outer: inner, holes: [] }], [band(from - post, z0, from, z1)]), middle - frame.depth / 2, middle + frame.depth / 2),
+        carry,
+      );
+    const column = boolean('intersection', [{ outer: inner, holes: [] }], [band(from, z0, from + step, z1)]);
+    const parts =
+      form === 'sash' ? [band(from, z0, from + step, half + sash / 2), band(from, half - sash / 2, from + step, z1)] : [band(from, z0, from + step, z1)];
+    parts.forEach((part, k) => {
+      const light = boolean('intersection', column, [part]);
+      if (!light.length) return;
+      const fixed = form === 'fixed' || form === 'bay' || form === 'glazed-wall';
+      const [lx0, lz0, lx1, lz1] = box(light);
+      const play = fixed ? 0 : JOINERY.play;
+      const shape = light.flatMap((r) => (play ? [{ outer: offsetRing(r.outer, play), holes: [] }] : [r]));
+      const panel = fixed ? shape : shape.flatMap((r) => [{ outer: offsetRing(r.outer, sash), holes: [] }]);
+      // Sliding lights and sashes run one behind the other.
+      const depth =
+        middle +
+        (form === 'sash' ? (k === 0 ? inward : -inward) : form === 'sliding' ? (c % 2 === 0 ? inward : -inward) : 0) *
+          (form === 'sash' || form === 'sliding' ? sashDepth / 2 : 0);
+      const thin = form === 'sash' || form === 'sliding' ? sashDepth * 0.45 : sashDepth / 2;
+      const [px0, pz0, px1, pz1] = box(panel);
+      const across = Math.max(1, form === 'glazed-wall' ? 1 : Math.round(panes.across / count));
+      const up = Math.max(1, form === 'sash' ? Math.ceil(panes.up / 2) : panes.up);
+      const bars: Region[] = [];
+      for (let i = 1; i < across; i++) bars.push(band(px0 + ((px1 - px0) * i) / across - bar / 2, pz0, px0 + ((px1 - px0) * i) / across + bar / 2, pz1));
+      for (let j = 1; j < up; j++) bars.push(band(px0, pz0 + ((pz1 - pz0) * j) / up - bar / 2, px1, pz0 + ((pz1 - pz0) * j) / up + bar / 2));
+      const at = multiply(carry, lightCarry(opening, c, k, { x0: lx0, z0: lz0, x1: lx1, z1: lz1 }, depth, inward));
+      if (!fixed) into.frame.add(extrude(boolean('difference', shape, panel), depth - thin, depth + thin), at);
+      if (bars.length) into.frame.add(extrude(boolean('intersection', panel, bars), depth - thin + 0.006, depth + thin - 0.006), at);
+      into.glass.add(extrude(panel, depth - pane / 2, depth + pane / 2), at);
+      if (!fixed && opening.handle !== 'none') {
+        const y = depth + inward * thin;
+        const [hx, hz] =
+          form === 'top-hung'
+            ? [(lx0 + lx1) / 2, lz0 + sash / 2]
+            : form === 'tilt'
+              ? [(lx0 + lx1) / 2, lz1 - sash / 2]
+              : form === 'sash'
+                ? [(lx0 + lx1) / 2, k === 0 ? lz1 - sash / 2 : lz0 + sash / 2]
+                : [c % 2 === 0 ? lx1 - sash / 2 : lx0 + sash / 2, (lz0 + lz1) / 2];
+        const grip = new MeshBuilder()
+          .add(
+            lathe(
+              [
+                [0, hz - 0.05],
+                [0.007, hz - 0.045],
+                [0.009, hz],
+                [0.007, hz + 0.045],
+                [0, hz + 0.05],
+              ],
+              { x: hx, y: y + inward * 0.022, segments: 10 },
+            ),
+          )
+          .box(hx - 0.006, Math.min(y, y + inward * 0.022), hz - 0.006, hx + 0.006, Math.max(y, y + inward * 0.022), hz + 0.006);
+        if (c % 2 === 0 || form !== 'casement') into.handle.add(grip.build(), at);
+      }
+    });
+  }
+}
+
+/** Where a light stands when the window is as far open as it is. */
+function lightCarry(
+  { form, open, hinge }: Opening,
+  index: number,
+  half: number,
+  { x0, z0, x1, z1 }: { x0: number; z0: number; x1: number; z1: number },
+  y: number,
+  inward: 1 | -1,
+): Matrix {
+  if (open <= 0) return IDENTITY;
+  const angle = (open * Math.PI) / 2;
+  switch (form) {
+    case 'casement': {
+      // Outwards, hung at its outer edge; a single light at the hand of the window.
+      const left = index % 2 === 0 ? hinge === 'start' : hinge !== 'start';
+      return turnAbout({ x: left ? x0 : x1, y, z: 0 }, { x: 0, y: 0, z: 1 }, (left ? -1 : 1) * inward * angle);
+    }
+    case 'top-hung':
+      return turnAbout({ x: 0, y, z: z1 }, { x: 1, y: 0, z: 0 }, -inward * angle * 0.5);
+    case 'tilt':
+      return turnAbout({ x: 0, y, z: z0 }, { x: 1, y: 0, z: 0 }, -inward * angle * 0.25);
+    case 'sash':
+      return half === 0 ? shiftBy(0, 0, open * (z1 - z0) * 0.9) : IDENTITY;
+    case 'sliding':
+      return index % 2 === 0 ? shiftBy(open * (x1 - x0) * 0.95, 0, 0) : IDENTITY;
+    default:
+      return IDENTITY;
+  }
+}
