@@ -1,8 +1,9 @@
+import { readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
 import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import sqlite3 from 'sqlite3';
-import { heronLockCottage } from '../src/core/demo/heron-lock';
 import { pack } from '../src/server/store/packing';
 import { Tally } from './tally';
 import { jsonOf, Target } from './target';
@@ -14,6 +15,9 @@ const statement = (folder: string, sql: string, values: unknown[]): Promise<void
     db.run(sql, values, (error) => db.close(() => (error ? reject(error) : resolve())));
   });
 
+/** The demo as version 4 wrote it. */
+const earlier = JSON.parse(gunzipSync(readFileSync('src/core/testing/earlier/heron-lock-4.json.gz')).toString()) as object;
+
 /** A project that an earlier version kept, asked for ten times at once and killed meanwhile; a damaged one beside it. */
 export async function old(port: number): Promise<Tally> {
   const tally = new Tally('old and damaged projects');
@@ -23,7 +27,7 @@ export async function old(port: number): Promise<Tally> {
     await target.start();
     const [elder, damaged, sound] = [await target.newProject('Elder'), await target.newProject('Damaged'), await target.newProject('Sound')];
     await target.stop();
-    const before = pack({ ...heronLockCottage(elder), version: 4, name: 'Elder' });
+    const before = pack({ ...earlier, id: elder, name: 'Elder' });
     for (let round = 0; round < 3; round++) {
       await statement(folder, 'UPDATE snapshots SET data = ? WHERE projectId = ?', [before, elder]);
       await statement(folder, 'UPDATE snapshots SET data = ? WHERE projectId = ?', [Buffer.from('no state'), damaged]);

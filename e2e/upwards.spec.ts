@@ -144,7 +144,7 @@ test('a house is built upwards: a level, a stair with its void, a slab, beams, a
   });
 });
 
-test('the model is looked at in every way, and the outline finds, renames, hides, locks and groups', async ({ page }) => {
+test('the model is looked at in every way, and the contents find, rename, hide, hold and group', async ({ page }) => {
   const studio = new Studio(page);
   await studio.open('heron-lock-cottage');
   const copy = async (): Promise<Buffer> => page.getByTestId('model').screenshot();
@@ -211,29 +211,29 @@ test('the model is looked at in every way, and the outline finds, renames, hides
     await expect(page.getByText('Arrow keys walk and turn')).toHaveCount(0);
     await studio.room('Whole level').click();
   });
-  await test.step('finds the stair in the outline, renames, hides, locks it', async () => {
-    await page.getByRole('button', { name: 'Outline', exact: true }).click();
-    const outline = page.getByRole('complementary', { name: 'Outline of the project' });
-    await outline.getByLabel('Find a thing').fill('deck');
-    await expect(outline.getByRole('treeitem', { name: 'Deck steps' })).toBeVisible();
-    await expect(outline.getByRole('treeitem', { name: 'Bedroom' })).toHaveCount(0);
-    await outline.getByRole('button', { name: /^Deck slab/ }).dblclick();
-    await outline.getByLabel('New name of Deck').fill('Sun deck');
+  await test.step('finds the stair in the contents, renames, hides, holds it', async () => {
+    await page.getByRole('button', { name: 'Contents', exact: true }).click();
+    const contents = page.getByRole('complementary', { name: 'Contents of the project' });
+    await contents.getByLabel('Find a thing').fill('deck');
+    await expect(contents.getByRole('treeitem', { name: 'Deck steps' })).toBeVisible();
+    await expect(contents.getByRole('treeitem', { name: 'Bedroom' })).toHaveCount(0);
+    await contents.getByRole('button', { name: /^Deck slab/ }).dblclick();
+    await contents.getByLabel('New name of Deck').fill('Sun deck');
     await page.keyboard.press('Enter');
     await expect.poll(async () => (await studio.project()).slabs.deck.name).toBe('Sun deck');
-    await outline.getByRole('button', { name: 'Hide Sun deck' }).click();
-    await expect.poll(async () => (await studio.project()).outline.hidden).toEqual(['deck']);
+    await contents.getByRole('button', { name: 'Hide Sun deck' }).click();
+    await expect.poll(async () => (await studio.project()).contents.hidden).toEqual(['deck']);
     await expect(page.getByTestId('plan').locator('[data-entity="deck"]')).toHaveCount(0);
-    await outline.getByRole('button', { name: 'Hide Sun deck' }).click();
-    await outline.getByRole('button', { name: 'Lock Sun deck' }).click();
-    await outline.getByRole('button', { name: /^Sun deck slab/ }).click();
+    await contents.getByRole('button', { name: 'Hide Sun deck' }).click();
+    await contents.getByRole('button', { name: 'Hold Sun deck' }).click();
+    await contents.getByRole('button', { name: /^Sun deck slab/ }).click();
     await studio.docket.getByRole('button', { name: 'Delete' }).click();
-    await expect(studio.notice).toContainText('locked');
-    await outline.getByRole('button', { name: 'Group', exact: true }).click();
-    await expect.poll(async () => Object.values((await studio.project()).outline.groups).map((g) => g.members)).toEqual([['deck']]);
-    await look('outline', page);
+    await expect(studio.notice).toContainText('held');
+    await contents.getByRole('button', { name: 'Group', exact: true }).click();
+    await expect.poll(async () => Object.values((await studio.project()).contents.groups).map((g) => g.members)).toEqual([['deck']]);
+    await look('contents', page);
     // Left as it was found, for the tests that come after.
     for (let i = 0; i < 6; i++) await page.getByRole('button', { name: /^Undo/ }).click();
-    await expect.poll(async () => Object.keys((await studio.project()).outline.groups).length).toBe(0);
+    await expect.poll(async () => Object.keys((await studio.project()).contents.groups).length).toBe(0);
   });
 });

@@ -14,7 +14,7 @@ import { Ledge } from './ledge/Ledge';
 import { colours } from './look/theme';
 import { Warn } from './projects/ProjectsPage';
 import { FinishingPanels } from './finishes/FinishingPanels';
-import { OutlinePanel } from './OutlinePanel';
+import { ContentsPanel } from './ContentsPanel';
 import { RoomStrip } from './RoomStrip';
 import { Spine } from './spine/Spine';
 import { dismissMessage, openProject, useStudio } from './store/studio';
@@ -33,7 +33,7 @@ export function Studio({ id }: { id: string }) {
   const ready = useStudio((s) => s.ready);
   const stage = useStudio((s) => s.stage);
   const [actions, setActions] = useState(false);
-  const [outline, setOutline] = useState(false);
+  const [contents, setContents] = useState(false);
   useEffect(() => openProject(id), [id]);
   useKeys(() => setActions(true));
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
@@ -90,7 +90,7 @@ export function Studio({ id }: { id: string }) {
         sx={{ height: '100vh', display: 'grid', gridTemplate: '44px 38px minmax(0,1fr) 138px / 98px minmax(0,1fr)', overflow: 'hidden', userSelect: 'none' }}
       >
         <Spine />
-        <TopBar onActions={() => setActions(true)} onOutline={() => setOutline(!outline)} />
+        <TopBar onActions={() => setActions(true)} onContents={() => setContents(!contents)} />
         <RoomStrip />
         <Box component="main" aria-busy={!ready} sx={{ gridColumn: 2, position: 'relative', minHeight: 0, minWidth: 0 }}>
           {stage === 'Boards' ? (
@@ -109,7 +109,7 @@ export function Studio({ id }: { id: string }) {
             <Table />
           </Box>
           <FinishingPanels />
-          {outline ? <OutlinePanel onClose={() => setOutline(false)} /> : null}
+          {contents ? <ContentsPanel onClose={() => setContents(false)} /> : null}
           <Notice />
           <Asides />
         </Box>

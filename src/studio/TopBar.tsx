@@ -22,10 +22,10 @@ import { useBoard } from './boards/board';
 const time = (date: Date): string => new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' }).format(date);
 
 /** Name and state of the project, findings, undo and redo, units, hand-over. */
-export function TopBar({ onActions, onOutline }: { onActions(): void; onOutline(): void }) {
+export function TopBar({ onActions, onContents }: { onActions(): void; onContents(): void }) {
   const name = useStudio((s) => s.project.name);
   const units = useStudio((s) => s.project.units);
-  const { status, keptAt, undo, redo } = useStudio((s) => s.sync);
+  const { status, keptAt, undo, redo, earlier } = useStudio((s) => s.sync);
   const { run, undo: back, redo: forward } = useStudio.getState();
   const id = useStudio((s) => s.id);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
@@ -78,7 +78,9 @@ export function TopBar({ onActions, onOutline }: { onActions(): void; onOutline(
       </Box>
       <Findings />
       <Box sx={{ display: 'flex' }}>
-        <Tooltip title={undo.length ? `Undo: ${undo.at(-1)!.title}` : 'Nothing to undo'}>
+        <Tooltip
+          title={undo.length ? `Undo: ${undo.at(-1)!.title}` : earlier ? 'Nothing to undo: earlier steps were made with an earlier version' : 'Nothing to undo'}
+        >
           <span>
             <IconButton aria-label="Undo" disabled={!undo.length} onClick={back}>
               <ArrowUUpLeftIcon size={18} />
@@ -98,8 +100,8 @@ export function TopBar({ onActions, onOutline }: { onActions(): void; onOutline(
           {units === 'metric' ? 'mm' : 'ft in'}
         </Button>
       </Tooltip>
-      <Button variant="outlined" onClick={onOutline}>
-        Outline
+      <Button variant="outlined" onClick={onContents}>
+        Contents
       </Button>
       <Button onClick={onActions}>Actions</Button>
       <Button variant="contained" onClick={(e) => setMenu(e.currentTarget)} aria-haspopup="menu">

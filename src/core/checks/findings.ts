@@ -1,10 +1,9 @@
+import { entityOf, type Target, targetName } from '../project/targets';
 import { bodyOf, partsOf, type Model } from '../model/derive';
 import { finishLrv, meanHex } from '../finishes/finish';
 import { inHues } from '../finishes/match';
 import { finishIn, knowsFinish } from '../finishes/store';
 import { choices } from '../project/choices';
-import type { FaceTarget } from '../project/commands';
-import { entityOf, surfaceName } from '../project/surface-name';
 import { boolean, insideRegion, totalArea } from '../geometry/polygon';
 import type { DerivedLevel, DerivedRoom } from '../shell/model';
 import { clearWidth } from '../shell/openings/sizes';
@@ -23,7 +22,7 @@ export interface Finding {
   /** What it concerns, the first one the place to go to. */
   ids: string[];
   /** The very surface, where it is one. */
-  target?: FaceTarget;
+  target?: Target;
 }
 
 /** Everything worth a look in a model, in plain sentences. */
@@ -139,7 +138,7 @@ function bareFaces(model: Model, room: DerivedRoom): Finding[] {
     for (const face of open)
       out.push({
         code: 'finish.bare',
-        message: `${surfaceName(model.project, face.target)}: still without a finish.`,
+        message: `${targetName(model.project, face.target)}: still without a finish.`,
         ids: [face.side!.wall],
         target: face.target,
       });
@@ -187,7 +186,7 @@ function offences(model: Model): Finding[] {
       if (scale !== 1)
         out.push({
           code: 'finish.scaled',
-          message: `${surfaceName(project, face.target)}: ${finishIn(project, face.finish).name} is shown at ${Math.round(scale * 100)} % of its real size.`,
+          message: `${targetName(project, face.target)}: ${finishIn(project, face.finish).name} is shown at ${Math.round(scale * 100)} % of its real size.`,
           ids: [face.side?.wall ?? face.room ?? ''],
           target: face.target,
         });
@@ -201,7 +200,7 @@ function offences(model: Model): Finding[] {
       told.add(id);
       out.push({
         code: 'finish.disliked',
-        message: `${finish.name} (${surfaceName(project, target)}): the client does not care for ${dislike.name.toLowerCase()}.`,
+        message: `${finish.name} (${targetName(project, target)}): the client does not care for ${dislike.name.toLowerCase()}.`,
         ids: [entityOf(target)].filter((e) => e !== null),
         target,
       });

@@ -114,7 +114,7 @@ export function makeFinishes(s: Script): void {
   s.do('finish.replace', { from: 'paint.skein', to: 'paint.candle-end', room: null });
   const counters = Object.values(s.project.pieces).filter((p) => p.maker === 'counter' || p.maker === 'wardrobe');
   const joinery = counters.flatMap((p) =>
-    (p.maker === 'counter' ? ['fronts', 'carcass'] : ['fronts']).map((part) => ({ kind: 'piece' as const, piece: p.id, part })),
+    (p.maker === 'counter' ? ['fronts', 'carcass'] : ['fronts']).map((part) => ({ kind: 'part' as const, of: p.id, part })),
   );
   s.do('finish.apply', { targets: joinery, finish: 'paint.ink-bottle' });
   s.do('scheme.set', {

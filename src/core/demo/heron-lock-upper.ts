@@ -159,7 +159,7 @@ export function makeUpper(s: Script): void {
   s.finish('walls', [bathroom], 'tile.square-white');
   s.finish('floor', [bedroom, loft], 'timber.ash-plank');
   s.finish('floor', [bathroom], 'tile.hex-bone');
-  for (const roof of ['roof-main', 'roof-porch']) s.do('finish.apply', { targets: [{ kind: 'roof', roof, part: 'covering' }], finish: 'tile.riven-slate' });
+  for (const roof of ['roof-main', 'roof-porch']) s.do('finish.apply', { targets: [{ kind: 'part', of: roof, part: 'covering' }], finish: 'tile.riven-slate' });
   s.do('finish.apply', {
     targets: [{ kind: 'part', of: 'dormer-loft', part: 'covering' }],
     finish: 'tile.riven-slate',

@@ -1,10 +1,9 @@
-import { addressOf } from '../project/addresses';
+import { addressOf, type Target } from '../project/targets';
 import { finishIn } from '../finishes/store';
 import { IDENTITY, multiply, type Matrix, type Mesh } from '../geometry/mesh';
 import type { Vec3 } from '../geometry/vec';
-import type { FaceTarget } from '../project/commands';
 import type { Finish, Lamp, Project, Role } from '../project/schema';
-import type { CollectionName } from '../project/things';
+import { finishedPart, type CollectionName, type Thing } from '../project/kinds';
 import { sameItems, type Memo } from './memo';
 import { traitsOf, type Sort } from './sorts';
 
@@ -45,7 +44,7 @@ export interface Part {
   /** Whether anybody has chosen it. */
   chosen: boolean;
   /** What a finish is chosen for to change it; null: it follows from others. */
-  target: FaceTarget | null;
+  target: Target | null;
   /** The wall it goes with, where it is not of one. */
   host?: string;
   /** The level it stands on, where that is another than its body's. */
@@ -115,7 +114,7 @@ export interface PartInput {
   chosen?: boolean;
   laid?: Finish;
   role?: Role | null;
-  target: FaceTarget | null;
+  target: Target | null;
   mesh: Mesh;
   at?: readonly Matrix[];
   host?: string;
@@ -137,8 +136,15 @@ export class Parts {
 
   constructor(
     private readonly memo: Memo,
-    private readonly project: Pick<Project, 'finishes'>,
+    private readonly project: Pick<Project, 'finishes' | 'roofs' | 'outside'>,
   ) {}
+
+  /** Puts a part of a thing, finished as somebody chose for it or as its kind begins. @param first begins otherwise here */
+  putOf(owner: Owner & { kind: CollectionName }, thing: Thing, input: Omit<PartInput, 'finish' | 'chosen' | 'target' | 'role'>, first?: string): void {
+    const own = finishedPart(owner.kind, thing, input.part, this.project);
+    const finish = own.chosen ? own.finish : (first ?? own.finish);
+    this.put(owner, { ...input, role: own.role ?? undefined, finish, chosen: own.chosen, target: { kind: 'part', of: owner.id, part: input.part } });
+  }
 
   put(owner: Owner, input: PartInput): void {
     const { mesh, finish, sort, target } = input;

@@ -1,5 +1,5 @@
+import { roomOfTarget } from '../project/targets';
 import { insideRegion } from '../geometry/polygon';
-import { roomOfTarget } from '../project/choices';
 import { inPhase, type Phase } from '../project/phase';
 import type { Project } from '../project/schema';
 import { ShellDeriver, type ShellModel } from '../shell/model';

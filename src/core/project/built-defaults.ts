@@ -28,6 +28,7 @@ export const newVoid = (project: Project, basics: Pick<Void, 'id' | 'level' | 'p
   name: freeName('Void', project.voids),
   guard: newGuard(),
   status: 'new',
+  finishes: {},
   ...basics,
 });
 
@@ -41,7 +42,7 @@ export const newBeam = (project: Project, basics: Pick<Beam, 'id' | 'level' | 'a
     depth: upright ? 0.12 : 0.2,
     turn: 0,
     status: 'new',
-    finish: null,
+    finishes: {},
     ...basics,
   };
 };
@@ -67,7 +68,7 @@ export const newGround = (project: Project, basics: Pick<GroundArea, 'id' | 'kin
     edge: kind === 'paving' || kind === 'drive' || kind === 'pool' ? 'kerb' : 'none',
     depth: kind === 'pool' ? { from: 1.1, to: 1.9 } : water ? { from: 0.8, to: 0.8 } : { from: 0, to: 0 },
     status: 'new',
-    finish: null,
+    finishes: {},
     ...basics,
   };
 };
@@ -87,7 +88,7 @@ export const newFence = (project: Project, basics: Pick<Fence, 'id' | 'kind' | '
   ...FENCES[basics.kind],
   z: 0,
   status: 'new',
-  finish: null,
+  finishes: {},
   ...basics,
 });
 

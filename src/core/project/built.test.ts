@@ -11,7 +11,8 @@ import { anchorOf, cornersOf, withAnchor, withCorners, type Put } from './puttin
 import { newRoof } from './roof-defaults';
 import { STAIR_FORMS, type Project } from './schema';
 import { holesIn, newStair } from './stairs';
-import { collectionOf, COLLECTIONS } from './things';
+import { collections } from './kinds';
+import { collectionOf } from './things';
 
 /** Two levels under a gable roof. */
 function storeys(): Project {
@@ -50,9 +51,9 @@ const puts = fc.tuple(fc.integer({ min: 0, max: 9 }), at, at, fc.constantFrom(..
       case 6:
         return put('dormer.put', { ...newDormer(p, { id, roof: 'roof' })!, at: x });
       case 7:
-        return put('outline.group', { id, name: 'Some', members: Object.keys(p.stairs) });
+        return put('contents.group', { id, name: 'Some', members: Object.keys(p.stairs) });
       case 8:
-        return put('outline.hide', { ids: [...Object.keys(p.stairs), 'roof'], hidden: x > 3 });
+        return put('contents.hide', { ids: [...Object.keys(p.stairs), 'roof'], hidden: x > 3 });
       default:
         return put('delete', { ids: [...Object.keys(p.stairs).slice(0, 1), ...Object.keys(p.dormers).slice(0, 1), 'none'] });
     }
@@ -117,14 +118,14 @@ describe('edits upwards and outside', () => {
     project = edit(project, 'stair.put', newStair(project, { id: 's', level: 'ground', x: 2, y: 1 }));
     expect(edit(project, 'thing.rename', { id: 's', name: 'Main stair' }).stairs.s.name).toBe('Main stair');
     expect(() => edit(project, 'thing.rename', { id: 'nobody', name: 'X' })).toThrow(/no name of its own/);
-    const locked = edit(project, 'outline.lock', { ids: ['s'], locked: true });
-    expect(() => edit(locked, 'delete', { ids: ['s'] })).toThrow(/locked; unlock first/);
-    expect(edit(edit(locked, 'outline.lock', { ids: ['s'], locked: false }), 'delete', { ids: ['s'] }).stairs).toEqual({});
-    let grouped = edit(project, 'outline.group', { id: 'g', name: 'Up', members: ['s', 'roof'] });
-    grouped = edit(grouped, 'outline.group', { id: 'h', name: 'Other', members: ['s'] });
-    expect(Object.values(grouped.outline.groups).map((g) => g.members)).toEqual([['roof'], ['s']]);
-    const gone = edit(edit(grouped, 'outline.hide', { ids: ['s'], hidden: true }), 'delete', { ids: ['s'] });
-    expect([gone.outline.hidden, gone.outline.groups.h.members]).toEqual([[], []]);
+    const held = edit(project, 'contents.hold', { ids: ['s'], held: true });
+    expect(() => edit(held, 'delete', { ids: ['s'] })).toThrow(/held; let go first/);
+    expect(edit(edit(held, 'contents.hold', { ids: ['s'], held: false }), 'delete', { ids: ['s'] }).stairs).toEqual({});
+    let grouped = edit(project, 'contents.group', { id: 'g', name: 'Up', members: ['s', 'roof'] });
+    grouped = edit(grouped, 'contents.group', { id: 'h', name: 'Other', members: ['s'] });
+    expect(Object.values(grouped.contents.groups).map((g) => g.members)).toEqual([['roof'], ['s']]);
+    const gone = edit(edit(grouped, 'contents.hide', { ids: ['s'], hidden: true }), 'delete', { ids: ['s'] });
+    expect([gone.contents.hidden, gone.contents.groups.h.members]).toEqual([[], []]);
   });
 
   it('a building apart stands for itself: its levels carry nothing of the house', () => {
@@ -155,16 +156,16 @@ describe('edits upwards and outside', () => {
 describe('things', () => {
   it('are found in their collections, every collection by its name', () => {
     const demo = heronLockCottage();
-    for (const name of COLLECTIONS) for (const id of Object.keys(demo[name]).slice(0, 3)) expect(collectionOf(demo, id)).toBe(name);
+    for (const name of collections()) for (const id of Object.keys(demo[name]).slice(0, 3)) expect(collectionOf(demo, id)).toBe(name);
     expect(collectionOf(demo, 'no such thing')).toBeNull();
   });
 
   it('of version 2 are brought up to date: nothing upwards, the ground where it was', () => {
     const now = storeys();
-    const { dormers: _d, stairs: _s, voids: _v, slabs: _b, beams: _e, grounds: _g, fences: _f, outline: _o, site, ...rest } = structuredClone(now);
+    const { dormers: _d, stairs: _s, voids: _v, slabs: _b, beams: _e, grounds: _g, fences: _f, contents: _o, site, ...rest } = structuredClone(now);
     const { ground: _ground, background: _background, ...place } = site;
-    const roofs = Object.fromEntries(Object.entries(rest.roofs).map(([id, { framing: _1, timber: _2, ...roof }]) => [id, roof]));
-    const levels = Object.fromEntries(Object.entries(rest.levels).map(([id, { structure: _3, ...level }]) => [id, level]));
+    const roofs = Object.fromEntries(Object.entries(rest.roofs).map(([id, { framing: _1, ...roof }]) => [id, roof]));
+    const levels = Object.fromEntries(Object.entries(rest.levels).map(([id, { structure: _3, finishes: _2, ...level }]) => [id, level]));
     const project = validateProject({ ...rest, roofs, levels, site: place, version: 2 });
     expect(project).toEqual(now);
   });

@@ -1,7 +1,7 @@
+import { addressOf, exists, roomOfTarget, targetOf } from './targets';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { addressOf, targetOf } from './addresses';
-import { choices, choicesOf, exists, roomOfTarget, withScheme } from './choices';
+import { choices, choicesOf, withScheme } from './choices';
 import { validateProject } from './commands';
 import { edit } from '../testing/drafting';
 
@@ -28,7 +28,7 @@ describe('addresses', () => {
     expect(roomOfTarget(demo, { kind: 'floor', room: 'r' })).toBe('r');
     const patch = Object.values(demo.patches)[0];
     expect(roomOfTarget(demo, { kind: 'patch', patch: patch.id, part: 'field' })).toBe(patch.on.room);
-    expect(roomOfTarget(demo, { kind: 'piece', piece: 'p', part: 'seat' })).toBeUndefined();
+    expect(roomOfTarget(demo, { kind: 'part', of: 'p', part: 'seat' })).toBeUndefined();
   });
 });
 
@@ -55,7 +55,7 @@ describe('the schemes of the demo', () => {
     const piece = Object.values(demo.pieces).find((p) => p.maker === 'counter')!;
     const without = edit(demo, 'delete', { ids: [piece.id] });
     const other = edit(without, 'scheme.choose', { id: 'scheme-bindery' });
-    expect([...choices(other)].some((c) => c.target.kind === 'piece' && c.target.piece === piece.id)).toBe(false);
+    expect([...choices(other)].some((c) => c.target.kind === 'part' && c.target.of === piece.id)).toBe(false);
     expect(other.rooms[room.id].walls).toBe('wallpaper.leaf-forest');
   });
 

@@ -1,16 +1,14 @@
 import { produce, type Draft } from 'immer';
-import { addressOf, targetOf } from './addresses';
-import { applyFinish, type FaceTarget } from './commands/finishing';
+import { collections, type Thing } from './kinds';
 import type { Choices, Project } from './schema';
+import { addressOf, applyFinish, exists, targetOf, type Target } from './targets';
 import { stateOf } from './topology';
 
 /** A choice somebody has made: for what, and which finish. */
 export interface Choice {
-  target: FaceTarget;
+  target: Target;
   finish: string;
 }
-
-const ROOF_PARTS = ['covering', 'soffit', 'fascia', 'timber'] as const;
 
 /** Every finish chosen in a project, patches and mouldings included. */
 export function* choices(project: Project): Generator<Choice> {
@@ -28,26 +26,9 @@ export function* choices(project: Project): Generator<Choice> {
   }
   yield* sides(null, project.outside);
   if (project.outside.ground) yield { target: { kind: 'ground' }, finish: project.outside.ground };
-  for (const piece of Object.values(project.pieces))
-    for (const [part, finish] of Object.entries(piece.finishes)) yield { target: { kind: 'piece', piece: piece.id, part }, finish };
-  for (const opening of [...Object.values(project.openings), ...Object.values(project.rooflights)])
-    for (const [part, finish] of Object.entries(opening.finishes)) yield { target: { kind: 'opening', opening: opening.id, part }, finish };
-  for (const column of Object.values(project.columns)) if (column.finish) yield { target: { kind: 'column', column: column.id }, finish: column.finish };
-  for (const roof of Object.values(project.roofs))
-    for (const part of ROOF_PARTS) {
-      const finish = roof[part];
-      if (finish) yield { target: { kind: 'roof', roof: roof.id, part }, finish };
-    }
-  for (const collection of [project.stairs, project.slabs, project.dormers])
-    for (const thing of Object.values<{ id: string; finishes: Record<string, string> }>(collection))
-      for (const [part, finish] of Object.entries<string>(thing.finishes)) yield { target: { kind: 'part', of: thing.id, part }, finish };
-  for (const [collection, part] of [
-    [project.beams, 'body'],
-    [project.fences, 'body'],
-    [project.grounds, 'surface'],
-  ] as const)
-    for (const thing of Object.values<{ id: string; finish: string | null }>(collection))
-      if (thing.finish) yield { target: { kind: 'part', of: thing.id, part }, finish: thing.finish };
+  for (const collection of collections())
+    for (const thing of Object.values<Thing>(project[collection] as Record<string, Thing>))
+      for (const part in thing.finishes) yield { target: { kind: 'part', of: thing.id, part }, finish: thing.finishes[part] };
   for (const patch of Object.values(project.patches)) {
     yield { target: { kind: 'patch', patch: patch.id, part: 'field' }, finish: patch.finish };
     if (patch.panels?.field) yield { target: { kind: 'patch', patch: patch.id, part: 'panels' }, finish: patch.panels.field };
@@ -56,16 +37,7 @@ export function* choices(project: Project): Generator<Choice> {
   for (const moulding of Object.values(project.mouldings)) yield { target: { kind: 'moulding', moulding: moulding.id }, finish: moulding.finish };
 }
 
-/** The room a choice belongs to: null for the outside, undefined where it is in none. */
-export function roomOfTarget(project: Project, target: FaceTarget): string | null | undefined {
-  if ('room' in target) return target.room;
-  if (target.kind === 'patch') return project.patches[target.patch]?.on.room;
-  if (target.kind === 'moulding') return project.mouldings[target.moulding]?.room;
-  if (target.kind === 'ground') return null;
-  return undefined;
-}
-
-const own = (target: FaceTarget): boolean => target.kind === 'patch' || target.kind === 'moulding';
+const own = (target: Target): boolean => target.kind === 'patch' || target.kind === 'moulding';
 
 /** What a scheme consists of, as it stands on the things of a project. */
 export function choicesOf(project: Project): Choices {
@@ -73,36 +45,6 @@ export function choicesOf(project: Project): Choices {
   // Those of patches and mouldings stand on these themselves.
   for (const { target, finish } of choices(project)) if (!own(target)) finishes[addressOf(target)] = finish;
   return { finishes, layings: project.layings, patches: project.patches, mouldings: project.mouldings };
-}
-
-/** Whether what a finish is chosen for is still there. */
-export function exists(project: Project, target: FaceTarget): boolean {
-  const has = (collection: Record<string, unknown>, id: string): boolean => Object.hasOwn(collection, id);
-  switch (target.kind) {
-    case 'floor':
-    case 'ceiling':
-      return has(project.rooms, target.room);
-    case 'walls':
-      return target.room === null || has(project.rooms, target.room);
-    case 'wall':
-      return has(project.walls, target.wall) && (target.room === null || has(project.rooms, target.room));
-    case 'piece':
-      return has(project.pieces, target.piece);
-    case 'opening':
-      return has(project.openings, target.opening) || has(project.rooflights, target.opening);
-    case 'column':
-      return has(project.columns, target.column);
-    case 'roof':
-      return has(project.roofs, target.roof);
-    case 'part':
-      return [project.stairs, project.slabs, project.dormers, project.beams, project.fences, project.grounds].some((c) => has(c, target.of));
-    case 'patch':
-      return has(project.patches, target.patch);
-    case 'moulding':
-      return has(project.mouldings, target.moulding);
-    case 'ground':
-      return true;
-  }
 }
 
 /** Takes away every choice of the scheme in hand and lays others on the things that are there. */

@@ -7,12 +7,13 @@ import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
 import { Id, ProjectSchema, type Project } from './schema';
-import { COLLECTIONS, refuseLocked, type CollectionName } from './things';
+import { collections, type CollectionName } from './kinds';
+import { refuseHeld, withWhatGoesAlong } from './things';
 import { reconcileRooms, stateOf } from './topology';
 import { deleteWalls } from './walls';
 
 import { boardCommands } from './commands/boards';
-import { builtCommands } from './commands/built';
+import { contentsCommands, putCommands } from './commands/contents';
 import { define, sentence, type CommandDefinition } from './commands/define';
 import { dressingCommands } from './commands/dressing';
 import { pieceCommands } from './commands/pieces';
@@ -21,8 +22,8 @@ import { shellCommands } from './commands/shell';
 import { validateProject } from './commands/validate';
 
 export { Keep, sentence } from './commands/define';
-export { FaceTarget } from './commands/finishing';
-export { validateProject } from './commands/validate';
+export { Target } from './targets';
+export { broughtUp, validateProject } from './commands/validate';
 
 enablePatches();
 
@@ -30,8 +31,8 @@ const Patches = z
   .array(z.object({ op: z.enum(['add', 'remove', 'replace']), path: z.array(z.union([z.string(), z.number()])).max(12), value: z.unknown().optional() }))
   .max(20000);
 
-/** Deleted in ways of their own, below; everything else without further ado. */
-const OWN_WAY: readonly CollectionName[] = [
+/** Deleted in ways of their own; everything else without further ado. */
+const OWN_WAY: ReadonlySet<CollectionName> = new Set([
   'schemes',
   'finishes',
   'profiles',
@@ -43,13 +44,13 @@ const OWN_WAY: readonly CollectionName[] = [
   'viewpoints',
   'pictures',
   'boards',
-];
-const DELETED = COLLECTIONS.filter((name) => !OWN_WAY.includes(name));
+]);
 
 const commands = {
   ...projectCommands,
   ...shellCommands,
-  ...builtCommands,
+  ...putCommands(),
+  ...contentsCommands,
   ...dressingCommands,
   ...pieceCommands,
   ...boardCommands,
@@ -62,13 +63,11 @@ const commands = {
         draft,
         ids.filter((id) => Object.hasOwn(draft.walls, id)),
       );
-      refuseLocked(draft, ids);
-      const dormers = stateOf(draft.dormers);
-      for (const id in dormers) if (ids.includes(dormers[id].roof)) delete draft.dormers[id];
-      for (const id of ids) {
-        for (const name of DELETED) delete draft[name][id];
-        if (draft.outline.hidden.includes(id)) draft.outline.hidden = draft.outline.hidden.filter((h) => h !== id);
-        for (const group of Object.values(draft.outline.groups)) if (group.members.includes(id)) group.members = group.members.filter((m) => m !== id);
+      refuseHeld(draft, ids);
+      for (const id of withWhatGoesAlong(stateOf(draft) as Project, ids)) {
+        for (const name of collections()) if (!OWN_WAY.has(name)) delete draft[name][id];
+        if (draft.contents.hidden.includes(id)) draft.contents.hidden = draft.contents.hidden.filter((h) => h !== id);
+        for (const group of Object.values(draft.contents.groups)) if (group.members.includes(id)) group.members = group.members.filter((m) => m !== id);
         if (Object.hasOwn(draft.wallTypes, id)) {
           if (Object.values(stateOf(draft.walls)).some((w) => w.type === id))
             throw new DomainError('type.used', 'The wall type was not deleted: walls are built of it; give them another type first.', [id]);
@@ -164,6 +163,21 @@ export function runChange(project: Project, change: Change): Outcome {
   return { project: next, patches: [...patches, ...more], inverse: [...back, ...inverse], title: definition.title };
 }
 
+/** Said where undo reaches the steps that an earlier version of the format kept. */
+export const EARLIER_FORMAT =
+  'Nothing was taken back: the steps before this one were made with an earlier version of Enstegon; the project as it was then is kept.';
+
+const valueAt = (value: unknown, path: readonly (string | number)[]): unknown =>
+  path.reduce<unknown>((v, key) => (v !== null && typeof v === 'object' ? (v as Record<string, unknown>)[key] : undefined), value);
+
+/** Whether a value has fields that another lacks, at any depth. */
+const hasMore = (value: unknown, than: unknown): boolean =>
+  value !== null &&
+  typeof value === 'object' &&
+  (than === null ||
+    typeof than !== 'object' ||
+    Object.keys(value).some((key) => !Object.hasOwn(than, key) || hasMore((value as Record<string, unknown>)[key], (than as Record<string, unknown>)[key])));
+
 /** What undo may reach: all that commands change. */
 const UNDONE = new Set<string | number>(Object.keys(ProjectSchema.shape).filter((key) => !['format', 'version', 'id'].includes(key)));
 
@@ -175,7 +189,10 @@ function runPatches(project: Project, patches: Patch[], kind: Change['kind']): O
   } catch {
     throw new DomainError('history.gone', 'That step can’t be taken back: what it changed has been changed or deleted since.', []);
   }
-  validateProject(next);
+  const valid = validateProject(next);
+  // A step of an earlier format would bring back fields that are none any more.
+  if (patches.some(({ path }) => hasMore(valueAt(next, path.slice(0, 2)), valueAt(valid, path.slice(0, 2)))))
+    throw new DomainError('history.format', EARLIER_FORMAT, []);
   // The way back from a patch is its own difference, found by replaying it on a draft.
   const [result, forward, inverse] = produceWithPatches(project, (draft) => void applyPatches(draft, patches));
   return { project: result, patches: forward, inverse, title: kind === 'redo' ? 'Redo' : 'Undo' };

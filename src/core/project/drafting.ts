@@ -34,7 +34,7 @@ export function drawWalls(draft: Draft<Project>, level: string, { points, closed
     const twin = wallsAt(draft as Project, a.id).some((w) => (w.start === b.id || w.end === b.id) && Math.abs(w.bulge) === Math.abs(bulge));
     if (twin) continue;
     const id = newId('wall');
-    draft.walls[id] = { ...make, id, level, start: a.id, end: b.id, bulge };
+    draft.walls[id] = { finishes: {}, ...make, id, level, start: a.id, end: b.id, bulge };
     drawn.push(id);
   }
   if (!drawn.length) throw new DomainError('wall.nothing', 'No wall was drawn: both ends are the same point, or the wall stands there already.', []);

@@ -1,5 +1,5 @@
+import { addressOf, targetOf } from './targets';
 import type { Draft } from 'immer';
-import { addressOf, targetOf } from './addresses';
 import type { Patch, Project, Side } from './schema';
 import { stateOf } from './topology';
 

@@ -2,7 +2,8 @@ import type { Draft } from 'immer';
 import { DomainError } from './errors';
 import type { Level, Project, Roof } from './schema';
 import { planOf, stateOf } from './topology';
-import { ON_LEVEL } from './things';
+import { collections, collectionsOnLevel } from './kinds';
+import { withWhatGoesAlong } from './things';
 import { dropUnusedCorners } from './walls';
 
 type NewId = (prefix: string) => string;
@@ -66,7 +67,16 @@ export function addLevel(
   if (args.where === 'apart') {
     // It shares neither walls nor heights with any other.
     const elevation = Math.round((project.site.ground + APART) * 1e9) / 1e9;
-    draft.levels[args.id] = { id: args.id, name: args.name, elevation, height: args.height, slab: args.slab, underlay: null, structure: args.name };
+    draft.levels[args.id] = {
+      id: args.id,
+      name: args.name,
+      elevation,
+      height: args.height,
+      slab: args.slab,
+      underlay: null,
+      structure: args.name,
+      finishes: {},
+    };
     return;
   }
   const above = args.where === 'above';
@@ -84,6 +94,7 @@ export function addLevel(
     slab: args.slab,
     underlay: null,
     structure: host.structure,
+    finishes: {},
   };
   const outer = outerWalls(project, host.id);
   const twin = new Map<string, string>();
@@ -135,10 +146,11 @@ export function deleteLevel(draft: Draft<Project>, id: string): void {
       .map((w) => w.id),
   );
   for (const [key, o] of Object.entries(stateOf(draft.openings))) if (gone.has(o.wall)) delete draft.openings[key];
-  for (const [key, dormer] of Object.entries(stateOf(draft.dormers))) if (stateOf(draft.roofs)[dormer.roof]?.level === id) delete draft.dormers[key];
-  for (const collection of ON_LEVEL)
-    for (const [key, entity] of Object.entries(stateOf(draft[collection]) as Record<string, { level: string }>))
-      if (entity.level === id) delete draft[collection][key];
+  const here = collectionsOnLevel().flatMap((name) =>
+    Object.values(stateOf(draft[name]) as Record<string, { id: string; level: string }>).flatMap((t) => (t.level === id ? [t.id] : [])),
+  );
+  const along = new Set(withWhatGoesAlong(stateOf(draft) as Project, here));
+  for (const name of collections()) if (name !== 'levels') for (const key of Object.keys(stateOf(draft[name]))) if (along.has(key)) delete draft[name][key];
   for (const key of gone) for (const side of ['left', 'right']) delete draft.outside.faces[`${key}/${side}`];
   dropUnusedCorners(draft);
   delete draft.levels[id];

@@ -129,17 +129,69 @@ function toVersion5(old: Plain): Plain {
   return { ...(readable(old, '') as Plain), version: 5 };
 }
 
+/** Addresses of parts, by what they began with in version 5. */
+const renamedAddress = (address: string): string => {
+  const [kind, of, part] = address.split('/');
+  if (kind === 'column') return `part/${of}/body`;
+  return kind === 'piece' || kind === 'opening' || kind === 'roof' ? `part/${of}/${part}` : address;
+};
+
+const readdressed = (table: unknown): unknown =>
+  isPlain(table) ? Object.fromEntries(Object.entries(table).map(([address, value]) => [renamedAddress(address), value])) : table;
+
+/** Version 5 kept the finishes of columns, roofs, beams, fences and areas of the ground each in a way of its own, and spoke of an outline with locks. */
+function toVersion6(old: Plain): Plain {
+  const kept =
+    (fields: Record<string, string>) =>
+    (thing: Plain): Plain => {
+      const finishes: Plain = isPlain(thing.finishes) ? { ...thing.finishes } : {};
+      const rest: Plain = { ...thing };
+      for (const [field, part] of Object.entries(fields)) {
+        if (rest[field] !== null && rest[field] !== undefined) finishes[part] = rest[field];
+        delete rest[field];
+      }
+      return { ...rest, finishes };
+    };
+  const { outline, ...rest } = old;
+  const { locked, ...contents } = isPlain(outline) ? outline : {};
+  return {
+    ...rest,
+    version: 6,
+    levels: each(old.levels, (level) => {
+      if (!isPlain(level.underlay)) return kept({})(level);
+      const { locked: own, ...underlay } = level.underlay;
+      return kept({})({ ...level, underlay: { ...underlay, held: own } });
+    }),
+    walls: each(old.walls, kept({})),
+    columns: each(old.columns, kept({ finish: 'body' })),
+    roofs: each(old.roofs, kept({ covering: 'covering', soffit: 'soffit', fascia: 'fascia', timber: 'timber' })),
+    voids: each(old.voids, kept({})),
+    beams: each(old.beams, kept({ finish: 'body' })),
+    grounds: each(old.grounds, kept({ finish: 'surface' })),
+    fences: each(old.fences, kept({ finish: 'body' })),
+    layings: readdressed(old.layings),
+    schemes: each(old.schemes, (scheme) =>
+      isPlain(scheme.choices)
+        ? { ...scheme, choices: { ...scheme.choices, finishes: readdressed(scheme.choices.finishes), layings: readdressed(scheme.choices.layings) } }
+        : scheme,
+    ),
+    contents: isPlain(outline) ? { ...contents, held: locked } : outline,
+  };
+}
+
+const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [toVersion2, toVersion3, toVersion4, toVersion5, toVersion6];
+
 /**
- * Plain data of a project in the shape of today.
+ * Plain data of a project in the shape of today, or of a version before it.
  *
  * @param wallTypes the types a project starts with
+ * @param upTo the version it is brought to; what is of it or a later one stays as it is
  */
-export function migrate(value: unknown, wallTypes: Record<string, object>): unknown {
+export function migrate(value: unknown, wallTypes: Record<string, object>, upTo = STEPS.length + 1): unknown {
   if (value === null || typeof value !== 'object') return value;
   let data = value as Plain;
-  if (data.version === 1) data = toVersion2(data, wallTypes);
-  if (data.version === 2) data = toVersion3(data);
-  if (data.version === 3) data = toVersion4(data);
-  if (data.version === 4) data = toVersion5(data);
+  STEPS.slice(0, upTo - 1).forEach((step, i) => {
+    if (data.version === i + 1) data = step(data, wallTypes);
+  });
   return data;
 }

@@ -1,5 +1,5 @@
 import type { Project, Status } from './schema';
-import { WITH_STATUS } from './things';
+import { collectionsWithStatus } from './kinds';
 
 /** Which state of the house is meant: as it stands now, or as it will be. */
 export type Phase = 'before' | 'after';
@@ -27,8 +27,8 @@ function present<T extends { status: Status }>(collection: Record<string, T>, ph
 /** The project as it is in one phase: what has a status, as far as it is there then. */
 export function inPhase(project: Project, phase: Phase): Project {
   let next: Project = project;
-  for (const name of WITH_STATUS) {
-    const own = project[name] as Record<string, { status: Status }>;
+  for (const name of collectionsWithStatus()) {
+    const own = project[name] as unknown as Record<string, { status: Status }>;
     const kept = present(own, phase);
     if (kept !== own) next = { ...next, [name]: kept };
   }

@@ -36,11 +36,8 @@ export function newRoof(project: Project, basics: Pick<Roof, 'id' | 'level'> & P
     parapet: form === 'flat' ? parapet : 0,
     gutter: form !== 'flat',
     status: 'new',
-    covering: null,
-    soffit: null,
-    fascia: null,
     framing: null,
-    timber: null,
+    finishes: {},
     ...basics,
   };
   if (form === 'hip' || form === 'mansard' || form === 'flat') return roof;

@@ -1,7 +1,7 @@
+import { applyFinish } from './targets';
 import type { Draft } from 'immer';
 import { z } from 'zod';
 import { choices, takeScheme } from './choices';
-import { applyFinish } from './commands/finishing';
 import { FinishRef, Finish, MOULDING_KINDS, Name, RoomUse, Starts, type MouldingKind, type Project, type Scheme } from './schema';
 import { stateOf } from './topology';
 

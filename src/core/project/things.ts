@@ -1,73 +1,24 @@
 import { DomainError } from './errors';
+import { collections, kindOf, referencesOf, type CollectionName, type Thing } from './kinds';
 import type { Project } from './schema';
-
-/** The collections whose things stand on a level and go with it. */
-export const ON_LEVEL = [
-  'walls',
-  'rooms',
-  'columns',
-  'rooflights',
-  'roofs',
-  'stairs',
-  'voids',
-  'slabs',
-  'beams',
-  'guides',
-  'pieces',
-] as const satisfies (keyof Project)[];
-
-/** The collections whose things have a status: they stand before the work, after it, or both. */
-export const WITH_STATUS = [
-  'walls',
-  'rooms',
-  'openings',
-  'columns',
-  'rooflights',
-  'roofs',
-  'dormers',
-  'stairs',
-  'voids',
-  'slabs',
-  'beams',
-  'grounds',
-  'fences',
-] as const satisfies (keyof Project)[];
-
-/** Every collection of a project whose things are told apart by id. */
-export const COLLECTIONS = [
-  'wallTypes',
-  'levels',
-  'guides',
-  'corners',
-  'walls',
-  'openings',
-  'columns',
-  'rooflights',
-  'roofs',
-  'dormers',
-  'stairs',
-  'voids',
-  'slabs',
-  'beams',
-  'rooms',
-  'grounds',
-  'fences',
-  'pieces',
-  'viewpoints',
-  'pictures',
-  'boards',
-  'finishes',
-  'patches',
-  'mouldings',
-  'profiles',
-  'schemes',
-] as const satisfies (keyof Project)[];
-
-export type CollectionName = (typeof COLLECTIONS)[number];
 
 /** The collection a thing is in; null where it is in none. */
 export function collectionOf(project: Project, id: string): CollectionName | null {
-  return COLLECTIONS.find((name) => Object.hasOwn(project[name], id)) ?? null;
+  return collections().find((name) => Object.hasOwn(project[name], id)) ?? null;
+}
+
+/** Some things, and all that goes along with them when they are deleted. */
+export function withWhatGoesAlong(project: Project, ids: readonly string[]): string[] {
+  const gone = new Set(ids);
+  for (let before = -1; before !== gone.size;) {
+    before = gone.size;
+    for (const name of collections()) {
+      if (!kindOf(name).refers) continue;
+      for (const thing of Object.values(project[name] as Record<string, Thing>))
+        if (!gone.has(thing.id) && referencesOf(name, thing).some((r) => r.gone === 'along' && gone.has(r.id) && r.to !== 'levels')) gone.add(thing.id);
+    }
+  }
+  return [...gone];
 }
 
 /** The first "Word n" that nothing of a collection is called yet. */
@@ -76,13 +27,12 @@ export function freeName(word: string, collection: Record<string, { name: string
   for (let n = 1; ; n++) if (!taken.has(`${word} ${n}`)) return `${word} ${n}`;
 }
 
-/** Refuses to take away what is locked. @throws DomainError `locked` */
-export function refuseLocked(project: Pick<Project, 'outline'>, ids: readonly string[]): void {
-  const locked = new Set(project.outline.locked);
-  const held = ids.filter((id) => locked.has(id));
-  if (held.length)
-    throw new DomainError('locked', `Nothing was deleted: ${held.length === 1 ? 'it is' : `${held.length} of these are`} locked; unlock first.`, held);
+/** Refuses to take away what is held. @throws DomainError `held` */
+export function refuseHeld(project: Pick<Project, 'contents'>, ids: readonly string[]): void {
+  const held = new Set(project.contents.held);
+  const own = ids.filter((id) => held.has(id));
+  if (own.length) throw new DomainError('held', `Nothing was deleted: ${own.length === 1 ? 'it is' : `${own.length} of these are`} held; let go first.`, own);
 }
 
 /** What of a project is out of sight: ids of things, and of levels with all on them. */
-export const hiddenIn = (project: Pick<Project, 'outline'>): ReadonlySet<string> => new Set(project.outline.hidden);
+export const hiddenIn = (project: Pick<Project, 'contents'>): ReadonlySet<string> => new Set(project.contents.hidden);

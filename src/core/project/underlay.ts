@@ -14,7 +14,7 @@ export const fromPixels = (underlay: Underlay, q: Vec2): Vec2 =>
 /** An underlay laid into the plan before its scale is known: its longer side takes up `size` metres around a point. */
 export function laidUnder(image: string, name: string, pixels: { width: number; height: number }, middle: Vec2, size = 12): Underlay {
   const k = size / Math.max(pixels.width, pixels.height);
-  return { image, name, pixels, origin: { x: middle.x, y: middle.y }, scale: { x: k, y: k }, rotation: 0, opacity: 0.5, locked: false, shown: true };
+  return { image, name, pixels, origin: { x: middle.x, y: middle.y }, scale: { x: k, y: k }, rotation: 0, opacity: 0.5, held: false, shown: true };
 }
 
 /**

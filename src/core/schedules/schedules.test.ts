@@ -3,7 +3,7 @@ import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../model/derive';
 import { regionArea } from '../geometry/polygon';
 import { LIST_NAMES, LISTS, written, type ScheduleList } from './lists';
-import { findIn, outlineOf, type OutlineNode } from './outline';
+import { findIn, contentsOf, type ContentsNode } from './contents';
 import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from './upwards';
 
 const model = deriveModel(heronLockCottage());
@@ -62,9 +62,9 @@ describe('schedules of what goes up and outside', () => {
   });
 });
 
-describe('the outline', () => {
-  const nodes = outlineOf(model);
-  const all = (list: readonly OutlineNode[]): OutlineNode[] => list.flatMap((n) => [n, ...all(n.children)]);
+describe('the contents', () => {
+  const nodes = contentsOf(model);
+  const all = (list: readonly ContentsNode[]): ContentsNode[] => list.flatMap((n) => [n, ...all(n.children)]);
 
   it('holds everything once, under its level and room', () => {
     const things = all(nodes).filter((n) => n.thing);

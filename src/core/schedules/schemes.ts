@@ -1,9 +1,7 @@
+import { addressOf, type Target, targetName } from '../project/targets';
 import { deriveModel } from '../model/derive';
 import { finishIn } from '../finishes/store';
-import { addressOf } from '../project/addresses';
 import { choices, withScheme } from '../project/choices';
-import { surfaceName } from '../project/surface-name';
-import type { FaceTarget } from '../project/commands';
 import type { Project } from '../project/schema';
 import { finishCost } from './finishes';
 
@@ -29,8 +27,8 @@ export function compareSchemes(project: Project, first: string, second: string):
     .filter((a) => chosen[0].get(a)?.finish !== chosen[1].get(a)?.finish)
     .map((address): Difference => {
       const i = chosen[0].has(address) ? 0 : 1;
-      const target: FaceTarget = chosen[i].get(address)!.target;
-      return { address, what: surfaceName(sides[i], target), first: name(0, address), second: name(1, address) };
+      const target: Target = chosen[i].get(address)!.target;
+      return { address, what: targetName(sides[i], target), first: name(0, address), second: name(1, address) };
     })
     .sort((a, b) => (a.what < b.what ? -1 : 1));
   return { differences, costs: [finishCost(deriveModel(sides[0])), finishCost(deriveModel(sides[1]))] };

@@ -6,7 +6,7 @@ import { MOST_UNITS, layOut, unitsNeeded, type LaidUnit, type Layout } from '../
 import { tilingOf } from '../finishes/laying/pattern';
 import type { Placing } from '../finishes/laying/place';
 import { meshArea } from '../geometry/mesh';
-import { boolean, signedArea, totalArea, type Region } from '../geometry/polygon';
+import { boolean, signedArea, totalArea, union, type Region } from '../geometry/polygon';
 import { distance, type Vec2 } from '../geometry/vec';
 import { patchPlacing, type DressedFace } from '../shell/dress/dress';
 import { patchOutline } from '../shell/dress/patches';
@@ -99,6 +99,7 @@ export function takeOff(model: Model): Lot[] {
     let gone: Map<DressedFace, Region[]> | undefined;
     for (const face of level.faces) {
       if (face.part) faced.add(face.part);
+      for (const way of face.ways) faced.add(way.part);
       const known = kept.get(face);
       if (known?.pieces === model.pieces) {
         lots.push(...known.lots);
@@ -142,7 +143,9 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
   const { project } = model.shell;
   const covered = face.patches.flatMap((p) => p.regions);
   const flat = face.kind !== 'ceiling' || Math.abs(totalArea(face.regions) - face.area) < 1e-4;
-  const free = covered.length ? boolean('difference', [...face.regions], covered) : face.regions;
+  // A floor goes on in the ways through the walls: there it is laid without a break.
+  const whole = face.ways.length ? union([...face.regions, ...face.ways.map((way) => way.region)]) : face.regions;
+  const free = covered.length ? boolean('difference', [...whole], covered) : whole;
   const seen = hidden.length ? boolean('difference', [...free], [...hidden]) : free;
   const off = totalArea(free) - totalArea(seen);
   const lots: Lot[] = [

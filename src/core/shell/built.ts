@@ -3,6 +3,8 @@ import { hexahedron, prism } from '../geometry/extrude';
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
 import { hull, insideRegion, regionArea, signedArea, type Region, type Ring } from '../geometry/polygon';
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec2, type Vec3 } from '../geometry/vec';
+import type { Thing } from '../project/kinds';
+import { INFILLS } from '../project/kinds/first-finishes';
 import { levelAbove } from '../project/levels';
 import { heightUnderRoof } from '../project/dormers';
 import { roofsOver, type RoofShape } from '../project/roofs';
@@ -13,7 +15,6 @@ import { guardAlong, openStretches, type GuardMeshes } from './guards';
 import { onceAt, type Owner, type Parts } from '../model/body';
 import type { Memo } from '../model/memo';
 import { arrival, deriveStair, stairHeadroom, type DerivedStair } from './stairs';
-import { INFILL_FINISHES, SLAB_FINISHES, STAIR_FINISHES } from './surfaces';
 import type { DerivedWall } from './walls';
 
 export interface DerivedVoid {
@@ -53,18 +54,18 @@ export interface Built {
 const turned = (points: Ring): Ring => (signedArea(points) < 0 ? [...points].reverse() : points);
 
 /** Puts the parts of a guard, in world metres. @param level the level it stands on, where that is not its owner's */
-function putGuard(parts: Parts, owner: Owner, name: string, guard: Guard, made: GuardMeshes, finishes: Record<string, string>, level?: string): void {
+function putGuard(
+  parts: Parts,
+  owner: Owner & { kind: 'stairs' | 'voids' | 'slabs' },
+  thing: Thing,
+  name: string,
+  guard: Guard,
+  made: GuardMeshes,
+  level?: string,
+): void {
   for (const part of ['rail', 'infill'] as const)
-    parts.put(owner, {
-      part,
-      key: `${name}-${part}`,
-      sort: 'guard',
-      finish: finishes[part] ?? (part === 'rail' ? STAIR_FINISHES.rail : INFILL_FINISHES[guard.infill]),
-      chosen: part in finishes,
-      target: { kind: 'part', of: owner.id, part },
-      mesh: made[part],
-      level,
-    });
+    // A stair may have guards of several kinds.
+    parts.putOf(owner, thing, { part, key: `${name}-${part}`, sort: 'guard', mesh: made[part], level }, part === 'infill' ? INFILLS[guard.infill] : undefined);
 }
 
 /** A guard along a ring at a height of the world. */
@@ -182,18 +183,9 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     );
     const derived = memo.get('stair with headroom', id, [solid, headroom], (): DerivedStair => ({ ...solid, headroom }));
     built.stairs.push(derived);
-    const owner: Owner = { id, kind: 'stairs', level: level.id };
-    for (const { part, mesh } of derived.parts)
-      parts.put(owner, {
-        part,
-        sort: 'stair',
-        finish: stair.finishes[part] ?? (part === 'infill' ? INFILL_FINISHES[(stair.left ?? stair.right)?.infill ?? 'none'] : STAIR_FINISHES[part]),
-        chosen: part in stair.finishes,
-        target: { kind: 'part', of: id, part },
-        mesh,
-        // Its guards on the level above stand in the same body.
-        at: onceAt(derived.matrix),
-      });
+    const owner = { id, kind: 'stairs', level: level.id } as const;
+    // Its guards on the level above stand in the same body.
+    for (const { part, mesh } of derived.parts) parts.putOf(owner, stair, { part, sort: 'stair', mesh, at: onceAt(derived.matrix) });
   }
   const limit = inside.gap;
   for (const id in project.voids) {
@@ -217,7 +209,7 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
       return { id, void: own, area: regionArea({ outer: ring, holes: [] }), guard };
     });
     built.voids.push(derived);
-    if (derived.guard && own.guard) putGuard(parts, { id, kind: 'voids', level: level.id }, 'guard', own.guard, derived.guard, {});
+    if (derived.guard && own.guard) putGuard(parts, { id, kind: 'voids', level: level.id }, own, 'guard', own.guard, derived.guard);
   }
   // Guards round the voids of the stairs that come up here stand on this level, and belong to their stairs.
   for (const id in project.stairs) {
@@ -237,7 +229,7 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
         gap: null,
       };
     });
-    putGuard(parts, { id, kind: 'stairs', level: stair.level }, 'above', guard, made, stair.finishes, level.id);
+    putGuard(parts, { id, kind: 'stairs', level: stair.level }, stair, 'above', guard, made, level.id);
   }
   for (const id in project.slabs) {
     const slab = project.slabs[id];
@@ -270,34 +262,16 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     });
     built.slabs.push(derived);
     const meshes = memo.get('slab parts', id, [derived.mesh], () => splitTop(derived.mesh));
-    const owner: Owner = { id, kind: 'slabs', level: level.id };
-    for (const part of ['top', 'edge'] as const)
-      parts.put(owner, {
-        part,
-        sort: 'floor-slab',
-        finish: slab.finishes[part] ?? SLAB_FINISHES[slab.kind][part],
-        chosen: part in slab.finishes,
-        target: { kind: 'part', of: id, part },
-        mesh: meshes[part],
-      });
-    if (derived.guard && slab.guard) putGuard(parts, owner, 'guard', slab.guard, derived.guard, slab.finishes);
+    const owner = { id, kind: 'slabs', level: level.id } as const;
+    for (const part of ['top', 'edge'] as const) parts.putOf(owner, slab, { part, sort: 'floor-slab', mesh: meshes[part] });
+    if (derived.guard && slab.guard) putGuard(parts, owner, slab, 'guard', slab.guard, derived.guard);
   }
   for (const id in project.beams) {
     const beam = project.beams[id];
     if (beam.level !== level.id) continue;
     const derived = memo.get('beam', id, [beam, level], () => deriveBeam(beam, level));
     built.beams.push(derived);
-    parts.put(
-      { id, kind: 'beams', level: level.id },
-      {
-        part: 'body',
-        sort: 'beam',
-        finish: beam.finish ?? 'timber.oak',
-        chosen: beam.finish !== null,
-        target: { kind: 'part', of: id, part: 'body' },
-        mesh: derived.mesh,
-      },
-    );
+    parts.putOf({ id, kind: 'beams', level: level.id }, beam, { part: 'body', sort: 'beam', mesh: derived.mesh });
   }
   return built;
 }

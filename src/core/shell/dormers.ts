@@ -9,14 +9,6 @@ import { JOINERY } from './openings/sizes';
 
 export const DORMER_PARTS = ['walls', 'lining', 'covering', 'frame', 'glass'] as const;
 export type DormerPart = (typeof DORMER_PARTS)[number];
-export const DORMER_FINISHES: Record<DormerPart, string> = {
-  walls: 'paint.skein',
-  lining: 'bare.ceiling',
-  covering: 'bare.cut',
-  frame: 'paint.skein',
-  glass: 'glass.clear',
-};
-
 export interface DerivedDormer {
   id: string;
   shape: DormerShape;

@@ -1,6 +1,7 @@
 import type { Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, labelPoint, perimeter, regionArea, signedArea, totalArea, type Region } from '../geometry/polygon';
+import { boolean, labelPoint, perimeter, regionArea, signedArea, totalArea, type Region, type Ring } from '../geometry/polygon';
+import { COINCIDENT, lerp, segmentDistance, type Vec2 } from '../geometry/vec';
 import { levelAbove } from '../project/levels';
 import { wallFoot } from '../project/openings';
 import { roofsOver, roofsToFollow, type RoofShape } from '../project/roofs';
@@ -9,20 +10,21 @@ import { holesIn } from '../project/stairs';
 import { legOf, openingsIn, standingIn } from '../project/standing';
 import { planOf, roomsByFace, type Plan } from '../project/topology';
 import { wallPath, wallThickness } from '../project/wall-line';
-import { deriveBuilt } from './built';
+import { deriveBuilt, splitTop } from './built';
 import { OverheadDeriver } from './overhead';
 import { columnSolid } from './columns';
 import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
-import { onceAt, Parts } from '../model/body';
+import { Parts } from '../model/body';
 import { type Memo } from '../model/memo';
 import type { DerivedColumn, DerivedLevel, DerivedRoom } from './model';
-import { deriveOpening, type DerivedOpening } from './openings/derive';
+import { deriveOpening, wayKey, type DerivedOpening } from './openings/derive';
 import { type DerivedRooflight } from './rooflights';
 import { dressLevel } from './dress/dress';
 import { chosenForSide } from './dress/faces';
 import { roofCeiling } from './roofs';
 import { ceilingHeight, ceilingMesh, clearHeight, extent, highArea, stepFace } from './rooms';
-import { BARE, putWall } from './surfaces';
+import { BARE } from '../project/kinds/first-finishes';
+import { putWall } from './surfaces';
 import { sameSide } from './wall-face';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
 
@@ -143,6 +145,7 @@ export class LevelDeriver {
           const chosen = chosenForSide(project, side);
           return { finish: chosen ?? (side.outdoors ? BARE.outside : BARE.wall), chosen: chosen !== null };
         },
+        this.memo.get('tops of wall', id, [derived.lids], () => splitTop(derived.lids)),
         level.id,
       );
       if (wall.kind === 'boundary') this.boundary(work, id);
@@ -276,12 +279,13 @@ export class LevelDeriver {
 
   private slab({ project, level, joined, parts }: Work): void {
     const holes = holesIn(project, level.id);
-    const mesh = this.memo.get('slab', level.id, [level.elevation, level.slab, holes, ...joined.outline], () =>
-      slabMesh(joined.outline, level.elevation, level.slab, holes, SLAB_GAP),
+    const meshes = this.memo.get('slab', level.id, [level.elevation, level.slab, holes, ...joined.outline], () =>
+      slabMeshes(joined.outline, level.elevation, level.slab, holes, SLAB_GAP),
     );
-    // Its edge shows between the walls of two levels, as they do.
-    const finish = project.outside.walls ?? BARE.outside;
-    parts.put({ id: level.id, kind: 'levels', level: level.id }, { part: 'slab', sort: 'slab', finish, target: null, mesh });
+    const owner = { id: level.id, kind: 'levels', level: level.id } as const;
+    for (const part of ['edge', 'voids'] as const) parts.putOf(owner, level, { part, sort: 'slab', mesh: meshes[part] });
+    // The ceilings below hide it.
+    parts.put(owner, { part: 'underside', sort: 'slab', finish: BARE.ceiling, target: null, mesh: meshes.underside });
   }
 
   private openings(work: Work, walls: readonly DerivedWall[]): DerivedOpening[] {
@@ -323,28 +327,27 @@ export class LevelDeriver {
 
   private putOpening({ project, level, parts }: Work, { opening, matrix, rooms, parts: filling, floors, glazing }: DerivedOpening): void {
     const owner = { id: opening.id, kind: 'openings', level: level.id, matrix } as const;
-    for (const { part, mesh, finish } of filling)
-      parts.put(owner, {
-        part,
-        sort: 'opening',
-        finish,
-        chosen: part in opening.finishes,
-        target: { kind: 'opening', opening: opening.id, part },
-        mesh,
-        host: opening.wall,
-        panes: part === 'glass' ? glazing : undefined,
-      });
-    for (const { side, mesh } of floors) {
+    for (const { part, mesh } of filling)
+      parts.putOf(owner, opening, { part, sort: 'opening', mesh, host: opening.wall, panes: part === 'glass' ? glazing : undefined });
+    for (const { side, mesh, z } of floors) {
       const room = rooms[side];
-      const common = { part: 'floor', key: `floor-${side}`, sort: 'floor', mesh } as const;
       // The floor in a way belongs to the room beside it.
       if (room) {
         const { floor } = project.rooms[room];
         parts.put(
           { id: room, kind: 'rooms', level: level.id },
-          { ...common, key: `${opening.id}/${side}`, finish: floor ?? BARE.floor, chosen: floor !== null, target: { kind: 'floor', room }, at: onceAt(matrix) },
+          {
+            part: 'floor',
+            // At another height than the room's it is a floor for itself.
+            key: Math.abs(z - project.rooms[room].step) < COINCIDENT ? wayKey(opening.id, side) : `${wayKey(opening.id, side)}/apart`,
+            sort: 'floor',
+            mesh,
+            finish: floor ?? BARE.floor,
+            chosen: floor !== null,
+            target: { kind: 'floor', room },
+          },
         );
-      } else parts.put(owner, { ...common, finish: BARE.outside, target: null });
+      } else parts.putOf(owner, opening, { part: 'threshold', key: wayKey(opening.id, side), sort: 'floor', mesh });
     }
   }
 
@@ -355,17 +358,7 @@ export class LevelDeriver {
       if (column.level !== level.id) continue;
       const derived = this.memo.get('column', id, [column, level], () => columnSolid(column, level));
       columns.push(derived);
-      parts.put(
-        { id, kind: 'columns', level: level.id },
-        {
-          part: 'body',
-          sort: 'column',
-          finish: column.finish ?? BARE.wall,
-          chosen: column.finish !== null,
-          target: { kind: 'column', column: id },
-          mesh: derived.mesh,
-        },
-      );
+      parts.putOf({ id, kind: 'columns', level: level.id }, column, { part: 'body', sort: 'column', mesh: derived.mesh });
     }
     return columns;
   }
@@ -418,10 +411,17 @@ const lift = (mesh: Mesh, z: number): Mesh => (z === 0 ? mesh : { ...mesh, posit
 /** How far the underside of a slab lies above the ceilings that hide it, metres: no two faces lie in one plane. */
 const SLAB_GAP = 0.004;
 
+/** A floor slab: its edge between the walls of two levels, the edges of its holes, its underside. */
+export interface SlabMeshes {
+  edge: Mesh;
+  voids: Mesh;
+  underside: Mesh;
+}
+
 /** Edges and underside of the floor slab, those of its holes too. */
-export function slabMesh(outline: Region[], z: number, full: number, holes: readonly Region[] = [], gap = 0): Mesh {
+export function slabMeshes(outline: Region[], z: number, full: number, holes: readonly Region[] = [], gap = 0): SlabMeshes {
   const thickness = full - Math.min(gap, full / 2);
-  const builder = new MeshBuilder();
+  const [edge, voids, underside] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
   if (thickness > 0)
     for (const { outer } of outline) {
       if (outer.length < 3 || signedArea(outer) <= 0) continue;
@@ -429,10 +429,16 @@ export function slabMesh(outline: Region[], z: number, full: number, holes: read
         for (const ring of [part.outer, ...part.holes])
           ring.forEach((p, i) => {
             const q = ring[(i + 1) % ring.length];
+            // A hole may reach as far as the edge: what of the ring lies on the outline is edge still.
+            const middle = lerp(p, q, 0.5);
+            const builder = ring !== part.outer || (holes.length > 0 && !onRing(middle, outer)) ? voids : edge;
             builder.quad({ ...p, z: z - thickness }, { ...q, z: z - thickness }, { ...q, z }, { ...p, z });
           });
-        builder.region(part, (p) => ({ ...p, z: z - thickness }), { x: 0, y: 0, z: -1 }, true);
+        underside.region(part, (p) => ({ ...p, z: z - thickness }), { x: 0, y: 0, z: -1 }, true);
       }
     }
-  return builder.build();
+  return { edge: edge.build(), voids: voids.build(), underside: underside.build() };
 }
+
+/** Whether a point lies on a ring. */
+const onRing = (p: Vec2, ring: Ring): boolean => ring.some((a, i) => segmentDistance(p, a, ring[(i + 1) % ring.length]) < COINCIDENT * 10);

@@ -6,21 +6,7 @@ import { add, cross, cross3, distance, dot, left, lerp, scale, sub, sub3, unit, 
 import type { Background, Fence, GroundArea, Project } from '../project/schema';
 import { Parts, type Owned, type Owner } from '../model/body';
 import type { Memo } from '../model/memo';
-import { BARE } from './surfaces';
-
-/** What areas of the ground and fences are of before anybody has chosen. */
-export const GROUND_FINISHES: Record<GroundArea['kind'], string> = {
-  lawn: 'ground.grass',
-  gravel: 'ground.gravel',
-  paving: 'stone.flag',
-  drive: 'ground.gravel',
-  bed: 'ground.soil',
-  water: 'water.canal',
-  pool: 'water.pool',
-};
-export const FENCE_FINISHES: Record<Fence['kind'], string> = { boards: 'timber.ash', rails: 'timber.ash', hedge: 'leaf.green', wall: 'brick.red-stock' };
-const BASIN: Record<'water' | 'pool', string> = { water: 'ground.soil', pool: 'tile.square-white' };
-const EDGE = 'stone.flag';
+import { BARE } from '../project/kinds/first-finishes';
 
 export interface DerivedGround {
   id: string;
@@ -345,28 +331,13 @@ export function deriveOutside(memo: Memo, project: Project): Outside {
   const parts = new Parts(memo, project);
   const grounds = Object.values(project.grounds).map((area) => {
     const made = memo.get('area of ground', area.id, [area, ground], () => deriveGround(area, ground));
-    const owner: Owner = { id: area.id, kind: 'grounds', level: null };
-    const finish = area.finish ?? GROUND_FINISHES[area.kind];
-    const common = { sort: 'ground', chosen: area.finish !== null, target: { kind: 'part', of: area.id, part: 'surface' } } as const;
-    parts.put(owner, { ...common, part: 'surface', finish, mesh: made.surface });
-    const sides = area.kind === 'water' || area.kind === 'pool' ? BASIN[area.kind] : area.edge === 'retaining' ? EDGE : finish;
-    parts.put(owner, { ...common, part: 'sides', finish: sides, mesh: made.sides });
-    parts.put(owner, { ...common, part: 'edge', finish: EDGE, mesh: made.edge });
+    const owner = { id: area.id, kind: 'grounds', level: null } as const;
+    for (const part of ['surface', 'sides', 'edge'] as const) parts.putOf(owner, area, { part, sort: 'ground', mesh: made[part] });
     return made;
   });
   const fences = Object.values(project.fences).map((fence) => {
     const made = memo.get('fence', fence.id, [fence, project.grounds, project.site], () => deriveFence(fence, (p) => groundHeight(project, p)));
-    parts.put(
-      { id: fence.id, kind: 'fences', level: null },
-      {
-        part: 'body',
-        sort: 'fence',
-        finish: fence.finish ?? FENCE_FINISHES[fence.kind],
-        chosen: fence.finish !== null,
-        target: { kind: 'part', of: fence.id, part: 'body' },
-        mesh: made.mesh,
-      },
-    );
+    parts.putOf({ id: fence.id, kind: 'fences', level: null }, fence, { part: 'body', sort: 'fence', mesh: made.mesh });
     return made;
   });
   const holes = memo.get('ground holes', '', [project.grounds, ground], () => {

@@ -3,7 +3,7 @@ import { dormerShape, holesInRoof, rooflightInRoof } from '../project/dormers';
 import { rooflightRoom } from '../project/rooflights';
 import { roofShape, roofsToFollow, type RoofShape } from '../project/roofs';
 import type { Level, Project } from '../project/schema';
-import { deriveDormer, DORMER_FINISHES, type DerivedDormer } from './dormers';
+import { deriveDormer, type DerivedDormer } from './dormers';
 import { deriveFraming } from './framing';
 import { sameRegion, type JoinedPlan } from './junctions';
 import type { Parts } from '../model/body';
@@ -11,7 +11,6 @@ import { sameItems, type Memo } from '../model/memo';
 import type { DerivedRoom } from './model';
 import { deriveInRoof, deriveRooflight, type DerivedRooflight } from './rooflights';
 import { atticFaces, deriveRoof, type DerivedRoof, type RoofHole } from './roofs';
-import { ROOF_FINISHES } from './surfaces';
 
 /** What is known of a level when what lies over it is derived; what is made is added to `parts`. */
 interface Overhead {
@@ -40,16 +39,8 @@ export class OverheadDeriver {
       });
       rooflights.push(derived);
       const owner = { id, kind: 'rooflights', level: level.id, matrix: derived.matrix } as const;
-      for (const { part, mesh, finish } of derived.parts)
-        parts.put(owner, {
-          part,
-          sort: 'opening',
-          finish,
-          chosen: part in rooflight.finishes,
-          target: { kind: 'opening', opening: id, part },
-          mesh,
-          panes: part === 'glass' ? derived.glazing : undefined,
-        });
+      for (const { part, mesh } of derived.parts)
+        parts.putOf(owner, rooflight, { part, sort: 'opening', mesh, panes: part === 'glass' ? derived.glazing : undefined });
     }
     return rooflights;
   }
@@ -78,15 +69,7 @@ export class OverheadDeriver {
       out.push(derived);
       const owner = { id, kind: 'dormers', level: level.id, matrix: derived.matrix } as const;
       for (const { part, mesh } of derived.parts)
-        parts.put(owner, {
-          part,
-          sort: 'dormer',
-          finish: dormer.finishes[part] ?? (part === 'covering' ? (project.roofs[dormer.roof].covering ?? DORMER_FINISHES.covering) : DORMER_FINISHES[part]),
-          chosen: part in dormer.finishes,
-          target: { kind: 'part', of: id, part },
-          mesh,
-          panes: part === 'glass' ? derived.glazing : undefined,
-        });
+        parts.putOf(owner, dormer, { part, sort: 'dormer', mesh, panes: part === 'glass' ? derived.glazing : undefined });
     }
     return out;
   }
@@ -107,19 +90,11 @@ export class OverheadDeriver {
       });
       const owner = { id: roof.id, kind: 'roofs', level: level.id } as const;
       const put = (part: 'covering' | 'fascia' | 'soffit' | 'timber', mesh: Mesh, sort: 'roof' | 'framing' = 'roof', key: string = part): void =>
-        parts.put(owner, {
-          part,
-          key,
-          sort,
-          finish: roof[part] ?? ROOF_FINISHES[part],
-          chosen: roof[part] !== null,
-          target: { kind: 'roof', roof: roof.id, part },
-          mesh,
-        });
+        parts.putOf(owner, roof, { part, key, sort, mesh });
       put('soffit', derived.cuts, 'roof', 'cuts');
       // Over rooms with a ceiling of their own, the underside shows from the attic.
       const attic = this.memo.get('attic', roof.id, [shape, level, holes, open, ...joined.outline], () => atticFaces(derived, level, joined.outline, open));
-      parts.put(owner, { part: 'attic', sort: 'roof', finish: ROOF_FINISHES.timber, target: null, mesh: attic });
+      parts.put(owner, { part: 'attic', sort: 'roof', finish: 'timber.oak', target: null, mesh: attic });
       if (derived.framing && roof.framing?.shown) put('timber', derived.framing.mesh, 'framing');
       put('covering', derived.covering);
       put(

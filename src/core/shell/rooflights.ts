@@ -6,7 +6,7 @@ import { add, rotate, type Vec2, type Vec3 } from '../geometry/vec';
 import { rooflightRing } from '../project/rooflights';
 import type { Level, Room, Rooflight } from '../project/schema';
 import type { Pane } from '../model/body';
-import { JOINERY, OPENING_FINISHES } from './openings/sizes';
+import { JOINERY } from './openings/sizes';
 import { ceilingHeight } from './rooms';
 
 export interface DerivedRooflight {
@@ -16,7 +16,7 @@ export interface DerivedRooflight {
   ring: Ring;
   room: string;
   matrix: Matrix;
-  parts: { part: 'frame' | 'glass'; mesh: Mesh; finish: string }[];
+  parts: { part: 'frame' | 'glass'; mesh: Mesh }[];
   glazing: Pane[];
   /** Height of its glass above the floor of the level, metres. */
   height: number;
@@ -91,7 +91,7 @@ export function deriveRooflight(rooflight: Rooflight, room: Pick<Room, 'id' | 'c
         ['frame', frame],
         ['glass', glass],
       ] as const
-    ).map(([part, builder]) => ({ part, mesh: builder.build(), finish: rooflight.finishes[part] ?? OPENING_FINISHES[part] })),
+    ).map(([part, builder]) => ({ part, mesh: builder.build() })),
     glazing: [
       {
         corner: { ...add(rooflight, rotate({ x: -gx, y: -gy }, rotation)), z },

@@ -1,33 +1,18 @@
-import type { Owner, Parts } from '../model/body';
-import type { Slab } from '../project/schema';
+import type { Mesh } from '../geometry/mesh';
+import type { Parts } from '../model/body';
+import { partKinds } from '../project/kinds';
+import { BARE } from '../project/kinds/first-finishes';
 import type { DerivedWall, WallSide } from './walls';
 
-/** What a surface is worth before anybody has chosen a finish. */
-export const BARE = {
-  wall: 'bare.plaster',
-  floor: 'bare.screed',
-  ceiling: 'bare.ceiling',
-  outside: 'bare.render',
-  ground: 'bare.ground',
-  cut: 'bare.cut',
-} as const;
-
-/** What the parts of a roof are of before anybody has chosen. */
-export const ROOF_FINISHES = { covering: 'bare.cut', fascia: 'paint.skein', soffit: 'paint.skein', timber: 'timber.oak' } as const;
-
-/** What the parts of stairs, guards and slabs are of before anybody has chosen. */
-export const STAIR_FINISHES = { tread: 'timber.oak-plank', riser: 'paint.skein', string: 'paint.skein', rail: 'timber.oak', infill: 'paint.skein' } as const;
-export const INFILL_FINISHES = { balusters: 'paint.skein', glass: 'glass.clear', cable: 'metal.steel-brushed', none: 'paint.skein' } as const;
-export const SLAB_FINISHES: Record<Slab['kind'], { top: string; edge: string }> = {
-  mezzanine: { top: 'timber.oak-plank', edge: 'paint.skein' },
-  balcony: { top: 'stone.flag', edge: 'bare.render' },
-  deck: { top: 'timber.ash-plank', edge: 'timber.ash' },
-  foundation: { top: 'bare.screed', edge: 'bare.screed' },
-};
-
 /** The parts of a wall: its faces with their finishes, its top, its hidden ends. */
-export function putWall(parts: Parts, wall: DerivedWall, finishOf: (side: WallSide) => { finish: string; chosen: boolean }, level: string): void {
-  const owner: Owner = { id: wall.id, kind: 'walls', level };
+export function putWall(
+  parts: Parts,
+  wall: DerivedWall,
+  finishOf: (side: WallSide) => { finish: string; chosen: boolean },
+  tops: { top: Mesh; edge: Mesh },
+  level: string,
+): void {
+  const owner = { id: wall.id, kind: 'walls', level } as const;
   wall.sides.forEach((side, i) =>
     parts.put(owner, {
       part: side.side,
@@ -39,6 +24,13 @@ export function putWall(parts: Parts, wall: DerivedWall, finishOf: (side: WallSi
     }),
   );
   if (wall.wall.kind !== 'wall') return;
-  parts.put(owner, { part: 'top', sort: 'top', finish: BARE.cut, target: null, mesh: wall.lids });
+  // A top that is seen goes on as the face beside it, the one in a room first; what ends at a ceiling shows the cut.
+  if (partKinds('walls', wall.wall, NO_LOOK).length) {
+    const beside = wall.sides.find((side) => !side.outdoors) ?? wall.sides[0];
+    parts.putOf(owner, wall.wall, { part: 'top', sort: 'top', mesh: tops.top }, beside && finishOf(beside).finish);
+  } else parts.put(owner, { part: 'top', sort: 'top', finish: BARE.cut, target: null, mesh: tops.top });
+  parts.put(owner, { part: 'foot', sort: 'top', finish: BARE.cut, target: null, mesh: tops.edge });
   parts.put(owner, { part: 'cap', sort: 'cap', finish: BARE.cut, target: null, mesh: wall.caps });
 }
+
+const NO_LOOK = { roofs: {}, outside: { walls: null } };

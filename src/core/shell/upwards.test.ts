@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { joinMeshes, meshArea } from '../geometry/mesh';
+import { joinMeshes, type Mesh, meshArea } from '../geometry/mesh';
 import { regionArea, signedArea } from '../geometry/polygon';
 import { newBeam, newFence, newGround, newSlab, newVoid, rectangleOf, ROOF_SECTIONS, roofSection } from '../project/built-defaults';
 import { checkDormer, newDormer } from '../project/dormers';
@@ -9,7 +9,7 @@ import { roofShape } from '../project/roofs';
 import { DORMER_FORMS, emptyProject, FENCE_KINDS, type Project } from '../project/schema';
 import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
-import { slabMesh } from './level';
+import { slabMeshes } from './level';
 import { deriveShell } from '../model/derive';
 import { FRAMING } from './framing';
 import { depthAt } from './outside';
@@ -173,8 +173,8 @@ describe('slabs, voids, beams', () => {
       fc.property(sizes, sizes, sizes, (x, y, s) => {
         const outline = [{ outer: rectangleOf({ x: 0, y: 0 }, { x: 8, y: 6 }), holes: [] }];
         const hole = rectangleOf({ x: 0.5 + x * 4, y: 0.5 + y * 3 }, { x: 1.5 + x * 4 + s, y: 2 + y * 3 });
-        const mesh = slabMesh(outline, 2.75, 0.25, [{ outer: hole, holes: [] }]);
-        const top = slabMesh(outline, 2.75, 0.25, [{ outer: hole, holes: [] }]);
+        const mesh = slab(outline, 2.75, 0.25, [{ outer: hole, holes: [] }]);
+        const top = slab(outline, 2.75, 0.25, [{ outer: hole, holes: [] }]);
         // The upper side is the floors of the rooms: here the underside, lifted and turned over.
         const lid = { ...top, positions: top.positions.map((v, i) => (i % 3 === 2 ? 2.75 : v)), indices: top.indices.slice().reverse() };
         expect(openEdges(joinMeshes([mesh, flat(lid)]))).toBe(0);
@@ -314,7 +314,12 @@ describe('outside', () => {
 });
 
 /** A mesh of which only what lies flat is kept. */
-function flat(mesh: ReturnType<typeof slabMesh>): ReturnType<typeof slabMesh> {
+const slab = (...args: Parameters<typeof slabMeshes>): Mesh => {
+  const { edge, voids, underside } = slabMeshes(...args);
+  return joinMeshes([edge, voids, underside]);
+};
+
+function flat(mesh: Mesh): Mesh {
   const kept: number[] = [];
   for (let k = 0; k < mesh.indices.length; k += 3) {
     const i = mesh.indices[k];

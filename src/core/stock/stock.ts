@@ -95,7 +95,7 @@ export function putPiece(parts: Parts, { id, piece, item, matrix, parts: made }:
       role: (item?.cabinet && PART_ROLES[part]) || null,
       finish,
       chosen: part in piece.finishes,
-      target: { kind: 'piece', piece: id, part },
+      target: { kind: 'part', of: id, part },
       mesh,
       lamp: part === LAMP_PART && piece.lamp ? piece.lamp : undefined,
     });

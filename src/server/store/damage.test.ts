@@ -12,7 +12,7 @@ import { faultOf, storeFault } from './faults';
 import { checkDatabase, claimFolder, keepHead, places, sweep } from './folder';
 import { pack } from './packing';
 import { repair } from './repair';
-import { change, freshApp, refusal, rename } from './testing';
+import { asVersion4, change, freshApp, refusal, rename } from './testing';
 
 const at = freshApp();
 
@@ -110,13 +110,13 @@ describe('an old project that many ask for at once', () => {
     const { app } = at;
     const id = await app.projects.createEmpty('Old', 'metric');
     const { project } = await app.projects.load(id);
-    await app.db.snapshots.update({ data: pack({ ...project, version: 4, name: 'Old\u0000' }) }, { where: { projectId: id } });
+    await app.db.snapshots.update({ data: pack(asVersion4({ ...project, name: 'Old\u0000' })) }, { where: { projectId: id } });
     const again = await at.reopen();
     const seen: string[] = [];
     again.db.sequelize.addHook('afterBulkDestroy', () => void seen.push('destroyed'));
     const answers = await Promise.all(Array.from({ length: 10 }, () => again.projects.load(id)));
     expect(new Set(answers).size).toBe(1);
-    expect(answers[0].project).toMatchObject({ version: 5, name: 'Old\ufffd' });
+    expect(answers[0].project).toMatchObject({ version: 6, name: 'Old\ufffd' });
     expect(seen).toEqual(['destroyed']);
     expect(await again.db.snapshots.count({ where: { projectId: id } })).toBe(1);
   });
@@ -125,13 +125,13 @@ describe('an old project that many ask for at once', () => {
     const { app } = at;
     const id = await app.projects.createEmpty('Old', 'metric');
     const { project } = await app.projects.load(id);
-    await app.db.snapshots.update({ data: pack({ ...project, version: 4 }) }, { where: { projectId: id } });
+    await app.db.snapshots.update({ data: pack(asVersion4(project)) }, { where: { projectId: id } });
     const again = await at.reopen();
     const create = again.db.snapshots.create.bind(again.db.snapshots);
     again.db.snapshots.create = (() => Promise.reject(new Error('killed'))) as never;
     await expect(again.projects.load(id)).rejects.toThrow('killed');
     again.db.snapshots.create = create as never;
-    expect((await again.projects.load(id)).project.version).toBe(5);
+    expect((await again.projects.load(id)).project.version).toBe(6);
   });
 });
 

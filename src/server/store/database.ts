@@ -22,6 +22,8 @@ export interface ProjectRow {
   deletedAt: Date | null;
   /** JSON of its figures; null until they are worked out. */
   card: string | null;
+  /** JSON of the states in which its log went on in a newer format, oldest first: `{ seq, version }`. */
+  boundaries: string;
 }
 
 export interface ChangeRow {
@@ -134,6 +136,7 @@ export async function openDatabase(folder: string): Promise<Database> {
       changedAt: DataTypes.DATE as never,
       deletedAt: DataTypes.DATE as never,
       card: DataTypes.TEXT as never,
+      boundaries: { type: DataTypes.TEXT, allowNull: false, defaultValue: '[]' },
     }),
     changes: define<ChangeRow>('changes', {
       projectId: key(),

@@ -10,7 +10,7 @@ import { emptyProject, type Project } from '@/core/project/schema';
 import { makeApp } from '../application';
 import { openDatabase } from './database';
 import { migrations } from './migrations';
-import { change } from './testing';
+import { asVersion4, change } from './testing';
 
 let folder: string;
 beforeEach(async () => {
@@ -33,7 +33,7 @@ async function oldDatabase(changes: Change[]): Promise<Project> {
     db.query(`INSERT INTO ${table} (${Object.keys(row).join(', ')}) VALUES (${Object.keys(row).map((_, i) => `$${i + 1}`)})`, { bind: Object.values(row) });
   await insert('projects', { id: 'old', name: 'Old', seq: changes.length, createdAt: at, changedAt: at });
   await insert('assets', { hash: HASH, mime: 'image/png', bytes: 100, at });
-  await insert('snapshots', { projectId: 'old', seq: 0, json: JSON.stringify({ ...project, version: 4 }) });
+  await insert('snapshots', { projectId: 'old', seq: 0, json: JSON.stringify(asVersion4(project)) });
   for (const [i, one] of changes.entries()) {
     const outcome = runChange(project, one);
     project = outcome.project;
@@ -49,7 +49,7 @@ async function oldDatabase(changes: Change[]): Promise<Project> {
       inverse: JSON.stringify(outcome.inverse),
       at,
     });
-    if ((i + 1) % 50 === 0) await insert('snapshots', { projectId: 'old', seq: i + 1, json: JSON.stringify({ ...project, version: 4 }) });
+    if ((i + 1) % 50 === 0) await insert('snapshots', { projectId: 'old', seq: i + 1, json: JSON.stringify(asVersion4(project)) });
   }
   await db.close();
   return project;
@@ -90,8 +90,10 @@ describe('a database of the release before', () => {
       const state = await app.projects.load('old');
       expect(state.seq).toBe(122);
       expect(state.project).toEqual(project);
-      const history = await app.projects.history('old');
-      expect([history.length, history[0].title, history[0].patches.length > 4]).toEqual([122, 'Draw walls', true]);
+      // Its steps are of an earlier format: none is taken back, each of its states can be had.
+      expect([await app.projects.history('old'), await app.projects.boundary('old')]).toEqual([[], 122]);
+      expect(await app.db.changes.count({ where: { projectId: 'old' } })).toBe(122);
+      expect([(await app.projects.stateAt('old', 60)).name, (await app.projects.stateAt('old', 0)).name]).toEqual(['Name 57', 'Old']);
       expect((await app.db.uses.findAll()).map((u) => [u.projectId, u.hash])).toEqual([['old', HASH]]);
       const columns = await app.db.sequelize.query<{ name: string }>("SELECT name FROM pragma_table_info('changes')", { type: QueryTypes.SELECT });
       expect(columns.map((c) => c.name)).not.toContain('patches');

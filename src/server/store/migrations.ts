@@ -73,6 +73,17 @@ export const migrations = [
       throw new Error('The packed log is not unpacked again.');
     },
   },
+  {
+    // A log may go on in a newer format than it began in: where, is kept with its project.
+    name: '0004-boundaries',
+    async up({ context: q }: { context: QueryInterface }): Promise<void> {
+      if ('boundaries' in (await q.describeTable('projects'))) return;
+      await q.addColumn('projects', 'boundaries', { type: DataTypes.TEXT, allowNull: false, defaultValue: '[]' });
+    },
+    async down({ context: q }: { context: QueryInterface }): Promise<void> {
+      await q.removeColumn('projects', 'boundaries');
+    },
+  },
 ];
 
 const HASH = /"([0-9a-f]{64})"/g;

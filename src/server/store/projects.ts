@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { applyPatches, enablePatches, type Patch } from 'immer';
 import { Op, type Transaction } from 'sequelize';
 import { assetsOf } from '@/core/formats/project-file/project-file';
-import { commandTitle, runChange, validateProject, type Change } from '@/core/project/commands';
+import { broughtUp, commandTitle, runChange, validateProject, type Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
 import { emptyProject, FORMAT_VERSION, type Project } from '@/core/project/schema';
 import { cutText } from '@/core/units/text';
@@ -55,6 +55,12 @@ export class ChangeRefused extends DomainError {
 export interface State {
   seq: number;
   project: Project;
+}
+
+/** A state in which a log went on in a newer format. */
+interface Boundary {
+  seq: number;
+  version: number;
 }
 
 /** How many changes are sent at once. */
@@ -143,24 +149,36 @@ export class Projects {
     if (version < FORMAT_VERSION) {
       current = validateProject(project);
       const data = pack(current);
-      // Later changes stand on this snapshot.
+      // Later changes stand on this snapshot; those before it keep the format they were made in.
+      const boundaries = [...(await this.boundaries(id)), { seq, version: FORMAT_VERSION }];
       await this.db.write(async (transaction) => {
         await this.db.snapshots.destroy({ where: { projectId: id, seq }, transaction });
         await this.db.snapshots.create({ projectId: id, seq, data }, { transaction });
+        await this.db.projects.update({ boundaries: JSON.stringify(boundaries) }, { where: { id }, transaction });
       });
     }
     return this.hold(id, { seq, project: current });
   }
 
+  /** The states in which the log of a project went on in a newer format, oldest first. */
+  private async boundaries(id: string): Promise<Boundary[]> {
+    const row = await this.db.projects.findByPk(id, { attributes: ['boundaries'] });
+    return JSON.parse(row?.boundaries ?? '[]') as Boundary[];
+  }
+
   /**
    * The newest state that can be read: from the newest readable snapshot as far as its changes reach without a gap.
+   * Changes are run in the format they were kept in; where the log goes on in a newer one, the state is brought up.
    *
+   * @param to the last change to be run; left out: the newest
    * @throws DomainError `project.broken` where there is no readable snapshot
    */
-  private async replay(id: string): Promise<{ seq: number; project: unknown; last: number }> {
-    const [row, seqs] = await Promise.all([
+  private async replay(id: string, to = Infinity): Promise<{ seq: number; project: unknown; last: number }> {
+    const until = Number.isFinite(to) ? { [Op.lte]: to } : {};
+    const [row, boundaries, seqs] = await Promise.all([
       this.db.projects.findByPk(id),
-      this.db.snapshots.findAll({ where: { projectId: id }, attributes: ['seq'], order: [['seq', 'DESC']] }),
+      this.boundaries(id),
+      this.db.snapshots.findAll({ where: { projectId: id, seq: { [Op.gte]: 0, ...until } }, attributes: ['seq'], order: [['seq', 'DESC']] }),
     ]);
     if (!seqs.length) throw broken(id, 'its first state is missing', false);
     const last = row?.seq ?? 0;
@@ -173,11 +191,15 @@ export class Projects {
       } catch {
         continue;
       }
-      const rows = await this.db.changes.findAll({ where: { projectId: id, seq: { [Op.gt]: from } }, order: [['seq', 'ASC']] });
+      const rows = await this.db.changes.findAll({ where: { projectId: id, seq: { [Op.gt]: from, ...until } }, order: [['seq', 'ASC']] });
+      const bringUp = (at: number): void => {
+        for (const b of boundaries) if (b.seq === at) project = broughtUp(project, b.version);
+      };
       let seq = from;
       for (const change of rows) {
         if (change.seq !== seq + 1) break;
         try {
+          bringUp(seq);
           project = applyPatches(project as object, dataOf(change).patches);
         } catch {
           break;
@@ -190,6 +212,19 @@ export class Projects {
     throw broken(id, 'none of its states can be read', false);
   }
 
+  /**
+   * The project as it was after so many changes, brought up to the format of today.
+   *
+   * @throws DomainError `project.missing`, `project.broken` where that state can’t be read
+   */
+  async stateAt(id: string, at: number): Promise<Project> {
+    const row = await this.db.projects.findByPk(id);
+    if (!row || at < 0 || at > row.seq) throw new DomainError('project.missing', 'This state of the project is not here.', [id]);
+    const { seq, project } = await this.replay(id, at);
+    if (seq !== at) throw broken(id, `its change ${seq + 1} can’t be read`);
+    return validateProject(project);
+  }
+
   /** What can still be read of a project, checked or not, for taking it elsewhere. */
   async salvage(id: string): Promise<{ name: string; seq: number; last: number; project: unknown }> {
     const row = await this.db.projects.findByPk(id);
@@ -197,17 +232,28 @@ export class Projects {
     return { ...(await this.replay(id)), name: row.name };
   }
 
-  /** Changes after a sequence number, oldest first, `STRETCH` of them at most. */
+  /**
+   * Changes after a sequence number, oldest first, `STRETCH` of them at most.
+   *
+   * @throws DomainError `project.raised` where they are of an earlier format, which no window knows any more
+   */
   async changesSince(id: string, seq: number): Promise<KeptChange[]> {
+    if (seq < (await this.boundary(id))) throw new DomainError('project.raised', 'This project was brought up to a newer version; reload the window.', [id]);
     const rows = await this.db.changes.findAll({ where: { projectId: id, seq: { [Op.gt]: seq } }, order: [['seq', 'ASC']], limit: STRETCH });
     const changes = rows.map(kept);
     if (changes.includes(null)) throw broken(id, 'one of its changes is damaged');
     return changes as KeptChange[];
   }
 
-  /** The newest changes, for undo after a reload, oldest first, as far back as they can be read. */
+  /** Up to which change the log is of an earlier format; 0 where all of it is of today's. */
+  async boundary(id: string): Promise<number> {
+    return (await this.boundaries(id)).at(-1)?.seq ?? 0;
+  }
+
+  /** The newest changes, for undo after a reload, oldest first, as far back as they can be read and taken back. */
   async history(id: string): Promise<KeptChange[]> {
-    const rows = await this.db.changes.findAll({ where: { projectId: id }, order: [['seq', 'DESC']], limit: HISTORY_SENT });
+    const from = await this.boundary(id);
+    const rows = await this.db.changes.findAll({ where: { projectId: id, seq: { [Op.gt]: from } }, order: [['seq', 'DESC']], limit: HISTORY_SENT });
     const changes = rows.map(kept);
     const end = changes.indexOf(null);
     return (end < 0 ? changes : changes.slice(0, end)).reverse() as KeptChange[];
@@ -224,7 +270,7 @@ export class Projects {
     await this.db.write(async (transaction) => {
       if (await this.db.projects.findByPk(id, { transaction }))
         throw new DomainError('project.taken', 'The project was not made: there is one with its id.', [id]);
-      await this.db.projects.create({ id, name, seq: 0, createdAt: now, changedAt: now, deletedAt: null, card: null }, { transaction });
+      await this.db.projects.create({ id, name, seq: 0, createdAt: now, changedAt: now, deletedAt: null, card: null, boundaries: '[]' }, { transaction });
       await this.db.snapshots.create({ projectId: id, seq: 0, data }, { transaction });
       await this.note(id, assets, transaction);
     });

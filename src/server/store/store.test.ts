@@ -26,10 +26,10 @@ describe('a project an earlier version kept', () => {
     const { underlay: _u, ...ground } = levels.ground;
     await at.app.db.snapshots.update({ data: pack({ ...rest, version: 1, levels: { ground } }) }, { where: { projectId: id } });
     const { projects } = await at.reopen();
-    expect((await projects.load(id)).project).toMatchObject({ version: 5, guides: {}, levels: { ground: { underlay: null } } });
+    expect((await projects.load(id)).project).toMatchObject({ version: 6, guides: {}, levels: { ground: { underlay: null } } });
     await projects.append(id, 0, [rename('New')]);
     const again = await at.reopen();
-    expect((await again.projects.load(id)).project).toMatchObject({ version: 5, name: 'New' });
+    expect((await again.projects.load(id)).project).toMatchObject({ version: 6, name: 'New' });
   });
 });
 

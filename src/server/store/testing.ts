@@ -4,6 +4,7 @@ import path from 'node:path';
 import { afterEach, beforeEach, expect } from 'vitest';
 import type { Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
+import type { Project } from '@/core/project/schema';
 import { makeApp, type App } from '../application';
 import { openDatabase } from './database';
 
@@ -34,6 +35,11 @@ export function freshApp(): { readonly folder: string; readonly app: App; reopen
       return (app = await makeApp(await openDatabase(folder), folder));
     },
   };
+}
+
+/** What version 4 kept of a project without finishes on its parts. */
+export function asVersion4({ contents: { held, ...rest }, ...project }: Project): object {
+  return { ...project, outline: { ...rest, locked: held }, version: 4 };
 }
 
 let number = 0;

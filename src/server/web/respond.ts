@@ -15,6 +15,7 @@ const STATUS: [RegExp, number][] = [
   [/^(file|asset)\.(large|size)$/, 413],
   [/^asset\.kind/, 415],
   [/^project\.taken$/, 409],
+  [/^project\.raised$/, 410],
   [/^store\.full$/, 507],
   [/^(store|work\.(crowded|died|time|memory))/, 503],
 ];

@@ -3,8 +3,6 @@ import Box from '@mui/material/Box';
 import { FENCE_NAMES, GROUND_NAMES, SLAB_NAMES } from '@/core/project/built-defaults';
 import { cornersOf, withCorners } from '@/core/project/putting';
 import type { Beam, Fence, GroundArea, Slab, Void } from '@/core/project/schema';
-import { INFILL_FINISHES, SLAB_FINISHES, STAIR_FINISHES } from '@/core/shell/surfaces';
-import { FENCE_FINISHES, GROUND_FINISHES } from '@/core/shell/outside';
 import { formatArea, formatLength } from '@/core/units/length';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
@@ -12,7 +10,7 @@ import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { SECTIONS } from './ColumnDocket';
 import { guardField } from './StairDocket';
-import { Actions, Swatches, useEdit } from './parts';
+import { Actions, PartSwatches, useEdit } from './parts';
 
 const status = (value: string, set: (v: never) => boolean): Field => ({
   kind: 'choice',
@@ -81,22 +79,7 @@ export function SlabDocket({ id }: { id: string }) {
         ]}
       />
       <Corners id={id} />
-      <Swatches
-        items={[
-          ...(['top', 'edge'] as const).map((part) => ({
-            label: part,
-            finish: slab.finishes[part] ?? SLAB_FINISHES[slab.kind][part],
-            target: { kind: 'part', of: id, part } as const,
-          })),
-          ...(slab.guard
-            ? (['rail', 'infill'] as const).map((part) => ({
-                label: part,
-                finish: slab.finishes[part] ?? (part === 'rail' ? STAIR_FINISHES.rail : INFILL_FINISHES[slab.guard!.infill]),
-                target: { kind: 'part', of: id, part } as const,
-              }))
-            : []),
-        ]}
-      />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );
@@ -122,6 +105,7 @@ export function VoidDocket({ id }: { id: string }) {
         ]}
       />
       <Corners id={id} />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );
@@ -157,7 +141,7 @@ export function BeamDocket({ id }: { id: string }) {
           status(beam.status, (v) => set({ status: v })),
         ]}
       />
-      <Swatches items={[{ label: 'body', finish: beam.finish ?? 'timber.oak', target: { kind: 'part', of: id, part: 'body' } }]} />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );
@@ -182,7 +166,7 @@ export function GroundDocket({ id }: { id: string }) {
             label: 'Kind',
             value: area.kind,
             options: Object.entries(GROUND_NAMES).map(([k, n]) => [k, n.toLowerCase()] as const),
-            set: (v) => set({ kind: v as GroundArea['kind'], finish: null }),
+            set: (v) => set({ kind: v as GroundArea['kind'], finishes: {} }),
           },
           { kind: 'length', label: water ? 'Surface at' : 'Height', value: area.z, set: (z) => set({ z }) },
           !water && {
@@ -220,7 +204,7 @@ export function GroundDocket({ id }: { id: string }) {
         ]}
       />
       <Corners id={id} />
-      <Swatches items={[{ label: 'surface', finish: area.finish ?? GROUND_FINISHES[area.kind], target: { kind: 'part', of: id, part: 'surface' } }]} />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );
@@ -244,7 +228,7 @@ export function FenceDocket({ id }: { id: string }) {
             label: 'Kind',
             value: fence.kind,
             options: Object.entries(FENCE_NAMES).map(([k, n]) => [k, n.toLowerCase()] as const),
-            set: (v) => set({ kind: v as Fence['kind'], finish: null }),
+            set: (v) => set({ kind: v as Fence['kind'], finishes: {} }),
           },
           { kind: 'length', label: 'Height', value: fence.height, set: (height) => set({ height }) },
           { kind: 'length', label: 'Thickness', value: fence.thickness, set: (thickness) => set({ thickness }) },
@@ -255,7 +239,7 @@ export function FenceDocket({ id }: { id: string }) {
         ]}
       />
       <Corners id={id} />
-      <Swatches items={[{ label: 'body', finish: fence.finish ?? FENCE_FINISHES[fence.kind], target: { kind: 'part', of: id, part: 'body' } }]} />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );

@@ -1,10 +1,9 @@
 'use client';
 import type { Column } from '@/core/project/schema';
-import { BARE } from '@/core/shell/surfaces';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable } from '../look/FieldTable';
 import { useStudio } from '../store/studio';
-import { Actions, Swatches, useEdit } from './parts';
+import { Actions, PartSwatches, useEdit } from './parts';
 
 /** A column: section, sizes, height, finish. */
 export function ColumnDocket({ id }: { id: string }) {
@@ -27,7 +26,7 @@ export function ColumnDocket({ id }: { id: string }) {
           { kind: 'choice', label: 'Status', value: column.status, options: STATUS_NAMES, set: (v) => set({ status: v as Column['status'] }) },
         ]}
       />
-      <Swatches items={[{ label: 'face', finish: column.finish ?? BARE.wall, target: { kind: 'column', column: id } }]} />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );

@@ -1,7 +1,7 @@
 'use client';
 import { useState, type ReactNode } from 'react';
 import { stockItem } from '@/core/stock/stock';
-import { surfaceName, useStudio } from '../store/studio';
+import { targetName, useStudio } from '../store/studio';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
 import { FaceDocket } from '../finishes/FaceDocket';
 import { FinishDocket } from '../finishes/FinishDocket';
@@ -37,7 +37,7 @@ export function Docket() {
   let title = '';
   let line = '';
   if (!many && stage === 'Finishes' && (target?.kind === 'wall' || target?.kind === 'floor' || target?.kind === 'ceiling')) {
-    title = surfaceName(project, target)
+    title = targetName(project, target)
       .replace(/^.*, /, '')
       .replace(/^./, (c) => c.toUpperCase());
     line = target.room ? (project.rooms[target.room]?.name ?? '') : 'Outside';
@@ -48,7 +48,7 @@ export function Docket() {
     body = <ManyDocket />;
   } else if (project.walls[entity]) {
     title = project.walls[entity].kind === 'boundary' ? 'Boundary' : 'Wall';
-    line = target ? surfaceName(project, target) : '';
+    line = target ? targetName(project, target) : '';
     body = <WallDocket id={entity} target={target} />;
   } else if (project.openings[entity]) {
     title = project.openings[entity].name;
@@ -112,7 +112,7 @@ export function Docket() {
     body = <Actions />;
   } else if (project.rooms[entity]) {
     title = project.rooms[entity].name;
-    line = target ? surfaceName(project, target) : 'Room';
+    line = target ? targetName(project, target) : 'Room';
     body = <RoomDocket id={entity} />;
   } else if (project.pieces[entity]) {
     title = project.pieces[entity].name;

@@ -2,11 +2,10 @@
 import { roofShape } from '@/core/project/roofs';
 import { DORMER_FORMS, type Dormer } from '@/core/project/schema';
 import { slopeFrame } from '@/core/project/dormers';
-import { DORMER_FINISHES } from '@/core/shell/dormers';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable } from '../look/FieldTable';
 import { pointName, useStudio } from '../store/studio';
-import { Actions, GridRow, Swatches, useEdit } from './parts';
+import { Actions, GridRow, PartSwatches, useEdit } from './parts';
 
 const FORM_NAMES: Record<Dormer['form'], string> = { gable: 'gable', hip: 'hipped', shed: 'single slope', flat: 'flat' };
 
@@ -14,7 +13,6 @@ const FORM_NAMES: Record<Dormer['form'], string> = { gable: 'gable', hip: 'hippe
 export function DormerDocket({ id }: { id: string }) {
   const dormer = useStudio((s) => s.project.dormers[id]);
   const shown = useStudio((s) => s.model.shell.project);
-  const derived = useStudio((s) => s.model.shell.levels.flatMap((l) => l.dormers).find((d) => d.id === id));
   const { units, run, say } = useEdit();
   const set = (values: Partial<Dormer>): boolean => run('dormer.put', { ...dormer, ...values });
   const roof = shown.roofs[dormer.roof] && roofShape(shown, shown.roofs[dormer.roof]);
@@ -55,13 +53,7 @@ export function DormerDocket({ id }: { id: string }) {
         ]}
       />
       <GridRow label="Panes" value={dormer.panes} onSet={(panes) => set({ panes })} />
-      <Swatches
-        items={(derived?.parts ?? []).map(({ part }) => ({
-          label: part,
-          finish: dormer.finishes[part] ?? DORMER_FINISHES[part],
-          target: { kind: 'part', of: id, part },
-        }))}
-      />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );

@@ -8,7 +8,7 @@ import { formatLength } from '@/core/units/length';
 import { Choice } from '../look/Choice';
 import { LengthField, Row, TextField } from '../look/fields';
 import { newId, useStudio } from '../store/studio';
-import { Actions, useEdit } from './parts';
+import { Actions, PartSwatches, useEdit } from './parts';
 
 /** A level: name, heights, and others added above or below it. */
 export function LevelDocket({ id }: { id: string }) {
@@ -70,6 +70,7 @@ export function LevelDocket({ id }: { id: string }) {
           onChoose={setWalls}
         />
       </Row>
+      <PartSwatches id={id} />
       <Actions plain>
         <Button size="small" onClick={add('above')}>
           Add above

@@ -5,8 +5,7 @@ import { formName } from '@/core/project/opening-defaults';
 import { openingGaps } from '@/core/project/openings';
 import { FORMS, type Opening, type OpeningForm, type Project } from '@/core/project/schema';
 import { wallLength, wallRidge } from '@/core/project/wall-line';
-import { partsOf } from '@/core/shell/openings/parts';
-import { clearWidth, OPENING_FINISHES } from '@/core/shell/openings/sizes';
+import { clearWidth } from '@/core/shell/openings/sizes';
 import { formatLength } from '@/core/units/length';
 import { PROFILES } from '@/core/finishes/profiles';
 import { Choice, STATUS_NAMES } from '../look/Choice';
@@ -14,7 +13,7 @@ import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { Diagram } from './Diagram';
-import { Actions, GridRow, Swatches, useEdit } from './parts';
+import { Actions, GridRow, PartSwatches, useEdit } from './parts';
 
 /** A door, window, pass-through or niche: form, sizes, where it stands and what holds it there, its parts. */
 export function OpeningDocket({ id }: { id: string }) {
@@ -251,13 +250,7 @@ export function OpeningDocket({ id }: { id: string }) {
       <Row label="Status">
         <Choice bare label="Status" value={opening.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />
       </Row>
-      <Swatches
-        items={partsOf(opening).map((part) => ({
-          label: part,
-          finish: opening.finishes[part] ?? OPENING_FINISHES[part],
-          target: { kind: 'opening', opening: id, part },
-        }))}
-      />
+      <PartSwatches id={id} />
       <Actions>
         <Button size="small" onClick={() => useStudio.setState({ elevation: { wall: opening.wall, side: opening.swing } })}>
           Elevation

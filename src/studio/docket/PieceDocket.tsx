@@ -1,14 +1,13 @@
 'use client';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
-import { LAMP_PART } from '@/core/stock/luminaires';
 import { clampSize, stockItem } from '@/core/stock/stock';
 import { formatLength } from '@/core/units/length';
 import { LengthField, NumberField, Row } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { Diagram } from './Diagram';
-import { Actions, Swatches, useEdit } from './parts';
+import { Actions, PartSwatches, useEdit } from './parts';
 
 /** A piece: sizes, place, light, finishes by part. */
 export function PieceDocket({ id }: { id: string }) {
@@ -77,13 +76,7 @@ export function PieceDocket({ id }: { id: string }) {
           </Row>
         </>
       ) : null}
-      {item ? (
-        <Swatches
-          items={Object.entries(item.parts)
-            .filter(([part]) => part !== LAMP_PART)
-            .map(([part, finish]) => ({ label: part, finish: piece.finishes[part] ?? finish, target: { kind: 'piece', piece: id, part } }))}
-        />
-      ) : null}
+      {item ? <PartSwatches id={id} /> : null}
       <Actions>
         <Button onClick={tools.duplicateSelection}>Duplicate</Button>
         <Button onClick={() => tools.turnSelection()}>Turn</Button>

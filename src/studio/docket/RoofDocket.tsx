@@ -3,13 +3,12 @@ import Button from '@mui/material/Button';
 import { edgeOf, isDrawn } from '@/core/project/roofs';
 import type { Framing, Roof, RoofEdge } from '@/core/project/schema';
 import { FRAMING } from '@/core/shell/framing';
-import { ROOF_FINISHES } from '@/core/shell/surfaces';
 import { formatArea, formatLength } from '@/core/units/length';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { colours } from '../look/theme';
 import { pointName, useStudio } from '../store/studio';
-import { Actions, Swatches, useEdit } from './parts';
+import { Actions, PartSwatches, useEdit } from './parts';
 
 const degrees = { min: 2, max: 85 };
 
@@ -242,13 +241,7 @@ export function RoofDocket({ id }: { id: string }) {
           },
         ]}
       />
-      <Swatches
-        items={(['covering', 'soffit', 'fascia', ...(framing ? (['timber'] as const) : [])] as const).map((part) => ({
-          label: part,
-          finish: roof[part] ?? ROOF_FINISHES[part],
-          target: { kind: 'roof', roof: id, part },
-        }))}
-      />
+      <PartSwatches id={id} />
       <Actions>
         {!drawn && over.kind !== 'outline' ? (
           <Button size="small" onClick={() => setAll({ rise: roof.all.rise + 0.1 })}>

@@ -1,10 +1,9 @@
 'use client';
 import type { Rooflight } from '@/core/project/schema';
-import { OPENING_FINISHES } from '@/core/shell/openings/sizes';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable } from '../look/FieldTable';
 import { useStudio } from '../store/studio';
-import { Actions, GridRow, Swatches, useEdit } from './parts';
+import { Actions, GridRow, PartSwatches, useEdit } from './parts';
 
 const FORMS = [
   ['fixed', 'fixed pane'],
@@ -50,13 +49,7 @@ export function RooflightDocket({ id }: { id: string }) {
         ]}
       />
       {form === 'dome' ? null : <GridRow label="Panes" value={rooflight.panes} onSet={(panes) => set({ panes })} />}
-      <Swatches
-        items={(['frame', 'glass'] as const).map((part) => ({
-          label: part,
-          finish: rooflight.finishes[part] ?? OPENING_FINISHES[part],
-          target: { kind: 'opening', opening: id, part },
-        }))}
-      />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );

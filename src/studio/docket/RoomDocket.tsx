@@ -3,12 +3,12 @@ import { useDeferredValue } from 'react';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
 import { USES, type Ceiling, type Room } from '@/core/project/schema';
-import { BARE } from '@/core/shell/surfaces';
+import { BARE } from '@/core/project/kinds/first-finishes';
 import { ceilingHeight } from '@/core/shell/rooms';
 import { formatArea, formatLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, Row, TextField } from '../look/fields';
-import { surfaceName, useStudio } from '../store/studio';
+import { targetName, useStudio } from '../store/studio';
 import { Actions, Swatches, useEdit } from './parts';
 
 /** A room: name, use, figures, floor and ceiling, finishes. */
@@ -121,7 +121,7 @@ export function RoomDocket({ id }: { id: string }) {
               bare
               label="Along which wall"
               value={cover.along}
-              options={faces.map((s) => [s.key, surfaceName(project, { kind: 'wall', room: id, wall: s.wall, side: s.side }).replace(/^.*, /, '')] as const)}
+              options={faces.map((s) => [s.key, targetName(project, { kind: 'wall', room: id, wall: s.wall, side: s.side }).replace(/^.*, /, '')] as const)}
               onChoose={(along) => void set({ cover: { ...cover, along } })}
             />
           </Row>

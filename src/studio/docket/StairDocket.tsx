@@ -3,13 +3,12 @@ import Box from '@mui/material/Box';
 import type { Guard, Stair } from '@/core/project/schema';
 import { headroomOf, newGuard } from '@/core/project/stairs';
 import { hasHeadroom } from '@/core/shell/stairs';
-import { INFILL_FINISHES, STAIR_FINISHES } from '@/core/shell/surfaces';
 import { formatLength } from '@/core/units/length';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { Warn } from '../projects/ProjectsPage';
 import { useStudio } from '../store/studio';
-import { Actions, Swatches, useEdit } from './parts';
+import { Actions, PartSwatches, useEdit } from './parts';
 
 const FORMS = [
   ['straight', 'straight flight'],
@@ -164,13 +163,7 @@ export function StairDocket({ id }: { id: string }) {
           ) : null}
         </Box>
       ) : null}
-      <Swatches
-        items={(derived?.parts ?? []).map(({ part }) => ({
-          label: part,
-          finish: stair.finishes[part] ?? (part === 'infill' ? INFILL_FINISHES[(stair.left ?? stair.right)?.infill ?? 'none'] : STAIR_FINISHES[part]),
-          target: { kind: 'part', of: id, part },
-        }))}
-      />
+      <PartSwatches id={id} />
       <Actions />
     </>
   );

@@ -1,19 +1,19 @@
 'use client';
+import type { Target } from '@/core/project/targets';
 import Button from '@mui/material/Button';
 import { useDeferredValue, useState } from 'react';
-import type { FaceTarget } from '@/core/project/commands';
 import type { WallTop } from '@/core/project/schema';
 import { arcOf, wallEnds, wallLength, wallThickness, wallTopAt } from '@/core/project/wall-line';
-import { BARE } from '@/core/shell/surfaces';
+import { BARE } from '@/core/project/kinds/first-finishes';
 import { formatArea, formatLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, Row } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
-import { Actions, Swatches, useEdit } from './parts';
+import { Actions, PartSwatches, Swatches, useEdit } from './parts';
 
 /** A wall: its length, build-up, height and status, the face in hand, its finishes. */
-export function WallDocket({ id, target }: { id: string; target: FaceTarget | null }) {
+export function WallDocket({ id, target }: { id: string; target: Target | null }) {
   const project = useStudio((s) => s.project);
   const model = useDeferredValue(useStudio((s) => s.model));
   const [keep, setKeep] = useState<'left' | 'right' | 'middle'>('middle');
@@ -195,6 +195,7 @@ export function WallDocket({ id, target }: { id: string; target: FaceTarget | nu
             };
           })}
       />
+      <PartSwatches id={id} />
       <Actions>
         <Button size="small" onClick={() => run('wall.offset', { wall: id, by: target?.kind === 'wall' && target.side === 'right' ? -beside : beside })}>
           Draw parallel

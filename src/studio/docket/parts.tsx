@@ -1,10 +1,13 @@
 'use client';
+import type { Target } from '@/core/project/targets';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Tooltip from '@mui/material/Tooltip';
 import type { ReactNode } from 'react';
 import { finishLrv, meanHex } from '@/core/finishes/finish';
-import type { FaceTarget } from '@/core/project/commands';
+import { bodyOf } from '@/core/model/derive';
+import { finishedPart, partKinds, type Thing } from '@/core/project/kinds';
+import { collectionOf } from '@/core/project/things';
 import { Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useFinish, useStudio } from '../store/studio';
@@ -54,7 +57,7 @@ function Shown() {
 }
 
 /** Chips of finishes by part; pressing one picks its finish up, or takes the finish in hand. */
-export function Swatches({ items }: { items: { label: string; finish: string; target: FaceTarget }[] }) {
+export function Swatches({ items }: { items: { label: string; finish: string; target: Target }[] }) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4,1fr)', gap: '6px', mt: 1.25 }}>
       {items.map((item) => (
@@ -64,7 +67,21 @@ export function Swatches({ items }: { items: { label: string; finish: string; ta
   );
 }
 
-function Swatch({ label, finish, target }: { label: string; finish: string; target: FaceTarget }) {
+/** The parts of a thing with their finishes: those its body shows, and those its kind knows besides. */
+export function PartSwatches({ id }: { id: string }) {
+  const project = useStudio((s) => s.project);
+  const body = useStudio((s) => bodyOf(s.model, id));
+  const items = new Map<string, { label: string; finish: string; target: Target }>();
+  for (const { name, finish, target } of body?.parts ?? []) if (target?.kind === 'part' && !items.has(name)) items.set(name, { label: name, finish, target });
+  const collection = collectionOf(project, id);
+  const thing = collection && (project[collection][id] as Thing);
+  for (const { part } of thing ? partKinds(collection, thing, project) : [])
+    if (!items.has(part))
+      items.set(part, { label: part, finish: finishedPart(collection!, thing!, part, project).finish, target: { kind: 'part', of: id, part } });
+  return items.size ? <Swatches items={[...items.values()]} /> : null;
+}
+
+function Swatch({ label, finish, target }: { label: string; finish: string; target: Target }) {
   const inHand = useStudio((s) => (s.tool.kind === 'finish' ? s.tool.finish : null));
   const own = useFinish(finish);
   const held = useFinish(inHand ?? finish);

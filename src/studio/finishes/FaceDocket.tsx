@@ -1,9 +1,8 @@
 'use client';
+import { addressOf, type Target } from '@/core/project/targets';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useDeferredValue } from 'react';
-import { addressOf } from '@/core/project/addresses';
-import type { FaceTarget } from '@/core/project/commands';
 import { Swatches } from '../docket/parts';
 import { Row } from '../look/fields';
 import { colours } from '../look/theme';
@@ -13,7 +12,7 @@ import { useFinishing } from './finishing';
 import { LayingRows } from './LayingRows';
 import { RoomMouldings } from './MouldingDocket';
 
-type OnRoom = Extract<FaceTarget, { kind: 'wall' | 'floor' | 'ceiling' }>;
+type OnRoom = Extract<Target, { kind: 'wall' | 'floor' | 'ceiling' }>;
 
 /** A face in the finishing stage: its finish, how it is laid, what lies on it, the mouldings of its room. */
 export function FaceDocket({ target }: { target: OnRoom }) {

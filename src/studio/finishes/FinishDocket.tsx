@@ -9,14 +9,14 @@ import { finishLrv, meanHex } from '@/core/finishes/finish';
 import { nearest } from '@/core/finishes/match';
 import { offered } from '@/core/finishes/library';
 import { choices } from '@/core/project/choices';
-import { BARE } from '@/core/shell/surfaces';
+import { BARE } from '@/core/project/kinds/first-finishes';
 import { finishIn } from '@/core/finishes/store';
 import { formatLength } from '@/core/units/length';
 import { Label } from '../docket/Label';
 import { Swatches, useEdit } from '../docket/parts';
 import { Row } from '../look/fields';
 import { colours } from '../look/theme';
-import { surfaceName, useFinish, useStudio } from '../store/studio';
+import { targetName, useFinish, useStudio } from '../store/studio';
 import { useSample } from './textures';
 import { finishAt, takeFinish } from '../tools/finishing';
 import { useFinishing } from './finishing';
@@ -158,7 +158,7 @@ function Onto() {
   if (!items.length) return null;
   return (
     <>
-      <Box sx={{ fontSize: 11, color: colours.third, mt: 1 }}>{room ? room.name : surfaceName(project, target!)}: press to put it on</Box>
+      <Box sx={{ fontSize: 11, color: colours.third, mt: 1 }}>{room ? room.name : targetName(project, target!)}: press to put it on</Box>
       <Swatches items={items} />
     </>
   );

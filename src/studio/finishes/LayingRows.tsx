@@ -1,11 +1,10 @@
 'use client';
+import { addressOf, type Target } from '@/core/project/targets';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { Model } from '@/core/model/derive';
 import { laidFinish, type Placing } from '@/core/finishes/laying/place';
-import { addressOf } from '@/core/project/addresses';
-import type { FaceTarget } from '@/core/project/commands';
 import { PATTERNS, type FaceLaying, type Finish, type Laying } from '@/core/project/schema';
 import { patchPlacing } from '@/core/shell/dress/dress';
 import { totalArea, type Region } from '@/core/geometry/polygon';
@@ -64,7 +63,7 @@ const FRESH: Laying = {
 };
 
 /** How a face's finish is laid, and what is counted from it. */
-export function LayingRows({ target }: { target: FaceTarget }) {
+export function LayingRows({ target }: { target: Target }) {
   const project = useStudio((s) => s.project);
   const model = useDeferredValue(useStudio((s) => s.model));
   const { units, run, say } = useEdit();

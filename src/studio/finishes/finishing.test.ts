@@ -56,13 +56,13 @@ describe('how far a press with a finish reaches', () => {
   });
 
   it('everything alike: all doors or all windows, all pieces of a kind, all mouldings of a kind', () => {
-    const windows = reach(p, { kind: 'opening', opening: 'w0', part: 'frame' }, 'alike', []);
-    expect(windows.map((t) => t.kind === 'opening' && t.opening)).toEqual(['w0', 'w1']);
+    const windows = reach(p, { kind: 'part', of: 'w0', part: 'frame' }, 'alike', []);
+    expect(windows.map((t) => t.kind === 'part' && t.of)).toEqual(['w0', 'w1']);
     expect(reachName(p, windows[0], windows)).toBe('2 windows, frame');
-    expect(reach(p, { kind: 'opening', opening: 'd', part: 'leaf' }, 'alike', [])).toHaveLength(1);
-    const chairs = reach(p, { kind: 'piece', piece: 'a', part: 'seat' }, 'alike', []);
+    expect(reach(p, { kind: 'part', of: 'd', part: 'leaf' }, 'alike', [])).toHaveLength(1);
+    const chairs = reach(p, { kind: 'part', of: 'a', part: 'seat' }, 'alike', []);
     expect(reachName(p, chairs[0], chairs)).toBe('2 alike, seat');
-    expect(reach(p, { kind: 'piece', piece: 'a', part: 'seat' }, 'room', [])).toHaveLength(1);
+    expect(reach(p, { kind: 'part', of: 'a', part: 'seat' }, 'room', [])).toHaveLength(1);
     const mouldings = Object.keys(p.rooms).map((r, i) => ({
       id: `m${i}`,
       name: 'skirting',

@@ -1,6 +1,6 @@
+import { alikeIn } from '@/core/project/kinds';
+import { ownerOf, type Target, targetName } from '@/core/project/targets';
 import { create } from 'zustand';
-import type { FaceTarget } from '@/core/project/commands';
-import { surfaceName } from '@/core/project/surface-name';
 import type { Project } from '@/core/project/schema';
 
 /** How far a press with a finish reaches. */
@@ -27,7 +27,7 @@ export const useFinishing = create<FinishingState>()(() => ({ scope: 'one', rece
 export const remember = (finish: string): void => useFinishing.setState((s) => ({ recent: [finish, ...s.recent.filter((f) => f !== finish)].slice(0, 16) }));
 
 /** All that a press on one surface means. @param rooms several rooms chosen together, which change with one of them */
-export function reach(project: Project, target: FaceTarget, scope: Scope, rooms: readonly string[]): FaceTarget[] {
+export function reach(project: Project, target: Target, scope: Scope, rooms: readonly string[]): Target[] {
   const together = 'room' in target && target.room !== null && rooms.length > 1 && rooms.includes(target.room) ? rooms : null;
   if (scope === 'one' && !together) return [target];
   switch (target.kind) {
@@ -46,19 +46,10 @@ export function reach(project: Project, target: FaceTarget, scope: Scope, rooms:
           : (together ?? [target.room]);
       return own.map((room) => ({ kind: target.kind, room }));
     }
-    case 'opening': {
-      const kind = project.openings[target.opening]?.kind;
-      if (!kind || scope !== 'alike') return [target];
-      return Object.values(project.openings)
-        .filter((o) => o.kind === kind)
-        .map((o) => ({ kind: 'opening' as const, opening: o.id, part: target.part }));
-    }
-    case 'piece': {
-      const maker = project.pieces[target.piece]?.maker;
-      if (!maker || scope !== 'alike') return [target];
-      return Object.values(project.pieces)
-        .filter((p) => p.maker === maker)
-        .map((p) => ({ kind: 'piece' as const, piece: p.id, part: target.part }));
+    case 'part': {
+      const owner = scope === 'alike' ? ownerOf(project, target.of, target.part) : null;
+      if (!owner) return [target];
+      return alikeIn(project, owner.collection, owner.thing).things.map((t) => ({ ...target, of: t.id }));
     }
     case 'moulding': {
       const own = project.mouldings[target.moulding];
@@ -67,16 +58,14 @@ export function reach(project: Project, target: FaceTarget, scope: Scope, rooms:
         .filter((m) => (scope === 'alike' ? m.kind === own.kind : m.room === own.room))
         .map((m) => ({ kind: 'moulding' as const, moulding: m.id }));
     }
-    case 'roof':
-      return scope === 'alike' ? Object.keys(project.roofs).map((roof) => ({ ...target, roof })) : [target];
     default:
       return [target];
   }
 }
 
 /** What will change, as people say it: "Kitchen, north wall", "all doors, leaf". */
-export function reachName(project: Project, target: FaceTarget, targets: readonly FaceTarget[]): string {
-  if (targets.length === 1) return surfaceName(project, targets[0]);
+export function reachName(project: Project, target: Target, targets: readonly Target[]): string {
+  if (targets.length === 1) return targetName(project, targets[0]);
   const { length } = targets;
   switch (target.kind) {
     case 'wall':
@@ -84,10 +73,10 @@ export function reachName(project: Project, target: FaceTarget, targets: readonl
     case 'floor':
     case 'ceiling':
       return `${length} ${target.kind}s`;
-    case 'opening':
-      return `${length} ${project.openings[target.opening]?.kind === 'window' ? 'windows' : 'doors'}, ${target.part}`;
-    case 'piece':
-      return `${length} alike, ${target.part}`;
+    case 'part': {
+      const owner = ownerOf(project, target.of, target.part);
+      return `${length} ${owner ? alikeIn(project, owner.collection, owner.thing).words : 'things'}, ${target.part}`;
+    }
     default:
       return `${length} surfaces`;
   }

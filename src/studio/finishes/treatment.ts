@@ -1,12 +1,12 @@
+import { addressOf, type Target } from '@/core/project/targets';
 import type { Face } from '@/core/shell/dress/faces';
-import { addressOf } from '@/core/project/addresses';
-import type { CommandArgs, FaceTarget } from '@/core/project/commands';
+import type { CommandArgs } from '@/core/project/commands';
 import type { Model } from '@/core/model/derive';
 import type { Patch } from '@/core/project/schema';
 import { patchOutline } from '@/core/shell/dress/patches';
 import { faceS } from '@/core/shell/wall-face';
 
-type Wall = Extract<FaceTarget, { kind: 'wall' }>;
+type Wall = Extract<Target, { kind: 'wall' }>;
 
 const faceOf = (model: Model, target: Wall): (Face & { patches: { patch: Patch }[] }) | undefined =>
   model.shell.levels.flatMap((l) => l.faces).find((f) => f.address === addressOf(target));

@@ -49,7 +49,7 @@ export function RoofLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
     const rooms = several.length > 1 ? several : inHand ? [inHand] : [];
     const over: Roof['over'] = rooms.length ? { kind: 'rooms', rooms } : { kind: 'level' };
     const roof = newRoof(project, { id, level, over, status: pen.status }, form);
-    if (run('roof.put', { roof })) select([{ entity: id, target: { kind: 'roof', roof: id, part: 'covering' } }]);
+    if (run('roof.put', { roof })) select([{ entity: id, target: { kind: 'part', of: id, part: 'covering' } }]);
   };
   const dormer = (form: Dormer['form']) => (): void => {
     const { project, run, select, say, pen } = useStudio.getState();

@@ -13,7 +13,7 @@ import { planPicture, PDF_TYPE } from './planPicture';
 import { api } from '../store/api';
 import { errorText } from '../store/sync';
 
-/** The scanned plan under the drawing: chosen, brought to scale, turned, faded, locked. */
+/** The scanned plan under the drawing: chosen, brought to scale, turned, faded, held. */
 export function UnderlayLedge() {
   const level = useStudio((s) => s.project.levels[s.level]);
   const units = useStudio((s) => s.project.units);
@@ -117,7 +117,7 @@ export function UnderlayLedge() {
             </Box>
             °
           </Box>
-          <Button onClick={() => set({ locked: !underlay.locked })}>{underlay.locked ? 'Unlock' : 'Lock'}</Button>
+          <Button onClick={() => set({ held: !underlay.held })}>{underlay.held ? 'Let go' : 'Hold'}</Button>
           <Button onClick={() => set({ shown: !underlay.shown })}>{underlay.shown ? 'Hide' : 'Show'}</Button>
           <Button onClick={() => run('level.set', { id: level.id, set: { underlay: null } })}>Take away</Button>
           <Box sx={{ color: colours.second }} data-testid="underlay-figures">

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Finish, ProjectSchema } from '@/core/project/schema';
+import { Finish, projectSchema } from '@/core/project/schema';
 import { SchemeKit } from '@/core/project/scheme-kit';
 
 /** A refusal of the server, in one sentence; `offline` when it could not be reached at all. */
@@ -119,7 +119,7 @@ export const api = {
   cancelErrand: async (id: string) => void (await call(`/api/errands/${id}`, { method: 'DELETE' })),
   load: async (id: string) =>
     z
-      .object({ seq: z.number(), project: ProjectSchema, history: z.array(Kept) })
+      .object({ seq: z.number(), project: projectSchema(), history: z.array(Kept), earlier: z.boolean().default(false) })
       .parse(await (await call(`/api/projects/${id}`, { cache: 'no-store' })).json()),
   since: async (id: string, seq: number) =>
     z.object({ seq: z.number(), changes: z.array(Kept) }).parse(await (await call(`/api/projects/${id}/changes?since=${seq}`, { cache: 'no-store' })).json()),

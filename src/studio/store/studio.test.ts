@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it } from 'vitest';
 import { heronLockCottage } from '@/core/demo/heron-lock';
 import { deriveModel } from '@/core/model/derive';
-import { surfaceName, useStudio } from './studio';
+import { targetName, useStudio } from './studio';
 
 const project = heronLockCottage();
 const model = deriveModel(project);
@@ -9,27 +9,27 @@ const living = [...model.shell.rooms.values()].find((r) => r.room.name === 'Livi
 
 describe('surfaces are called as people call them', () => {
   it('by room and direction', () => {
-    const names = new Set(living.sides.map((s) => surfaceName(project, { kind: 'wall', room: living.id, wall: s.wall, side: s.side })));
+    const names = new Set(living.sides.map((s) => targetName(project, { kind: 'wall', room: living.id, wall: s.wall, side: s.side })));
     expect([...names].sort()).toEqual(['Living, east wall', 'Living, north wall', 'Living, south wall', 'Living, west wall']);
     const north = living.sides.find((s) => s.from.y > 6.5 && s.to.y > 6.5)!;
-    expect(surfaceName(project, { kind: 'wall', room: living.id, wall: north.wall, side: north.side })).toBe('Living, north wall');
+    expect(targetName(project, { kind: 'wall', room: living.id, wall: north.wall, side: north.side })).toBe('Living, north wall');
   });
 
   it('turns with the plan', () => {
     const turned = { ...project, site: { ...project.site, north: 0 } };
     const north = living.sides.find((s) => s.from.y > 6.5 && s.to.y > 6.5)!;
     // North along +x: what was north in the plan is now west.
-    expect(surfaceName(turned, { kind: 'wall', room: living.id, wall: north.wall, side: north.side })).toBe('Living, west wall');
+    expect(targetName(turned, { kind: 'wall', room: living.id, wall: north.wall, side: north.side })).toBe('Living, west wall');
   });
 
   it('by what they are otherwise', () => {
-    expect(surfaceName(project, { kind: 'floor', room: living.id })).toBe('Living, floor');
-    expect(surfaceName(project, { kind: 'walls', room: living.id })).toBe('Living, all walls');
-    expect(surfaceName(project, { kind: 'walls', room: null })).toBe('Outside, all walls');
-    expect(surfaceName(project, { kind: 'ground' })).toBe('Ground');
+    expect(targetName(project, { kind: 'floor', room: living.id })).toBe('Living, floor');
+    expect(targetName(project, { kind: 'walls', room: living.id })).toBe('Living, all walls');
+    expect(targetName(project, { kind: 'walls', room: null })).toBe('Outside, all walls');
+    expect(targetName(project, { kind: 'ground' })).toBe('Ground');
     const sofa = Object.values(project.pieces).find((p) => p.maker === 'sofa')!;
-    expect(surfaceName(project, { kind: 'piece', piece: sofa.id, part: 'cushions' })).toBe('Sofa, cushions');
-    expect(surfaceName(project, { kind: 'opening', opening: 'door-2', part: 'leaf' })).toBe('Front door, leaf');
+    expect(targetName(project, { kind: 'part', of: sofa.id, part: 'cushions' })).toBe('Sofa, cushions');
+    expect(targetName(project, { kind: 'part', of: 'door-2', part: 'leaf' })).toBe('Front door, leaf');
   });
 });
 

@@ -1,9 +1,10 @@
+import type { Target } from '@/core/project/targets';
 import { create } from 'zustand';
 import { Deriver, type Model } from '@/core/model/derive';
-import type { CommandArgs, CommandName, FaceTarget } from '@/core/project/commands';
+import type { CommandArgs, CommandName } from '@/core/project/commands';
 import { finishIn } from '@/core/finishes/store';
 import { runChange } from '@/core/project/commands';
-export { pointName, surfaceName } from '@/core/project/surface-name';
+export { pointName, targetName } from '@/core/project/targets';
 import type { Phase } from '@/core/project/phase';
 import { collectionOf } from '@/core/project/things';
 import {
@@ -42,7 +43,7 @@ export type Tool =
   /** Picks the finish of a surface up. */
   | { kind: 'pick' }
   /** Copies the whole treatment of a wall onto others. */
-  | { kind: 'treat'; from: Extract<FaceTarget, { kind: 'wall' }>; mirrored: boolean };
+  | { kind: 'treat'; from: Extract<Target, { kind: 'wall' }>; mirrored: boolean };
 
 /** The ways walls are drawn. */
 export type WallShape = 'chain' | 'rectangle' | 'arc' | 'L' | 'T' | 'U' | 'bay';
@@ -64,7 +65,7 @@ export interface WallPen {
 /** What lies under the pointer, or is selected: an entity and, where it has several, the surface. */
 export interface Spot {
   entity: string;
-  target: FaceTarget | null;
+  target: Target | null;
 }
 
 /** The measuring line: what is being drawn or moved, and typed values for it. */
@@ -134,7 +135,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
   failed: null,
   project: blank,
   model: deriver.derive(blank),
-  sync: { status: 'kept', keptAt: null, undo: [], redo: [], message: null, aside: [] },
+  sync: { status: 'kept', keptAt: null, undo: [], redo: [], earlier: false, message: null, aside: [] },
   stage: 'Shell',
   level: 'ground',
   room: null,

@@ -1,5 +1,5 @@
 import { applyPatches, enablePatches, type Patch } from 'immer';
-import { commandTitle, runChange, type Change } from '@/core/project/commands';
+import { commandTitle, EARLIER_FORMAT, runChange, type Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { api, ApiError, type Kept } from './api';
@@ -30,6 +30,8 @@ export interface SyncState {
   keptAt: Date | null;
   undo: Step[];
   redo: Step[];
+  /** Whether there are steps before those, made with an earlier version, which can’t be taken back. */
+  earlier: boolean;
   message: string | null;
   /** Edits that were refused, with the reason; they can be tried again. */
   aside: Aside[];
@@ -77,13 +79,13 @@ export class Sync {
 
   private constructor(
     private readonly id: string,
-    loaded: { seq: number; project: Project; history: Kept[] },
+    loaded: { seq: number; project: Project; history: Kept[]; earlier: boolean },
     private readonly publish: (state: SyncState) => void,
   ) {
     this.confirmed = loaded.project;
     this.seq = loaded.seq;
     this.outbox = new Outbox(id);
-    this.state = { project: loaded.project, status: 'kept', keptAt: null, ...stacksOf(loaded.history), message: null, aside: [] };
+    this.state = { project: loaded.project, status: 'kept', keptAt: null, ...stacksOf(loaded.history), earlier: loaded.earlier, message: null, aside: [] };
   }
 
   static async open(id: string, publish: (state: SyncState) => void): Promise<Sync> {
@@ -129,6 +131,7 @@ export class Sync {
   undo(): void {
     const step = this.state.undo.at(-1);
     if (step) this.patch('undo', step, step.inverse, { undo: this.state.undo.slice(0, -1), redo: [...this.state.redo, step] });
+    else if (this.state.earlier) this.set({ message: EARLIER_FORMAT });
   }
 
   redo(): void {

@@ -156,7 +156,7 @@ function columnAt(p: Vec2, id: string) {
     ...DEFAULTS.column,
     height: null,
     status: pen.status,
-    finish: null,
+    finishes: {},
   } as const;
 }
 
@@ -204,7 +204,7 @@ export function pressBuilding(at: TablePoint): void {
       state.endPreview();
       if (state.run('column.put', columnAt(snapped(at).point, id))) {
         state.setTool({ kind: 'select' });
-        state.select([{ entity: id, target: { kind: 'column', column: id } }]);
+        state.select([{ entity: id, target: { kind: 'part', of: id, part: 'body' } }]);
       }
       return;
     }
@@ -213,7 +213,7 @@ export function pressBuilding(at: TablePoint): void {
       state.endPreview();
       if (state.run('rooflight.put', rooflightAt(snapped(at).point, id))) {
         state.setTool({ kind: 'select' });
-        state.select([{ entity: id, target: { kind: 'opening', opening: id, part: 'frame' } }]);
+        state.select([{ entity: id, target: { kind: 'part', of: id, part: 'frame' } }]);
       }
       return;
     }

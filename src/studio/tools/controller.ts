@@ -97,8 +97,8 @@ export function escape(): void {
 /** A press on the table. Returns true when the tool takes the drag. */
 export function down(given: TablePoint): boolean {
   const state = get();
-  // What is locked is out of the pointer’s reach.
-  const at = given.spot && state.project.outline.locked.includes(given.spot.entity) ? { ...given, spot: null } : given;
+  // What is held is out of the pointer’s reach.
+  const at = given.spot && state.project.contents.held.includes(given.spot.entity) ? { ...given, spot: null } : given;
   follow(at);
   switch (state.tool.kind) {
     case 'walls':
@@ -130,7 +130,7 @@ export function down(given: TablePoint): boolean {
       if (spot.entity === UNDERLAY) {
         const { underlay } = state.project.levels[state.level];
         state.select([spot]);
-        if (underlay && !underlay.locked) drag = { kind: 'underlay', grab: sub(at.plan, underlay.origin), moved: false };
+        if (underlay && !underlay.held) drag = { kind: 'underlay', grab: sub(at.plan, underlay.origin), moved: false };
         return true;
       }
       const already = state.selection.some((s) => s.entity === spot.entity);
@@ -245,8 +245,8 @@ function offsetOf(wallId: string, from: Vec2, to: Vec2): number {
   return snapStep(dot(sub(to, from), left(unit(sub(b, a)))), project.units);
 }
 
-/** What can be taken by a point of its own, and not where it is locked. */
-const standing = (id: string): Vec2 | null => (get().project.outline.locked.includes(id) ? null : anchorOf(get().project, id));
+/** What can be taken by a point of its own, and not where it is held. */
+const standing = (id: string): Vec2 | null => (get().project.contents.held.includes(id) ? null : anchorOf(get().project, id));
 
 /** What a release would do: the command shown last. */
 let pending: (() => void) | null = null;

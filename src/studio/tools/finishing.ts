@@ -1,12 +1,11 @@
+import { addressOf, type Target } from '@/core/project/targets';
 import { choices } from '@/core/project/choices';
-import { addressOf } from '@/core/project/addresses';
-import type { FaceTarget } from '@/core/project/commands';
 import { partsOf } from '@/core/model/derive';
 import { finishIn, knowsFinish } from '@/core/finishes/store';
 import { reach, reachName, remember, useFinishing } from '../finishes/finishing';
 import { useLibrary } from '../finishes/library';
 import { treatmentFor } from '../finishes/treatment';
-import { newId, surfaceName } from '../store/studio';
+import { newId, targetName } from '../store/studio';
 import { get, set, type TablePoint } from './session';
 
 const note = (text: string): void => set({ measure: { fields: [], note: text, typed: null, field: 0 } });
@@ -18,14 +17,14 @@ const rooms = (): string[] => {
 };
 
 /** All that a press here would change. With shift held, a wall stands for all walls of its room. */
-function targetsAt(at: TablePoint): FaceTarget[] {
+function targetsAt(at: TablePoint): Target[] {
   const target = at.spot!.target!;
   const { scope } = useFinishing.getState();
   return reach(get().project, target, at.shift && scope === 'one' ? 'room' : scope, rooms());
 }
 
 /** The finish that shows at a point. */
-export function finishAt(target: FaceTarget): string | null {
+export function finishAt(target: Target): string | null {
   const { model } = get();
   const address = addressOf(target);
   for (const [, part] of partsOf(model)) if (part.target && addressOf(part.target) === address) return part.finish;
@@ -40,14 +39,14 @@ export function showFinish(at: TablePoint): void {
   if (!at.spot?.target) return note(tool.kind === 'pick' ? 'point at a surface to pick its finish up' : 'point at a surface');
   if (tool.kind === 'pick') {
     const finish = finishAt(at.spot.target);
-    return note(finish ? `${surfaceName(state.project, at.spot.target)}: ${finishIn(state.project, finish).name}` : surfaceName(state.project, at.spot.target));
+    return note(finish ? `${targetName(state.project, at.spot.target)}: ${finishIn(state.project, finish).name}` : targetName(state.project, at.spot.target));
   }
   if (tool.kind === 'treat') {
     const { target } = at.spot;
     if (target.kind !== 'wall') return note('point at a wall');
     const args = treatmentFor(state.model, tool.from, target, tool.mirrored, (prefix) => `${prefix}-preview`);
     if (args) state.preview('treatment.put', { ...args, patches: args.patches.map((p, i) => ({ ...p, id: `preview-${i}` })) });
-    return note(`${surfaceName(state.project, tool.from)} onto ${surfaceName(state.project, target)}`);
+    return note(`${targetName(state.project, tool.from)} onto ${targetName(state.project, target)}`);
   }
   if (tool.kind !== 'finish') return;
   const targets = targetsAt(at);

@@ -205,7 +205,7 @@ describe('what is drawn by points', () => {
 });
 
 describe('what is drawn is taken hold of', () => {
-  it('as a whole, by a corner, and not where it is locked', () => {
+  it('as a whole, by a corner, and not where it is held', () => {
     const made = edit(project, 'slab.put', {
       id: 'deck',
       name: 'Deck',
@@ -236,7 +236,7 @@ describe('what is drawn is taken hold of', () => {
     tools.move(at(14.5, 4));
     tools.up(at(14.5, 4));
     expect(project.slabs.deck.points[2]).toEqual({ x: 14.5, y: 4 });
-    project = edit(project, 'outline.lock', { ids: ['deck'], locked: true });
+    project = edit(project, 'contents.hold', { ids: ['deck'], held: true });
     useStudio.setState({ project, model: deriveModel(project), selection: [] });
     drag([12, 1.5], [20, 9]);
     expect(project.slabs.deck.points[0]).toEqual({ x: 11, y: 1 });

@@ -107,7 +107,7 @@ describe('stairs in plan', () => {
       expect(entities('ground').has(id)).toBe(true);
       expect(entities('upper').has(id)).toBe(false);
     }
-    const hidden = { ...model.project, outline: { ...model.project.outline, hidden: ['canal'] } };
+    const hidden = { ...model.project, contents: { ...model.project.contents, hidden: ['canal'] } };
     expect(drawPlan(deriveModel(hidden), 'ground').some((i) => i.entity === 'canal')).toBe(false);
   });
 });

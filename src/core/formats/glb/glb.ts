@@ -7,7 +7,7 @@ import { normalMap } from '../../finishes/texture';
 import { IDENTITY, type Matrix, type Mesh } from '../../geometry/mesh';
 import { cross3, dot3, length3, unit3 } from '../../geometry/vec';
 import { HERE, type Part } from '../../model/body';
-import { bodyName, KIND_WORDS } from '../../model/names';
+import { bodyName, kindWord } from '../../model/names';
 import { writePng } from '../png';
 
 /** Pixels along the texture of a finish in the exported file. */
@@ -167,7 +167,7 @@ export async function writeGlb(model: Model, tell?: (share: number) => void): Pr
     // Of what lies outside, what belongs to the site: not the land round about, nor what is seen beyond it.
     if (body.kind === 'site' || body.kind === 'backdrop') continue;
     const name = bodyName(model.project, body);
-    const own = node(name, body.matrix).setExtras({ kind: KIND_WORDS[body.kind], id: body.id });
+    const own = node(name, body.matrix).setExtras({ kind: kindWord(body.kind), id: body.id });
     root.addChild(own);
     const here = body.parts.filter((part) => part.at === HERE);
     if (here.length) own.setMesh(meshOf(name, here));

@@ -1,10 +1,10 @@
+import { addressOf, applyFinish, roomOfTarget, Target } from '../targets';
 import type { Draft } from 'immer';
 import { current } from 'immer';
 import { z } from 'zod';
 import { isSimple } from '../../geometry/polygon';
 import { closedSection } from '../../geometry/sweep';
-import { addressOf } from '../addresses';
-import { choices, choicesOf, roomOfTarget, takeScheme } from '../choices';
+import { choices, choicesOf, takeScheme } from '../choices';
 import { DomainError } from '../errors';
 import { cellFault } from '../laying-cell';
 import {
@@ -26,7 +26,6 @@ import {
 import { applyKit, SchemeKit } from '../scheme-kit';
 import { stateOf } from '../topology';
 import { define, need, refuseTaken } from './define';
-import { applyFinish, FaceTarget } from './finishing';
 
 const FinishId = z.string().min(1).max(80);
 
@@ -51,7 +50,7 @@ function checkPatch(draft: Draft<Project>, patch: Patch): void {
 }
 
 /** Another finish comes with a laying of its own: units chosen for the one before do not hold for it. */
-function forgetLaying(draft: Draft<Project>, target: FaceTarget): void {
+function forgetLaying(draft: Draft<Project>, target: Target): void {
   const layings = stateOf(draft.layings);
   const own = target.kind === 'walls' ? Object.keys(layings).filter((a) => a.startsWith(`wall/${target.room ?? '*'}/`)) : [addressOf(target)];
   for (const address of own) if (layings[address]) delete draft.layings[address];
@@ -118,7 +117,7 @@ export const dressingCommands = {
     apply(draft, { to, finish, laying, patches }) {
       for (const patch of Object.values(stateOf(draft.patches)))
         if (patch.on.kind === 'wall' && patch.on.room === to.room && patch.on.wall === to.wall && patch.on.side === to.side) delete draft.patches[patch.id];
-      const target: FaceTarget = { kind: 'wall', ...to };
+      const target: Target = { kind: 'wall', ...to };
       applyFinish(draft, target, finish);
       const address = addressOf(target);
       if (laying) draft.layings[address] = laying;
@@ -215,7 +214,7 @@ export const dressingCommands = {
   }),
   'finish.apply': define({
     title: 'Apply finish',
-    args: z.object({ targets: z.array(FaceTarget).min(1).max(2000), finish: FinishId.nullable() }),
+    args: z.object({ targets: z.array(Target).min(1).max(2000), finish: FinishId.nullable() }),
     apply(draft, { targets, finish }) {
       for (const target of targets) {
         applyFinish(draft, target, finish);

@@ -24,7 +24,7 @@ export const projectCommands = {
   'level.set': define({
     title: 'Change level',
     shell: true,
-    args: z.object({ id: Id, set: editable(Level, ['id']) }),
+    args: z.object({ id: Id, set: editable(Level, ['id', 'finishes']) }),
     apply(draft, { id, set }) {
       need(draft.levels, id, 'level');
       setLevel(draft, id, set);

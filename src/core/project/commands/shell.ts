@@ -5,8 +5,8 @@ import { DomainError } from '../errors';
 import { boxIn, drawWalls } from '../drafting';
 import { checkRoof, wallsBelow } from '../roofs';
 import { carryRoom } from '../room-carry';
-import { Column, Guide, Id, Name, Opening, Point2, Roof, Rooflight, Room, Status, Wall, WallType, type Project } from '../schema';
-import { WITH_STATUS } from '../things';
+import { Id, Name, Opening, Point2, Roof, Room, Status, Wall, WallType, type Project } from '../schema';
+import { collectionsWithStatus } from '../kinds';
 import { stateOf } from '../topology';
 import { carryThings, joinTwo, keepFace, moveWalls, offsetWall, rebuildWall, recessWall, setWallLength, splitWall } from '../walls';
 import { wallEnds, wallExtents } from '../wall-line';
@@ -24,14 +24,6 @@ export const shellCommands = {
       const before = built.map((w) => wallExtents(draft, w));
       draft.wallTypes[type.id] = type;
       built.forEach((w, i) => keepFace(draft, w.id, before[i], keep, newId));
-    },
-  }),
-  'guide.put': define({
-    title: 'Set guide line',
-    args: Guide,
-    apply(draft, guide) {
-      need(draft.levels, guide.level, 'level');
-      draft.guides[guide.id] = guide;
     },
   }),
   'wall.draw': define({
@@ -83,7 +75,7 @@ export const shellCommands = {
   'wall.set': define({
     title: 'Change wall',
     shell: true,
-    args: z.object({ wall: Id, set: editable(Wall, ['id', 'level', 'start', 'end', 'kind', 'type', 'thickness']) }),
+    args: z.object({ wall: Id, set: editable(Wall, ['id', 'level', 'start', 'end', 'kind', 'type', 'thickness', 'finishes']) }),
     apply: (draft, { wall, set }) => void Object.assign(need(draft.walls, wall, 'wall'), set),
   }),
   'wall.build': define({
@@ -192,14 +184,6 @@ export const shellCommands = {
       carryRoom(draft, room, how, newId);
     },
   }),
-  'column.put': define({
-    title: 'Set column',
-    args: Column,
-    apply(draft, column) {
-      need(draft.levels, column.level, 'level');
-      draft.columns[column.id] = column;
-    },
-  }),
   'roof.put': define({
     title: 'Set roof',
     shell: true,
@@ -214,21 +198,13 @@ export const shellCommands = {
         for (const wall of wallsBelow(project, roof)) if (project.walls[wall].top.kind === 'ceiling') draft.walls[wall].top = { kind: 'roof' };
     },
   }),
-  'rooflight.put': define({
-    title: 'Set rooflight',
-    shell: true,
-    args: Rooflight,
-    apply(draft, rooflight) {
-      need(draft.levels, rooflight.level, 'level');
-      draft.rooflights[rooflight.id] = rooflight;
-    },
-  }),
   'status.set': define({
     title: 'Change status',
     shell: true,
     args: z.object({ ids: z.array(Id).min(1).max(5000), status: Status }),
     apply(draft, { ids, status }) {
-      for (const id of ids) for (const name of WITH_STATUS) if (Object.hasOwn(draft[name], id)) draft[name][id].status = status;
+      for (const id of ids)
+        for (const name of collectionsWithStatus()) if (Object.hasOwn(draft[name], id)) (draft[name] as Record<string, { status: Status }>)[id].status = status;
       // What goes with its wall goes when the wall goes.
       const openings = stateOf(draft.openings);
       for (const id in openings) if (ids.includes(openings[id].wall) && status === 'removed') draft.openings[id].status = 'removed';

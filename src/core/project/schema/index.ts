@@ -1,14 +1,10 @@
 import { z } from 'zod';
+import { collections, kindOf, type CollectionName, type PROJECT_KINDS } from '../kinds';
 import { Angle, FinishRef, Finishes, Id, Name } from './basics';
-import { Level, Corner, Wall, WallType, Guide, type WallLayer } from './walls';
-import { Opening } from './openings';
-import { Column, Room, Rooflight } from './rooms';
-import { Dormer, Roof } from './roofs';
-import { Beam, Slab, Stair, Void } from './stairs';
-import { BACKGROUNDS, Fence, GroundArea } from './outside';
-import { Board, Picture, Piece, Viewpoint } from './presentation';
-import { FaceLaying, Finish } from './finishes';
-import { Address, Dislike, Moulding, Patch, Profile, Scheme, type Starts } from './surfaces';
+import { FaceLaying } from './finishes';
+import { BACKGROUNDS } from './outside';
+import { Address, Dislike, type Starts } from './surfaces';
+import { type WallLayer, type WallType } from './walls';
 
 export * from './basics';
 export * from './walls';
@@ -22,7 +18,7 @@ export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 5;
+export const FORMAT_VERSION = 6;
 
 export const Site = z.object({
   place: Name,
@@ -40,57 +36,48 @@ export const Site = z.object({
   background: z.enum(BACKGROUNDS).describe('what is seen beyond the site'),
 });
 
-/** How the outline of the project is ordered and what of it is out of sight or out of reach. */
-export const Outline = z.object({
+/** How the list of all that a project holds is ordered, and what of it is out of sight or held where it is. */
+export const Contents = z.object({
   groups: z.record(Id, z.object({ id: Id, name: Name, members: z.array(Id).max(5000) })),
   hidden: z.array(Id).max(20000),
-  locked: z.array(Id).max(20000),
+  held: z.array(Id).max(20000),
 });
 
-export const ProjectSchema = z.object({
+/** What is said of a project as a whole. */
+const whole = {
   format: z.literal('enstegon'),
   version: z.literal(FORMAT_VERSION),
   id: Id,
   name: Name,
   units: z.enum(['metric', 'imperial']),
   site: Site,
-  wallTypes: z.record(Id, WallType),
-  levels: z.record(Id, Level),
-  guides: z.record(Id, Guide),
-  corners: z.record(Id, Corner),
-  walls: z.record(Id, Wall),
-  openings: z.record(Id, Opening),
-  columns: z.record(Id, Column),
-  rooflights: z.record(Id, Rooflight),
-  roofs: z.record(Id, Roof),
-  dormers: z.record(Id, Dormer),
-  stairs: z.record(Id, Stair),
-  voids: z.record(Id, Void),
-  slabs: z.record(Id, Slab),
-  beams: z.record(Id, Beam),
-  rooms: z.record(Id, Room),
   outside: z.object({ walls: FinishRef.nullable(), faces: Finishes, ground: FinishRef.nullable() }),
-  finishes: z.record(Id, Finish).describe('finishes of one’s own'),
   layings: z.record(Address, FaceLaying).describe('faces whose finish is laid otherwise than it comes'),
-  patches: z.record(Id, Patch),
-  mouldings: z.record(Id, Moulding),
-  profiles: z.record(Id, Profile).describe('sections of one’s own'),
-  schemes: z.record(Id, Scheme),
   scheme: Id.describe('the scheme in hand'),
   dislikes: z.array(Dislike).max(12),
   money: z.string().min(1).max(4).describe('sign of the money prices are in'),
-  grounds: z.record(Id, GroundArea),
-  fences: z.record(Id, Fence),
-  pieces: z.record(Id, Piece),
-  viewpoints: z.record(Id, Viewpoint),
-  pictures: z.record(Id, Picture),
-  boards: z.record(Id, Board),
-  outline: Outline,
-});
+  contents: Contents,
+};
+
+type Tables = { [K in CollectionName]: z.ZodRecord<typeof Id, (typeof PROJECT_KINDS)[K]['schema']> };
+
+/** A table of things by id for every kind. */
+const tables = (): Tables => Object.fromEntries(collections().map((name) => [name, z.record(Id, kindOf(name).schema)])) as unknown as Tables;
+
+const build = () => z.object({ ...whole, ...tables() });
+let built = { of: collections().length, schema: build() };
+
+/** The shape of a project, with a table for every kind there is. */
+export function projectSchema(): ReturnType<typeof build> {
+  if (built.of !== collections().length) built = { of: collections().length, schema: build() };
+  return built.schema;
+}
+
+export const ProjectSchema = built.schema;
 
 export type Project = z.infer<typeof ProjectSchema>;
 export type Site = z.infer<typeof Site>;
-export type Outline = z.infer<typeof Outline>;
+export type Contents = z.infer<typeof Contents>;
 
 /** Which side of a wall, seen from its start to its end. */
 export type Side = 'left' | 'right';
@@ -153,6 +140,7 @@ export const NO_STARTS: Starts = { floor: null, wall: null, ceiling: null, joine
 /** A project with one level and nothing on it. */
 export function emptyProject(id: string, name: string, units: Project['units'] = 'metric'): Project {
   return {
+    ...(Object.fromEntries(collections().map((name) => [name, {}])) as Pick<Project, CollectionName>),
     format: 'enstegon',
     version: FORMAT_VERSION,
     id,
@@ -170,36 +158,13 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
       background: 'none',
     },
     wallTypes: Object.fromEntries(WALL_TYPES.map((t) => [t.id, t])),
-    levels: { ground: { id: 'ground', name: 'Ground', elevation: 0, ...DEFAULTS.level, underlay: null, structure: '' } },
-    guides: {},
-    corners: {},
-    walls: {},
-    openings: {},
-    columns: {},
-    rooflights: {},
-    roofs: {},
-    dormers: {},
-    stairs: {},
-    voids: {},
-    slabs: {},
-    beams: {},
-    rooms: {},
+    levels: { ground: { id: 'ground', name: 'Ground', elevation: 0, ...DEFAULTS.level, underlay: null, structure: '', finishes: {} } },
     outside: { walls: null, faces: {}, ground: null },
-    finishes: {},
     layings: {},
-    patches: {},
-    mouldings: {},
-    profiles: {},
     schemes: { 'scheme-1': { id: 'scheme-1', name: 'First scheme', order: 0, choices: null, starts: NO_STARTS } },
     scheme: 'scheme-1',
     dislikes: [],
     money: '€',
-    grounds: {},
-    fences: {},
-    pieces: {},
-    viewpoints: {},
-    pictures: {},
-    boards: {},
-    outline: { groups: {}, hidden: [], locked: [] },
+    contents: { groups: {}, hidden: [], held: [] },
   };
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, FinishRef, Id, Name, Point2, Status } from './basics';
+import { Angle, Finishes, Id, Name, Point2, Status } from './basics';
 
 export const GROUND_KINDS = ['lawn', 'gravel', 'paving', 'drive', 'bed', 'water', 'pool'] as const;
 
@@ -14,7 +14,7 @@ export const GroundArea = z
     edge: z.enum(['none', 'kerb', 'retaining']).describe('what holds it where it lies above or below its surroundings'),
     depth: z.object({ from: z.number().min(0).max(10), to: z.number().min(0).max(10) }).describe('of water, at its first edge and opposite, metres'),
     status: Status,
-    finish: FinishRef.nullable(),
+    finishes: Finishes,
   })
   .describe('an area of the ground');
 
@@ -30,7 +30,7 @@ export const Fence = z.object({
   thickness: z.number().min(0.01).max(3),
   z: z.number().min(-20).max(20).describe('height of its foot above the ground of the site'),
   status: Status,
-  finish: FinishRef.nullable(),
+  finishes: Finishes,
 });
 
 export const BACKGROUNDS = ['none', 'fields', 'woods', 'town'] as const;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, FinishRef, Finishes, Grid, Id, Name, Point2, Status } from './basics';
+import { Angle, Finishes, Grid, Id, Name, Point2, Status } from './basics';
 
 /** How one edge of a roof's outline is closed. */
 export const RoofEdge = z.object({
@@ -90,10 +90,7 @@ export const Roof = z.object({
   gutter: z.boolean(),
   framing: Framing.nullable(),
   status: Status,
-  covering: FinishRef.nullable(),
-  soffit: FinishRef.nullable(),
-  fascia: FinishRef.nullable(),
-  timber: FinishRef.nullable().describe('of its framing'),
+  finishes: Finishes.describe('of covering, soffit, fascia, and the timber of its framing'),
 });
 
 export type Roof = z.infer<typeof Roof>;

@@ -73,7 +73,7 @@ export const Column = z.object({
   depth: Size,
   height: z.number().min(0.05).max(20).nullable().describe('metres; null: up to the ceiling of the level'),
   status: Status,
-  finish: FinishRef.nullable(),
+  finishes: Finishes,
 });
 
 export const Rooflight = z

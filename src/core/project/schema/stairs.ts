@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, Coordinate, FinishRef, Finishes, Id, Name, Point2, Point3, Status } from './basics';
+import { Angle, Coordinate, Finishes, Id, Name, Point2, Point3, Status } from './basics';
 
 /** What keeps people from falling: a handrail, and what is between it and the floor. */
 export const Guard = z.object({
@@ -45,7 +45,7 @@ export const Stair = z.object({
 });
 
 export const Void = z
-  .object({ id: Id, name: Name, level: Id, points: z.array(Point2).min(3).max(200), guard: Guard.nullable(), status: Status })
+  .object({ id: Id, name: Name, level: Id, points: z.array(Point2).min(3).max(200), guard: Guard.nullable(), status: Status, finishes: Finishes })
   .describe('a hole in the floor of a level');
 
 export const Slab = z
@@ -75,7 +75,7 @@ export const Beam = z
     depth: z.number().min(0.005).max(3),
     turn: Angle.describe('about its own line'),
     status: Status,
-    finish: FinishRef.nullable(),
+    finishes: Finishes,
   })
   .describe('a beam, a post or a brace between two points in space');
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, Coordinate, Hash, Id, Name, Point2, Status, Text } from './basics';
+import { Angle, Coordinate, Finishes, Hash, Id, Name, Point2, Status, Text } from './basics';
 
 export const Underlay = z.object({
   image: Hash.describe('PNG of the plan'),
@@ -9,7 +9,7 @@ export const Underlay = z.object({
   scale: z.object({ x: z.number().min(1e-5).max(10), y: z.number().min(1e-5).max(10) }).describe('metres a pixel, along and across the picture'),
   rotation: Angle,
   opacity: z.number().min(0.05).max(1),
-  locked: z.boolean().describe('out of reach of the pointer'),
+  held: z.boolean().describe('out of reach of the pointer'),
   shown: z.boolean(),
 });
 
@@ -21,6 +21,7 @@ export const Level = z.object({
   slab: z.number().min(0).max(2).describe('thickness of the floor slab, metres'),
   underlay: Underlay.nullable().describe('a plan picture under the drawing'),
   structure: Text(80).describe('of a building that stands apart, its name; empty: the house'),
+  finishes: Finishes.describe('of the edge of its slab'),
 });
 
 export const Corner = z.object({ id: Id, level: Id, x: Coordinate, y: Coordinate });
@@ -84,6 +85,7 @@ export const Wall = z.object({
   base: z.number().min(-5).max(20).describe('metres its foot stands above the floor of the level'),
   top: WallTop,
   status: Status,
+  finishes: Finishes.describe('of its top; its faces have theirs by room'),
 });
 export const Guide = z.object({ id: Id, level: Id, x: Coordinate, y: Coordinate, angle: Angle }).describe('an endless line to draw along');
 

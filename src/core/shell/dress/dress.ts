@@ -6,7 +6,9 @@ import { standingIn } from '../../project/standing';
 import type { Finish, Patch, Profile, Project } from '../../project/schema';
 import { Parts, type Owned, type Part } from '../../model/body';
 import type { Memo } from '../../model/memo';
+import type { Region } from '../../geometry/polygon';
 import type { DerivedLevel } from '../model';
+import { wayKey } from '../openings/derive';
 import type { WallSide } from '../walls';
 import { facesOfRoom, outerFaces, type Face } from './faces';
 import { deriveMoulding, type DerivedMoulding } from './mouldings';
@@ -20,6 +22,8 @@ export interface DressedFace extends Face {
   patches: DerivedPatch[];
   /** The part it shows as. */
   part: Part | null;
+  /** Of a floor, the ways through walls it goes on in, with their parts. */
+  ways: { region: Region; part: Part }[];
   /** What is left of it between its patches. */
   rest: { area: number };
 }
@@ -62,10 +66,12 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
     byRoom.set(patch.on.room, [...(byRoom.get(patch.on.room) ?? []), patch]);
   }
   const all: Dressed[] = [];
+  const byWay = waysByRoom(level, parts);
   for (const room of level.rooms) {
     const patches = byRoom.get(room.id) ?? [];
     const keys = [`${room.id}/floor`, `${room.id}/ceiling`, ...room.sides.map((side) => sideKey(level, side))];
-    const own = keys.map((key) => parts.get(key));
+    const ways = byWay.get(room.id) ?? NO_WAYS;
+    const own = [...keys.map((key) => parts.get(key)), ...ways.map((way) => way.part)];
     all.push(
       memo.get('dressed room', room.id, [level.level, room, ...own, ...patches, project.layings, project.finishes, project.profiles], () =>
         dress(
@@ -75,6 +81,7 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
           parts,
           facesOfRoom(project, level.level, room, (kind) => parts.get(`${room.id}/${kind}`)?.mesh),
           (face) => (face.side ? sideKey(level, face.side) : `${room.id}/${face.kind}`),
+          ways,
         ),
       ),
     );
@@ -101,6 +108,21 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
   return { faces, mouldings, parts: [...shown, ...all.flatMap((d) => d.more), ...more.made] };
 }
 
+/** The ways through the walls of each room in which its floor goes on at its own height. */
+function waysByRoom(level: DerivedLevel, parts: ReadonlyMap<string, Part>): Map<string, { region: Region; part: Part }[]> {
+  const out = new Map<string, { region: Region; part: Part }[]>();
+  for (const { id, floors, rooms } of level.openings)
+    for (const { side, region } of floors) {
+      const room = rooms[side];
+      const part = room === null ? undefined : parts.get(`${room}/${wayKey(id, side)}`);
+      if (room === null || !part) continue;
+      const list = out.get(room);
+      if (list) list.push({ region, part });
+      else out.set(room, [{ region, part }]);
+    }
+  return out;
+}
+
 function dress(
   memo: Memo,
   project: Project,
@@ -108,32 +130,48 @@ function dress(
   parts: ReadonlyMap<string, Part>,
   faces: readonly Face[],
   keyOf: (face: Face) => string,
+  ways: readonly { region: Region; part: Part }[] = [],
 ): Dressed {
   const more = new Parts(memo, project);
   const out: Dressed = { faces: [], instead: new Map(), more: more.made };
   const finish = (id: string): Finish => finishIn(project, id);
   const profile = (id: string): Profile | null => profileIn(project, id);
   for (const face of faces) {
-    const own = project.layings[face.address];
+    const laying = project.layings[face.address];
     const chosen = finish(face.finish);
-    const laid = laidFinish(chosen, own);
-    const placing = laid.laying || own ? placeOf(laid.laying, own, face.frame, face.carried) : AS_IT_IS;
+    const laid = laidFinish(chosen, laying);
+    const placing = laid.laying || laying ? placeOf(laid.laying, laying, face.frame, face.carried) : AS_IT_IS;
     const on = patches.length ? patches.filter((p) => liesOn(p, face)) : [];
     const derived = on.length ? derivePatches(face, on, finish, profile) : [];
-    const key = keyOf(face);
-    let part = parts.get(key) ?? null;
-    if (part && (laid !== chosen || placing.origin.x !== 0 || placing.origin.y !== 0 || placing.angle !== 0)) {
+    const lay = (part: Part): Part => {
       const { origin, angle } = placing;
-      const { mesh } = part;
-      part = { ...part, laid, mesh: memo.get('placed mesh', key, [mesh, origin.x, origin.y, angle], () => placedMesh(mesh, placing)) };
-      out.instead.set(key, part);
-    }
-    out.faces.push({ ...face, laid, placing, part, patches: derived, rest: { area: face.area - derived.reduce((sum, p) => sum + p.area, 0) } });
+      if (laid === chosen && origin.x === 0 && origin.y === 0 && angle === 0) return part;
+      const placed: Part = {
+        ...part,
+        laid,
+        mesh: memo.get('placed mesh', part.key, [part.mesh, origin.x, origin.y, angle], () => placedMesh(part.mesh, placing)),
+      };
+      out.instead.set(part.key, placed);
+      return placed;
+    };
+    const shown = parts.get(keyOf(face));
+    const own = shown ? lay(shown) : null;
+    const onward = face.kind === 'floor' ? ways.map(({ region, part }) => ({ region, part: lay(part) })) : [];
+    out.faces.push({
+      ...face,
+      laid,
+      placing,
+      part: own,
+      ways: onward,
+      patches: derived,
+      rest: { area: face.area - derived.reduce((sum, p) => sum + p.area, 0) },
+    });
     for (const patch of derived) putPatch(more, project, patch, face.level);
   }
   return out;
 }
 
+const NO_WAYS: readonly { region: Region; part: Part }[] = [];
 const AS_IT_IS: Placing = { origin: { x: 0, y: 0 }, angle: 0 };
 
 function deriveMouldings(memo: Memo, project: Project, level: DerivedLevel, faces: readonly Face[]): DerivedMoulding[] {

@@ -1,20 +1,19 @@
+import { addressOf, type Target } from '../../project/targets';
 import type { Mesh } from '../../geometry/mesh';
 import { meshArea } from '../../geometry/mesh';
 import { totalArea, type Region } from '../../geometry/polygon';
 import { distance, left, lerp, rotate, scale, sub, unit, type Vec2, type Vec3 } from '../../geometry/vec';
 import type { Frame } from '../../finishes/laying/place';
-import { addressOf } from '../../project/addresses';
-import type { FaceTarget } from '../../project/commands/finishing';
 import type { Level, Project } from '../../project/schema';
 import type { DerivedRoom } from '../model';
-import { BARE } from '../surfaces';
+import { BARE } from '../../project/kinds/first-finishes';
 import type { DerivedWall, WallSide } from '../walls';
 import { faceS } from '../wall-face';
 
 /** One face as a room, or the outside, sees it, in coordinates of its own. */
 export interface Face {
   address: string;
-  target: FaceTarget;
+  target: Target;
   kind: 'wall' | 'floor' | 'ceiling';
   room: string | null;
   level: string;
@@ -111,7 +110,7 @@ export function chosenForSide(project: Project, side: Pick<WallSide, 'key' | 'ro
 }
 
 function wallFace(project: Project, level: Level, side: WallSide, carried: number): Face {
-  const target: FaceTarget = { kind: 'wall', room: side.room, wall: side.wall, side: side.side };
+  const target: Target = { kind: 'wall', room: side.room, wall: side.wall, side: side.side };
   const chosen = chosenForSide(project, side);
   return {
     address: addressOf(target),
@@ -142,7 +141,7 @@ export function facesOfRoom(project: Project, level: Level, room: DerivedRoom, m
   }
   for (const kind of ['floor', 'ceiling'] as const) {
     if (kind === 'ceiling' && !room.covered) continue;
-    const target: FaceTarget = { kind, room: room.id };
+    const target: Target = { kind, room: room.id };
     const regions = kind === 'floor' ? room.floor : room.ceiling;
     if (!regions.length) continue;
     const mesh = meshOf(kind);

@@ -1,6 +1,6 @@
-import { MeshBuilder, placement, type Matrix, type Mesh } from '../../geometry/mesh';
+import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../../geometry/mesh';
 import type { Pane } from '../../model/body';
-import { signedArea, type Ring } from '../../geometry/polygon';
+import { signedArea, type Region, type Ring } from '../../geometry/polygon';
 import { add, angleOf, left, scale, type Vec2 } from '../../geometry/vec';
 import { openingStation } from '../../project/openings';
 import { profileIn } from '../../finishes/profiles';
@@ -9,7 +9,20 @@ import { wallExtents } from '../../project/wall-line';
 import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from './corner';
 import { openingParts, type OpeningParts } from './parts';
 import { framePlace } from './place';
-import { OPENING_FINISHES } from './sizes';
+
+/** The floor in a way, of one side as far as the middle of the wall. */
+export interface Way {
+  side: Side;
+  /** In the plan. */
+  region: Region;
+  /** In world metres where it goes on from a room, as that floor lies; of one that leads outside in the axes of the opening. */
+  mesh: Mesh;
+  /** Above the floor of the level, metres. */
+  z: number;
+}
+
+/** Key of the floor in a way, within what it belongs to. */
+export const wayKey = (opening: string, side: Side): string => `${opening}/${side}`;
 
 export interface DerivedOpening {
   id: string;
@@ -27,11 +40,11 @@ export interface DerivedOpening {
   rooms: { left: string | null; right: string | null };
   /** The path of a corner window in the plan. */
   corner: CornerShape | null;
-  parts: (OpeningParts & { finish: string })[];
+  parts: OpeningParts[];
   /** The glass that lets daylight in; none for doors. */
   glazing: Pane[];
-  /** The floor in a way that goes down to it: of each side as far as the middle of the wall, in its local axes. */
-  floors: { side: Side; mesh: Mesh }[];
+  /** The floor in a way that goes down to it. */
+  floors: Way[];
 }
 
 export interface OpeningInputs {
@@ -86,23 +99,34 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
       ? cornerFrames(corner, opening).map(({ origin, d: along, length }) => portal(origin, along, length))
       : [portal({ x: point.x - (d.x * width) / 2 - d.y * frame, y: point.y - (d.y * width) / 2 + d.x * frame }, d, width)];
   const down = opening.kind !== 'niche' && sill - foot < 1e-6;
+  const matrix = placement(point.x, point.y, level.elevation, angle);
   return {
     id: opening.id,
     opening,
     level: level.id,
-    matrix: placement(point.x, point.y, level.elevation, angle),
+    matrix,
     point,
     angle,
     thickness,
     frame,
     rooms,
     corner,
-    parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null).map((q) => ({
-      ...q,
-      finish: opening.finishes[q.part] ?? OPENING_FINISHES[q.part],
-    })),
+    parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null),
     glazing,
-    floors: down ? (['left', 'right'] as const).map((side) => ({ side, mesh: floorMesh(floorOf(side, width, thickness, local, inside), sill) })) : [],
+    floors: down
+      ? (['left', 'right'] as const).map((side) => wayOf(side, rooms[side], floorOf(side, width, thickness, local, inside), matrix, level, sill))
+      : [],
+  };
+}
+
+function wayOf(side: Side, room: string | null, local: Ring, matrix: Matrix, level: Level, sill: number): Way {
+  const ring = local.map((p) => transformPoint(matrix, { ...p, z: 0 })).map(({ x, y }) => ({ x, y }));
+  const turned = (r: Ring): Ring => (signedArea(r) < 0 ? [...r].reverse() : r);
+  return {
+    side,
+    region: { outer: turned(ring), holes: [] },
+    mesh: room ? floorMesh(turned(ring), level.elevation + sill) : floorMesh(turned(local), sill),
+    z: sill,
   };
 }
 
@@ -122,5 +146,4 @@ function floorOf(side: Side, width: number, thickness: number, corner: CornerSha
   ];
 }
 
-const floorMesh = (ring: Ring, z: number): Mesh =>
-  new MeshBuilder().region({ outer: signedArea(ring) < 0 ? [...ring].reverse() : ring, holes: [] }, (p) => ({ ...p, z }), { x: 0, y: 0, z: 1 }).build();
+const floorMesh = (ring: Ring, z: number): Mesh => new MeshBuilder().region({ outer: ring, holes: [] }, (p) => ({ ...p, z }), { x: 0, y: 0, z: 1 }).build();

@@ -4,7 +4,7 @@ import { MeshBuilder } from '../../geometry/mesh';
 import { architrave } from './architrave';
 import type { CornerShape } from './corner';
 import { doorParts } from './door';
-import type { OpeningPart } from './sizes';
+import type { OpeningPart } from '../../project/kinds/openings';
 import { windowParts } from './window';
 
 export interface OpeningParts {
@@ -38,19 +38,3 @@ export function openingParts(space: OpeningSpace): OpeningParts[] {
   }
   return [];
 }
-
-/** The parts an opening of a kind has. */
-export const partsOf = (opening: Pick<Opening, 'kind' | 'form' | 'glazed' | 'fanlight' | 'sidelights'>): OpeningPart[] => {
-  switch (opening.kind) {
-    case 'door': {
-      const glass = opening.glazed > 0 || opening.fanlight > 0 || opening.sidelights.start + opening.sidelights.end > 0;
-      return ['leaf', 'frame', 'architrave', ...(glass ? (['glass'] as const) : []), 'handle'];
-    }
-    case 'window':
-      return opening.form === 'corner' ? ['frame', 'glass', 'sill'] : ['frame', 'glass', 'sill', 'architrave', 'handle'];
-    case 'passage':
-      return ['architrave'];
-    case 'niche':
-      return [];
-  }
-};

@@ -1,17 +1,5 @@
 import type { Opening } from '../../project/schema';
 
-/** The parts of a door or window, each with its own finish. */
-export type OpeningPart = 'frame' | 'leaf' | 'handle' | 'architrave' | 'glass' | 'sill';
-
-export const OPENING_FINISHES: Record<OpeningPart, string> = {
-  frame: 'paint.skein',
-  leaf: 'paint.skein',
-  handle: 'metal.brass-brushed',
-  architrave: 'paint.skein',
-  glass: 'glass.clear',
-  sill: 'paint.skein',
-};
-
 /** Sizes of the parts that are not chosen one by one (trade figures), metres. */
 export const JOINERY = {
   leaf: 0.04,

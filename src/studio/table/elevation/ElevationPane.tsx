@@ -6,7 +6,7 @@ import type { Patch, Side } from '@/core/project/schema';
 import { draggedHandle, movedPatch } from '@/core/shell/dress/patch-handles';
 import { formatLength, snapStep } from '@/core/units/length';
 import { colours } from '../../look/theme';
-import { surfaceName, useStudio } from '../../store/studio';
+import { targetName, useStudio } from '../../store/studio';
 import { FaceDrawing, Handles, ringOf, screenOf } from './FaceDrawing';
 import { bandOf, KIND_WORDS, KINDS, placedAt, placeOutline, unroll, type Kind, type Placed } from './placing';
 
@@ -202,7 +202,7 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
           flexWrap: 'wrap',
         }}
       >
-        <span>{surfaceName(project, faces[0].face.target)}</span>
+        <span>{targetName(project, faces[0].face.target)}</span>
         <Box component="span" role="radiogroup" aria-label="What is drawn" sx={{ display: 'flex', gap: 0.5 }}>
           {KINDS.map((name) => (
             <Mark key={name} on={kind === name} role="radio" onPress={() => setKind(name)}>

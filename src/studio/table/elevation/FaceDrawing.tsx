@@ -13,7 +13,7 @@ import { faceX } from '@/core/shell/wall-face';
 import { formatLength } from '@/core/units/length';
 import { useLayout } from '../../finishes/layouts';
 import { colours } from '../../look/theme';
-import { surfaceName } from '../../store/studio';
+import { targetName } from '../../store/studio';
 import type { Placed } from './placing';
 
 /** From metres of the drawing to its pixels. */
@@ -71,7 +71,7 @@ export function FaceDrawing({ placed: { face, x }, named, sheet, project, shell,
         </text>
         {named ? (
           <text stroke="none" fill={colours.second} x={(from.x + to.x) / 2} y={from.y + 38}>
-            {surfaceName(project, face.target).replace(/^.*, /, '')}
+            {targetName(project, face.target).replace(/^.*, /, '')}
           </text>
         ) : null}
       </g>

@@ -1,3 +1,4 @@
+import type { Target } from '@/core/project/targets';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
@@ -7,11 +8,10 @@ import { traitsOf, type Sort } from '@/core/model/sorts';
 import { finishById } from '@/core/finishes/library';
 import type { Matrix, Mesh } from '@/core/geometry/mesh';
 import type { Vec2, Vec3 } from '@/core/geometry/vec';
-import type { FaceTarget } from '@/core/project/commands';
 import type { Finish, Look, Project } from '@/core/project/schema';
 import { exposureScale } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
-import { BARE } from '@/core/shell/surfaces';
+import { BARE } from '@/core/project/kinds/first-finishes';
 import type { DerivedWall } from '@/core/shell/walls';
 import type { Spot } from '../../store/studio';
 import { FIRST_LOOK } from '../../views/views';
@@ -213,7 +213,7 @@ export class ModelScene {
       object.castShadow =
         !traitsOf(sort).shadeless && finish.transmission === 0 && lit === null && !clear && this.look.mode !== 'translucent' && this.look.mode !== 'lines';
       object.receiveShadow = lit === null && this.look.mode !== 'lines';
-      object.userData = { entity: body.id, target, sort, level: part.level ?? body.level, host: part.host } satisfies Seen & { target: FaceTarget | null };
+      object.userData = { entity: body.id, target, sort, level: part.level ?? body.level, host: part.host } satisfies Seen & { target: Target | null };
       if (!entry) this.scene.add(object);
       this.entries.set(key, { object, source: mesh, finish, matrix, way });
     };
@@ -339,7 +339,7 @@ export class ModelScene {
     this.overlay.clear();
     const show = (spot: Spot, material: THREE.Material, exact: boolean): void => {
       for (const entry of this.entries.values()) {
-        const { entity, target } = entry.object.userData as { entity: string; target: FaceTarget | null };
+        const { entity, target } = entry.object.userData as { entity: string; target: Target | null };
         if (entity !== spot.entity || !entry.object.visible) continue;
         if (exact && spot.target && JSON.stringify(target) !== JSON.stringify(spot.target)) continue;
         const copy = new THREE.Mesh(entry.object.geometry, material);
@@ -385,7 +385,7 @@ export class ModelScene {
         if (material.side === THREE.FrontSide && hit.face && hit.face.normal.clone().transformDirection(object.matrixWorld).dot(caster.ray.direction) > 0)
           continue;
         if (!best || hit.distance < best.distance) {
-          const { entity, target } = object.userData as { entity: string; target: FaceTarget | null };
+          const { entity, target } = object.userData as { entity: string; target: Target | null };
           if (!target && !this.model?.project.walls[entity]) continue;
           best = { spot: { entity, target }, point: hit.point, distance: hit.distance };
         }

@@ -69,7 +69,7 @@ describe('what is cut away', () => {
     const part = { entity: room, sort: 'floor' as const, level: 'ground' };
     const seen = (hidden: string[]) => cutAway(model, none, from({ x: 9, y: -6, z: 8 }, { look: { ...FIRST_LOOK, hidden } })).shows(part);
     expect([[], [room], ['ground'], ['all/floor'], ['all/wall']].map(seen)).toEqual([true, false, false, false, true]);
-    const out = deriveModel({ ...project, outline: { ...project.outline, hidden: [room] } });
+    const out = deriveModel({ ...project, contents: { ...project.contents, hidden: [room] } });
     expect(cutAway(out, none, from({ x: 9, y: -6, z: 8 })).shows(part)).toBe(false);
   });
 });

@@ -71,7 +71,7 @@ export function cutAway(
   const { project, shell } = model;
   const inside = insideRoom(model, looking);
   const opened = look.cut && !inside;
-  const gone = new Set([...look.hidden, ...project.outline.hidden]);
+  const gone = new Set([...look.hidden, ...project.contents.hidden]);
   const top = shell.levels.find((l) => l.id === level)?.level ?? shell.levels.at(-1)?.level;
   const higher = new Set(
     top ? shell.levels.filter((l) => l.level.structure === top.structure && l.level.elevation > top.elevation + 1e-6).map((l) => l.id) : [],

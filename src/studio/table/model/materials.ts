@@ -6,7 +6,7 @@ import type { Finish, Look } from '@/core/project/schema';
 import type { Sort } from '@/core/model/sorts';
 import { FROSTED } from '@/core/render/scene';
 import { BLEACH, SHOULDER } from '@/core/render/tone';
-import { BARE } from '@/core/shell/surfaces';
+import { BARE } from '@/core/project/kinds/first-finishes';
 import { loadTexture } from '../../finishes/textures';
 
 // The tone curve of pictures, so that view and picture show a colour alike.

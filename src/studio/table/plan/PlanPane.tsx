@@ -6,10 +6,9 @@ import { drawPlanGroups } from '@/core/drawing/plan/plan';
 import type { Vec2 } from '@/core/geometry/vec';
 import { cornersOf } from '@/core/project/putting';
 import type { Project } from '@/core/project/schema';
-import { collectionOf, type CollectionName } from '@/core/project/things';
+import { bodyOf } from '@/core/model/derive';
 import { corners } from '@/core/project/underlay';
 import { stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
-import { partsOf } from '@/core/shell/openings/parts';
 import { colours } from '../../look/theme';
 import { useStudio, type Spot } from '../../store/studio';
 import * as tools from '../../tools/controller';
@@ -245,19 +244,9 @@ export function PlanPane() {
   );
 }
 
-/** The part a thing is taken by in the plan. */
-const FIRST_PART: Partial<Record<CollectionName, string>> = {
-  stairs: 'tread',
-  slabs: 'top',
-  dormers: 'walls',
-  beams: 'body',
-  fences: 'body',
-  grounds: 'surface',
-};
-
 /** The corners that the selected thing can be dragged by. */
 function handles(project: Project, one: string): { id: string; p: Vec2 }[] {
-  if (project.outline.locked.includes(one)) return [];
+  if (project.contents.held.includes(one)) return [];
   const wall = project.walls[one];
   if (wall) return [wall.start, wall.end].map((id) => ({ id, p: project.corners[id] }));
   return (cornersOf(project, one) ?? []).map((p, i) => ({ id: `${one}/${i}`, p }));
@@ -278,16 +267,7 @@ function planSpot(entity: string, plan: Vec2): Spot {
     return { entity, target: { kind: 'wall', room: own?.room ?? null, wall: entity, side } };
   }
   if (entity === UNDERLAY || project.guides[entity]) return { entity, target: null };
-  if (project.columns[entity]) return { entity, target: { kind: 'column', column: entity } };
-  const piece = model.pieces.find((p) => p.id === entity);
-  if (piece) return { entity, target: { kind: 'piece', piece: entity, part: Object.keys(piece.item?.parts ?? { body: '' })[0] } };
-  if (project.roofs[entity]) return { entity, target: { kind: 'roof', roof: entity, part: 'covering' } };
-  if (project.rooflights[entity]) return { entity, target: { kind: 'opening', opening: entity, part: 'frame' } };
-  const collection = collectionOf(project, entity);
-  const part = collection && FIRST_PART[collection];
-  if (part) return { entity, target: { kind: 'part', of: entity, part } };
-  const opening = project.openings[entity];
-  return { entity, target: opening ? { kind: 'opening', opening: entity, part: partsOf(opening)[0] ?? 'frame' } : null };
+  return { entity, target: bodyOf(model, entity)?.parts.find((p) => p.target)?.target ?? null };
 }
 
 function TurnHandle({ view, piece }: { view: View; piece: { x: number; y: number; rotation: number; size: { depth: number } } }) {

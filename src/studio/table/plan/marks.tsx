@@ -142,17 +142,17 @@ function Mark({
 
 /** The scanned plan under the drawing. */
 export function UnderlayPicture({ underlay, dim }: { underlay: Underlay; dim: boolean }) {
-  const { origin, scale: k, rotation, pixels, opacity, image, locked } = underlay;
+  const { origin, scale: k, rotation, pixels, opacity, image, held } = underlay;
   return (
     <image
       href={`/api/assets/${image}`}
       data-testid="underlay"
-      data-entity={locked || !dim ? undefined : UNDERLAY}
+      data-entity={held || !dim ? undefined : UNDERLAY}
       width={pixels.width}
       height={pixels.height}
       opacity={opacity}
       preserveAspectRatio="none"
-      style={{ pointerEvents: locked || !dim ? 'none' : undefined }}
+      style={{ pointerEvents: held || !dim ? 'none' : undefined }}
       transform={`translate(${origin.x} ${-origin.y}) rotate(${(-rotation * 180) / Math.PI}) scale(${k.x} ${k.y}) translate(${-pixels.width / 2} ${-pixels.height / 2})`}
     />
   );

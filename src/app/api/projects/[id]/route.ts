@@ -14,7 +14,7 @@ export const GET = (_request: Request, { params }: Context): Promise<Response> =
     const { id } = await params;
     const { projects } = await app();
     const { seq, project } = await projects.load(id);
-    return Response.json({ seq, project, history: await projects.history(id) });
+    return Response.json({ seq, project, history: await projects.history(id), earlier: (await projects.boundary(id)) > 0 });
   });
 
 export const DELETE = (_request: Request, { params }: Context): Promise<Response> =>

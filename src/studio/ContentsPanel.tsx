@@ -3,30 +3,32 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import IconButton from '@mui/material/IconButton';
 import Input from '@mui/material/Input';
-import { CaretDownIcon, CaretRightIcon, EyeClosedIcon, EyeIcon, LockSimpleIcon, LockSimpleOpenIcon, XIcon } from '@phosphor-icons/react';
+import { CaretDownIcon, CaretRightIcon, XIcon } from '@phosphor-icons/react';
 import { useMemo, useState } from 'react';
+import { referencesOf, type Thing } from '@/core/project/kinds';
+import { collectionOf } from '@/core/project/things';
 import { cutText } from '@/core/units/text';
-import { findIn, outlineOf, type OutlineNode } from '@/core/schedules/outline';
+import { findIn, contentsOf, type ContentsNode } from '@/core/schedules/contents';
 import { colours, SERIF } from './look/theme';
 import { newId, useStudio } from './store/studio';
 import { current } from './table/model/ModelPane';
 
-/** Everything the project holds, by level and room: to find, rename, group, hide and lock. */
-export function OutlinePanel({ onClose }: { onClose(): void }) {
+/** Everything the project holds, by level and room: to find, rename, group, hide and hold. */
+export function ContentsPanel({ onClose }: { onClose(): void }) {
   const model = useStudio((s) => s.model);
-  const outline = useStudio((s) => s.project.outline);
+  const contents = useStudio((s) => s.project.contents);
   const selection = useStudio((s) => s.selection);
   const [find, setFind] = useState('');
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set(model.shell.levels.map((l) => l.id)));
-  const all = useMemo(() => outlineOf(model), [model]);
+  const all = useMemo(() => contentsOf(model), [model]);
   const shown = useMemo(() => findIn(all, find), [all, find]);
   const { run } = useStudio.getState();
   const chosen = selection.map((s) => s.entity);
-  const group = (): void => void run('outline.group', { id: newId('group'), name: `Group ${Object.keys(outline.groups).length + 1}`, members: chosen });
+  const group = (): void => void run('contents.group', { id: newId('group'), name: `Group ${Object.keys(contents.groups).length + 1}`, members: chosen });
   return (
     <Box
       component="aside"
-      aria-label="Outline of the project"
+      aria-label="Contents of the project"
       sx={{
         position: 'absolute',
         left: 0,
@@ -44,9 +46,9 @@ export function OutlinePanel({ onClose }: { onClose(): void }) {
     >
       <Box sx={{ display: 'flex', alignItems: 'center', p: '8px 8px 2px 14px' }}>
         <Box component="h2" sx={{ font: `20px ${SERIF}`, m: 0, flex: 1 }}>
-          Outline
+          Contents
         </Box>
-        <IconButton aria-label="Close the outline" size="small" onClick={onClose}>
+        <IconButton aria-label="Close the contents" size="small" onClick={onClose}>
           <XIcon size={13} />
         </IconButton>
       </Box>
@@ -72,8 +74,8 @@ export function OutlinePanel({ onClose }: { onClose(): void }) {
             open={find ? null : open}
             onOpen={(id) => setOpen(new Set(open.has(id) ? [...open].filter((o) => o !== id) : [...open, id]))}
             chosen={new Set(chosen)}
-            hidden={new Set(outline.hidden)}
-            locked={new Set(outline.locked)}
+            hidden={new Set(contents.hidden)}
+            held={new Set(contents.held)}
           />
         ))}
         {shown.length ? null : <Box sx={{ px: 2, color: colours.third }}>Nothing is called that.</Box>}
@@ -83,27 +85,27 @@ export function OutlinePanel({ onClose }: { onClose(): void }) {
 }
 
 interface LineProps {
-  node: OutlineNode;
+  node: ContentsNode;
   depth: number;
   /** What is unfolded; null: everything. */
   open: ReadonlySet<string> | null;
   onOpen(id: string): void;
   chosen: ReadonlySet<string>;
   hidden: ReadonlySet<string>;
-  locked: ReadonlySet<string>;
+  held: ReadonlySet<string>;
 }
 
 /** All things under a node, itself included. */
-const under = (node: OutlineNode): string[] => [...(node.thing && node.kind !== 'group' ? [node.id] : []), ...node.children.flatMap(under)];
+const under = (node: ContentsNode): string[] => [...(node.thing && node.kind !== 'group' ? [node.id] : []), ...node.children.flatMap(under)];
 
 function Line(props: LineProps) {
-  const { node, depth, open, onOpen, chosen, hidden, locked } = props;
+  const { node, depth, open, onOpen, chosen, hidden, held } = props;
   const [editing, setEditing] = useState(false);
   const unfolded = open === null || open.has(node.id);
   const { run } = useStudio.getState();
   const own = node.kind === 'level' || node.kind === 'room' ? [node.id] : under(node);
   const isHidden = own.length > 0 && own.every((id) => hidden.has(id));
-  const isLocked = own.length > 0 && own.every((id) => locked.has(id));
+  const isHeld = own.length > 0 && own.every((id) => held.has(id));
   const go = (add: boolean): void => {
     const { project, select, selection } = useStudio.getState();
     const viewpoint = project.viewpoints[node.id];
@@ -119,20 +121,32 @@ function Line(props: LineProps) {
     setEditing(false);
     if (name.trim() && name !== node.name) run('thing.rename', { id: node.id, name: cutText(name.trim(), 120) });
   };
-  const mark = (label: string, on: boolean, icon: React.ReactNode, act: () => void): React.ReactNode => (
-    <IconButton
-      aria-label={`${label} ${node.name}`}
+  const mark = (word: string, on: boolean, pressed: string, act: () => void): React.ReactNode => (
+    <Box
+      component="button"
+      aria-label={`${word} ${node.name}`}
       aria-pressed={on}
-      size="small"
       onClick={act}
-      sx={{ p: '2px', opacity: on ? 1 : 0.25, '&:hover, &:focus-visible': { opacity: 1 } }}
+      sx={{
+        all: 'unset',
+        cursor: 'pointer',
+        px: '3px',
+        fontSize: 11,
+        color: on ? colours.damson : colours.third,
+        // Words that say nothing yet keep out of the way until one comes near.
+        opacity: on ? 1 : 0,
+        '.line:hover &, .line:focus-within &': { opacity: 1 },
+        '&:hover, &:focus-visible': { textDecoration: 'underline' },
+        '&:focus-visible': { outline: `2px solid ${colours.damson}` },
+      }}
     >
-      {icon}
-    </IconButton>
+      {on ? pressed : word.toLowerCase()}
+    </Box>
   );
   return (
     <Box role="treeitem" aria-label={node.name} aria-expanded={node.children.length ? unfolded : undefined} aria-selected={chosen.has(node.id)}>
       <Box
+        className="line"
         sx={{
           display: 'flex',
           alignItems: 'center',
@@ -194,15 +208,8 @@ function Line(props: LineProps) {
         )}
         {own.length && node.kind !== 'viewpoint' ? (
           <>
-            {mark(
-              'Hide',
-              isHidden,
-              isHidden ? <EyeClosedIcon size={13} /> : <EyeIcon size={13} />,
-              () => void run('outline.hide', { ids: own, hidden: !isHidden }),
-            )}
-            {mark('Lock', isLocked, isLocked ? <LockSimpleIcon size={13} /> : <LockSimpleOpenIcon size={13} />, () =>
-              run('outline.lock', { ids: own, locked: !isLocked }),
-            )}
+            {mark('Hide', isHidden, 'hidden', () => void run('contents.hide', { ids: own, hidden: !isHidden }))}
+            {mark('Hold', isHeld, 'held', () => void run('contents.hold', { ids: own, held: !isHeld }))}
           </>
         ) : null}
       </Box>
@@ -211,25 +218,14 @@ function Line(props: LineProps) {
   );
 }
 
-/** The level a thing is on, to go to it. */
+/** The level a thing is on, by what it refers to, to go to it. */
 function levelOf(id: string): string | null {
   const { project } = useStudio.getState();
   if (project.levels[id]) return id;
-  const wall = project.openings[id]?.wall;
-  const roof = project.dormers[id]?.roof;
-  const own = [
-    project.rooms,
-    project.walls,
-    project.stairs,
-    project.voids,
-    project.slabs,
-    project.beams,
-    project.columns,
-    project.rooflights,
-    project.roofs,
-    project.pieces,
-  ]
-    .map((c) => (c as Record<string, { level: string }>)[wall ?? roof ?? id])
-    .find(Boolean);
-  return own?.level ?? null;
+  const collection = collectionOf(project, id);
+  if (!collection) return null;
+  const { level } = project[collection][id] as Thing;
+  if (level) return level;
+  const host = referencesOf(collection, project[collection][id] as Thing).find((r) => r.gone === 'along');
+  return host ? levelOf(host.id) : null;
 }

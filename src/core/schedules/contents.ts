@@ -3,8 +3,8 @@ import type { Model } from '../model/derive';
 import { GROUND_NAMES } from '../project/built-defaults';
 import { formName, KIND_NAMES } from '../project/opening-defaults';
 
-/** One line of the outline: a thing, or what holds others. */
-export interface OutlineNode {
+/** One line of the contents: a thing, or what holds others. */
+export interface ContentsNode {
   /** Of the thing; of what only holds others, a name of its own that no thing has. */
   id: string;
   name: string;
@@ -12,27 +12,27 @@ export interface OutlineNode {
   kind: string;
   /** Whether it is a thing of the project, and not only a heading. */
   thing: boolean;
-  children: OutlineNode[];
+  children: ContentsNode[];
 }
 
-const heading = (id: string, name: string, children: OutlineNode[]): OutlineNode[] =>
+const heading = (id: string, name: string, children: ContentsNode[]): ContentsNode[] =>
   children.length ? [{ id: `heading ${id}`, name, kind: '', thing: false, children }] : [];
 
 /**
  * Everything a project holds, by level and room: what stands in a room under it, the rest under its level; what lies
  * outside, groups and viewpoints for themselves.
  */
-export function outlineOf(model: Model): OutlineNode[] {
+export function contentsOf(model: Model): ContentsNode[] {
   const { project } = model;
-  const leaf = (id: string, name: string, kind: string, children: OutlineNode[] = []): OutlineNode => ({ id, name, kind, thing: true, children });
+  const leaf = (id: string, name: string, kind: string, children: ContentsNode[] = []): ContentsNode => ({ id, name, kind, thing: true, children });
   const placed = new Set<string>();
-  const levels = [...model.shell.levels].reverse().map((level): OutlineNode => {
-    const own = (c: Record<string, { id: string; name: string; level: string }>, kind: string): OutlineNode[] =>
+  const levels = [...model.shell.levels].reverse().map((level): ContentsNode => {
+    const own = (c: Record<string, { id: string; name: string; level: string }>, kind: string): ContentsNode[] =>
       Object.values(c)
         .filter((t) => t.level === level.id)
         .map((t) => leaf(t.id, t.name, kind));
     const pieces = model.pieces.filter((p) => p.piece.level === level.id);
-    const rooms = level.rooms.map((room): OutlineNode => {
+    const rooms = level.rooms.map((room): ContentsNode => {
       const openings = [...new Set(room.sides.flatMap((s) => s.openings))]
         .filter((id) => !placed.has(id))
         .map((id) => {
@@ -87,7 +87,7 @@ export function outlineOf(model: Model): OutlineNode[] {
     ...Object.values(project.fences).map((f) => leaf(f.id, f.name, 'fence')),
   ];
   const names = namesIn([...levels, ...outside]);
-  const groups = Object.values(project.outline.groups).map((g): OutlineNode => ({
+  const groups = Object.values(project.contents.groups).map((g): ContentsNode => ({
     id: g.id,
     name: g.name,
     kind: 'group',
@@ -106,9 +106,9 @@ export function outlineOf(model: Model): OutlineNode[] {
   ];
 }
 
-function namesIn(nodes: readonly OutlineNode[]): Map<string, OutlineNode> {
-  const out = new Map<string, OutlineNode>();
-  const go = (list: readonly OutlineNode[]): void => {
+function namesIn(nodes: readonly ContentsNode[]): Map<string, ContentsNode> {
+  const out = new Map<string, ContentsNode>();
+  const go = (list: readonly ContentsNode[]): void => {
     for (const n of list) {
       if (!out.has(n.id)) out.set(n.id, n);
       go(n.children);
@@ -119,10 +119,10 @@ function namesIn(nodes: readonly OutlineNode[]): Map<string, OutlineNode> {
 }
 
 /** The nodes that a text is found in, with what holds them; all of them where the text is empty. */
-export function findIn(nodes: readonly OutlineNode[], text: string): OutlineNode[] {
+export function findIn(nodes: readonly ContentsNode[], text: string): ContentsNode[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   if (!words.length) return [...nodes];
-  return nodes.flatMap((n): OutlineNode[] => {
+  return nodes.flatMap((n): ContentsNode[] => {
     const own = `${n.name} ${n.kind}`.toLowerCase();
     if (words.every((w) => own.includes(w))) return [n];
     const children = findIn(n.children, text);

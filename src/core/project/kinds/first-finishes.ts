@@ -1,0 +1,47 @@
+import type { Fence, GroundArea } from '../schema/outside';
+import type { Guard, Slab } from '../schema/stairs';
+import type { PartKind } from './kind';
+
+/** What a surface is worth before anybody has chosen a finish. */
+export const BARE = {
+  wall: 'bare.plaster',
+  floor: 'bare.screed',
+  ceiling: 'bare.ceiling',
+  outside: 'bare.render',
+  ground: 'bare.ground',
+  cut: 'bare.cut',
+} as const;
+
+export const INFILLS: Record<Guard['infill'], string> = { balusters: 'paint.skein', glass: 'glass.clear', cable: 'metal.steel-brushed', none: 'paint.skein' };
+
+export const SLABS: Record<Slab['kind'], { top: string; edge: string }> = {
+  mezzanine: { top: 'timber.oak-plank', edge: 'paint.skein' },
+  balcony: { top: 'stone.flag', edge: 'bare.render' },
+  deck: { top: 'timber.ash-plank', edge: 'timber.ash' },
+  foundation: { top: 'bare.screed', edge: 'bare.screed' },
+};
+
+export const GROUNDS: Record<GroundArea['kind'], string> = {
+  lawn: 'ground.grass',
+  gravel: 'ground.gravel',
+  paving: 'stone.flag',
+  drive: 'ground.gravel',
+  bed: 'ground.soil',
+  water: 'water.canal',
+  pool: 'water.pool',
+};
+
+/** Kerbs and retaining edges. */
+export const EDGE = 'stone.flag';
+export const BASINS: Record<'water' | 'pool', string> = { water: 'ground.soil', pool: 'tile.square-white' };
+
+export const FENCES: Record<Fence['kind'], string> = { boards: 'timber.ash', rails: 'timber.ash', hedge: 'leaf.green', wall: 'brick.red-stock' };
+
+/** The parts of a guard, if there is one. */
+export const guardParts = (guard: Guard | null): PartKind[] =>
+  guard
+    ? [
+        { part: 'rail', role: 'joinery', finish: 'timber.oak' },
+        { part: 'infill', role: guard.infill === 'cable' ? 'metal' : 'joinery', finish: INFILLS[guard.infill] },
+      ]
+    : [];
