@@ -30,7 +30,7 @@ export interface Joint {
 
 /** A part of a body: of one matter, with one address. */
 export interface Part {
-  /** Stable over edits, one of its kind in the model. */
+  /** Stable over edits, and told apart by it among all bodies of one kind. */
   key: string;
   /** What it is called within its body. */
   name: string;
@@ -152,7 +152,7 @@ export class Parts {
     const laid = input.laid ?? finishIn(this.project, finish);
     const address = target && addressOf(target);
     const deps = [mesh, laid, finish, sort, address, input.at, input.host, input.level, input.lamp, input.panes, input.chosen, input.role];
-    const part = this.memo.get('part', key, deps, (): Part => ({
+    const part = this.memo.get(`part of ${owner.kind}`, key, deps, (): Part => ({
       key,
       name: input.part,
       sort,
@@ -182,12 +182,14 @@ export function bodiesFrom(memo: Memo, owned: readonly Owned[]): Body[] {
   const groups = new Map<string, { owner: Owner; parts: Part[] }>();
   for (const { owner, part } of owned) {
     if (!part.mesh.indices.length) continue;
-    const group = groups.get(owner.id);
+    // An id is one of its kind only in its collection.
+    const key = `${owner.kind} ${owner.id}`;
+    const group = groups.get(key);
     if (group) group.parts.push(part);
-    else groups.set(owner.id, { owner, parts: [part] });
+    else groups.set(key, { owner, parts: [part] });
   }
   return [...groups.values()].map(({ owner: { id, kind, level, matrix = IDENTITY }, parts }) =>
-    memo.steady('body', id, { id, kind, level, matrix, parts }, sameBody),
+    memo.steady(`body of ${kind}`, id, { id, kind, level, matrix, parts }, sameBody),
   );
 }
 

@@ -134,7 +134,7 @@ function thingLot(model: Model, body: Body, part: Part): Lot {
     area: meshArea(part.mesh) * part.at.length,
     hidden: 0,
     layout: null,
-    ordered: laid.unit === 'litre' || counts === 'covering' || (counts === 'piece' && part.chosen),
+    ordered: counts === 'piece' ? part.chosen : laid.unit === 'litre' || counts === 'covering',
     runs: [],
   };
 }
@@ -163,6 +163,8 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
       runs: face.laid.unit === 'roll' ? runsOf(face) : [],
     },
   ];
+  // The ends of a wall that are seen are finished as its faces; nobody sets units out on them.
+  if (face.side?.ends) lots.push({ ...lots[0], what: 'wall end', area: face.side.ends, hidden: 0, layout: null, runs: [] });
   for (const patch of face.patches) {
     const seenOf = (regions: readonly Region[]): readonly Region[] =>
       hidden.length && regions.length ? boolean('difference', [...regions], [...hidden]) : regions;

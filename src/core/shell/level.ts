@@ -91,6 +91,10 @@ export class LevelDeriver {
     const { project, level, plan, joined, roomOf, parts } = work;
     const roofs = roofsToFollow(work.roofs);
     const { arrangement } = plan;
+    const topOf = (id: string): number => {
+      const { top, kind } = project.walls[id];
+      return kind === 'boundary' ? -Infinity : top.kind === 'fixed' ? top.height : top.kind === 'half' ? level.height / 2 : Infinity;
+    };
     const walls: DerivedWall[] = [];
     for (const id in project.walls) {
       const wall = project.walls[id];
@@ -112,6 +116,11 @@ export class LevelDeriver {
       ];
       for (const p of pieces) {
         deps.push(joined.pieces[p.index], this.meeting(work, p.from), this.meeting(work, p.to));
+        for (const node of [p.from, p.to])
+          for (const e of arrangement.fans[node]) {
+            const { line } = arrangement.pieces[e.piece]!;
+            if (line !== id && topOf(line) !== Infinity) deps.push(line, topOf(line));
+          }
         deps.push(this.shape(roomOf(arrangement.cycles[p.index * 2])), this.shape(roomOf(arrangement.cycles[p.index * 2 + 1])));
       }
       const follows = wall.top.kind === 'roof';
@@ -131,6 +140,7 @@ export class LevelDeriver {
           roofsOver: roofs.length > 0,
           arrangement,
           roomOf,
+          topOf,
         });
         const z = level.elevation;
         // A long wall is made anew for one of the rooms beside it: the sides the others see stay the same objects.

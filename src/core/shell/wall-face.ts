@@ -81,6 +81,7 @@ export function sameSide(a: WallSide, b: WallSide): boolean {
     a.foot === b.foot &&
     a.height === b.height &&
     a.area === b.area &&
+    a.ends === b.ends &&
     a.length === b.length &&
     a.s0 === b.s0 &&
     a.s1 === b.s1 &&

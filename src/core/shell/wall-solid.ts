@@ -21,9 +21,12 @@ export interface Run {
   endCap: Vec2[];
   leftSide: WallSide;
   rightSide: WallSide;
-  /** Whether nothing built meets it there: the end is seen. */
-  startFree: boolean;
-  endFree: boolean;
+  /** Above which height its ends are seen: −∞ where nothing built meets them, ∞ where they are hidden all the way up. */
+  startSeen: number;
+  endSeen: number;
+  /** The nodes it lies between. */
+  startNode: number;
+  endNode: number;
   /** Distances along the wall it covers. */
   s0: number;
   s1: number;
@@ -88,12 +91,13 @@ export class RunSolid {
     };
   }
 
-  build(leftFace: MeshBuilder, rightFace: MeshBuilder, lids: MeshBuilder, caps: MeshBuilder): void {
+  /** @param ends what is seen of its ends, for each side */
+  build(leftFace: MeshBuilder, rightFace: MeshBuilder, lids: MeshBuilder, caps: MeshBuilder, ends: Record<Side, MeshBuilder>): void {
     this.face(leftFace, this.run.left, 'left');
     this.face(rightFace, this.run.right, 'right');
     for (const cut of this.cuts) this.reveal(cut, leftFace, rightFace);
-    this.cap(this.run.startCap, this.run.startFree, leftFace, rightFace, caps, 'start');
-    this.cap(this.run.endCap, this.run.endFree, rightFace, leftFace, caps, 'end');
+    this.cap(this.run.startCap, this.run.startSeen, ends.left, ends.right, caps, 'start');
+    this.cap(this.run.endCap, this.run.endSeen, ends.right, ends.left, caps, 'end');
     this.lid(lids, true);
     this.lid(lids, false);
   }
@@ -234,7 +238,7 @@ export class RunSolid {
   }
 
   /** An end of the run, seen where nothing built meets it, else hidden inside the junction. */
-  private cap(chain: Vec2[], free: boolean, first: MeshBuilder, second: MeshBuilder, caps: MeshBuilder, end: 'start' | 'end'): void {
+  private cap(chain: Vec2[], seen: number, first: MeshBuilder, second: MeshBuilder, caps: MeshBuilder, end: 'start' | 'end'): void {
     const { foot } = this.inputs;
     const gap = this.cuts.find((c) => c.round === end);
     // A crease of the roof may cross an end.
@@ -244,9 +248,16 @@ export class RunSolid {
       const [a, b] = [bent[i - 1], bent[i]];
       if (this.neighbours.some((other) => other.some((p, k) => k > 0 && distance(other[k - 1], b) < COINCIDENT * 2 && distance(p, a) < COINCIDENT * 2)))
         continue;
-      const builder = !free ? caps : i <= half ? first : second;
-      const band = (a0: number, b0: number, a1: number, b1: number): void => {
+      const shown = i <= half ? first : second;
+      const put = (builder: MeshBuilder, a0: number, b0: number, a1: number, b1: number): void => {
         if (a1 - a0 > 1e-9 || b1 - b0 > 1e-9) builder.quad({ ...a, z: a0 }, { ...b, z: b0 }, { ...b, z: b1 }, { ...a, z: a1 });
+      };
+      // What meets it may be lower: from there on up its end is seen.
+      const band = (a0: number, b0: number, a1: number, b1: number): void => {
+        if (seen <= Math.min(a0, b0)) return put(shown, a0, b0, a1, b1);
+        if (seen >= Math.min(a1, b1)) return put(caps, a0, b0, a1, b1);
+        put(caps, a0, b0, seen, seen);
+        put(shown, seen, seen, a1, b1);
       };
       if (!gap) {
         band(foot, foot, this.topAt(a), this.topAt(b));

@@ -1,7 +1,7 @@
-import type { Arrangement, Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
-import { joinMeshes, MeshBuilder, type Mesh } from '../geometry/mesh';
+import { edgeDirection, type Arrangement, type Cycle, type HalfEdge, type LinePiece } from '../geometry/arrangement';
+import { joinMeshes, meshArea, MeshBuilder, type Mesh } from '../geometry/mesh';
 import { signedArea, type Region, type Ring } from '../geometry/polygon';
-import { COINCIDENT, distance, dot, lerp, sub, unit, type Vec2 } from '../geometry/vec';
+import { COINCIDENT, cross, distance, dot, lerp, sub, unit, type Vec2 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import { sideKey, type Level, type Opening, type Room, type Side, type Wall } from '../project/schema';
 import type { RoofShape } from '../project/roofs';
@@ -35,6 +35,8 @@ export interface WallSide {
   height: number;
   /** Its surface, openings taken off, m². */
   area: number;
+  /** What is seen of the ends of the wall on this side, m². */
+  ends: number;
   /** Its length along its own face, metres. */
   length: number;
   /** Its upper edge in the coordinates of the face, from left to right. */
@@ -78,6 +80,8 @@ export interface WallInputs {
   roofsOver: boolean;
   arrangement: Arrangement;
   roomOf(cycle: Cycle | undefined): Room | null;
+  /** Height up to which another wall certainly reaches: ∞ unless it ends level below the ceiling. */
+  topOf(wall: string): number;
 }
 
 /** The solid of a wall with its openings cut out, its faces by side, in the level's own height (floor at 0). */
@@ -108,6 +112,24 @@ export function makeWall(inputs: WallInputs): DerivedWall {
     meshes.get(run.rightSide)?.push(solid.right);
     lids.push(solid.lids);
     caps.push(solid.caps);
+    for (const [side, mesh] of [
+      [run.leftSide, solid.leftEnds],
+      [run.rightSide, solid.rightEnds],
+    ] as const) {
+      meshes.get(side)?.push(mesh);
+      side.ends += meshArea(mesh);
+    }
+    const next = runs[i + 1];
+    if (next && next.startNode === run.endNode)
+      for (const which of ['left', 'right'] as const) {
+        const gap = overLow(run, next, which, inputs, upper);
+        if (!gap) continue;
+        const side = run[`${which}Side`];
+        meshes.get(side)?.push(gap.face);
+        side.ends += meshArea(gap.face);
+        lids.push(gap.lids);
+        caps.push(gap.caps);
+      }
   });
   for (const { ring, leftSide, rightSide } of crowded) {
     const [l, r, lid, cap] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
@@ -135,6 +157,8 @@ export function makeWall(inputs: WallInputs): DerivedWall {
 interface RunMeshes {
   left: Mesh;
   right: Mesh;
+  leftEnds: Mesh;
+  rightEnds: Mesh;
   lids: Mesh;
   caps: Mesh;
 }
@@ -153,8 +177,8 @@ function runMeshes(run: Run, inputs: WallInputs, upper: UpperEdge, previous: Run
     inputs.foot,
     inputs.level.height,
     inside,
-    run.startFree,
-    run.endFree,
+    run.startSeen,
+    run.endSeen,
     previous?.prints[previous.prints.length - 1],
     next?.prints[0],
     run.s0,
@@ -167,10 +191,55 @@ function runMeshes(run: Run, inputs: WallInputs, upper: UpperEdge, previous: Run
   const known = solids.get(run.prints[0]);
   if (known && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.meshes;
   const [left, right, lids, caps] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
-  new RunSolid(run, inputs, upper, openings, [...(previous ? [previous.endCap] : []), ...(next ? [next.startCap] : [])]).build(left, right, lids, caps);
-  const meshes = { left: left.build(), right: right.build(), lids: lids.build(), caps: caps.build() };
+  const ends = { left: new MeshBuilder(), right: new MeshBuilder() };
+  new RunSolid(run, inputs, upper, openings, [...(previous ? [previous.endCap] : []), ...(next ? [next.startCap] : [])]).build(left, right, lids, caps, ends);
+  const meshes = {
+    left: left.build(),
+    right: right.build(),
+    leftEnds: ends.left.build(),
+    rightEnds: ends.right.build(),
+    lids: lids.build(),
+    caps: caps.build(),
+  };
   solids.set(run.prints[0], { deps, meshes });
   return meshes;
+}
+
+/**
+ * Where a lower wall meets the side of this one, the junction takes a wedge out of it all the way up: above the lower wall
+ * the wedge is filled, so that the face goes on. Null where what meets it is as high.
+ */
+function overLow(run: Run, next: Run, which: Side, inputs: WallInputs, upper: UpperEdge): { face: Mesh; lids: Mesh; caps: Mesh } | null {
+  const { arrangement, wall } = inputs;
+  const [from, to] = [run[which][run[which].length - 1], next[which][0]];
+  if (distance(from.p, to.p) <= COINCIDENT * 10) return null;
+  const node = arrangement.nodes[run.endNode];
+  const along = sub(to.p, from.p);
+  const beside = arrangement.fans[run.endNode].filter((e) => {
+    const piece = arrangement.pieces[e.piece]!;
+    if (piece.line === wall.id || piece.left + piece.right === 0) return false;
+    const away = cross(along, edgeDirection(arrangement, e));
+    return which === 'left' ? away > 0 : away < 0;
+  });
+  const low = Math.max(-Infinity, ...beside.map((e) => inputs.topOf(arrangement.pieces[e.piece]!.line)));
+  const heights = [from, to].map((q) => upper.at(q.p, q.s));
+  if (!Number.isFinite(low) || low >= Math.min(...heights) - COINCIDENT) return null;
+  const middle = upper.at(node, run.s1);
+  // Counter-clockwise: the middle of the junction, then the face from its right to its left as it is seen from above.
+  const ring = which === 'left' ? [node, to.p, from.p] : [node, from.p, to.p];
+  const top = which === 'left' ? [middle, heights[1], heights[0]] : [middle, heights[0], heights[1]];
+  const [face, lids, caps] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
+  ring.forEach((a, i) => {
+    const j = (i + 1) % 3;
+    const b = ring[j];
+    (i === 1 ? face : caps).quad({ ...a, z: low }, { ...b, z: low }, { ...b, z: top[j] }, { ...a, z: top[i] });
+  });
+  for (const up of [true, false]) {
+    const [a, b, c] = ring.map((p, i) => lids.vertex({ ...p, z: up ? top[i] : low }, { x: 0, y: 0, z: up ? 1 : -1 }, p.x, p.y));
+    if (up) lids.triangle(a, b, c);
+    else lids.triangle(a, c, b);
+  }
+  return { face: face.build(), lids: lids.build(), caps: caps.build() };
 }
 
 /** Puts a point into a path at a distance along the wall, where it goes past that and has none yet. */
@@ -187,7 +256,13 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
   const runs: Run[] = [];
   const crowded: { ring: Ring; leftSide: WallSide; rightSide: WallSide }[] = [];
   const last: Partial<Record<Side, WallSide>> = {};
-  const built = (fan: readonly HalfEdge[]): number => fan.filter((e) => arrangement.pieces[e.piece]!.left + arrangement.pieces[e.piece]!.right > 0).length;
+  // Where nothing but lower walls meet an end, it is seen above them; where its own line goes on, not at all.
+  const seenFrom = (fan: readonly HalfEdge[]): number => {
+    const others = fan.filter((e) => arrangement.pieces[e.piece]!.left + arrangement.pieces[e.piece]!.right > 0);
+    const own = others.filter((e) => arrangement.pieces[e.piece]!.line === wall.id).length;
+    if (own > 1) return Infinity;
+    return Math.max(-Infinity, ...others.map((e) => arrangement.pieces[e.piece]!.line).flatMap((line) => (line === wall.id ? [] : [inputs.topOf(line)])));
+  };
   pieces.forEach((piece, i) => {
     const print = footprints[i];
     const d = unit(sub(arrangement.nodes[piece.to], arrangement.nodes[piece.from]));
@@ -220,6 +295,7 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
         foot: room ? Math.max(inputs.foot, room.step) : inputs.foot,
         height: room && !(room.cover.kind === 'roof' && inputs.roofsOver) ? ceilingHeight(room, inputs.level) : Infinity,
         area: 0,
+        ends: 0,
         length: 0,
         top: [],
         regions: [],
@@ -243,7 +319,8 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
       run.right.push(r1);
       run.endCap = print.endCap;
       run.s1 = piece.s1;
-      run.endFree = built(arrangement.fans[piece.to]) === 1;
+      run.endSeen = seenFrom(arrangement.fans[piece.to]);
+      run.endNode = piece.to;
       return;
     }
     runs.push({
@@ -254,8 +331,10 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
       endCap: print.endCap,
       leftSide,
       rightSide,
-      startFree: built(arrangement.fans[piece.from]) === 1,
-      endFree: built(arrangement.fans[piece.to]) === 1,
+      startSeen: seenFrom(arrangement.fans[piece.from]),
+      endSeen: seenFrom(arrangement.fans[piece.to]),
+      startNode: piece.from,
+      endNode: piece.to,
       s0: piece.s0,
       s1: piece.s1,
     });

@@ -220,7 +220,7 @@ export class ModelScene {
     const site = model.shell.outside.grounds.length > 0 || model.project.site.background !== 'none';
     for (const body of model.bodies) {
       if (body.kind === 'site' && !site) continue;
-      for (const part of body.parts) placesOf(body, part).forEach((matrix, i) => put(i ? `${part.key} ${i}` : part.key, body, part, matrix));
+      for (const part of body.parts) placesOf(body, part).forEach((matrix, i) => put(`${body.kind} ${part.key} ${i}`, body, part, matrix));
     }
     this.ground.visible = !site;
     this.ground.position.z = model.project.site.ground;
