@@ -15,10 +15,12 @@ import { develop, meterExposure } from '@/core/render/tone';
 import { fetchImages } from '@/core/finishes/store';
 import { withScheme } from '@/core/project/choices';
 import { Tracer } from '@/core/render/tracer';
-import { LIST_NAMES, LISTS, type ListName } from '@/core/schedules/lists';
+import { scheduleLists } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
 import { pixelsOf } from '@/server/jobs/pictures';
 import { readProjectFile } from '@/server/jobs/project-file';
+
+const listNames = Object.keys(scheduleLists());
 
 /** Reads a project file, or the bare JSON of a project. */
 async function open(file: string): Promise<{ project: Project; assets: Asset[] }> {
@@ -95,12 +97,12 @@ program
   .command('report')
   .description('print a schedule')
   .argument('<file>')
-  .requiredOption('--what <list>', LIST_NAMES.join(', ').replace(/, ([^,]*)$/, ' or $1'), oneOf(...LIST_NAMES))
+  .requiredOption('--what <list>', listNames.join(', ').replace(/, ([^,]*)$/, ' or $1'), oneOf(...listNames))
   .option('--phase <phase>', 'before or after: the house as it stands, or as it will be', oneOf('before', 'after'), 'after')
   .option('--as <form>', 'json or csv', oneOf('json', 'csv'), 'json')
-  .action(async (file: string, { what, as, phase }: { what: ListName; as: string; phase: 'before' | 'after' }) => {
+  .action(async (file: string, { what, as, phase }: { what: string; as: string; phase: 'before' | 'after' }) => {
     const model = new Deriver().derive((await open(file)).project, phase);
-    const rows = LISTS[what].rows(model);
+    const rows = scheduleLists()[what].rows(model);
     out(as === 'csv' ? toCsv(rows) : JSON.stringify(rows, null, 2));
   });
 

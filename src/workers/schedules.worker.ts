@@ -2,15 +2,15 @@ import { expose } from 'comlink';
 import { z } from 'zod';
 import { Deriver } from '@/core/model/derive';
 import { validateProject } from '@/core/project/commands';
-import { LIST_NAMES, LISTS, type ListName } from '@/core/schedules/lists';
+import { scheduleLists } from '@/core/schedules/lists';
 import { compareSchemes } from '@/core/schedules/schemes';
 
-const List = z.enum(LIST_NAMES as [ListName, ...ListName[]]);
+const List = z.enum(Object.keys(scheduleLists()) as [string, ...string[]]);
 
 /** Schedules and comparisons that take longer than a frame, made off the page's own thread. */
 const service = {
   rows: (project: unknown, list: string, phase: 'before' | 'after'): object[] =>
-    LISTS[List.parse(list)].rows(new Deriver().derive(validateProject(project), phase)),
+    scheduleLists()[List.parse(list)].rows(new Deriver().derive(validateProject(project), phase)),
   compare: (project: unknown, first: string, second: string) => compareSchemes(validateProject(project), first, second),
 };
 

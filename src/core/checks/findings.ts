@@ -1,112 +1,39 @@
-import { entityOf, type Target, targetName } from '../project/targets';
+import { entityOf, targetName } from '../project/targets';
+import type { Finding } from './finding';
+
+export type { Finding } from './finding';
 import { bodyOf, partsOf, type Model } from '../model/derive';
 import { finishLrv, meanHex } from '../finishes/finish';
 import { inHues } from '../finishes/match';
 import { finishIn, knowsFinish } from '../finishes/store';
+import { modelKind } from '../model/kinds';
 import { choices } from '../project/choices';
-import { boolean, insideRegion, totalArea } from '../geometry/polygon';
-import type { DerivedLevel, DerivedRoom } from '../shell/model';
-import { clearWidth } from '../shell/openings/sizes';
+import { collections, type Thing } from '../project/kinds';
+import type { DerivedRoom } from '../shell/model';
 import { levelBelow, levelsOf } from '../project/levels';
-import { guardHeight, headroomOf } from '../project/stairs';
-import { stairRise } from '../project/stair-layout';
-import { STAIR_PROFILES } from '../project/stair-rules';
-import { hasHeadroom, type DerivedStair } from '../shell/stairs';
 import { faceAt } from '../project/topology';
-import { formatLength } from '../units/length';
-
-/** One result of an automatic check: what, where, how much. */
-export interface Finding {
-  code: string;
-  message: string;
-  /** What it concerns, the first one the place to go to. */
-  ids: string[];
-  /** The very surface, where it is one. */
-  target?: Target;
-}
 
 /** Everything worth a look in a model, in plain sentences. */
 export function findings(model: Model): Finding[] {
-  const { shell, pieces } = model;
+  const { shell } = model;
   const { project } = shell;
   const out: Finding[] = [];
   const open = throughBoundaries(model);
-  const say = (metres: number): string => formatLength(metres, project.units);
   for (const room of shell.rooms.values()) {
     if (room.room.use === 'duct') continue;
     out.push(...bareFaces(model, room));
     const way = room.sides.some((s) => s.openings.some((id) => ['door', 'passage'].includes(project.openings[id].kind)));
     if (!way && !open.has(room.id)) out.push({ code: 'room.no-door', message: `${room.room.name} has no door.`, ids: [room.id] });
   }
-  for (const level of shell.levels) {
-    for (const derived of level.stairs) {
-      const { stair, layout } = derived;
-      for (const { rule, text } of layout.sizes.breaches) out.push({ code: `stair.${rule}`, message: `${stair.name}: ${lower(text)}`, ids: [stair.id] });
-      const inWall = standsInWall(derived, level);
-      if (inWall > 0.02) out.push({ code: 'stair.in-wall', message: `${stair.name} runs into a wall; move it or turn it.`, ids: [stair.id] });
-      if (!hasHeadroom(derived))
-        out.push({
-          code: 'stair.headroom',
-          message: `${stair.name}: over its steps ${say(derived.headroom!)} are left, less than ${say(headroomOf(stair))}.`,
-          ids: [stair.id],
-        });
-      const open = [stair.left, stair.right].some((g) => g && guardHeight(g, stair.profile, 'stair') < STAIR_PROFILES[stair.profile].handrail.min - 1e-6);
-      if (open)
-        out.push({
-          code: 'stair.handrail',
-          message: `${stair.name}: a handrail is lower than ${say(STAIR_PROFILES[stair.profile].handrail.min)}.`,
-          ids: [stair.id],
-        });
-    }
-    for (const { id, void: own } of level.voids)
-      if (!own.guard) out.push({ code: 'void.open', message: `${own.name} has no guard; where no wall stands round it one may fall.`, ids: [id] });
-    for (const { id, slab } of level.slabs) {
-      const drop = level.level.elevation + slab.z - project.site.ground;
-      if (slab.kind !== 'foundation' && !slab.guard && drop > 0.6)
-        out.push({ code: 'slab.open', message: `${slab.name} lies ${say(drop)} above the ground and has no guard.`, ids: [id] });
-    }
-  }
-  for (const stair of Object.values(project.stairs))
-    if (stairRise(project, stair) === null)
-      out.push({
-        code: 'stair.nowhere',
-        message: `${stair.name} is not built: there is no level above it to climb to; add one, or give it a height of its own.`,
-        ids: [stair.id],
-      });
   for (const level of levelsOf(project)) {
     const below = levelBelow(project, level.id);
     const own = shell.levels.find((l) => l.id === level.id);
     if (below && own?.rooms.length && !Object.values(project.stairs).some((s) => s.level === below.id && s.rise === null))
       out.push({ code: 'level.no-stair', message: `No stair leads up to ${level.name}.`, ids: [level.id] });
   }
-  for (const opening of Object.values(project.openings))
-    if (opening.kind === 'door' && !GARAGE.has(opening.form) && clearWidth(opening) < 0.815)
-      out.push({
-        code: 'door.narrow',
-        message: `${opening.name}: ${say(clearWidth(opening))} clear when open; a wheelchair wants ${say(0.815)}.`,
-        ids: [opening.id],
-      });
-  for (const { piece, item, footprint } of pieces) {
-    if (!item) {
-      out.push({
-        code: 'piece.unknown',
-        message: `${piece.name}: this stock (${piece.maker}) is not shipped here and shows as an outline only.`,
-        ids: [piece.id],
-      });
-      continue;
-    }
-    const level = shell.levels.find((l) => l.id === piece.level);
-    const centre = { x: piece.x, y: piece.y };
-    if (level?.rooms.length && item.mount === 'floor') {
-      const room = level.rooms.find((r) => insideRegion(centre, r.region));
-      const out2 = room && footprint.filter((p) => !insideRegion(p, { outer: room.region.outer, holes: [] })).length;
-      if (room && out2 && deepest(footprint, room.region.outer) > 0.05)
-        out.push({
-          code: 'piece.in-wall',
-          message: `${piece.name} stands ${say(deepest(footprint, room.region.outer))} in a wall of ${room.room.name}.`,
-          ids: [piece.id],
-        });
-    }
+  for (const collection of collections()) {
+    const { checks } = modelKind(collection);
+    if (checks) for (const thing of Object.values(project[collection] as Record<string, Thing>)) out.push(...checks(thing, model));
   }
   out.push(...offences(model));
   const used = new Set([...partsOf(model)].map(([, part]) => part.finish));
@@ -209,17 +136,6 @@ function offences(model: Model): Finding[] {
   return out;
 }
 
-/** How much of a stair lies in the walls of its level where those stand in its way, m². */
-function standsInWall({ stair, outline, layout }: DerivedStair, level: DerivedLevel): number {
-  const steps = outline.filter((_, i) => stair.z + layout.steps[i].z < level.level.height).map((outer) => ({ outer, holes: [] }));
-  const walls = level.walls.filter((w) => w.wall.kind === 'wall').flatMap((w) => w.rings.map((outer) => ({ outer, holes: [] })));
-  return steps.length && walls.length ? totalArea(boolean('intersection', steps, walls)) : 0;
-}
-
-const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
-
-const GARAGE = new Set(['sectional', 'up-and-over']);
-
 /** Rooms one can walk into across a boundary, where nothing is built. */
 function throughBoundaries({ shell }: Model): Set<string> {
   const rooms = new Set<string>();
@@ -233,20 +149,4 @@ function throughBoundaries({ shell }: Model): Set<string> {
     }
   }
   return rooms;
-}
-
-/** How far the farthest corner of a footprint lies outside a ring, metres. */
-function deepest(footprint: { x: number; y: number }[], ring: { x: number; y: number }[]): number {
-  let most = 0;
-  for (const p of footprint) {
-    if (insideRegion(p, { outer: ring, holes: [] })) continue;
-    let least = Infinity;
-    ring.forEach((a, i) => {
-      const b = ring[(i + 1) % ring.length];
-      const t = Math.max(0, Math.min(1, ((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / ((b.x - a.x) ** 2 + (b.y - a.y) ** 2)));
-      least = Math.min(least, Math.hypot(a.x + (b.x - a.x) * t - p.x, a.y + (b.y - a.y) * t - p.y));
-    });
-    most = Math.max(most, least);
-  }
-  return most;
 }

@@ -1,10 +1,14 @@
 import { roomOfTarget } from '../project/targets';
 import { insideRegion } from '../geometry/polygon';
+import { collections, kindOf, type CollectionName, type Thing } from '../project/kinds';
 import { inPhase, type Phase } from '../project/phase';
 import type { Project } from '../project/schema';
-import { ShellDeriver, type ShellModel } from '../shell/model';
+import type { DerivedBeam } from '../shell/built';
+import { ShellDeriver, type DerivedColumn, type ShellModel } from '../shell/model';
+import type { DerivedFence, DerivedGround } from '../shell/outside';
 import { derivePiece, putPiece, type DerivedPiece } from '../stock/stock';
-import { bodiesFrom, Parts, type Body, type Part } from './body';
+import { bodiesFrom, Parts, type Body, type Owned, type Part } from './body';
+import { modelKind } from './kinds';
 import { Memo, sameItems } from './memo';
 
 /** Everything that follows from a project, which plan, 3D view, picture, drawing, schedule and export read. */
@@ -13,9 +17,32 @@ export interface Model {
   shell: ShellModel;
   /** Where pieces stand and how they are drawn. */
   pieces: readonly DerivedPiece[];
+  /** What follows from the things of kinds that are derived for themselves. */
+  things: readonly DerivedThing[];
   /** Whatever stands, hangs, lies or grows: storey by storey, then the pieces, then what lies outside. */
   bodies: readonly Body[];
 }
+
+/** What follows from one thing. */
+export interface DerivedThing {
+  collection: CollectionName;
+  id: string;
+  /** The level it stands on; null: outside. */
+  level: string | null;
+  derived: object;
+}
+
+/** What is derived of the kinds that are derived for themselves. */
+interface Derived {
+  columns: DerivedColumn;
+  beams: DerivedBeam;
+  grounds: DerivedGround;
+  fences: DerivedFence;
+}
+
+/** What follows from the things of one kind. @param level of this level alone */
+export const derivedOf = <K extends keyof Derived>({ things }: Pick<Model, 'things'>, collection: K, level?: string): Derived[K][] =>
+  things.flatMap((t) => (t.collection === collection && (level === undefined || t.level === level) ? [t.derived as Derived[K]] : []));
 
 /** Derives models one after another, making anew only what an edit has touched. */
 export class Deriver {
@@ -43,9 +70,28 @@ export class Deriver {
     );
     const made = new Parts(this.memo, whole);
     for (const piece of pieces) putPiece(made, piece);
-    const bodies = bodiesFrom(this.memo, [...shell.levels.flatMap((l) => l.parts), ...made.made, ...shell.outside.parts]);
+    const { onLevels, outside, things } = this.things(shell.project);
+    const bodies = bodiesFrom(this.memo, [...shell.levels.flatMap((l) => l.parts), ...onLevels, ...made.made, ...outside, ...shell.site]);
     this.memo.end();
-    return { project: whole, shell, pieces, bodies };
+    return { project: whole, shell, pieces, things, bodies };
+  }
+
+  /** Derives the things of all kinds that are derived for themselves. @param project in one phase */
+  private things(project: Project): { onLevels: readonly Owned[]; outside: readonly Owned[]; things: DerivedThing[] } {
+    const { memo } = this;
+    const [onLevels, outside] = [new Parts(memo, project), new Parts(memo, project)];
+    const things: DerivedThing[] = [];
+    for (const collection of collections()) {
+      const { derive } = modelKind(collection);
+      if (!derive) continue;
+      for (const thing of Object.values(project[collection] as Record<string, Thing>)) {
+        const level = kindOf(collection).onLevel ? project.levels[thing.level!] : null;
+        const owner = { id: thing.id, kind: collection, level: level?.id ?? null } as never;
+        const derived = derive(thing, { memo, project, level, owner, parts: level ? onLevels : outside });
+        if (derived) things.push({ collection, id: thing.id, level: level?.id ?? null, derived });
+      }
+    }
+    return { onLevels: onLevels.made, outside: outside.made, things };
   }
 }
 

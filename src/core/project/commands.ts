@@ -138,7 +138,8 @@ export const commandTitle = (command: CommandName): string => commands[command].
  * @throws DomainError when the arguments or the result are not acceptable; the given project is left as it was
  */
 export function runChange(project: Project, change: Change): Outcome {
-  const definition = commands[change.command] as CommandDefinition<z.ZodType>;
+  // A kind that is set whole brings its command with it.
+  const definition = (commands[change.command] ?? (putCommands() as Record<string, unknown>)[change.command]) as CommandDefinition<z.ZodType>;
   const args = definition.args.safeParse(change.args);
   if (!args.success) throw new DomainError('arguments', `Nothing was changed: ${sentence(args.error)}`, []);
   if (change.command === 'history.patch') return runPatches(project, (args.data as { patches: Patch[] }).patches, change.kind);

@@ -1,6 +1,7 @@
 import { insideRegion } from '../geometry/polygon';
 import type { Model } from '../model/derive';
 import { GROUND_NAMES } from '../project/built-defaults';
+import { collections, kindOf, type CollectionName } from '../project/kinds';
 import { formName, KIND_NAMES } from '../project/opening-defaults';
 
 /** One line of the contents: a thing, or what holds others. */
@@ -17,6 +18,9 @@ export interface ContentsNode {
 
 const heading = (id: string, name: string, children: ContentsNode[]): ContentsNode[] =>
   children.length ? [{ id: `heading ${id}`, name, kind: '', thing: false, children }] : [];
+
+/** Kinds that are listed under others, or in a way of their own; guide lines are no things. */
+const LISTED: ReadonlySet<CollectionName> = new Set(['walls', 'rooms', 'openings', 'roofs', 'dormers', 'pieces', 'guides'] as const);
 
 /**
  * Everything a project holds, by level and room: what stands in a room under it, the rest under its level; what lies
@@ -71,21 +75,22 @@ export function contentsOf(model: Model): ContentsNode[] {
     ];
     return leaf(level.id, level.level.name, 'level', [
       ...rooms,
-      ...own(project.stairs, 'stair'),
-      ...own(project.voids, 'void'),
-      ...own(project.slabs, 'slab'),
-      ...own(project.columns, 'column'),
-      ...own(project.beams, 'beam'),
-      ...own(project.rooflights, 'rooflight'),
+      ...collections().flatMap((name) =>
+        kindOf(name).onLevel && !LISTED.has(name) ? own(project[name] as Record<string, { id: string; name: string; level: string }>, kindOf(name).word) : [],
+      ),
       ...roofs,
       ...heading(`walls ${level.id}`, 'Walls', walls),
       ...heading(`rest ${level.id}`, 'In no room', rest),
     ]);
   });
-  const outside = [
-    ...Object.values(project.grounds).map((g) => leaf(g.id, g.name, GROUND_NAMES[g.kind].toLowerCase())),
-    ...Object.values(project.fences).map((f) => leaf(f.id, f.name, 'fence')),
-  ];
+  // What has a status and is on no level and on nothing else lies outside.
+  const outside = collections().flatMap((name) =>
+    kindOf(name).status && !kindOf(name).onLevel && !LISTED.has(name)
+      ? Object.values(project[name] as unknown as Record<string, { id: string; name: string; kind?: string }>).map((t) =>
+          leaf(t.id, t.name, name === 'grounds' ? GROUND_NAMES[t.kind as 'lawn'].toLowerCase() : kindOf(name).word),
+        )
+      : [],
+  );
   const names = namesIn([...levels, ...outside]);
   const groups = Object.values(project.contents.groups).map((g): ContentsNode => ({
     id: g.id,

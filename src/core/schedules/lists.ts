@@ -1,4 +1,6 @@
 import type { Model } from '../model/derive';
+import { modelKind } from '../model/kinds';
+import { collections } from '../project/kinds';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
 import { roomSchedule } from './rooms';
@@ -29,8 +31,8 @@ const length = (key: string, title: string, sum = false): Column => ({ key, titl
 const area = (key: string, title: string): Column => ({ key, title, kind: 'area', sum: true });
 const count = (key: string, title: string): Column => ({ key, title, kind: 'count' });
 
-/** Every schedule by name, the same in the studio and on the command line. */
-export const LISTS = {
+/** The schedules of the shell, its finishes and what stands outside. */
+const LISTS = {
   rooms: {
     title: 'Rooms',
     empty: 'No room yet: rooms are listed here as soon as walls close round them.',
@@ -218,8 +220,16 @@ export const LISTS = {
   },
 } satisfies Record<string, ScheduleList>;
 
-export type ListName = keyof typeof LISTS;
-export const LIST_NAMES = Object.keys(LISTS) as ListName[];
+/** Every schedule by name, the same in the studio and on the command line: those above, and the ones that kinds have of their own. */
+export const scheduleLists = (): Record<string, ScheduleList> => ({
+  ...LISTS,
+  ...Object.fromEntries(
+    collections().flatMap((name) => {
+      const { schedule } = modelKind(name);
+      return schedule ? [[name, schedule]] : [];
+    }),
+  ),
+});
 
 /** A value of a schedule as it is written in the units of a project; empty where there is none. */
 export function written(kind: ColumnKind, value: unknown, units: UnitSystem, money = '€'): string {

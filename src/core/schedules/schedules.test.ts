@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../model/derive';
 import { regionArea } from '../geometry/polygon';
-import { LIST_NAMES, LISTS, written, type ScheduleList } from './lists';
+import { scheduleLists, written } from './lists';
 import { findIn, contentsOf, type ContentsNode } from './contents';
 import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from './upwards';
 
@@ -35,8 +35,7 @@ describe('schedules of what goes up and outside', () => {
   });
 
   it('every list has its columns in its rows, in both systems of units', () => {
-    for (const name of LIST_NAMES) {
-      const list: ScheduleList = LISTS[name];
+    for (const list of Object.values(scheduleLists())) {
       const rows = list.rows(model) as Record<string, unknown>[];
       expect(rows.length).toBeGreaterThan(0);
       for (const row of rows) for (const c of list.columns) expect(row).toHaveProperty(c.key);

@@ -1,4 +1,4 @@
-import type { Model } from '../model/derive';
+import { derivedOf, type Model } from '../model/derive';
 import { GROUND_NAMES, FENCE_NAMES, SLAB_NAMES } from '../project/built-defaults';
 import { levelAbove } from '../project/levels';
 import type { MemberKind } from '../shell/framing';
@@ -128,7 +128,7 @@ export function timberSchedule(model: Model): TimberRow[] {
         row.volume += m.length * m.width * m.depth;
         rows.set(key, row);
       }
-    const beams = level.beams.map(({ id, beam, length }): TimberRow => {
+    const beams = derivedOf(model, 'beams', level.id).map(({ id, beam, length }): TimberRow => {
       const section = beam.width * beam.depth * (beam.section === 'round' ? Math.PI / 4 : 1);
       return {
         id,
@@ -164,7 +164,7 @@ export interface OutsideRow {
 
 /** Areas of the ground and fences of the phase shown. */
 export function outsideSchedule(model: Model): OutsideRow[] {
-  const { grounds, fences } = model.shell.outside;
+  const [grounds, fences] = [derivedOf(model, 'grounds'), derivedOf(model, 'fences')];
   return [
     ...grounds.map(({ id, own, area, volume }): OutsideRow => ({
       id,

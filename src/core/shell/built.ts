@@ -48,7 +48,6 @@ export interface Built {
   stairs: DerivedStair[];
   voids: DerivedVoid[];
   slabs: DerivedSlab[];
-  beams: DerivedBeam[];
 }
 
 const turned = (points: Ring): Ring => (signedArea(points) < 0 ? [...points].reverse() : points);
@@ -112,7 +111,8 @@ export function beamSolid(a: Vec3, b: Vec3, beam: Pick<Beam, 'section' | 'width'
   return builder.build();
 }
 
-function deriveBeam(beam: Beam, level: Level): DerivedBeam {
+/** A beam or a post as a solid, in world metres. */
+export function deriveBeam(beam: Beam, level: Level): DerivedBeam {
   const z = (p: Vec3): Vec3 => ({ ...p, z: p.z + level.elevation });
   const mesh = beamSolid(z(beam.a), z(beam.b), beam);
   const points: Vec2[] = [];
@@ -141,9 +141,9 @@ function waysOf(project: Project): { line: [Vec2, Vec2]; z: number }[] {
   return made;
 }
 
-/** Derives stairs, voids, slabs and beams of a level. */
+/** Derives stairs, voids and slabs of a level. */
 export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: readonly DerivedWall[], roofs: readonly RoofShape[], parts: Parts): Built {
-  const built: Built = { stairs: [], voids: [], slabs: [], beams: [] };
+  const built: Built = { stairs: [], voids: [], slabs: [] };
   const inside = STAIR_PROFILES[profileOf(project)];
   const has = (c: Record<string, { level: string }>): boolean => {
     for (const id in c) if (c[id].level === level.id) return true;
@@ -265,13 +265,6 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     const owner = { id, kind: 'slabs', level: level.id } as const;
     for (const part of ['top', 'edge'] as const) parts.putOf(owner, slab, { part, sort: 'floor-slab', mesh: meshes[part] });
     if (derived.guard && slab.guard) putGuard(parts, owner, slab, 'guard', slab.guard, derived.guard);
-  }
-  for (const id in project.beams) {
-    const beam = project.beams[id];
-    if (beam.level !== level.id) continue;
-    const derived = memo.get('beam', id, [beam, level], () => deriveBeam(beam, level));
-    built.beams.push(derived);
-    parts.putOf({ id, kind: 'beams', level: level.id }, beam, { part: 'body', sort: 'beam', mesh: derived.mesh });
   }
   return built;
 }

@@ -12,11 +12,10 @@ import { planOf, roomsByFace, type Plan } from '../project/topology';
 import { wallPath, wallThickness } from '../project/wall-line';
 import { deriveBuilt, splitTop } from './built';
 import { OverheadDeriver } from './overhead';
-import { columnSolid } from './columns';
 import { joinWalls, sameRegion, type JoinedPlan } from './junctions';
 import { Parts } from '../model/body';
 import { type Memo } from '../model/memo';
-import type { DerivedColumn, DerivedLevel, DerivedRoom } from './model';
+import type { DerivedLevel, DerivedRoom } from './model';
 import { deriveOpening, wayKey, type DerivedOpening } from './openings/derive';
 import { type DerivedRooflight } from './rooflights';
 import { dressLevel } from './dress/dress';
@@ -79,11 +78,10 @@ export class LevelDeriver {
     const rooms = this.rooms(work, roomOfFace, walls, rooflights);
     this.slab(work);
     const openings = this.openings(work, walls);
-    const columns = this.columns(work);
     const roofs = this.overhead.roofs(work, rooms);
     const dormers = this.overhead.dormers(work);
     const built = deriveBuilt(this.memo, project, level, walls, work.roofs, work.parts);
-    const bare = { id: level.id, level, plan, joined, walls, rooms, openings, columns, rooflights, roofs, dormers, ...built, parts: work.parts.made };
+    const bare = { id: level.id, level, plan, joined, walls, rooms, openings, rooflights, roofs, dormers, ...built, parts: work.parts.made };
     return { ...bare, ...dressLevel(this.memo, project, { ...bare, faces: [], mouldings: [] }) };
   }
 
@@ -359,18 +357,6 @@ export class LevelDeriver {
         );
       } else parts.putOf(owner, opening, { part: 'threshold', key: wayKey(opening.id, side), sort: 'floor', mesh });
     }
-  }
-
-  private columns({ project, level, parts }: Work): DerivedColumn[] {
-    const columns: DerivedColumn[] = [];
-    for (const id in project.columns) {
-      const column = project.columns[id];
-      if (column.level !== level.id) continue;
-      const derived = this.memo.get('column', id, [column, level], () => columnSolid(column, level));
-      columns.push(derived);
-      parts.putOf({ id, kind: 'columns', level: level.id }, column, { part: 'body', sort: 'column', mesh: derived.mesh });
-    }
-    return columns;
   }
 
   /** Where floors or ceilings of different heights meet along a boundary, the step between them is closed. */

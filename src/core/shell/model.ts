@@ -10,8 +10,8 @@ import type { Owned } from '../model/body';
 import type { Memo } from '../model/memo';
 import type { DerivedOpening } from './openings/derive';
 import type { DerivedRooflight } from './rooflights';
-import type { DerivedBeam, DerivedSlab, DerivedVoid } from './built';
-import { deriveOutside, type Outside } from './outside';
+import type { DerivedSlab, DerivedVoid } from './built';
+import { deriveSite } from './outside';
 import type { DerivedDormer } from './dormers';
 import type { DressedFace } from './dress/dress';
 import type { DerivedMoulding } from './dress/mouldings';
@@ -57,14 +57,12 @@ export interface DerivedLevel {
   walls: DerivedWall[];
   rooms: DerivedRoom[];
   openings: DerivedOpening[];
-  columns: DerivedColumn[];
   rooflights: DerivedRooflight[];
   roofs: DerivedRoof[];
   dormers: DerivedDormer[];
   stairs: DerivedStair[];
   voids: DerivedVoid[];
   slabs: DerivedSlab[];
-  beams: DerivedBeam[];
   /** What it is made of, as laid. */
   parts: readonly Owned[];
   /** Every side of a wall, floor and ceiling with what is laid on it. */
@@ -78,8 +76,8 @@ export interface ShellModel {
   project: Project;
   phase: Phase;
   levels: DerivedLevel[];
-  /** What is not on any level: the ground, fences, what lies beyond. */
-  outside: Outside;
+  /** The ground round about and what lies beyond it. */
+  site: readonly Owned[];
   rooms: Map<string, DerivedRoom>;
   walls: Map<string, DerivedWall>;
   openings: Map<string, DerivedOpening>;
@@ -109,7 +107,7 @@ export class ShellDeriver {
       for (const w of l.walls) walls.set(w.id, w);
       for (const o of l.openings) openings.set(o.id, o);
     }
-    const outside = deriveOutside(this.memo, project);
-    return { project, phase, levels, outside, rooms, walls, openings };
+    const site = deriveSite(this.memo, project);
+    return { project, phase, levels, site, rooms, walls, openings };
   }
 }

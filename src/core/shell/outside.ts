@@ -5,6 +5,7 @@ import { beside } from '../geometry/polyline';
 import { add, cross, cross3, distance, dot, left, lerp, scale, sub, sub3, unit, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Background, Fence, GroundArea, Project } from '../project/schema';
 import { Parts, type Owned, type Owner } from '../model/body';
+import type { Deriving } from '../model/kinds/kind';
 import type { Memo } from '../model/memo';
 import { BARE } from '../project/kinds/first-finishes';
 
@@ -33,12 +34,6 @@ export interface DerivedFence {
   mesh: Mesh;
   /** Its outline seen from above, one a stretch. */
   rings: Ring[];
-}
-
-export interface Outside {
-  grounds: DerivedGround[];
-  fences: DerivedFence[];
-  parts: readonly Owned[];
 }
 
 /** Sizes of edges, metres. */
@@ -325,23 +320,27 @@ function groundSheet(ground: number, holes: readonly Region[], reach: number): M
   return builder.build();
 }
 
-/** Everything outside: the ground with its areas, fences, what is seen beyond. @param project in one phase */
-export function deriveOutside(memo: Memo, project: Project): Outside {
+/** An area of the ground with its parts. */
+export function deriveGroundIn(area: GroundArea, { memo, project, owner, parts }: Deriving): DerivedGround {
+  const { ground } = project.site;
+  const made = memo.get('area of ground', area.id, [area, ground], () => deriveGround(area, ground));
+  for (const part of ['surface', 'sides', 'edge'] as const) parts.putOf(owner, area, { part, sort: 'ground', mesh: made[part] });
+  return made;
+}
+
+/** A fence with its parts; it follows the ground. */
+export function deriveFenceIn(fence: Fence, { memo, project, owner, parts }: Deriving): DerivedFence {
+  const made = memo.get('fence', fence.id, [fence, project.grounds, project.site], () => deriveFence(fence, (p) => groundHeight(project, p)));
+  parts.putOf(owner, fence, { part: 'body', sort: 'fence', mesh: made.mesh });
+  return made;
+}
+
+/** The ground round about, and what is seen beyond the site. @param project in one phase */
+export function deriveSite(memo: Memo, project: Project): readonly Owned[] {
   const { ground, background } = project.site;
   const parts = new Parts(memo, project);
-  const grounds = Object.values(project.grounds).map((area) => {
-    const made = memo.get('area of ground', area.id, [area, ground], () => deriveGround(area, ground));
-    const owner = { id: area.id, kind: 'grounds', level: null } as const;
-    for (const part of ['surface', 'sides', 'edge'] as const) parts.putOf(owner, area, { part, sort: 'ground', mesh: made[part] });
-    return made;
-  });
-  const fences = Object.values(project.fences).map((fence) => {
-    const made = memo.get('fence', fence.id, [fence, project.grounds, project.site], () => deriveFence(fence, (p) => groundHeight(project, p)));
-    parts.putOf({ id: fence.id, kind: 'fences', level: null }, fence, { part: 'body', sort: 'fence', mesh: made.mesh });
-    return made;
-  });
   const holes = memo.get('ground holes', '', [project.grounds, ground], () => {
-    const rings = grounds.map((g) => ({ outer: g.ring, holes: [] }));
+    const rings = Object.values(project.grounds).map(({ points }) => ({ outer: signedArea(points) < 0 ? [...points].reverse() : points, holes: [] }));
     return rings.length > 1 ? union(rings) : rings;
   });
   const near = memo.get('ground', '', [holes, ground], () => groundSheet(ground, holes, GROUND_REACH));
@@ -349,7 +348,7 @@ export function deriveOutside(memo: Memo, project: Project): Outside {
   parts.put(SITE, { part: 'sheet', sort: 'ground', finish: own ?? BARE.ground, chosen: own !== null, target: { kind: 'ground' }, mesh: near });
   for (const { part, finish, mesh } of memo.get('backdrop', '', [background, ground], () => backdrop(background, ground)))
     parts.put(BEYOND, { part, sort: 'backdrop', finish, target: null, mesh });
-  return { grounds, fences, parts: parts.made };
+  return parts.made;
 }
 
 /** The ground round about, and what is seen beyond the site. No thing of a project can have these ids. */

@@ -10,7 +10,7 @@ import { DORMER_FORMS, emptyProject, FENCE_KINDS, type Project } from '../projec
 import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { slabMeshes } from './level';
-import { deriveShell } from '../model/derive';
+import { bodyOf, derivedOf, deriveModel, deriveShell } from '../model/derive';
 import { FRAMING } from './framing';
 import { depthAt } from './outside';
 
@@ -236,8 +236,8 @@ describe('slabs, voids, beams', () => {
     );
     const [level] = derive(project).levels;
     expect(volume(level.slabs[0].mesh)).toBeCloseTo(3 * 1.2 * 0.2, 6);
-    expect(volume(level.beams[0].mesh)).toBeCloseTo(3 * 0.1 * 0.2, 6);
-    expect(volume(level.beams[1].mesh)).toBeCloseTo(2.5 * 12 * 0.01 * Math.sin(Math.PI / 12), 5);
+    expect(volume(derivedOf(deriveModel(project), 'beams')[0].mesh)).toBeCloseTo(3 * 0.1 * 0.2, 6);
+    expect(volume(derivedOf(deriveModel(project), 'beams')[1].mesh)).toBeCloseTo(2.5 * 12 * 0.01 * Math.sin(Math.PI / 12), 5);
     for (const part of ['rail', 'infill'] as const) expect(openEdges(level.slabs[0].guard![part])).toBe(0);
     expect(() => edit(project, 'beam.put', { ...project.beams.b, b: project.beams.b.a })).toThrow(/in one point/);
   });
@@ -247,7 +247,7 @@ describe('outside', () => {
   it('a pool with a sloping bottom holds the water it should', () => {
     let project = emptyProject('p', 'House');
     project = edit(project, 'ground.put', newGround(project, { id: 'g', kind: 'pool', points: rectangleOf({ x: 0, y: 0 }, { x: 4, y: 10 }) }));
-    const [pool] = derive(project).outside.grounds;
+    const [pool] = derivedOf(deriveModel(project), 'grounds');
     expect(openEdges(pool.water)).toBe(0);
     expect(volume(pool.water)).toBeCloseTo(40 * 1.5, 4);
     expect(pool.volume).toBeCloseTo(60, 9);
@@ -268,7 +268,7 @@ describe('outside', () => {
         ],
       }),
     );
-    const pond = derive(project).outside.grounds[1];
+    const pond = derivedOf(deriveModel(project), 'grounds')[1];
     expect(volume(pond.water)).toBeCloseTo(pond.area * 0.8, 4);
   });
 
@@ -300,11 +300,11 @@ describe('outside', () => {
           ],
         }),
       );
-    const { outside } = derive(project);
-    const sheet = outside.parts.find((p) => p.part.key === '/site/sheet')!.part;
+    const model = deriveModel(project);
+    const sheet = bodyOf(model, '/site')!.parts[0];
     expect(meshArea(sheet.mesh)).toBeCloseTo(800 * 800 - 100, 0);
-    expect(meshArea(outside.grounds[0].surface)).toBeCloseTo(100 * Math.hypot(1, 0.1), 4);
-    for (const fence of outside.fences) {
+    expect(meshArea(derivedOf(model, 'grounds')[0].surface)).toBeCloseTo(100 * Math.hypot(1, 0.1), 4);
+    for (const fence of derivedOf(model, 'fences')) {
       expect(openEdges(fence.mesh)).toBe(0);
       expect(fence.length).toBeCloseTo(14, 9);
       const z = fence.mesh.positions.filter((_, i) => i % 3 === 2);

@@ -1,4 +1,4 @@
-import type { Model } from '../model/derive';
+import { derivedOf, type Model } from '../model/derive';
 import { insideRegion, insideRing, type Region, type Ring } from '../geometry/polygon';
 import { add, cross, distance, dot, length, lerp, scale, segmentDistance, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { holesIn } from '../project/stairs';
@@ -77,16 +77,17 @@ export function walkMap(model: Model): WalkMap {
           if (l && r) barriers.push({ a: l, b: r, low, high });
         }
     }
-    for (const { ring, height } of level.columns) ring.forEach((a, i) => barriers.push({ a, b: ring[(i + 1) % ring.length], low: base, high: base + height }));
+    for (const { ring, height } of derivedOf(model, 'columns', level.id))
+      ring.forEach((a, i) => barriers.push({ a, b: ring[(i + 1) % ring.length], low: base, high: base + height }));
   }
-  for (const { rings, fence } of model.shell.outside.fences) {
+  for (const { rings, fence } of derivedOf(model, 'fences')) {
     for (const ring of rings) {
       const z = groundHeight(project, ring[0]) + fence.z;
       ring.forEach((a, i) => barriers.push({ a, b: ring[(i + 1) % ring.length], low: z, high: z + fence.height }));
     }
   }
   // Water is not walked on.
-  for (const { ring, own } of model.shell.outside.grounds)
+  for (const { ring, own } of derivedOf(model, 'grounds'))
     if (own.kind === 'water' || own.kind === 'pool') {
       const z = project.site.ground;
       ring.forEach((a, i) => barriers.push({ a, b: ring[(i + 1) % ring.length], low: z - 1, high: z + 1 }));

@@ -1,4 +1,5 @@
 'use client';
+import { derivedOf } from '@/core/model/derive';
 import Box from '@mui/material/Box';
 import { FENCE_NAMES, GROUND_NAMES, SLAB_NAMES } from '@/core/project/built-defaults';
 import { cornersOf, withCorners } from '@/core/project/putting';
@@ -150,7 +151,7 @@ export function BeamDocket({ id }: { id: string }) {
 /** An area of the ground. */
 export function GroundDocket({ id }: { id: string }) {
   const area = useStudio((s) => s.project.grounds[id]);
-  const derived = useStudio((s) => s.model.shell.outside.grounds.find((g) => g.id === id));
+  const derived = useStudio((s) => derivedOf(s.model, 'grounds').find((g) => g.id === id));
   const { units, run, say } = useEdit();
   const set = (values: Partial<GroundArea>): boolean => run('ground.put', { ...area, ...values });
   const water = area.kind === 'water' || area.kind === 'pool';
@@ -213,7 +214,7 @@ export function GroundDocket({ id }: { id: string }) {
 /** A fence, a hedge or a garden wall. */
 export function FenceDocket({ id }: { id: string }) {
   const fence = useStudio((s) => s.project.fences[id]);
-  const derived = useStudio((s) => s.model.shell.outside.fences.find((f) => f.id === id));
+  const derived = useStudio((s) => derivedOf(s.model, 'fences').find((f) => f.id === id));
   const { units, run, say } = useEdit();
   const set = (values: Partial<Fence>): boolean => run('fence.put', { ...fence, ...values });
   return (

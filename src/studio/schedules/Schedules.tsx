@@ -7,7 +7,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useState } from 'react';
-import { LIST_NAMES, LISTS, written, type ListName, type ScheduleList } from '@/core/schedules/lists';
+import { scheduleLists, written } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
 import { SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
@@ -17,14 +17,16 @@ import { schedules, useWork } from './service';
 type Row = Record<string, unknown> & { id: string };
 const NONE: Row[] = [];
 
-const TITLES = LIST_NAMES.map((name) => LISTS[name].title);
+const LISTS = scheduleLists();
+const NAMES = Object.keys(LISTS);
+const TITLES = NAMES.map((name) => LISTS[name].title);
 
 /** The schedules, always current; a row leads to what it counts. */
 export function Schedules() {
   const model = useStudio((s) => s.model);
   const { units, money } = model.project;
-  const [name, setName] = useState<ListName>('rooms');
-  const list: ScheduleList = LISTS[name];
+  const [name, setName] = useState('rooms');
+  const list = LISTS[name];
   const { phase } = model.shell;
   const { value, busy } = useWork(async () => ({ name, rows: (await schedules().rows(model.project, name, phase)) as Row[] }), [model.project, name, phase]);
   const rows = value?.name === name ? value.rows : NONE;
@@ -44,7 +46,7 @@ export function Schedules() {
   const single = list.title.replace(/(?<=sh)es$|s$/, '');
   return (
     <Box sx={{ bgcolor: '#fff', height: '100%', overflow: 'auto', p: '14px 28px 20px' }} aria-busy={busy}>
-      <Tabs tabs={TITLES} tab={list.title} onTab={(title) => setName(LIST_NAMES[TITLES.indexOf(title)])} />
+      <Tabs tabs={TITLES} tab={list.title} onTab={(title) => setName(NAMES[TITLES.indexOf(title)])} />
       <Box sx={{ display: 'flex', alignItems: 'center', mt: 1.5, mb: 1 }}>
         <Box component="h2" sx={{ font: `26px ${SERIF}`, m: 0, flex: 1 }}>
           {list.title}

@@ -1,4 +1,5 @@
 import type { Model } from '../../model/derive';
+import { modelKind } from '../../model/kinds';
 import { meanHex } from '../../finishes/finish';
 import { layOut, outlinesOf } from '../../finishes/laying/layout';
 import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
@@ -12,10 +13,10 @@ import { levelBelow, levelsOf } from '../../project/levels';
 import { holesIn } from '../../project/stairs';
 import type { DerivedStair } from '../../shell/stairs';
 import { standsIn } from '../../project/phase';
-import type { Guide, Level, Project, Status } from '../../project/schema';
+import type { Guide, Level, Project } from '../../project/schema';
 import { layerCuts } from '../../shell/layers';
 import { clearHeight } from '../../shell/rooms';
-import type { DerivedColumn, DerivedLevel, DerivedRoom } from '../../shell/model';
+import type { DerivedLevel, DerivedRoom } from '../../shell/model';
 import { overallDimensions, type Dimension } from '../../shell/dimensions';
 import type { DerivedDormer } from '../../shell/dormers';
 import type { DerivedRoof } from '../../shell/roofs';
@@ -27,8 +28,8 @@ import { formatArea, formatLength, type UnitSystem } from '../../units/length';
 import type { DerivedPiece } from '../../stock/stock';
 import type { DisplayItem, Ink } from '../display';
 import { drawOpening } from './openings';
-import { drawFence, drawGround } from './site';
-import { drawBeam, drawSlab, drawStair, drawVoid } from './stairs';
+import { poche } from './posts';
+import { drawSlab, drawStair, drawVoid } from './stairs';
 import type { LabelLine } from './labels';
 
 export { drawOpening };
@@ -76,7 +77,7 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   if (options.below) out.push(...belowGroups(model, levelId));
   // The site is drawn on the level that stands on it.
   if (levelsOf(project)[0]?.id === levelId || (level.level.elevation <= project.site.ground + 1 && level.level.elevation >= project.site.ground - 0.5))
-    out.push(...siteGroups(model));
+    out.push(...kindGroups(model, null));
   for (const room of level.rooms) out.push(options.finishes ? finishedGroup(model, level, room) : plainRoom(room));
   if (options.finishes) for (const face of level.faces) if (face.kind === 'floor') for (const patch of face.patches) out.push(patchGroup(model, patch));
   for (const slab of level.slabs) out.push(grouped(slab, `slab ${slab.id}`, [], () => drawSlab(slab)));
@@ -93,9 +94,8 @@ export function drawPlanGroups(model: Model, levelId: string, options: PlanOptio
   if (options.removed !== false) out.push(...goneGroups(model.project, level.level));
   for (const wall of level.walls) out.push(wallGroup(project, level, wall));
   for (const light of level.rooflights) out.push(grouped(light, `rooflight ${light.id}`, [], () => drawRooflight(light)));
-  for (const column of level.columns) out.push(grouped(column, `column ${column.id}`, [], () => drawColumn(column)));
+  out.push(...kindGroups(model, levelId));
   for (const opening of level.openings) out.push(grouped(opening, `opening ${opening.id}`, [], () => drawOpening(opening)));
-  for (const beam of level.beams) out.push(grouped(beam, `beam ${beam.id}`, [], () => drawBeam(beam)));
   for (const dormer of level.dormers) out.push(grouped(dormer, `dormer ${dormer.id}`, [], () => drawDormer(dormer)));
   for (const roof of level.roofs) out.push(grouped(roof, `roof ${roof.id}`, [], () => drawRoof(roof)));
   for (const id in model.project.guides) {
@@ -196,9 +196,6 @@ function drawPiece(piece: DerivedPiece): DisplayItem[] {
   ];
 }
 
-/** What a status is cut in: what stands in grey, what is new in solid ink. */
-const poche = (status: Status): Ink => (status === 'existing' ? 'standing' : 'cut');
-
 function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): PlanGroup {
   const { arrangement } = level.plan;
   const meeting = (arrangement.byLine.get(wall.id) ?? []).flatMap((p) =>
@@ -244,10 +241,12 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
 }
 
 /** Areas of the ground and fences, in the order they were made. */
-const siteGroups = (model: Model): PlanGroup[] => [
-  ...model.shell.outside.grounds.map((g) => grouped(g, `ground ${g.id}`, [], () => drawGround(g))),
-  ...model.shell.outside.fences.map((f) => grouped(f, `fence ${f.id}`, [], () => drawFence(f))),
-];
+/** The things of kinds that are drawn for themselves: those of a level, or of the site (null). */
+const kindGroups = (model: Model, level: string | null): PlanGroup[] =>
+  model.things.flatMap(({ collection, level: own, derived }) => {
+    const { plan } = modelKind(collection);
+    return plan && own === level ? [grouped(derived, `${collection} ${(derived as { id?: string }).id ?? ''}`, [], () => plan(derived))] : [];
+  });
 
 /** The outlines of the walls of the level below: what one draws over. */
 function belowGroups(model: Model, levelId: string): PlanGroup[] {
@@ -283,13 +282,6 @@ function drawRooflight({ id, ring }: DerivedRooflight): DisplayItem[] {
     layer: 'opening',
   });
   return [line(ring, true), line([ring[0], ring[2]], false), line([ring[1], ring[3]], false)];
-}
-
-function drawColumn(column: DerivedColumn): DisplayItem[] {
-  return [
-    { kind: 'fill', rings: [column.ring], ink: poche(column.column.status), entity: column.id, layer: 'column' },
-    { kind: 'line', points: column.ring, closed: true, ink: 'line', pen: 0.35, entity: column.id, layer: 'column' },
-  ];
 }
 
 /** An endless line, drawn as far as any plan goes. */

@@ -1,7 +1,7 @@
 import { add, distance, left, lerp, rotate, scale, sub, unit, type Vec2 } from '../../geometry/vec';
 import { boolean, clipHalf, labelPoint, type Region } from '../../geometry/polygon';
 import { stairToPlan } from '../../project/stair-layout';
-import type { DerivedBeam, DerivedSlab, DerivedVoid } from '../../shell/built';
+import type { DerivedSlab, DerivedVoid } from '../../shell/built';
 import type { DerivedStair } from '../../shell/stairs';
 import { formatLength, type UnitSystem } from '../../units/length';
 import type { DisplayItem, Ink, Pen } from '../display';
@@ -173,15 +173,4 @@ export function drawSlab({ id, slab, ring }: DerivedSlab): DisplayItem[] {
     });
   }
   return items;
-}
-
-/** A post is cut; a beam above the cut is dashed. */
-export function drawBeam({ id, beam, ring }: DerivedBeam): DisplayItem[] {
-  const [z0, z1] = [Math.min(beam.a.z, beam.b.z), Math.max(beam.a.z, beam.b.z)];
-  if (z0 < PLAN_CUT && z1 > PLAN_CUT && Math.hypot(beam.b.x - beam.a.x, beam.b.y - beam.a.y) < 0.3 * (z1 - z0))
-    return [
-      { kind: 'fill', rings: [ring], ink: beam.status === 'existing' ? 'standing' : 'cut', entity: id, layer: 'column' },
-      { kind: 'line', points: ring, closed: true, ink: 'line', pen: 0.35, entity: id, layer: 'column' },
-    ];
-  return [{ kind: 'line', points: ring, closed: true, ink: 'thin', pen: 0.18, dash: z0 > PLAN_CUT, entity: id, layer: 'roof' }];
 }

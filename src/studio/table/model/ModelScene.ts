@@ -217,7 +217,7 @@ export class ModelScene {
       if (!entry) this.scene.add(object);
       this.entries.set(key, { object, source: mesh, finish, matrix, way });
     };
-    const site = model.shell.outside.grounds.length > 0 || model.project.site.background !== 'none';
+    const site = Object.keys(model.shell.project.grounds).length > 0 || model.project.site.background !== 'none';
     for (const body of model.bodies) {
       if (body.kind === 'site' && !site) continue;
       for (const part of body.parts) placesOf(body, part).forEach((matrix, i) => put(`${body.kind} ${part.key} ${i}`, body, part, matrix));

@@ -1,0 +1,118 @@
+import { boolean, insideRegion, totalArea } from '../geometry/polygon';
+import type { Model } from '../model/derive';
+import { stairRise } from '../project/stair-layout';
+import { STAIR_PROFILES } from '../project/stair-rules';
+import { guardHeight, headroomOf } from '../project/stairs';
+import type { Opening, Piece, Slab, Stair, Void } from '../project/schema';
+import type { DerivedLevel } from '../shell/model';
+import { clearWidth } from '../shell/openings/sizes';
+import { hasHeadroom, type DerivedStair } from '../shell/stairs';
+import { formatLength } from '../units/length';
+import type { Finding } from './finding';
+
+/** Checks of single things: each says what of one thing is worth a look. */
+
+const say = (model: Model, metres: number): string => formatLength(metres, model.project.units);
+
+/** The rules of stairs: sizes, headroom, handrails; that it leads somewhere and runs into no wall. */
+export function stairFindings(stair: Stair, model: Model): Finding[] {
+  const { project } = model.shell;
+  const ids = [stair.id];
+  if (stairRise(project, stair) === null)
+    return [
+      {
+        code: 'stair.nowhere',
+        message: `${stair.name} is not built: there is no level above it to climb to; add one, or give it a height of its own.`,
+        ids,
+      },
+    ];
+  const level = model.shell.levels.find((l) => l.id === stair.level);
+  const derived = level?.stairs.find((d) => d.id === stair.id);
+  if (!level || !derived) return [];
+  const out: Finding[] = derived.layout.sizes.breaches.map(({ rule, text }) => ({ code: `stair.${rule}`, message: `${stair.name}: ${lower(text)}`, ids }));
+  const inWall = standsInWall(derived, level);
+  if (inWall > 0.02) out.push({ code: 'stair.in-wall', message: `${stair.name} runs into a wall; move it or turn it.`, ids });
+  if (!hasHeadroom(derived))
+    out.push({
+      code: 'stair.headroom',
+      message: `${stair.name}: over its steps ${say(model, derived.headroom!)} are left, less than ${say(model, headroomOf(stair))}.`,
+      ids,
+    });
+  const { min } = STAIR_PROFILES[stair.profile].handrail;
+  if ([stair.left, stair.right].some((g) => g && guardHeight(g, stair.profile, 'stair') < min - 1e-6))
+    out.push({ code: 'stair.handrail', message: `${stair.name}: a handrail is lower than ${say(model, min)}.`, ids });
+  return out;
+}
+
+/** A hole in a floor that nothing guards. */
+export const voidFindings = ({ id, name, guard }: Void): Finding[] =>
+  guard ? [] : [{ code: 'void.open', message: `${name} has no guard; where no wall stands round it one may fall.`, ids: [id] }];
+
+/** Height above the ground from which a floor wants a guard, metres. */
+const FALL = 0.6;
+
+/** A floor one may fall from. */
+export function slabFindings({ id, name, kind, guard, level, z }: Slab, model: Model): Finding[] {
+  const { project } = model.shell;
+  const drop = project.levels[level].elevation + z - project.site.ground;
+  return kind === 'foundation' || guard || drop <= FALL
+    ? []
+    : [{ code: 'slab.open', message: `${name} lies ${say(model, drop)} above the ground and has no guard.`, ids: [id] }];
+}
+
+/** Clear width a wheelchair wants of a door (trade figures), metres. */
+const WHEELCHAIR = 0.815;
+
+/** A door that is narrow when it stands open. */
+export const openingFindings = (opening: Opening, model: Model): Finding[] =>
+  opening.kind !== 'door' || GARAGE.has(opening.form) || clearWidth(opening) >= WHEELCHAIR
+    ? []
+    : [
+        {
+          code: 'door.narrow',
+          message: `${opening.name}: ${say(model, clearWidth(opening))} clear when open; a wheelchair wants ${say(model, WHEELCHAIR)}.`,
+          ids: [opening.id],
+        },
+      ];
+
+/** A piece whose stock is not shipped, or that stands in a wall. */
+export function pieceFindings(piece: Piece, model: Model): Finding[] {
+  const derived = model.pieces.find((p) => p.id === piece.id);
+  if (!derived) return [];
+  if (!derived.item)
+    return [
+      { code: 'piece.unknown', message: `${piece.name}: this stock (${piece.maker}) is not shipped here and shows as an outline only.`, ids: [piece.id] },
+    ];
+  const level = model.shell.levels.find((l) => l.id === piece.level);
+  if (!level?.rooms.length || derived.item.mount !== 'floor') return [];
+  const room = level.rooms.find((r) => insideRegion({ x: piece.x, y: piece.y }, r.region));
+  const far = room ? deepest(derived.footprint, room.region.outer) : 0;
+  return far > 0.05 ? [{ code: 'piece.in-wall', message: `${piece.name} stands ${say(model, far)} in a wall of ${room!.room.name}.`, ids: [piece.id] }] : [];
+}
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+const GARAGE = new Set(['sectional', 'up-and-over']);
+
+/** How much of a stair lies in the walls of its level where those stand in its way, m². */
+function standsInWall({ stair, outline, layout }: DerivedStair, level: DerivedLevel): number {
+  const steps = outline.filter((_, i) => stair.z + layout.steps[i].z < level.level.height).map((outer) => ({ outer, holes: [] }));
+  const walls = level.walls.filter((w) => w.wall.kind === 'wall').flatMap((w) => w.rings.map((outer) => ({ outer, holes: [] })));
+  return steps.length && walls.length ? totalArea(boolean('intersection', steps, walls)) : 0;
+}
+
+/** How far the farthest corner of a footprint lies outside a ring, metres. */
+function deepest(footprint: { x: number; y: number }[], ring: { x: number; y: number }[]): number {
+  let most = 0;
+  for (const p of footprint) {
+    if (insideRegion(p, { outer: ring, holes: [] })) continue;
+    let least = Infinity;
+    ring.forEach((a, i) => {
+      const b = ring[(i + 1) % ring.length];
+      const t = Math.max(0, Math.min(1, ((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / ((b.x - a.x) ** 2 + (b.y - a.y) ** 2)));
+      least = Math.min(least, Math.hypot(a.x + (b.x - a.x) * t - p.x, a.y + (b.y - a.y) * t - p.y));
+    });
+    most = Math.max(most, least);
+  }
+  return most;
+}

@@ -1,0 +1,37 @@
+import type { Finding } from '../../checks/finding';
+import type { DisplayItem } from '../../drawing/display';
+import type { Thing } from '../../project/kinds';
+import type { Level, Project } from '../../project/schema';
+import type { ScheduleList } from '../../schedules/lists';
+import type { Owner, Parts } from '../body';
+import type { Model } from '../derive';
+import type { Memo } from '../memo';
+
+/** What is at hand while one thing is derived. */
+export interface Deriving {
+  memo: Memo;
+  /** In the phase that is shown. */
+  project: Project;
+  /** The level it stands on; null: outside. */
+  level: Level | null;
+  /** Who its parts belong to. */
+  owner: Owner & { kind: never };
+  parts: Parts;
+}
+
+/**
+ * All that the model layer knows of one kind of thing, beyond what follows for every kind from its bodies. Kinds whose
+ * things make one another (walls, rooms, openings, roofs) are derived by the shell.
+ */
+export interface ModelKind<T extends Thing = Thing, D extends object = object> {
+  /** What follows from one thing; its parts are put on the way. Null: nothing. */
+  derive?(thing: T, at: Deriving): D | null;
+  /** How it is drawn in the plan of its level, or of the site. */
+  plan?(derived: D): DisplayItem[];
+  /** How it is drawn upright on the wall it goes with, in the coordinates of a face. */
+  elevation?(derived: D): DisplayItem[];
+  /** What of it is worth a look. */
+  checks?(thing: T, model: Model): Finding[];
+  /** The list its things are counted in, where it has one of its own. */
+  schedule?: ScheduleList;
+}
