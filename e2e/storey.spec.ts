@@ -96,7 +96,7 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
     expect(stretchOf(underlay!)).toBeCloseTo(1 / SCAN.stretch - 1, 2);
     const [a, b] = [onPlan(underlay!, 0, 0), onPlan(underlay!, 8, 6)];
     expect(Math.hypot(b.x - a.x, b.y - a.y)).toBeCloseTo(10, 1);
-    await page.getByRole('button', { name: 'Lock' }).click();
+    await page.getByRole('button', { name: 'Hold' }).click();
   });
 
   await test.step('draws the outline on top of it by typed inside sizes', async () => {

@@ -34,7 +34,11 @@ export function makeParts(item: StockItem, size: PieceSize): { part: string; mes
   const key = `${item.id} ${size.width} ${size.depth} ${size.height}`;
   let parts = made.get(key);
   if (!parts) {
-    parts = item.make(size).filter(({ mesh }) => mesh.indices.length > 0);
+    const order = Object.keys(item.parts);
+    parts = item
+      .make(size)
+      .filter(({ mesh }) => mesh.indices.length > 0)
+      .sort((a, b) => order.indexOf(a.part) - order.indexOf(b.part));
     // Splayed legs are cut level with the floor.
     for (const { mesh } of parts) for (let k = 2; k < mesh.positions.length; k += 3) mesh.positions[k] = Math.max(0, mesh.positions[k]);
     if (made.size >= KEPT) made.delete(made.keys().next().value!);

@@ -7,6 +7,8 @@ import type { Vec2 } from '@/core/geometry/vec';
 import { cornersOf } from '@/core/project/putting';
 import type { Project } from '@/core/project/schema';
 import { bodyOf } from '@/core/model/derive';
+import { partKinds, type Thing } from '@/core/project/kinds';
+import { collectionOf } from '@/core/project/things';
 import { corners } from '@/core/project/underlay';
 import { stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import { colours } from '../../look/theme';
@@ -267,6 +269,10 @@ function planSpot(entity: string, plan: Vec2): Spot {
     return { entity, target: { kind: 'wall', room: own?.room ?? null, wall: entity, side } };
   }
   if (entity === UNDERLAY || project.guides[entity]) return { entity, target: null };
+  // The first part its kind names, or else its maker.
+  const collection = collectionOf(project, entity);
+  const [first] = collection ? partKinds(collection, project[collection][entity] as Thing, project) : [];
+  if (first) return { entity, target: { kind: 'part', of: entity, part: first.part } };
   return { entity, target: bodyOf(model, entity)?.parts.find((p) => p.target)?.target ?? null };
 }
 
