@@ -79,9 +79,19 @@ export function hexahedron(builder: MeshBuilder, bottom: readonly Vec3[], top: r
   }
 }
 
+const QUAD: readonly number[] = [0, 1, 2, 0, 2, 3];
+
+/** Whether a ring has four corners and turns left at each of them. */
+const convexQuad = (ring: readonly Vec2[]): boolean =>
+  ring.length === 4 &&
+  ring.every((a, i) => {
+    const [b, c] = [ring[(i + 1) % 4], ring[(i + 2) % 4]];
+    return (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x) > 1e-12;
+  });
+
 /** A closed body between two flat rings over the same outline, counter-clockwise seen from above, the first one below. */
 export function between(builder: MeshBuilder, low: readonly Vec3[], high: readonly Vec3[]): void {
-  const indices = triangulateKeeping(high.map(({ x, y }) => ({ x, y })));
+  const indices = convexQuad(high) ? QUAD : triangulateKeeping(high.map(({ x, y }) => ({ x, y })));
   for (const [ring, up] of [
     [high, 1],
     [low, -1],

@@ -66,14 +66,29 @@ export class MeshBuilder {
 
   /** A flat quadrilateral, counter-clockwise from its front; texture runs along its first edge from `u0`, `v0`. */
   quad(a: Vec3, b: Vec3, c: Vec3, d: Vec3, u0 = 0, v0 = 0): this {
-    const along = unit3(sub3(b, a));
-    const n = unit3(cross3(sub3(b, a), sub3(d, a)));
-    const up = cross3(n, along);
-    const corners = [a, b, c, d].map((q) => {
-      const r = sub3(q, a);
-      return this.vertex(q, n, u0 + r.x * along.x + r.y * along.y + r.z * along.z, v0 + r.x * up.x + r.y * up.y + r.z * up.z);
-    });
-    return this.triangle(corners[0], corners[1], corners[2]).triangle(corners[0], corners[2], corners[3]);
+    // Written out in numbers: most of a house is made of these.
+    let [ax, ay, az] = [b.x - a.x, b.y - a.y, b.z - a.z];
+    const [ex, ey, ez] = [d.x - a.x, d.y - a.y, d.z - a.z];
+    let [nx, ny, nz] = [ay * ez - az * ey, az * ex - ax * ez, ax * ey - ay * ex];
+    const l = Math.sqrt(ax * ax + ay * ay + az * az) || 1;
+    ax /= l;
+    ay /= l;
+    az /= l;
+    const m = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
+    nx /= m;
+    ny /= m;
+    nz /= m;
+    const [ux, uy, uz] = [ny * az - nz * ay, nz * ax - nx * az, nx * ay - ny * ax];
+    const first = this.p.length / 3;
+    for (let i = 0; i < 4; i++) {
+      const q = i === 0 ? a : i === 1 ? b : i === 2 ? c : d;
+      const [rx, ry, rz] = [q.x - a.x, q.y - a.y, q.z - a.z];
+      this.p.push(q.x, q.y, q.z);
+      this.n.push(nx, ny, nz);
+      this.t.push(u0 + rx * ax + ry * ay + rz * az, v0 + rx * ux + ry * uy + rz * uz);
+    }
+    this.i.push(first, first + 1, first + 2, first, first + 2, first + 3);
+    return this;
   }
 
   /** A flat region carried into space; `flip` for regions seen from below. Texture coordinates are the plane ones unless others are given. */
@@ -101,27 +116,34 @@ export class MeshBuilder {
   }
 
   /** Adds a mesh, carried by a matrix; normals go by its cofactors, so that they stay square to what is stretched. */
-  add(mesh: Mesh, m: Matrix = IDENTITY): this {
+  add({ positions, normals, uvs, indices }: Mesh, m: Matrix = IDENTITY): this {
     const base = this.p.length / 3;
-    const c = cofactors(m);
-    for (let k = 0; k < mesh.positions.length; k += 3) {
-      const q = transformPoint(m, { x: mesh.positions[k], y: mesh.positions[k + 1], z: mesh.positions[k + 2] });
-      const [nx, ny, nz] = [mesh.normals[k], mesh.normals[k + 1], mesh.normals[k + 2]];
-      this.p.push(q.x, q.y, q.z);
-      const n = unit3({ x: c[0] * nx + c[3] * ny + c[6] * nz, y: c[1] * nx + c[4] * ny + c[7] * nz, z: c[2] * nx + c[5] * ny + c[8] * nz });
-      this.n.push(n.x, n.y, n.z);
+    const turns = m[0] !== 1 || m[5] !== 1 || m[10] !== 1 || m[1] !== 0 || m[2] !== 0 || m[4] !== 0 || m[6] !== 0 || m[8] !== 0 || m[9] !== 0;
+    const c = turns ? cofactors(m) : null;
+    for (let k = 0; k < positions.length; k += 3) {
+      const [x, y, z] = [positions[k], positions[k + 1], positions[k + 2]];
+      const [nx, ny, nz] = [normals[k], normals[k + 1], normals[k + 2]];
+      if (!c) {
+        this.p.push(x + m[12], y + m[13], z + m[14]);
+        this.n.push(nx, ny, nz);
+        continue;
+      }
+      this.p.push(m[0] * x + m[4] * y + m[8] * z + m[12], m[1] * x + m[5] * y + m[9] * z + m[13], m[2] * x + m[6] * y + m[10] * z + m[14]);
+      const [tx, ty, tz] = [c[0] * nx + c[3] * ny + c[6] * nz, c[1] * nx + c[4] * ny + c[7] * nz, c[2] * nx + c[5] * ny + c[8] * nz];
+      const l = Math.sqrt(tx * tx + ty * ty + tz * tz) || 1;
+      this.n.push(tx / l, ty / l, tz / l);
     }
-    this.t.push(...mesh.uvs);
-    for (const index of mesh.indices) this.i.push(base + index);
+    for (let k = 0; k < uvs.length; k++) this.t.push(uvs[k]);
+    for (let k = 0; k < indices.length; k++) this.i.push(base + indices[k]);
     return this;
   }
 
   build(): Mesh {
     return {
-      positions: Float32Array.from(this.p),
-      normals: Float32Array.from(this.n),
-      uvs: Float32Array.from(this.t),
-      indices: Uint32Array.from(this.i),
+      positions: new Float32Array(this.p),
+      normals: new Float32Array(this.n),
+      uvs: new Float32Array(this.t),
+      indices: new Uint32Array(this.i),
     };
   }
 }

@@ -104,27 +104,16 @@ export function tidyRing(ring: readonly Vec2[], tolerance = 1e-7): Ring {
   }
 }
 
-function boxOf({ outer }: Region): { x0: number; y0: number; x1: number; y1: number } {
-  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
-  for (const { x, y } of outer) {
-    if (x < box.x0) box.x0 = x;
-    if (x > box.x1) box.x1 = x;
-    if (y < box.y0) box.y0 = y;
-    if (y > box.y1) box.y1 = y;
-  }
-  return box;
-}
-
 /** Union, intersection or difference of plane regions. */
 export function boolean(op: 'union' | 'intersection' | 'difference', first: Region[], second: Region[]): Region[] {
   if (!first.length) return op === 'union' ? second : [];
   if (!second.length) return op === 'intersection' ? [] : op === 'difference' ? first : union(first);
   if (op === 'union') return clipRegions(op, first, second);
   // What lies apart from all of the others has no part in it.
-  const boxes = first.map(boxOf);
+  const boxes = first.map((r) => boxOf(r.outer));
   const near = second.filter((r) => {
-    const box = boxOf(r);
-    return boxes.some((b) => b.x0 <= box.x1 && box.x0 <= b.x1 && b.y0 <= box.y1 && box.y0 <= b.y1);
+    const box = boxOf(r.outer);
+    return boxes.some((b) => !apart(b, box));
   });
   if (!near.length) return op === 'intersection' ? [] : union(first);
   if (op === 'intersection' && first.length === 1 && near.length === 1) {
@@ -248,3 +237,39 @@ export function hull(points: readonly Vec2[]): Ring {
   };
   return [...half(sorted), ...half([...sorted].reverse())];
 }
+
+/** A rectangle along the axes, metres. */
+export interface Box {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+/** The box round some points, so much larger on every side. */
+export function boxOf(points: readonly Vec2[], by = 0): Box {
+  const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+  for (const { x, y } of points) {
+    box.x0 = Math.min(box.x0, x - by);
+    box.y0 = Math.min(box.y0, y - by);
+    box.x1 = Math.max(box.x1, x + by);
+    box.y1 = Math.max(box.y1, y + by);
+  }
+  return box;
+}
+
+/** Whether two boxes have nothing in common. */
+export const apart = (a: Box, b: Box): boolean => a.x0 > b.x1 || a.x1 < b.x0 || a.y0 > b.y1 || a.y1 < b.y0;
+
+/** What of a ring lies in a box (Sutherland and Hodgman, 1974); fewer than three points: nothing. */
+export const inBox = (ring: Ring, { x0, y0, x1, y1 }: Box): Ring =>
+  clipHalf(
+    clipHalf(
+      clipHalf(
+        clipHalf(ring, (p) => p.x - x0),
+        (p) => x1 - p.x,
+      ),
+      (p) => p.y - y0,
+    ),
+    (p) => y1 - p.y,
+  );

@@ -317,29 +317,72 @@ export function roofsToFollow(shapes: readonly RoofShape[]): readonly RoofShape[
   return built.length ? built : shapes;
 }
 
+/** A ring as numbers, with the box round it: asked about often. */
+interface FlatRing {
+  xy: Float64Array;
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+/** How near to its edge a point counts as under a roof, metres. */
+const EDGE = 1e-5;
+
+function flatRing(ring: readonly Vec2[]): FlatRing {
+  const flat: FlatRing = { xy: new Float64Array(ring.length * 2), x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+  ring.forEach(({ x, y }, i) => {
+    flat.xy[i * 2] = x;
+    flat.xy[i * 2 + 1] = y;
+    flat.x0 = Math.min(flat.x0, x - EDGE);
+    flat.y0 = Math.min(flat.y0, y - EDGE);
+    flat.x1 = Math.max(flat.x1, x + EDGE);
+    flat.y1 = Math.max(flat.y1, y + EDGE);
+  });
+  return flat;
+}
+
+const flats = new WeakMap<RoofShape, { outline: FlatRing; under: { plane: NonNullable<RoofPlane['plane']>; ring: FlatRing }[] }>();
+
+function flatOf(shape: RoofShape): NonNullable<ReturnType<typeof flats.get>> {
+  let flat = flats.get(shape);
+  if (!flat) {
+    flat = { outline: flatRing(shape.outline.outer), under: shape.under.flatMap(({ plane, ring }) => (plane ? [{ plane, ring: flatRing(ring) }] : [])) };
+    flats.set(shape, flat);
+  }
+  return flat;
+}
+
+/** Whether a point lies in a ring or on its edge. */
+function covers({ xy, x0, y0, x1, y1 }: FlatRing, x: number, y: number): boolean {
+  if (x < x0 || x > x1 || y < y0 || y > y1) return false;
+  let within = false;
+  for (let i = 0, j = xy.length - 2; i < xy.length; j = i, i += 2) {
+    const [ax, ay, bx, by] = [xy[j], xy[j + 1], xy[i], xy[i + 1]];
+    if (ay > y !== by > y && x < ax + ((bx - ax) * (y - ay)) / (by - ay)) within = !within;
+    const [dx, dy] = [bx - ax, by - ay];
+    const l2 = dx * dx + dy * dy;
+    if (l2 < 1e-12) continue;
+    const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2));
+    const [ox, oy] = [x - ax - dx * t, y - ay - dy * t];
+    if (ox * ox + oy * oy < EDGE * EDGE) return true;
+  }
+  return within;
+}
+
 /** Height of the lowest roof over a point, above the floor of the level, metres; null where none is over it. */
 export function roofHeight(shapes: readonly RoofShape[], p: Vec2): number | null {
   let best: number | null = null;
   for (const shape of shapes) {
-    if (!insideRing(p, shape.outline.outer) && !onRing(p, shape.outline.outer)) continue;
-    for (const { plane, ring } of shape.under) {
-      if (!plane || !(insideRing(p, ring) || onRing(p, ring))) continue;
+    const { outline, under } = flatOf(shape);
+    if (!covers(outline, p.x, p.y)) continue;
+    for (const { plane, ring } of under) {
+      if (!covers(ring, p.x, p.y)) continue;
       const z = plane.gx * p.x + plane.gy * p.y + plane.c;
       if (best === null || z < best) best = z;
     }
   }
   return best;
-}
-
-function onRing(p: Vec2, ring: readonly Vec2[]): boolean {
-  return ring.some((a, i) => {
-    const b = ring[(i + 1) % ring.length];
-    const d = sub(b, a);
-    const l2 = dot(d, d);
-    if (l2 < 1e-12) return false;
-    const t = Math.max(0, Math.min(1, dot(sub(p, a), d) / l2));
-    return distance(p, add(a, scale(d, t))) < 1e-5;
-  });
 }
 
 /** The walls along the outline of a roof. */

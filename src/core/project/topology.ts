@@ -20,6 +20,11 @@ const arrangers = new Map<string, { arranger: Arranger; lines: ReadonlySet<Arran
 const ARRANGERS = 4;
 /** A project that differs in more lines than this from all known ones gets an arranger of its own. */
 const NEAR = 24;
+/**
+ * In a plan of fewer lines than this an arranger keeps to one set of walls: the house before the work and after it, asked
+ * about by turns, would otherwise make all of its pieces anew each time. Arranging so few afresh is soon done.
+ */
+const SMALL = 60;
 const lines = new WeakMap<Wall, { a: Corner; b: Corner; type: WallType | undefined; line: ArrangedLine }>();
 
 /** What a collection is at the moment: of a draft its state, which is the object it was drawn from while nothing in it has changed. */
@@ -46,16 +51,18 @@ export function planOf(project: Walled, level: string): Plan {
 function arrangerFor(level: string, arranged: readonly ArrangedLine[]): Arranger {
   const known = arrangers.get(level) ?? [];
   const lines = new Set(arranged);
+  const ids = new Set(arranged.map((line) => line.id));
+  const sameWalls = (other: ReadonlySet<ArrangedLine>): boolean => other.size === ids.size && [...other].every((line) => ids.has(line.id));
   let best: { at: number; apart: number } | null = null;
   known.forEach((k, at) => {
+    if (lines.size < SMALL && !sameWalls(k.lines)) return;
     let common = 0;
     for (const line of arranged) if (k.lines.has(line)) common++;
     const apart = k.lines.size + lines.size - 2 * common;
     if (!best || apart < best.apart) best = { at, apart };
   });
   const near = best as { at: number; apart: number } | null;
-  const limit = near ? Math.min(NEAR, (lines.size + known[near.at].lines.size) / 3) : 0;
-  const arranger = near && near.apart <= limit ? known[near.at].arranger : new Arranger();
+  const arranger = near && (lines.size < SMALL || near.apart <= NEAR) ? known[near.at].arranger : new Arranger();
   const rest = known.filter((k) => k.arranger !== arranger).slice(0, ARRANGERS - 1);
   arrangers.set(level, [{ arranger, lines }, ...rest]);
   return arranger;

@@ -1,7 +1,7 @@
 import { cylinder } from '../geometry/shapes';
 import { hexahedron, prism } from '../geometry/extrude';
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
-import { hull, insideRegion, regionArea, signedArea, type Region, type Ring } from '../geometry/polygon';
+import { apart, boxOf, hull, insideRegion, regionArea, signedArea, type Region, type Ring } from '../geometry/polygon';
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Thing } from '../project/kinds';
 import { INFILLS } from '../project/kinds/first-finishes';
@@ -141,6 +141,9 @@ function waysOf(project: Project): { line: [Vec2, Vec2]; z: number }[] {
   return made;
 }
 
+/** How far from an outline a wall still keeps people from falling, metres. */
+const BESIDE = 0.1;
+
 /** Derives stairs, voids and slabs of a level. */
 export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: readonly DerivedWall[], roofs: readonly RoofShape[], parts: Parts): Built {
   const built: Built = { stairs: [], voids: [], slabs: [] };
@@ -159,7 +162,12 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
         (a, b) => a.length === b.length && a.every((r, i) => r === b[i]),
       )
     : [];
-  const barriers = (): Region[] => standing.map((outer) => ({ outer, holes: [] }));
+  /** The walls that stand near an outline: others neither hold anybody there nor are asked. */
+  const near = (rings: readonly Ring[]): Ring[] => {
+    const own = boxOf(rings.flat(), BESIDE);
+    return standing.filter((ring) => !apart(own, boxOf(ring)));
+  };
+  const barriers = (rings: readonly Ring[]): Region[] => rings.map((outer) => ({ outer, holes: [] }));
   const above = levelAbove(project, level.id);
   const holes = above ? holesIn(project, above.id) : [];
   for (const id in project.stairs) {
@@ -170,18 +178,29 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     const overhead = above ? roofsOver(project, above.id) : roofs;
     const slabs = Object.values(project.slabs).filter((s) => s.level === level.id);
     const solid = memo.get('stair', id, [layout, level], () => deriveStair(layout, level));
-    const headroom = memo.get('headroom', id, [layout, level, above, holes, project.dormers, ...overhead, ...slabs], () =>
-      stairHeadroom(layout, (p, z) => {
-        const open = holes.some((h) => insideRegion(p, h));
-        const roof = heightUnderRoof(project, overhead, p);
-        const higher = above && open ? above.elevation - level.elevation : 0;
-        const ceiling = !above ? roof : open ? higher + (roof ?? above.height) : level.height;
-        const under = slabs.map((s) => (insideRegion(p, { outer: s.points, holes: [] }) ? s.z - s.thickness : Infinity)).filter((h) => h > z + stair.z + 1e-6);
-        const least = Math.min(ceiling ?? Infinity, ...under);
-        return Number.isFinite(least) ? least - stair.z : null;
-      }),
-    );
-    const derived = memo.get('stair with headroom', id, [solid, headroom], (): DerivedStair => ({ ...solid, headroom }));
+    const over = [layout, level, above, holes, project.dormers, ...overhead, ...slabs];
+    // Few ask for it, and none while one drags: it is found when it is asked for.
+    const derived = memo.get('stair with headroom', id, [solid, ...over], (): DerivedStair => {
+      let known: number | null | undefined;
+      const find = (): number | null =>
+        stairHeadroom(layout, (p, z) => {
+          const open = holes.some((h) => insideRegion(p, h));
+          const roof = heightUnderRoof(project, overhead, p);
+          const higher = above && open ? above.elevation - level.elevation : 0;
+          const ceiling = !above ? roof : open ? higher + (roof ?? above.height) : level.height;
+          const under = slabs
+            .map((s) => (insideRegion(p, { outer: s.points, holes: [] }) ? s.z - s.thickness : Infinity))
+            .filter((h) => h > z + stair.z + 1e-6);
+          const least = Math.min(ceiling ?? Infinity, ...under);
+          return Number.isFinite(least) ? least - stair.z : null;
+        });
+      return {
+        ...solid,
+        get headroom() {
+          return known === undefined ? (known = find()) : known;
+        },
+      };
+    });
     built.stairs.push(derived);
     const owner = { id, kind: 'stairs', level: level.id } as const;
     // Its guards on the level above stand in the same body.
@@ -192,8 +211,9 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     const own = project.voids[id];
     if (own.level !== level.id) continue;
     const ring = turned(own.points);
-    const near = waysOf(project).filter((w) => Math.abs(w.z - level.elevation) < 0.05);
-    const derived = memo.get('void', id, [own, level, standing, ...near.map((w) => w.line)], (): DerivedVoid => {
+    const passed = waysOf(project).filter((w) => Math.abs(w.z - level.elevation) < 0.05);
+    const beside = near([ring]);
+    const derived = memo.get('void', id, [own, level, ...beside, ...passed.map((w) => w.line)], (): DerivedVoid => {
       const guard =
         own.guard &&
         ringGuard(
@@ -202,8 +222,8 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
           level.elevation,
           guardHeight(own.guard, profileOf(project), 'inside'),
           limit,
-          barriers(),
-          near.map((w) => w.line),
+          barriers(beside),
+          passed.map((w) => w.line),
           -0.05,
         );
       return { id, void: own, area: regionArea({ outer: ring, holes: [] }), guard };
@@ -218,9 +238,11 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     const layout = tryLayout(project, stair);
     if (!layout) continue;
     const guard = stair.above;
-    const made = memo.get('stair guard', id, [layout, level, standing, project.levels], () => {
-      const own = stairVoid(project, stair).map((r) =>
-        ringGuard(r.outer, guard, level.elevation, guardHeight(guard, stair.profile, 'inside'), limit, barriers(), [arrival(layout)], -0.05),
+    const round = memo.get('stair void', id, [layout, level, project.levels], () => stairVoid(project, stair));
+    const beside = near(round.map((r) => r.outer));
+    const made = memo.get('stair guard', id, [layout, level, project.levels, ...beside], () => {
+      const own = round.map((r) =>
+        ringGuard(r.outer, guard, level.elevation, guardHeight(guard, stair.profile, 'inside'), limit, barriers(beside), [arrival(layout)], -0.05),
       );
       return {
         rail: joinMeshes(own.map((g) => g.rail)),
@@ -235,8 +257,9 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     const slab = project.slabs[id];
     if (slab.level !== level.id) continue;
     const z = level.elevation + slab.z;
-    const near = waysOf(project).filter((w) => Math.abs(w.z - z) < 0.06);
-    const derived = memo.get('slab of its own', id, [slab, level, standing, ...near.map((w) => w.line)], (): DerivedSlab => {
+    const passed = waysOf(project).filter((w) => Math.abs(w.z - z) < 0.06);
+    const beside = slab.guard ? near([slab.points]) : [];
+    const derived = memo.get('slab of its own', id, [slab, level, ...beside, ...passed.map((w) => w.line)], (): DerivedSlab => {
       const ring = turned(slab.points);
       const outside = slab.kind === 'balcony' || slab.kind === 'deck';
       const guard =
@@ -247,8 +270,8 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
           z,
           guardHeight(slab.guard, profileOf(project), outside ? 'outside' : 'inside'),
           limit,
-          barriers(),
-          near.map((w) => w.line),
+          barriers(beside),
+          passed.map((w) => w.line),
           0.05,
         );
       return {

@@ -15,8 +15,8 @@ export interface Member {
   length: number;
   width: number;
   depth: number;
-  /** A closed solid, in the coordinates of the level. */
-  mesh: Mesh;
+  /** A closed solid, in the coordinates of the level; made when it is asked for. */
+  readonly mesh: Mesh;
 }
 
 export interface DerivedFraming {
@@ -52,22 +52,25 @@ interface Sloping {
 
 const zOn = (p: { gx: number; gy: number; c: number }, q: Vec2): number => p.gx * q.x + p.gy * q.y + p.c;
 
-/** A plan outline as a body that hangs so deep below a plane. */
-function hung(ring: Ring, plane: Sloping['plane'], depth: number): Mesh {
-  const builder = new MeshBuilder();
-  between(
-    builder,
-    ring.map((p) => ({ ...p, z: zOn(plane, p) - depth })),
-    ring.map((p) => ({ ...p, z: zOn(plane, p) })),
-  );
-  return builder.build();
-}
+/** Builds one timber, in the coordinates of the level. */
+type Build = (into: MeshBuilder) => void;
 
-const barOf = (a: Vec3, b: Vec3, width: number, low: number, high: number): Mesh => {
-  const builder = new MeshBuilder();
-  bar(builder, a, b, width, low, high);
-  return builder.build();
-};
+/** A plan outline as a body that hangs so deep below a plane. */
+const hung =
+  (ring: Ring, plane: Sloping['plane'], depth: number): Build =>
+  (into) => {
+    const high = ring.map(({ x, y }) => ({ x, y, z: plane.gx * x + plane.gy * y + plane.c }));
+    between(
+      into,
+      high.map(({ x, y, z }) => ({ x, y, z: z - depth })),
+      high,
+    );
+  };
+
+const barOf =
+  (a: Vec3, b: Vec3, width: number, low: number, high: number): Build =>
+  (into) =>
+    bar(into, a, b, width, low, high);
 
 /**
  * The timbers under a roof: rafters square to the eaves at their spacing, ridges, hips and valleys where planes meet,
@@ -85,8 +88,25 @@ export function deriveFraming(shape: RoofShape, framing: Framing, level: Level, 
     const up = { x: q.plane.gx / g, y: q.plane.gy / g };
     return [{ plane: q.plane, ring: planRing(q), edge: q.edge, up, across: { x: up.y, y: -up.x }, tan: g, upright: Math.hypot(1, g) }];
   });
-  const put = (kind: MemberKind, a: Vec3, b: Vec3, width: number, depth: number, mesh: Mesh): void =>
-    void members.push({ kind, a, b, length: Math.hypot(b.x - a.x, b.y - a.y, b.z - a.z), width, depth, mesh });
+  const all = new MeshBuilder();
+  const put = (kind: MemberKind, a: Vec3, b: Vec3, width: number, depth: number, build: Build): void => {
+    const length = Math.hypot(b.x - a.x, b.y - a.y, b.z - a.z);
+    // What is not shown is counted all the same.
+    if (framing.shown) build(all);
+    members.push({
+      kind,
+      a,
+      b,
+      length,
+      width,
+      depth,
+      get mesh() {
+        const own = new MeshBuilder();
+        build(own);
+        return own.build();
+      },
+    });
+  };
   // Rafters.
   const { rafter } = framing;
   for (const s of slopes) {
@@ -180,10 +200,14 @@ export function deriveFraming(shape: RoofShape, framing: Framing, level: Level, 
         tie(shape, framing, foot, left(d), put);
       }
     }
-  const all = new MeshBuilder();
-  for (const m of members) all.add(m.mesh, [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, level.elevation, 1]);
-  return { members, mesh: all.build() };
+  const mesh = all.build();
+  for (let k = 2; k < mesh.positions.length; k += 3) mesh.positions[k] += level.elevation;
+  return { members, mesh };
 }
+
+/** In which steps a tie is drawn in from the walls, metres, and how many at most. */
+const STEP = 0.02;
+const MOST_STEPS = 200;
 
 /** A tie beam across the roof at a point, with king post and struts where it is a truss. */
 function tie(
@@ -191,7 +215,7 @@ function tie(
   framing: Framing,
   foot: Vec2,
   across: Vec2,
-  put: (kind: MemberKind, a: Vec3, b: Vec3, width: number, depth: number, mesh: Mesh) => void,
+  put: (kind: MemberKind, a: Vec3, b: Vec3, width: number, depth: number, build: Build) => void,
 ): void {
   const { width, depth } = framing.tie;
   // Where the line across leaves the walls.
@@ -216,9 +240,15 @@ function tie(
   // Under the rafters: drawn in from both walls until its upper edge is below them.
   const sag = framing.rafter.depth * 1.2;
   const inset = (end: number, k: 1 | -1): number => {
-    let t = end;
-    for (let i = 0; i < 200 && t > 0 && z(k * t) - sag < top; i++) t -= 0.02;
-    return t;
+    // The roof rises inwards: the first step that is high enough is found by halving.
+    const clear = (i: number): boolean => end - i * STEP <= 0 || z(k * (end - i * STEP)) - sag >= top;
+    let [low, high] = [0, MOST_STEPS];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (clear(middle)) high = middle;
+      else low = middle + 1;
+    }
+    return end - low * STEP;
   };
   const [p, q] = [inset(ends[0], 1), inset(ends[1], -1)];
   if (p + q < 0.4) return;

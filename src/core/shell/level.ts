@@ -23,6 +23,7 @@ import { chosenForSide } from './dress/faces';
 import { roofCeiling } from './roofs';
 import { ceilingHeight, ceilingMesh, clearHeight, extent, highArea, stepFace } from './rooms';
 import { BARE } from '../project/kinds/first-finishes';
+import { roofsNear, sameNear } from './roof-near';
 import { putWall } from './surfaces';
 import { sameSide } from './wall-face';
 import { makeWall, type DerivedWall, type WallSide } from './walls';
@@ -122,7 +123,20 @@ export class LevelDeriver {
         deps.push(this.shape(roomOf(arrangement.cycles[p.index * 2])), this.shape(roomOf(arrangement.cycles[p.index * 2 + 1])));
       }
       const follows = wall.top.kind === 'roof';
-      if (follows) for (const roof of roofs) deps.push(roof);
+      // Of a roof that changes elsewhere nothing is to be done here.
+      const near =
+        follows && roofs.length
+          ? this.memo.steady(
+              'roofs over wall',
+              id,
+              roofsNear(
+                roofs,
+                pieces.flatMap((p) => joined.pieces[p.index]!.ring),
+              ),
+              sameNear,
+            ).roofs
+          : NO_ROOFS;
+      deps.push(near);
       for (const opening of standing) deps.push(opening);
       const derived = this.memo.get('wall', id, deps, () => {
         const made = makeWall({
@@ -134,7 +148,7 @@ export class LevelDeriver {
           pieces,
           footprints: pieces.map((p) => joined.pieces[p.index]!),
           openings: standing,
-          roofs: follows ? roofs : [],
+          roofs: near,
           roofsOver: roofs.length > 0,
           arrangement,
           roomOf,
@@ -396,6 +410,7 @@ export class LevelDeriver {
 }
 
 const NO_HOLES: Region[] = [];
+const NO_ROOFS: readonly RoofShape[] = [];
 
 type RoomShape = Pick<Room, 'id' | 'step' | 'cover' | 'outdoors'>;
 

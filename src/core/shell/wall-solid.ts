@@ -336,8 +336,8 @@ export class RunSolid {
     // What adjoins a piece meets it point to point.
     const border = [...ring, ...this.creased(ring)];
     // Where a crease runs along an end, clipping finds crossings that are none: on the border only its own points count.
-    const own = (p: Vec2): boolean => border.some((q) => distance(p, q) < 2e-5) || !onBorder(p, ring);
-    const parts = [...pieces, ...rest].map((r) => r.outer.filter(own)).filter((outer) => outer.length > 2 && Math.abs(signedArea(outer)) > 1e-8);
+    const mine = (p: Vec2): boolean => border.some((q) => distance(p, q) < 2e-5) || !onBorder(p, ring);
+    const parts = [...pieces, ...rest].map((r) => r.outer.filter(mine)).filter((outer) => outer.length > 2 && Math.abs(signedArea(outer)) > 1e-8);
     const points = [...border, ...parts.flat()];
     for (const outer of parts) {
       const full = withPoints(outer, points);
