@@ -3,10 +3,11 @@ import { placesOf } from '@/core/model/body';
 import { partsOf, type Model } from '@/core/model/derive';
 import { blackBody } from '@/core/finishes/colour';
 import { prism } from '@/core/geometry/extrude';
-import { middleOf, transformPoint, type Mesh } from '@/core/geometry/mesh';
+import { middleOf, transformPoint } from '@/core/geometry/mesh';
 import { boolean } from '@/core/geometry/polygon';
 import { daylight } from '@/core/light/daylight';
 import type { Project } from '@/core/project/schema';
+import { geometryOf } from './geometries';
 
 /** The light of the view: sun with its shadows, sky, luminaires. */
 export class Lighting {
@@ -62,14 +63,15 @@ export class Lighting {
   }
 
   /** What keeps the sun from shining in over the walls while one is inside: a lid on each level, seen by the sun alone. */
-  setLids(model: Model, geometry: (mesh: Mesh) => THREE.BufferGeometry): void {
+  setLids(model: Model): void {
+    for (const lid of this.lids.children) (lid as THREE.Mesh).geometry.dispose();
     this.lids.clear();
     for (const { level, joined, rooms, rooflights, roofs } of model.shell.levels) {
       if (roofs.length) continue;
       const open = [...rooms.filter((r) => !r.covered).map((r) => r.region), ...rooflights.map((r) => ({ outer: r.ring, holes: [] }))];
       const regions = open.length ? boolean('difference', joined.outline, open) : joined.outline;
       const z = level.elevation + level.height;
-      const lid = new THREE.Mesh(geometry(prism(regions, z + 0.002, z + 0.12)), this.lidMaterial);
+      const lid = new THREE.Mesh(geometryOf(prism(regions, z + 0.002, z + 0.12)), this.lidMaterial);
       lid.raycast = () => undefined;
       lid.castShadow = true;
       this.lids.add(lid);

@@ -19,6 +19,7 @@ import { edgesOf } from './edges';
 import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking, type Seen } from './cut-away';
 import { Lighting } from './Lighting';
 import { Camera, STANDPOINTS, type Standpoint } from './camera';
+import { Geometries, geometryOf } from './geometries';
 import { Materials } from './materials';
 
 THREE.Mesh.prototype.raycast = acceleratedRaycast;
@@ -37,12 +38,23 @@ interface Entry {
   matrix: Matrix;
   /** How it is shown. */
   way: string;
+  /** Round it, in the world; null until somebody asks. */
+  box: THREE.Box3 | null;
 }
 
 export interface EyeState {
   eye: Vec3;
   target: Vec3;
   fov: number;
+}
+
+/** The box round an entry in the world; worked out once for where it stands. */
+function boxOf(entry: Entry): THREE.Box3 {
+  if (!entry.box) {
+    entry.object.geometry.computeBoundingBox();
+    entry.box = entry.object.geometry.boundingBox!.clone().applyMatrix4(entry.object.matrix);
+  }
+  return entry.box;
 }
 
 /** The 3D view of a model: keeps three.js objects in step with derived surfaces and draws only when something changed. */
@@ -53,7 +65,7 @@ export class ModelScene {
   private readonly camera = this.eyeCamera.perspective;
   readonly controls: OrbitControls;
   private readonly entries = new Map<string, Entry>();
-  private readonly geometries = new WeakMap<Mesh, THREE.BufferGeometry>();
+  private readonly geometries = new Geometries();
   private readonly materials = new Materials(() => this.draw());
   private readonly lineMaterial = new THREE.LineBasicMaterial({ color: 0x1d1c1b, toneMapped: false });
   private readonly overlay = new THREE.Group();
@@ -120,6 +132,8 @@ export class ModelScene {
 
   dispose(): void {
     cancelAnimationFrame(this.frame);
+    for (const { source } of this.entries.values()) this.geometries.give(source);
+    for (const stub of [...this.stubs.children]) this.dropStub(stub);
     this.controls.dispose();
     this.renderer.dispose();
   }
@@ -169,7 +183,9 @@ export class ModelScene {
 
   /** The edges of a surface as lines, where it is shown so. */
   private drawLines(object: THREE.Mesh, mesh: Mesh, sort: Sort): void {
-    const known = object.children.find((c) => c instanceof THREE.LineSegments);
+    const known = object.children.find((c) => c instanceof THREE.LineSegments) as THREE.LineSegments | undefined;
+    // What is shown again later goes back onto the graphics card by itself.
+    known?.geometry.dispose();
     if (known) object.remove(known);
     if (this.look.mode !== 'lines' || sort === 'backdrop' || mesh.indices.length > 60000) return;
     const lines = new THREE.LineSegments(edgesOf(mesh), this.lineMaterial);
@@ -203,7 +219,10 @@ export class ModelScene {
         return;
       }
       const object = entry?.object ?? new THREE.Mesh();
-      object.geometry = this.geometry(mesh);
+      if (entry?.source !== mesh) {
+        object.geometry = this.geometries.take(mesh);
+        if (entry) this.geometries.give(entry.source);
+      }
       object.material = this.materials.of(finish, sort, this.look.mode, clear, lit);
       this.drawLines(object, mesh, sort);
       this.fillCut(object, sort);
@@ -215,7 +234,7 @@ export class ModelScene {
       object.receiveShadow = lit === null && this.look.mode !== 'lines';
       object.userData = { entity: body.id, target, sort, level: part.level ?? body.level, host: part.host } satisfies Seen & { target: Target | null };
       if (!entry) this.scene.add(object);
-      this.entries.set(key, { object, source: mesh, finish, matrix, way });
+      this.entries.set(key, { object, source: mesh, finish, matrix, way, box: null });
     };
     const site = Object.keys(model.shell.project.grounds).length > 0 || model.project.site.background !== 'none';
     for (const body of model.bodies) {
@@ -227,6 +246,7 @@ export class ModelScene {
     for (const [key, entry] of this.entries)
       if (!seen.has(key)) {
         this.scene.remove(entry.object);
+        this.geometries.give(entry.source);
         this.entries.delete(key);
       }
     const siteChanged = this.site !== model.project.site;
@@ -238,25 +258,12 @@ export class ModelScene {
     this.coverings = coveringsOf(model);
     this.lighting.setLamps(model);
     this.makeStubs();
-    this.lighting.setLids(model, (mesh) => this.geometry(mesh));
+    this.lighting.setLids(model);
     this.cut();
     this.light();
     this.highlight();
     this.renderer.shadowMap.needsUpdate = true;
     this.draw();
-  }
-
-  private geometry(mesh: Mesh): THREE.BufferGeometry {
-    let geometry = this.geometries.get(mesh);
-    if (!geometry) {
-      geometry = new THREE.BufferGeometry();
-      geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
-      geometry.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
-      geometry.setAttribute('uv', new THREE.BufferAttribute(mesh.uvs, 2));
-      geometry.setIndex(new THREE.BufferAttribute(mesh.indices, 1));
-      this.geometries.set(mesh, geometry);
-    }
-    return geometry;
   }
 
   private bounds(): THREE.Box3 {
@@ -305,16 +312,21 @@ export class ModelScene {
       const known = kept.get(wall.id);
       kept.delete(wall.id);
       if (known?.userData.wall === wall) continue;
-      if (known) this.stubs.remove(known);
+      if (known) this.dropStub(known);
       const z = this.model!.project.levels[wall.wall.level].elevation;
       const rings = wall.rings.filter((ring) => ring.length > 2).map((outer) => ({ outer, holes: [] }));
       if (!rings.length) continue;
-      const stub = new THREE.Mesh(this.geometry(prism(rings, z, z + 0.1)), this.materials.finish(finishById(BARE.outside)));
+      const stub = new THREE.Mesh(geometryOf(prism(rings, z, z + 0.1)), this.materials.finish(finishById(BARE.outside)));
       stub.userData = { entity: wall.id, wall };
       stub.visible = false;
       this.stubs.add(stub);
     }
-    for (const gone of kept.values()) this.stubs.remove(gone);
+    for (const gone of kept.values()) this.dropStub(gone);
+  }
+
+  private dropStub(stub: THREE.Object3D): void {
+    this.stubs.remove(stub);
+    (stub as THREE.Mesh).geometry.dispose();
   }
 
   /** Takes away the walls that stand between the eye and the rooms. */
@@ -375,9 +387,20 @@ export class ModelScene {
   /** What lies under a point of the canvas. */
   pick(x: number, y: number): { spot: Spot; point: Vec3 } | null {
     const caster = this.ray(x, y);
+    // The nearest boxes first: what lies behind a hit is not asked.
+    const reached: { entry: Entry; distance: number }[] = [];
+    const at = new THREE.Vector3();
+    for (const entry of this.entries.values()) {
+      if (!entry.object.visible) continue;
+      const box = boxOf(entry);
+      if (box.containsPoint(caster.ray.origin)) reached.push({ entry, distance: 0 });
+      else if (caster.ray.intersectBox(box, at)) reached.push({ entry, distance: at.distanceTo(caster.ray.origin) });
+    }
+    reached.sort((a, b) => a.distance - b.distance);
     let best: { spot: Spot; point: Vec3; distance: number } | null = null;
-    for (const { object, source } of this.entries.values()) {
-      if (!object.visible) continue;
+    for (const { entry, distance } of reached) {
+      if (best && distance > best.distance) break;
+      const { object, source } = entry;
       if (!object.geometry.boundsTree && source.indices.length > 300) object.geometry.computeBoundsTree();
       for (const hit of caster.intersectObject(object, false)) {
         // Faces turned away are not drawn, so they are not met either.
