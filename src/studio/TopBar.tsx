@@ -7,15 +7,16 @@ import MenuItem from '@mui/material/MenuItem';
 import Popover from '@mui/material/Popover';
 import Tooltip from '@mui/material/Tooltip';
 import { ArrowUUpLeftIcon, ArrowUUpRightIcon } from '@phosphor-icons/react';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { cutText } from '@/core/units/text';
-import { findings } from '@/core/checks/findings';
 import { TextField } from './look/fields';
 import { colours, SERIF } from './look/theme';
 import { Warn } from './projects/ProjectsPage';
 import { ErrandList } from './errands/ErrandList';
 import { useErrands } from './errands/errands';
 import { api } from './store/api';
+import { modelWork, Superseded } from './work/model';
+import { useWork } from './work/useWork';
 import { useStudio } from './store/studio';
 import { useBoard } from './boards/board';
 
@@ -122,16 +123,22 @@ export function TopBar({ onActions, onContents }: { onActions(): void; onContent
 }
 
 function Findings() {
-  // While one drags, the drawing comes first.
-  const model = useDeferredValue(useStudio((s) => s.model));
+  const model = useStudio((s) => s.model);
+  // What a drag shows is looked at once it stays: the drawing comes first.
+  const moving = useStudio((s) => s.model.project !== s.project);
   const room = useStudio((s) => s.room);
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const { phase } = model.shell;
+  const { value } = useWork(
+    () => (moving ? Promise.reject(new Superseded('findings')) : modelWork().ask('findings', model.project, (s) => s.findings(phase))),
+    [model.project, phase, moving],
+  );
   const list = useMemo(() => {
-    const all = findings(model);
+    const all = value ?? [];
     return room
       ? all.filter((f) => !f.ids.length || f.ids.includes(room) || f.ids.some((id) => model.shell.rooms.get(room)?.sides.some((s) => s.openings.includes(id))))
       : all;
-  }, [model, room]);
+  }, [value, model, room]);
   return (
     <>
       <Button variant="text" onClick={(e) => setAnchor(e.currentTarget)} disabled={!list.length} sx={{ gap: '7px', color: colours.ink }}>

@@ -1,5 +1,5 @@
 import { addressOf, type Target, targetName } from '../project/targets';
-import { deriveModel } from '../model/derive';
+import { deriveModel, type Model } from '../model/derive';
 import { finishIn } from '../finishes/store';
 import { choices, withScheme } from '../project/choices';
 import type { Project } from '../project/schema';
@@ -14,8 +14,17 @@ export interface Difference {
   second: string;
 }
 
-/** What two schemes of a project have chosen differently, and what each costs in the money of the project. */
-export function compareSchemes(project: Project, first: string, second: string): { differences: Difference[]; costs: [number, number] } {
+/**
+ * What two schemes of a project have chosen differently, and what each costs in the money of the project.
+ *
+ * @param derive the model of the project with a scheme in hand
+ */
+export function compareSchemes(
+  project: Project,
+  first: string,
+  second: string,
+  derive: (scheme: string) => Model = (id) => deriveModel(withScheme(project, id)),
+): { differences: Difference[]; costs: [number, number] } {
   const sides = [withScheme(project, first), withScheme(project, second)];
   const chosen = sides.map((p) => new Map([...choices(p)].map((c) => [addressOf(c.target), c] as const)));
   const addresses = [...new Set([...chosen[0].keys(), ...chosen[1].keys()])];
@@ -31,5 +40,5 @@ export function compareSchemes(project: Project, first: string, second: string):
       return { address, what: targetName(sides[i], target), first: name(0, address), second: name(1, address) };
     })
     .sort((a, b) => (a.what < b.what ? -1 : 1));
-  return { differences, costs: [finishCost(deriveModel(sides[0])), finishCost(deriveModel(sides[1]))] };
+  return { differences, costs: [finishCost(derive(first)), finishCost(derive(second))] };
 }

@@ -15,7 +15,8 @@ import { useEdit } from '../docket/parts';
 import { Choice } from '../look/Choice';
 import { TextField } from '../look/fields';
 import { colours } from '../look/theme';
-import { schedules, useWork } from '../schedules/service';
+import { modelWork } from '../work/model';
+import { useWork } from '../work/useWork';
 import { newId, useStudio } from '../store/studio';
 import { useViews } from '../views/views';
 import { Still } from './Still';
@@ -183,7 +184,7 @@ export function Compare() {
   const project = useStudio((s) => s.project);
   const all = ordered(project.schemes);
   const [pair, setPair] = useState<[string, string]>([project.scheme, all.find((s) => s.id !== project.scheme)?.id ?? project.scheme]);
-  const { value, busy } = useWork(() => schedules().compare(project, pair[0], pair[1]), [project, pair[0], pair[1]]);
+  const { value, busy } = useWork(() => modelWork().ask('compare', project, (s) => s.compare(pair[0], pair[1])), [project, pair[0], pair[1]]);
   const options = all.map((s) => [s.id, s.name] as const);
   return (
     <Sheet title="Two schemes" width="100%">

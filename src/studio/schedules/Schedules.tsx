@@ -12,7 +12,8 @@ import { toCsv } from '@/core/schedules/rooms';
 import { SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { Tabs } from '../ledge/cards';
-import { schedules, useWork } from './service';
+import { modelWork } from '../work/model';
+import { useWork } from '../work/useWork';
 
 type Row = Record<string, unknown> & { id: string };
 const NONE: Row[] = [];
@@ -28,7 +29,10 @@ export function Schedules() {
   const [name, setName] = useState('rooms');
   const list = LISTS[name];
   const { phase } = model.shell;
-  const { value, busy } = useWork(async () => ({ name, rows: (await schedules().rows(model.project, name, phase)) as Row[] }), [model.project, name, phase]);
+  const { value, busy } = useWork(
+    async () => ({ name, rows: (await modelWork().ask('rows', model.project, (s) => s.rows(name, phase))) as Row[] }),
+    [model.project, name, phase],
+  );
   const rows = value?.name === name ? value.rows : NONE;
   const save = (): void => {
     const url = URL.createObjectURL(new Blob([toCsv(rows)], { type: 'text/csv' }));

@@ -1,14 +1,7 @@
-import { wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
-import type { ScheduleService } from '@/workers/schedules.worker';
 import { errorText } from '../store/sync';
 import { useStudio } from '../store/studio';
-
-let remote: Remote<ScheduleService> | null = null;
-
-/** The worker that counts. */
-export const schedules = (): Remote<ScheduleService> =>
-  (remote ??= wrap<ScheduleService>(new Worker(new URL('../../workers/schedules.worker.ts', import.meta.url), { type: 'module' })));
+import { Superseded } from './model';
 
 /** What a worker makes of some inputs; what it made before stays until the new one has come. */
 export function useWork<T>(make: () => Promise<T>, deps: readonly unknown[]): { value: T | null; busy: boolean } {
@@ -24,7 +17,8 @@ export function useWork<T>(make: () => Promise<T>, deps: readonly unknown[]): { 
         setBusy(false);
       })
       .catch((error: unknown) => {
-        if (!alive) return;
+        // A newer question stands in its place.
+        if (!alive || error instanceof Superseded) return;
         setBusy(false);
         useStudio.getState().say(errorText(error));
       });
