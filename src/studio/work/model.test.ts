@@ -77,9 +77,7 @@ describe('asking the resident model', () => {
     await work.ask('rows', demo, (s) => s.rows('rooms', 'after'));
     resident.now = new ResidentModel();
     const next = edit(demo, 'project.rename', { name: 'Other' });
-    expect(
-      (await work.ask('rows', next, (s) => s.rows('rooms', 'after')).catch(() => work.ask('rows', next, (s) => s.rows('rooms', 'after')))).length,
-    ).toBeGreaterThan(5);
-    expect(told.length).toBeGreaterThan(2);
+    expect((await work.ask('rows', next, (s) => s.rows('rooms', 'after'))).length).toBeGreaterThan(5);
+    expect(told).toHaveLength(3);
   });
 });
