@@ -5,6 +5,7 @@ import { deriveModel } from '@/core/model/derive';
 import { fetchImages } from '@/core/finishes/store';
 import { validateProject } from '@/core/project/commands';
 import { Point3 } from '@/core/project/schema';
+import { Accumulator, type Sums } from '@/core/render/accumulator';
 import { denoise } from '@/core/render/denoise';
 import { FIREFLY, pictureScene } from '@/core/render/picture';
 import { Tracer } from '@/core/render/tracer';
@@ -19,9 +20,10 @@ const Job = z.object({
 export type RenderJob = z.infer<typeof Job>;
 
 let tracer: Tracer | null = null;
-let size = { width: 0, height: 0 };
+let picture = new Accumulator(1, 1);
+let [sum, guides] = [new Float32Array(0), new Float32Array(0)];
 
-/** Traces one picture, a pass at a time; the page asks for the next pass and adds it to what it has. */
+/** Traces one picture, a pass at a time, and keeps what its passes sum up to. */
 const service = {
   async prepare(value: unknown, job: RenderJob): Promise<{ triangles: number }> {
     const { camera, width, height, seed, texture } = Job.parse(job);
@@ -29,17 +31,22 @@ const service = {
     await fetchImages(Object.values(project.finishes), readAsset);
     const scene = pictureScene(deriveModel(project), texture);
     tracer = new Tracer(scene, { width, height, camera, seed, clamp: FIREFLY });
-    size = { width, height };
+    picture = new Accumulator(width, height);
+    [sum, guides] = [new Float32Array(width * height * 3), new Float32Array(width * height * 6)];
     return { triangles: scene.material.length };
   },
-  pass(): { sum: Float32Array; guides: Float32Array } {
-    const sum = new Float32Array(size.width * size.height * 3);
-    const guides = new Float32Array(size.width * size.height * 6);
+  pass(): void {
+    sum.fill(0);
+    guides.fill(0);
     tracer!.pass(sum, guides);
-    return transfer({ sum, guides }, [sum.buffer, guides.buffer]);
+    picture.add(sum, guides);
   },
-  filter(radiance: Float32Array, guides: Float32Array, variance: Float32Array, width: number, height: number): Float32Array {
-    const out = denoise(radiance, guides, variance, width, height);
+  sums(): Sums {
+    const own = picture.sums();
+    return transfer(own, [own.sum.buffer, own.guides.buffer, own.squares.buffer]);
+  },
+  filter(radiance: Float32Array, guide: Float32Array, variance: Float32Array): Float32Array {
+    const out = denoise(radiance, guide, variance, picture.width, picture.height);
     return transfer(out, [out.buffer]);
   },
 };

@@ -1,5 +1,13 @@
 import { luminance } from '../finishes/colour';
 
+/** What some passes of a picture sum up to. */
+export interface Sums {
+  samples: number;
+  sum: Float32Array;
+  guides: Float32Array;
+  squares: Float32Array;
+}
+
 /** The passes of a picture added up: mean radiance, mean guides and how uncertain each pixel still is. */
 export class Accumulator {
   samples = 0;
@@ -31,6 +39,23 @@ export class Accumulator {
       this.squares[i] += l * l;
     }
     this.samples++;
+  }
+
+  /** What has been added so far, as copies. */
+  sums(): Sums {
+    return { samples: this.samples, sum: this.sum.slice(), guides: this.guideSum.slice(), squares: this.squares.slice() };
+  }
+
+  /** The passes of several together, each with what it has so far. */
+  static of(width: number, height: number, parts: readonly Sums[]): Accumulator {
+    const whole = new Accumulator(width, height);
+    for (const { samples, sum, guides, squares } of parts) {
+      whole.samples += samples;
+      for (let i = 0; i < sum.length; i++) whole.sum[i] += sum[i];
+      for (let i = 0; i < guides.length; i++) whole.guideSum[i] += guides[i];
+      for (let i = 0; i < squares.length; i++) whole.squares[i] += squares[i];
+    }
+    return whole;
   }
 
   /** Mean radiance, three values a pixel. */

@@ -4,7 +4,8 @@ import { readPng } from '@/core/formats/png';
 import { contentHash } from '@/core/formats/project-file/project-file';
 import { runChange, type Change } from '@/core/project/commands';
 import { emptyProject, type Project } from '@/core/project/schema';
-import { keepPicture, type Finished, type Stamp } from './keep';
+import type { Stamp } from '@/core/render/trace-job';
+import { keepPicture, type Kept as Finished } from './keep';
 
 /** The server and the window, as far as a picture meets them. */
 const files = new Map<string, Uint8Array>();

@@ -3,25 +3,13 @@ import { writePng } from '@/core/formats/png';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { develop } from '@/core/render/tone';
+import type { Finished, Stamp } from '@/core/render/trace-job';
 import { api, ApiError } from '../store/api';
 import { isOpen, newId, useStudio } from '../store/studio';
 
-/** What a picture was begun with: it belongs to that, whatever is looked at when it is finished. */
-export interface Stamp {
-  project: string;
-  scheme: string;
-  name: string;
-  viewpoint: string | null;
-}
-
-export interface Finished {
-  /** Linear radiance, three values a pixel, cd/m². */
-  radiance: Float32Array;
+export interface Kept extends Finished {
   width: number;
   height: number;
-  samples: number;
-  /** EV at ISO 100 it is shown with. */
-  exposure: number;
 }
 
 /** Display pixels as PNG. */
@@ -37,7 +25,7 @@ const TRIES = 6;
  *
  * @throws DomainError, ApiError where it was not kept
  */
-export async function keepPicture(stamp: Stamp, { radiance, width, height, samples, exposure }: Finished): Promise<void> {
+export async function keepPicture(stamp: Stamp, { radiance, width, height, samples, exposure }: Kept): Promise<void> {
   const hdr = await api.keepFile(new Blob([writeHdr(radiance, width, height)]));
   const image = await api.keepFile(new Blob([developPng(radiance, width, height, exposure)]));
   const id = newId('picture');

@@ -1,7 +1,6 @@
-import { wrap, type Remote } from 'comlink';
+import { wrap } from 'comlink';
 import { create } from 'zustand';
-import { Accumulator } from '@/core/render/accumulator';
-import { meterExposure } from '@/core/render/tone';
+import { TraceJob, type TraceHand, type TraceProgress } from '@/core/render/trace-job';
 import type { Project } from '@/core/project/schema';
 import type { RenderService } from '@/workers/render.worker';
 import { errorText } from '../store/sync';
@@ -41,10 +40,11 @@ interface RenderState {
 }
 
 let workers: Worker[] = [];
-let job = 0;
+let job: TraceJob | null = null;
 
 function stop(): void {
-  job++;
+  job?.cancel();
+  job = null;
   for (const worker of workers) worker.terminate();
   workers = [];
 }
@@ -67,7 +67,6 @@ export const useRender = create<RenderState>()((set, get) => ({
   message: null,
   start(project, name, viewpoint, eye, size, quality) {
     stop();
-    const own = job;
     const [width, height] = SIZES[size];
     const target = QUALITIES[quality];
     set({
@@ -84,53 +83,45 @@ export const useRender = create<RenderState>()((set, get) => ({
       metered: false,
       message: null,
     });
-    const picture = new Accumulator(width, height);
-    let asked = 0;
-    let tracingSince = 0;
-    const show = (): void => {
-      const mean = picture.mean();
-      const { samples } = picture;
-      const seconds = (performance.now() - tracingSince) / 1000;
-      const exposure = get().metered ? get().exposure : Math.round(meterExposure(mean) * 10) / 10;
-      set((s) => ({
-        phase: 'tracing',
-        samples,
-        radiance: mean,
-        left: samples >= 2 ? (seconds / samples) * (target - samples) : null,
-        exposure,
-        version: s.version + 1,
-      }));
-    };
-    const work = async (remote: Remote<RenderService>, seed: number): Promise<void> => {
-      await remote.prepare(project, { camera: eye, width, height, seed, texture: size === 'Small' ? 384 : 640 });
-      if (!tracingSince) tracingSince = performance.now();
-      while (own === job && asked < target) {
-        asked++;
-        const pass = await remote.pass();
-        if (own !== job) return;
-        picture.add(pass.sum, pass.guides);
-        show();
-      }
-    };
     workers = Array.from(
       { length: Math.min(workerCount(), target) },
       () => new Worker(new URL('../../workers/render.worker.ts', import.meta.url), { type: 'module' }),
     );
-    const remotes = workers.map((worker) => wrap<RenderService>(worker));
-    void Promise.all(remotes.map((remote, i) => work(remote, i * 7919 + 1)))
-      .then(async () => {
-        if (own !== job) return;
-        set({ phase: 'filtering', left: null });
-        const clean = await remotes[0].filter(picture.mean(), picture.guides(), picture.variance(), width, height);
-        if (own !== job) return;
-        set((s) => ({ phase: 'keeping', radiance: clean, version: s.version + 1 }));
-        const stamp = { project: project.id, scheme: project.scheme, name, viewpoint };
-        await keepPicture(stamp, { radiance: clean, width, height, samples: picture.samples, exposure: get().exposure });
-        if (own === job) set({ phase: 'done' });
+    const hands = workers.map((worker): TraceHand => {
+      const remote = wrap<RenderService>(worker);
+      return {
+        prepare: async (seed) => void (await remote.prepare(project, { camera: eye, width, height, seed, texture: size === 'Small' ? 384 : 640 })),
+        pass: () => remote.pass(),
+        sums: () => remote.sums(),
+        filter: (...args) => remote.filter(...args),
+      };
+    });
+    const watch = ({ phase, samples, left, shown }: TraceProgress): void =>
+      set((s) => ({
+        phase: phase === 'done' ? 'keeping' : phase,
+        samples,
+        left,
+        ...(shown ? { radiance: shown.radiance, version: s.version + 1, exposure: s.metered ? s.exposure : Math.round(shown.exposure * 10) / 10 } : {}),
+      }));
+    const own = new TraceJob(
+      { project: project.id, scheme: project.scheme, name, viewpoint },
+      hands,
+      { width, height, samples: target },
+      watch,
+      () => performance.now() / 1000,
+    );
+    job = own;
+    own
+      .run()
+      .then(async (finished) => {
+        if (!finished) return;
+        await keepPicture(own.stamp, { ...finished, width, height, exposure: get().exposure });
+        if (job !== own) return;
+        set({ phase: 'done' });
         stop();
       })
       .catch((error: unknown) => {
-        if (own !== job) return;
+        if (job !== own) return;
         stop();
         set({ phase: 'failed', message: `The picture was not finished. ${errorText(error)}` });
       });

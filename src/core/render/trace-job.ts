@@ -1,0 +1,133 @@
+import { Accumulator, type Sums } from './accumulator';
+import { meterExposure } from './tone';
+
+/** What a picture was begun with: it belongs to that, whatever is looked at when it is finished. */
+export interface Stamp {
+  project: string;
+  scheme: string;
+  name: string;
+  viewpoint: string | null;
+}
+
+/** Someone who traces passes of a picture and keeps their sums. */
+export interface TraceHand {
+  /** Makes ready. @param seed another for each hand, so that no two trace the same paths */
+  prepare(seed: number): Promise<void>;
+  /** Traces one pass of one sample a pixel and adds it to what it has. */
+  pass(): Promise<void>;
+  /** What it has so far. */
+  sums(): Promise<Sums>;
+  filter(radiance: Float32Array, guides: Float32Array, variance: Float32Array): Promise<Float32Array>;
+}
+
+/** How far a job is. */
+export interface TraceProgress {
+  phase: 'preparing' | 'tracing' | 'filtering' | 'done';
+  samples: number;
+  /** Seconds it will still trace; null while that can’t be told. */
+  left: number | null;
+  /** A new mean to be shown: radiance, three values a pixel, cd/m², with the exposure metered from it. */
+  shown?: { radiance: Float32Array; exposure: number };
+}
+
+export interface Finished {
+  /** Linear radiance, three values a pixel, cd/m². */
+  radiance: Float32Array;
+  samples: number;
+  /** EV at ISO 100 that the meter reads. */
+  exposure: number;
+}
+
+/** Seconds between two repaints at first; each takes twice as long as the one before, up to the longest. */
+const REPAINT = { first: 0.4, longest: 4 } as const;
+
+/**
+ * A picture being traced by several hands. Project, scheme and viewpoint are stamped when it begins. The hands keep their
+ * sums; they are brought together when the picture is repainted, more and more seldom, and at the end.
+ */
+export class TraceJob {
+  private cancelled = false;
+  private asked = 0;
+  private traced = 0;
+  private left: number | null = null;
+  private began = 0;
+  private painting = false;
+  private painted = 0;
+  private pause: number = REPAINT.first;
+
+  /**
+   * @param samples a pixel, all hands together
+   * @param watch told how far it is, not after it was cancelled
+   * @param clock seconds
+   */
+  constructor(
+    readonly stamp: Stamp,
+    private readonly hands: readonly TraceHand[],
+    private readonly size: { width: number; height: number; samples: number },
+    private readonly watch: (progress: TraceProgress) => void,
+    private readonly clock: () => number,
+  ) {}
+
+  /** Ends it: nothing is told of it any more. */
+  cancel(): void {
+    this.cancelled = true;
+  }
+
+  /**
+   * Traces, brings together and filters.
+   *
+   * @returns the picture; null where it was cancelled
+   * @throws what a hand throws
+   */
+  async run(): Promise<Finished | null> {
+    this.tell({ phase: 'preparing', samples: 0, left: null });
+    await Promise.all(this.hands.map((hand, i) => this.trace(hand, i * 7919 + 1)));
+    if (this.cancelled) return null;
+    this.tell({ phase: 'filtering', samples: this.traced, left: null });
+    const picture = await this.gather();
+    const exposure = meterExposure(picture.mean());
+    const radiance = await this.hands[0].filter(picture.mean(), picture.guides(), picture.variance());
+    if (this.cancelled) return null;
+    this.tell({ phase: 'done', samples: picture.samples, left: null, shown: { radiance, exposure } });
+    return { radiance, samples: picture.samples, exposure };
+  }
+
+  private tell(progress: TraceProgress): void {
+    if (!this.cancelled) this.watch(progress);
+  }
+
+  private async trace(hand: TraceHand, seed: number): Promise<void> {
+    await hand.prepare(seed);
+    this.began ||= this.clock();
+    while (!this.cancelled && this.asked < this.size.samples) {
+      this.asked++;
+      await hand.pass();
+      this.traced++;
+      if (this.cancelled) return;
+      const since = this.clock() - this.began;
+      // The first passes tell little of how long the others take.
+      this.left = this.traced < 2 ? null : (since / this.traced) * (this.size.samples - this.traced);
+      this.tell({ phase: 'tracing', samples: this.traced, left: this.left });
+      await this.repaint();
+    }
+  }
+
+  private async repaint(): Promise<void> {
+    const now = this.clock();
+    if (this.painting || (this.painted && now - this.painted < this.pause)) return;
+    this.painting = true;
+    try {
+      const radiance = (await this.gather()).mean();
+      if (this.painted) this.pause = Math.min(REPAINT.longest, this.pause * 2);
+      this.painted = this.clock();
+      this.tell({ phase: 'tracing', samples: this.traced, left: this.left, shown: { radiance, exposure: meterExposure(radiance) } });
+    } finally {
+      this.painting = false;
+    }
+  }
+
+  private async gather(): Promise<Accumulator> {
+    const parts = await Promise.all(this.hands.map((hand) => hand.sums()));
+    return Accumulator.of(this.size.width, this.size.height, parts);
+  }
+}
