@@ -45,6 +45,20 @@ describe('a preview', () => {
     expect(useStudio.getState().model.project).toBe(project);
   });
 
+  it('shown again makes nothing, and going back gives the very model it began on', () => {
+    const { preview, endPreview } = useStudio.getState();
+    const before = useStudio.getState().model;
+    const show = (finish: string): unknown => {
+      preview('finish.apply', { targets: [{ kind: 'floor', room: living.id }], finish });
+      return useStudio.getState().model;
+    };
+    const first = show('stone.flag');
+    expect(show('stone.flag')).toBe(first);
+    expect(show('timber.oak-plank')).not.toBe(first);
+    endPreview();
+    expect(useStudio.getState().model).toBe(before);
+  });
+
   it('gives the refusal as a sentence and shows what stood before', () => {
     const before = useStudio.getState().model;
     expect(useStudio.getState().preview('wall.move', { wall: 'none', offset: 1 })).toMatch(/^Nothing was changed: .*\.$/);

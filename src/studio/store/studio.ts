@@ -3,7 +3,6 @@ import { create } from 'zustand';
 import { Deriver, type Model } from '@/core/model/derive';
 import type { CommandArgs, CommandName } from '@/core/project/commands';
 import { finishIn } from '@/core/finishes/store';
-import { runChange } from '@/core/project/commands';
 export { pointName, targetName } from '@/core/project/targets';
 import type { Phase } from '@/core/project/phase';
 import { collectionOf } from '@/core/project/things';
@@ -21,6 +20,7 @@ import {
 import type { DisplayItem } from '@/core/drawing/display';
 import type { Make } from '../tools/outlining';
 import { FIRST_LOOK, useLook } from '../views/views';
+import { Gesture } from './gesture';
 import { errorText, Sync, type SyncState } from './sync';
 
 export const STAGES = ['Shell', 'Fit-out', 'Finishes', 'Light', 'Views', 'Boards', 'Schedules'] as const;
@@ -127,6 +127,12 @@ export interface StudioState {
 
 const deriver = new Deriver();
 let sync: Sync | null = null;
+/** What is being dragged, hovered or typed over, and the model of the project it began on. */
+let gesture: Gesture | null = null;
+let resting: Model | null = null;
+/** The model of a project as it is shown; of the one a gesture began on the very model that was there. */
+const modelOf = (project: Project, phase: Phase): Model =>
+  resting?.project === project && resting.shell.phase === phase ? resting : deriver.derive(project, phase);
 const blank = emptyProject('none', 'Project');
 
 export const useStudio = create<StudioState>()((set, get) => ({
@@ -163,8 +169,10 @@ export const useStudio = create<StudioState>()((set, get) => ({
   elevation: null,
 
   run(command, args) {
+    const shown = gesture?.base === get().project ? gesture.commit(command, args) : null;
+    gesture = null;
     try {
-      sync?.run(command, args);
+      sync?.run(command, args, shown);
       set({ notice: null });
       return true;
     } catch (error) {
@@ -174,15 +182,21 @@ export const useStudio = create<StudioState>()((set, get) => ({
   },
   preview(command, args) {
     try {
-      const outcome = runChange(get().project, { id: 'preview', kind: 'do', command, args });
-      set({ model: deriver.derive(outcome.project, get().phase) });
+      const { project, phase, model } = get();
+      if (gesture?.base !== project) gesture = new Gesture(project);
+      const next = gesture.show(command, args).project;
+      if (model.project === project) resting = model;
+      if (model.project !== next || model.shell.phase !== phase) set({ model: modelOf(next, phase) });
       return null;
     } catch (error) {
       return errorText(error);
     }
   },
   endPreview() {
-    if (get().model.project !== get().project) set({ model: deriver.derive(get().project, get().phase) });
+    const { project, phase, model } = get();
+    gesture = null;
+    // Going back to where it began makes nothing.
+    if (model.project !== project) set({ model: modelOf(project, phase) });
   },
   undo: () => sync?.undo(),
   redo: () => sync?.redo(),
@@ -224,7 +238,8 @@ export function openProject(id: string): () => void {
       project,
       sync: rest,
       ready: true,
-      ...(changed || !state.ready ? { model: deriver.derive(project, state.phase) } : {}),
+      // What was shown last may be what was done: it is there already.
+      ...((changed && state.model.project !== project) || !state.ready ? { model: deriver.derive(project, state.phase) } : {}),
       ...(state.elevation && !project.walls[state.elevation.wall] ? { elevation: null } : {}),
       ...(changed ? { selection: state.selection.filter((s) => exists(s.entity)) } : {}),
       ...(state.room && !project.rooms[state.room] ? { room: null } : {}),

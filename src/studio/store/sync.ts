@@ -3,6 +3,7 @@ import { commandTitle, EARLIER_FORMAT, runChange, type Change } from '@/core/pro
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { api, ApiError, type Kept } from './api';
+import { changeId, type Shown } from './gesture';
 import { Outbox, type Aside } from './outbox';
 
 enablePatches();
@@ -39,8 +40,6 @@ export interface SyncState {
 
 /** The most edits in one request. */
 const BATCH = 200;
-
-const randomId = (): string => crypto.randomUUID().replace(/-/g, '').slice(0, 16);
 
 /** Steps back and forward from a kept history: every change that stands, newest last. */
 export function stacksOf(history: readonly Kept[]): { undo: Step[]; redo: Step[] } {
@@ -118,11 +117,12 @@ export class Sync {
   /**
    * Runs an edit.
    *
+   * @param shown what it did when it was shown on the very project that is here now: it is not run again
    * @throws DomainError when it can't be run; nothing is changed then
    */
-  run(command: Change['command'], args: unknown): void {
-    const change: Change = { id: randomId(), kind: 'do', command, args };
-    const outcome = runChange(this.state.project, change);
+  run(command: Change['command'], args: unknown, shown: Shown | null = null): void {
+    const change: Change = shown?.change ?? { id: changeId(), kind: 'do', command, args };
+    const outcome = shown?.outcome ?? runChange(this.state.project, change);
     if (!outcome.patches.length) return;
     const step = { id: change.id, title: outcome.title, patches: outcome.patches, inverse: outcome.inverse };
     this.accept(change, outcome.project, { undo: [...this.state.undo, step], redo: [] });
@@ -140,7 +140,7 @@ export class Sync {
   }
 
   private patch(kind: 'undo' | 'redo', step: Step, patches: Patch[], stacks: Pick<SyncState, 'undo' | 'redo'>): void {
-    const change: Change = { id: randomId(), kind, target: step.id, command: 'history.patch', args: { patches } };
+    const change: Change = { id: changeId(), kind, target: step.id, command: 'history.patch', args: { patches } };
     try {
       this.accept(change, runChange(this.state.project, change).project, stacks);
     } catch (error) {
