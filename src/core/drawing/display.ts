@@ -1,12 +1,19 @@
 import type { Region } from '../geometry/polygon';
 import type { Vec2 } from '../geometry/vec';
-import type { LabelLine } from './plan/labels';
 
 /** Pens of a drawing, paper millimetres (ISO 128). */
 export type Pen = 0.13 | 0.18 | 0.25 | 0.35 | 0.5 | 0.7;
 
 /** What a mark means; writers choose its colour. */
 export type Ink = 'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass' | 'site' | 'water';
+
+/** One line of a label. */
+export interface LabelLine {
+  text: string;
+  /** Type size on paper, millimetres. */
+  mm: number;
+  strong: boolean;
+}
 
 /** One mark of a drawing. Coordinates are model metres, y up; sizes with `mm` are millimetres on paper. */
 export type DisplayItem =

@@ -1,21 +1,6 @@
 import type { Vec2 } from '../geometry/vec';
-import { displayBounds, type DisplayItem, type Ink } from './display';
-
-/** Colours of the inks on white paper. */
-export const INKS: Record<Ink, string> = {
-  cut: '#2b2c2b',
-  standing: '#9b9c99',
-  leaf: '#7d7e7b',
-  line: '#1d1e1d',
-  thin: '#6f706d',
-  faint: '#bdbdb9',
-  measure: '#0b6468',
-  paper: '#ffffff',
-  room: '#ffffff',
-  site: '#F4F3F0',
-  water: '#E6ECEC',
-  glass: '#7f9aa0',
-};
+import { displayBounds, type DisplayItem } from './display';
+import { fillOf, INKS, seamed } from './inks';
 
 const n = (v: number): string => String(Math.round(v * 1e4) / 1e4);
 
@@ -48,7 +33,7 @@ export function displaySvg(items: readonly DisplayItem[], width: number, height:
   const ty = height / 2 + ((box.min.y + box.max.y) / 2) * k;
   const body = items.map((item) => {
     if (item.kind === 'fill')
-      return `<path d="${ringPath(item.rings)}" fill="${item.colour ?? INKS[item.ink]}" stroke="${item.ink === 'cut' || item.ink === 'standing' ? INKS[item.ink] : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
+      return `<path d="${ringPath(item.rings)}" fill="${fillOf(item)}" stroke="${seamed(item.ink) ? INKS[item.ink] : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
     if (item.kind === 'text' || item.kind === 'label') return '';
     const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
     const dash = item.kind === 'line' && item.dash ? ` stroke-dasharray="${n(5 / k)} ${n(3 / k)}"` : '';

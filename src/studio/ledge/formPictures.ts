@@ -1,5 +1,5 @@
 import { displaySvg } from '@/core/drawing/svg';
-import { drawPlanGroups } from '@/core/drawing/plan/plan';
+import { drawPlan } from '@/core/drawing/plan/plan';
 import { deriveModel } from '@/core/model/derive';
 import { runChange } from '@/core/project/commands';
 import { newOpening } from '@/core/project/opening-defaults';
@@ -42,7 +42,7 @@ export function formPicture(kind: Opening['kind'], form: OpeningForm, shape?: Op
       command: 'opening.add',
       args: { ...opening, wall: Object.keys(walled.walls)[0], at: half, hinge: form === 'corner' ? 'end' : opening.hinge },
     }).project;
-    const items = drawPlanGroups(deriveModel(project), 'ground', { labels: false, dimensions: false }).flatMap((g) => g.items);
+    const items = drawPlan(deriveModel(project), 'ground', { labels: false, dimensions: false });
     url = `data:image/svg+xml,${encodeURIComponent(displaySvg(items, 204, 116))}`;
     pictures.set(key, url);
   }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../../model/derive';
+import { deriveModel, type Model } from '../../model/derive';
 import { meanHex } from '../../finishes/finish';
 import { layOut } from '../../finishes/laying/layout';
 import { finishById } from '../../finishes/library';
@@ -7,7 +7,7 @@ import { insideRegion, signedArea, totalArea } from '../../geometry/polygon';
 import type { Patch, Project } from '../../project/schema';
 import { edit, house } from '../../testing/drafting';
 import type { DisplayItem } from '../display';
-import { drawPlanGroups } from './plan';
+import { drawPlanSheets, PLAN_SHEETS } from './plan';
 
 const bare = house([
   [0, 0],
@@ -21,8 +21,9 @@ const dressed = edit(edit(bare, 'finish.apply', { targets: [{ kind: 'floor', roo
   finish: 'paint.reed',
 });
 const options = { labels: false, dimensions: false, finishes: true };
+const groupsOf = (model: Model) => PLAN_SHEETS.flatMap((sheet) => drawPlanSheets(model, 'ground', options)[sheet]);
 const drawn = (p: Project, key: string): DisplayItem[] =>
-  drawPlanGroups(deriveModel(p), 'ground', options)
+  groupsOf(deriveModel(p))
     .filter((g) => g.key.startsWith(key))
     .flatMap((g) => g.items);
 const fills = (items: readonly DisplayItem[]) => items.filter((i) => i.kind === 'fill');
@@ -121,7 +122,7 @@ describe('the plan in the colours of its finishes', () => {
 
   it('keeps the marks of a room that has not changed, and draws one anew that has', () => {
     const first = deriveModel(dressed);
-    const group = (model: typeof first) => drawPlanGroups(model, 'ground', options).find((g) => g.key.startsWith('finished room'));
+    const group = (model: Model) => groupsOf(model).find((g) => g.key.startsWith('finished room'));
     expect(group(first)).toBe(group(first));
     const other = edit(dressed, 'finish.apply', { targets: [{ kind: 'floor', room }], finish: 'stone.flag' });
     expect(group(deriveModel(other))).not.toBe(group(first));

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { insideRegion, labelPoint, regionArea, type Region } from '../../geometry/polygon';
 import { add, rotate } from '../../geometry/vec';
-import { labelSize, setLabel, type LabelLine } from './labels';
+import type { LabelLine } from '../display';
+import { labelSize, setLabel } from './labels';
 
 const lines: LabelLine[] = [
   { text: 'Shower room', mm: 2.9, strong: true },

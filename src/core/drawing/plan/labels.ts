@@ -1,13 +1,6 @@
 import { insideRegion, type Region } from '../../geometry/polygon';
 import { add, cross, rotate, sub, type Vec2 } from '../../geometry/vec';
-
-/** One line of a label. */
-export interface LabelLine {
-  text: string;
-  /** Type size on paper, millimetres. */
-  mm: number;
-  strong: boolean;
-}
+import type { LabelLine } from '../display';
 
 /** A label as it is set: its lines from above, all turned alike. */
 export interface SetLabel {

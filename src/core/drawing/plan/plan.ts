@@ -26,11 +26,10 @@ import type { DerivedWall } from '../../shell/walls';
 import { wallPath, wallThickness } from '../../project/wall-line';
 import { formatArea, formatLength, type UnitSystem } from '../../units/length';
 import type { DerivedPiece } from '../../stock/stock';
-import type { DisplayItem, Ink } from '../display';
+import type { DisplayItem, Ink, LabelLine } from '../display';
 import { drawOpening } from './openings';
 import { poche } from './posts';
 import { drawSlab, drawStair, drawVoid } from './stairs';
-import type { LabelLine } from './labels';
 
 export { drawOpening };
 
@@ -64,48 +63,71 @@ function grouped(of: object, key: string, deps: readonly unknown[], draw: () => 
   return group;
 }
 
-/** The plan of a level as a display list, from the floor finish up to the labels. */
-export const drawPlan = (model: Model, levelId: string, options: PlanOptions = { labels: true, dimensions: true }): DisplayItem[] =>
-  drawPlanGroups(model, levelId, options).flatMap((g) => g.items);
+/** The sheets of a plan from below: what lies under the walls, the walls, what lies over them. */
+export const PLAN_SHEETS = ['under', 'walls', 'over'] as const;
+export type PlanSheet = (typeof PLAN_SHEETS)[number];
 
-/** The same in groups, one a thing. */
-export function drawPlanGroups(model: Model, levelId: string, options: PlanOptions = { labels: true, dimensions: true }): PlanGroup[] {
+/** The plan of a level as a display list, from the floor finish up to the labels. */
+export const drawPlan = (model: Model, levelId: string, options: PlanOptions = { labels: true, dimensions: true }): DisplayItem[] => {
+  const sheets = drawPlanSheets(model, levelId, options);
+  return PLAN_SHEETS.flatMap((sheet) => sheets[sheet].flatMap((g) => g.items));
+};
+
+/** The same in groups, one a thing, on their sheets. */
+export function drawPlanSheets(model: Model, levelId: string, options: PlanOptions = { labels: true, dimensions: true }): Record<PlanSheet, PlanGroup[]> {
   const level = model.shell.levels.find((l) => l.id === levelId);
-  if (!level) return [];
+  if (!level) return { under: [], walls: [], over: [] };
+  const hidden = hiddenIn(model.shell.project);
+  const shown = (groups: PlanGroup[]): PlanGroup[] =>
+    hidden.size ? groups.filter((g) => !g.items.some((item) => item.entity !== undefined && hidden.has(item.entity))) : groups;
+  return {
+    under: shown(underWalls(model, level, options)),
+    walls: shown(level.walls.map((wall) => wallGroup(model.shell.project, level, wall))),
+    over: shown(overWalls(model, level, options)),
+  };
+}
+
+/** The site, the level below, floors, stairs, pieces, and what has gone. */
+function underWalls(model: Model, level: DerivedLevel, options: PlanOptions): PlanGroup[] {
   const { project } = model.shell;
   const out: PlanGroup[] = [];
-  if (options.below) out.push(...belowGroups(model, levelId));
+  if (options.below) out.push(...belowGroups(model, level.id));
   // The site is drawn on the level that stands on it.
-  if (levelsOf(project)[0]?.id === levelId || (level.level.elevation <= project.site.ground + 1 && level.level.elevation >= project.site.ground - 0.5))
+  if (levelsOf(project)[0]?.id === level.id || (level.level.elevation <= project.site.ground + 1 && level.level.elevation >= project.site.ground - 0.5))
     out.push(...kindGroups(model, null));
   for (const room of level.rooms) out.push(options.finishes ? finishedGroup(model, level, room) : plainRoom(room));
   if (options.finishes) for (const face of level.faces) if (face.kind === 'floor') for (const patch of face.patches) out.push(patchGroup(model, patch));
   for (const slab of level.slabs) out.push(grouped(slab, `slab ${slab.id}`, [], () => drawSlab(slab)));
   for (const own of level.voids) out.push(grouped(own, `void ${own.id}`, [], () => drawVoid(own)));
-  const from = levelBelow(project, levelId);
-  const holes = holesIn(project, levelId);
+  const from = levelBelow(project, level.id);
+  const holes = holesIn(project, level.id);
   for (const stair of model.shell.levels.find((l) => l.id === from?.id)?.stairs ?? [])
     if (stair.stair.rise === null) out.push({ key: `stair from below ${stair.id}`, items: throughVoid(stair, project.units, holes) });
   for (const stair of level.stairs) out.push(grouped(stair, `stair ${stair.id}`, [project.units], () => drawStair(stair, project.units, null)));
   const pieces = model.pieces
-    .filter((p) => p.piece.level === levelId)
+    .filter((p) => p.piece.level === level.id)
     .sort((a, b) => a.piece.elevation + a.piece.size.height - b.piece.elevation - b.piece.size.height);
   for (const piece of pieces) out.push(grouped(piece.footprint, `piece ${piece.id}`, [], () => drawPiece(piece)));
   if (options.removed !== false) out.push(...goneGroups(model.project, level.level));
-  for (const wall of level.walls) out.push(wallGroup(project, level, wall));
+  return out;
+}
+
+/** What the walls are cut by or carry, what lies above the cut, guides, dimensions and labels. */
+function overWalls(model: Model, level: DerivedLevel, options: PlanOptions): PlanGroup[] {
+  const { project } = model.shell;
+  const out: PlanGroup[] = [];
   for (const light of level.rooflights) out.push(grouped(light, `rooflight ${light.id}`, [], () => drawRooflight(light)));
-  out.push(...kindGroups(model, levelId));
+  out.push(...kindGroups(model, level.id));
   for (const opening of level.openings) out.push(grouped(opening, `opening ${opening.id}`, [], () => drawOpening(opening)));
   for (const dormer of level.dormers) out.push(grouped(dormer, `dormer ${dormer.id}`, [], () => drawDormer(dormer)));
   for (const roof of level.roofs) out.push(grouped(roof, `roof ${roof.id}`, [], () => drawRoof(roof)));
   for (const id in model.project.guides) {
     const guide = model.project.guides[id];
-    if (guide.level === levelId) out.push(grouped(guide, `guide ${id}`, [], () => drawGuide(guide)));
+    if (guide.level === level.id) out.push(grouped(guide, `guide ${id}`, [], () => drawGuide(guide)));
   }
   if (options.dimensions) out.push({ key: 'overall', items: overall(level, project.units) });
   if (options.labels) for (const room of level.rooms) if (room.room.use !== 'duct') out.push(labelGroup(room, level.level, project.units));
-  const hidden = hiddenIn(project);
-  return hidden.size ? out.filter((g) => !g.items.some((item) => item.entity !== undefined && hidden.has(item.entity))) : out;
+  return out;
 }
 
 const plainRoom = (room: DerivedRoom): PlanGroup =>
@@ -240,7 +262,6 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
   });
 }
 
-/** Areas of the ground and fences, in the order they were made. */
 /** The things of kinds that are drawn for themselves: those of a level, or of the site (null). */
 const kindGroups = (model: Model, level: string | null): PlanGroup[] =>
   model.things.flatMap(({ collection, level: own, derived }) => {

@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { displayBounds, type DisplayItem } from '@/core/drawing/display';
-import { drawPlanGroups } from '@/core/drawing/plan/plan';
+import { drawPlanSheets, PLAN_SHEETS } from '@/core/drawing/plan/plan';
 import type { Vec2 } from '@/core/geometry/vec';
 import { cornersOf } from '@/core/project/putting';
 import type { Project } from '@/core/project/schema';
@@ -16,7 +16,7 @@ import { useStudio, type Spot } from '../../store/studio';
 import * as tools from '../../tools/controller';
 import { registerPane } from '../../tools/panes';
 import { Dimensions, GapFields, OverallFields } from './Dimensions';
-import { Group, layersOf, Marks, PX_PER_MM, Texts, UnderlayPicture, type View } from './marks';
+import { Group, Marks, PX_PER_MM, Texts, UnderlayPicture, type View } from './marks';
 import { UNDERLAY } from '../../tools/session';
 
 const NONE = new Set<string>();
@@ -38,8 +38,8 @@ export function PlanPane() {
   const pan = useRef<{ x: number; y: number; view: View } | null>(null);
   const below = useStudio((s) => s.showBelow);
   const finishes = useStudio((s) => s.stage === 'Finishes');
-  const groups = useMemo(() => drawPlanGroups(model, level, { labels: true, dimensions: true, below, finishes }), [model, level, below, finishes]);
-  const items = useMemo(() => groups.flatMap((g) => g.items), [groups]);
+  const sheets = useMemo(() => drawPlanSheets(model, level, { labels: true, dimensions: true, below, finishes }), [model, level, below, finishes]);
+  const items = useMemo(() => PLAN_SHEETS.flatMap((sheet) => sheets[sheet].flatMap((g) => g.items)), [sheets]);
   const underlay = model.project.levels[level]?.underlay ?? null;
   const viewRef = useRef(view);
   viewRef.current = view;
@@ -170,16 +170,16 @@ export function PlanPane() {
       <svg width={size.width} height={size.height} style={{ position: 'absolute', inset: 0, display: 'block' }}>
         <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
           {underlay?.shown ? <UnderlayPicture underlay={underlay} dim={tool.kind !== 'underlay'} /> : null}
-          {layersOf(groups).map((list, n) => (
+          {PLAN_SHEETS.map((sheet) => (
             // Over an underlay walls are thinned as a whole, so that their pieces don’t show through one another.
-            <g key={n} opacity={underlay?.shown && list[0]?.key.startsWith('wall ') ? 0.72 : 1}>
-              {list.map((g) => (
+            <g key={sheet} opacity={underlay?.shown && sheet === 'walls' ? 0.72 : 1}>
+              {sheets[sheet].map((g) => (
                 <Group
                   key={g.key}
                   group={g}
                   on={g.items.some((item) => item.entity !== undefined && selected.has(item.entity))}
                   over={g.items.some((item) => item.entity !== undefined && item.entity === hover?.entity)}
-                  room={g.key.startsWith('room ') ? room : null}
+                  room={g.items.some((item) => item.layer === 'room' && item.entity === room) ? room : null}
                   clear={Boolean(underlay?.shown)}
                 />
               ))}

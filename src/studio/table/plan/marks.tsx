@@ -1,11 +1,11 @@
 'use client';
 import { memo } from 'react';
-import type { DisplayItem, Ink } from '@/core/drawing/display';
+import type { DisplayItem } from '@/core/drawing/display';
+import { fillOf, INKS, MARKED, penWidth, seamed, slim, strokeOf } from '@/core/drawing/inks';
 import { setLabel } from '@/core/drawing/plan/labels';
 import type { PlanGroup } from '@/core/drawing/plan/plan';
 import { arcPath, linePath, ringPath } from '@/core/drawing/svg';
 import type { Underlay } from '@/core/project/schema';
-import { colours } from '../../look/theme';
 import { UNDERLAY } from '../../tools/session';
 
 /** Where the drawing stands in its pane. */
@@ -17,33 +17,6 @@ export interface View {
 }
 
 export const PX_PER_MM = 96 / 25.4;
-const PEN = 2.6;
-
-const inkColour = (ink: Ink): string =>
-  ({
-    cut: '#2b2c2b',
-    standing: '#9b9c99',
-    leaf: '#7d7e7b',
-    line: colours.ink,
-    thin: '#6f706d',
-    faint: colours.firm,
-    measure: colours.teal,
-    paper: '#ffffff',
-    room: '#ffffff',
-    glass: '#7f9aa0',
-    site: '#F4F3F0',
-    water: '#E6ECEC',
-  })[ink];
-
-/** Groups that follow one another in one layer: what lies under the walls, the walls, what lies over them. */
-export function layersOf(groups: readonly PlanGroup[]): PlanGroup[][] {
-  const first = groups.findIndex((g) => g.key.startsWith('wall '));
-  if (first < 0) return [[...groups], [], []];
-  const after = groups.findIndex((g, i) => i > first && !g.key.startsWith('wall '));
-  const end = after < 0 ? groups.length : after;
-  return [groups.slice(0, first), groups.slice(first, end), groups.slice(end)];
-}
-
 /** The marks of one thing: drawn again only when it has changed, or is pointed at or selected. */
 export const Group = memo(function Group({
   group,
@@ -101,16 +74,10 @@ function Mark({
     style: still || item.entity === undefined ? ({ pointerEvents: 'none' } as const) : undefined,
   };
   if (item.kind === 'fill') {
-    let fill = item.colour ?? inkColour(item.ink);
-    if (item.layer === 'room' && !item.colour) fill = item.entity === room ? colours.damsonTint : over ? '#FAFAF9' : '#ffffff';
-    else if (item.layer === 'wall' && item.ink !== 'paper') fill = on ? colours.damson : over ? '#5b4650' : fill;
-    else if (item.layer === 'column') fill = on ? colours.damson : fill;
-    else if (item.layer === 'piece') fill = on ? '#EBD9E0' : over ? '#F5F3F3' : '#ffffff';
-    else if (item.layer === 'opening' && item.ink === 'paper') fill = on ? '#EBD9E0' : over ? '#F5F3F3' : '#ffffff';
+    const fill = fillOf(item, (item.layer === 'room' ? item.entity === room : on) ? 'chosen' : over ? 'pointed' : 'plain');
     // Over an underlay the floors stay clear, so that one sees what one traces.
     const opacity = (item.layer === 'piece' && !on && !over) || (item.layer === 'room' && clear) ? 0 : 1;
-    // A hairline in the same ink closes the seams between the pieces of a wall.
-    const seam = item.ink === 'cut' || item.ink === 'standing' ? { stroke: fill, strokeWidth: 1.2, vectorEffect: 'non-scaling-stroke' as const } : {};
+    const seam = seamed(item.ink) ? { stroke: fill, strokeWidth: 1.2, vectorEffect: 'non-scaling-stroke' as const } : {};
     return <path d={ringPath(item.rings)} fill={fill} fillOpacity={opacity} fillRule="evenodd" {...seam} {...common} />;
   }
   const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
@@ -118,20 +85,15 @@ function Mark({
     <path
       d={d}
       fill="none"
-      stroke={on ? colours.damson : inkColour(item.ink)}
-      strokeWidth={item.pen * PEN + (on ? 0.5 : 0)}
+      stroke={strokeOf(item.ink, on ? 'chosen' : 'plain')}
+      strokeWidth={penWidth(item.pen, on ? 'chosen' : 'plain')}
       vectorEffect="non-scaling-stroke"
       strokeDasharray={item.kind === 'line' && item.dash ? '5 3' : undefined}
       {...common}
     />
   );
   // What is only a line wants a wider band to be pressed.
-  const thin =
-    item.layer === 'guide' ||
-    item.layer === 'roof' ||
-    (item.layer === 'wall' && item.kind === 'line' && !item.closed) ||
-    (item.layer === 'opening' && item.kind === 'line' && item.dash);
-  if (still || !thin) return line;
+  if (still || !slim(item)) return line;
   return (
     <>
       {line}
@@ -185,8 +147,8 @@ const RoomLabel = memo(function RoomLabel({ item, view, own }: { item: Extract<D
           textAnchor="middle"
           fontSize={l.mm * PX_PER_MM}
           fontWeight={l.strong ? 600 : 400}
-          fill={own ? colours.damson : l.strong ? colours.ink : colours.third}
-          stroke="#ffffff"
+          fill={own ? MARKED.chosen : l.strong ? INKS.line : MARKED.quiet}
+          stroke={INKS.paper}
           strokeWidth={3}
           strokeOpacity={0.85}
           paintOrder="stroke"
@@ -208,8 +170,8 @@ const DrawnText = memo(function DrawnText({ item, view, accent }: { item: Extrac
       textAnchor="middle"
       fontSize={item.mm * PX_PER_MM}
       fontWeight={item.weight}
-      fill={accent ? colours.damson : item.ink === 'thin' ? colours.third : inkColour(item.ink)}
-      stroke="#ffffff"
+      fill={accent ? MARKED.chosen : item.ink === 'thin' ? MARKED.quiet : INKS[item.ink]}
+      stroke={INKS.paper}
       strokeWidth={item.layer === 'label' ? 3 : 2.5}
       strokeOpacity={0.85}
       paintOrder="stroke"
