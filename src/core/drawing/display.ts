@@ -5,7 +5,7 @@ import type { Vec2 } from '../geometry/vec';
 export type Pen = 0.13 | 0.18 | 0.25 | 0.35 | 0.5 | 0.7;
 
 /** What a mark means; writers choose its colour. */
-export type Ink = 'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass' | 'site' | 'water';
+export type Ink = 'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass' | 'site' | 'water' | 'bare' | 'joint';
 
 /** One line of a label. */
 export interface LabelLine {
@@ -20,12 +20,23 @@ export type DisplayItem =
   /** `colour` is that of a finish, in place of the ink’s. */
   | { kind: 'fill'; rings: Vec2[][]; ink: Ink; colour?: string; entity?: string; layer: Layer }
   | { kind: 'line'; points: Vec2[]; closed: boolean; ink: Ink; pen: Pen; dash?: boolean; entity?: string; layer: Layer }
+  /** Many closed lines as one mark. */
+  | { kind: 'lines'; rings: Vec2[][]; ink: Ink; pen: Pen; entity?: string; layer: Layer }
   | { kind: 'arc'; centre: Vec2; from: Vec2; to: Vec2; ink: Ink; pen: Pen; entity?: string; layer: Layer }
   | { kind: 'text'; at: Vec2; text: string; mm: number; ink: Ink; weight: 400 | 600; angle: number; entity?: string; layer: Layer; dy?: number }
   /** A room's label, set by the writer at its scale so that it stays within the room. */
   | { kind: 'label'; at: Vec2; region: Region; lines: LabelLine[]; entity: string; layer: 'label' };
 
-export type Layer = 'room' | 'piece' | 'wall' | 'opening' | 'column' | 'stair' | 'slab' | 'ground' | 'roof' | 'guide' | 'dimension' | 'label';
+export type Layer =
+  'room' | 'piece' | 'wall' | 'opening' | 'column' | 'stair' | 'slab' | 'ground' | 'roof' | 'guide' | 'dimension' | 'label' | 'face' | 'patch';
+
+/** The marks of one thing. */
+export interface MarkGroup {
+  key: string;
+  /** What is said of it where it is pointed at. */
+  title?: string;
+  items: DisplayItem[];
+}
 
 /** The extent of all marks, metres. */
 export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: Vec2 } | null {
@@ -41,7 +52,7 @@ export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: 
   const site = items.every((item) => item.layer === 'ground' || item.layer === 'guide');
   for (const item of items) {
     if (item.layer === 'guide' || (item.layer === 'ground' && !site)) continue;
-    if (item.kind === 'fill') item.rings.flat().forEach(take);
+    if (item.kind === 'fill' || item.kind === 'lines') item.rings.flat().forEach(take);
     else if (item.kind === 'line') item.points.forEach(take);
     else if (item.kind === 'arc') [item.centre, item.from, item.to].forEach(take);
     else take(item.at);

@@ -14,6 +14,10 @@ export const INKS: Readonly<Record<Ink, string>> = {
   site: '#f4f3f0',
   water: '#e6ecec',
   glass: '#7f9aa0',
+  /** A face without a finish of its own. */
+  bare: '#f7f7f5',
+  /** Seen through: lines on the colour of any finish. */
+  joint: '#00000048',
 };
 
 /** What is pointed at or chosen on the screen: marks of their own, which no printed writer uses. */

@@ -17,6 +17,10 @@ export function arcPath({ centre, from, to }: { centre: Vec2; from: Vec2; to: Ve
   return `M${n(from.x)} ${n(-from.y)}A${n(r)} ${n(r)} 0 0 ${turn > 0 ? 0 : 1} ${n(to.x)} ${n(-to.y)}`;
 }
 
+/** The SVG path of a mark that is drawn with a pen. */
+export const markPath = (item: Extract<DisplayItem, { kind: 'line' | 'lines' | 'arc' }>): string =>
+  item.kind === 'arc' ? arcPath(item) : item.kind === 'lines' ? ringPath(item.rings) : linePath(item.points, item.closed);
+
 /**
  * A display list as an SVG picture without its texts, filling a frame: thumbnails.
  *
@@ -35,7 +39,7 @@ export function displaySvg(items: readonly DisplayItem[], width: number, height:
     if (item.kind === 'fill')
       return `<path d="${ringPath(item.rings)}" fill="${fillOf(item)}" stroke="${seamed(item.ink) ? INKS[item.ink] : 'none'}" stroke-width="${n(0.7 / k)}" fill-rule="evenodd"/>`;
     if (item.kind === 'text' || item.kind === 'label') return '';
-    const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
+    const d = markPath(item);
     const dash = item.kind === 'line' && item.dash ? ` stroke-dasharray="${n(5 / k)} ${n(3 / k)}"` : '';
     return `<path d="${d}" fill="none" stroke="${INKS[item.ink]}" stroke-width="${n((item.pen * 3) / k)}"${dash}/>`;
   });

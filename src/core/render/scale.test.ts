@@ -112,10 +112,10 @@ describe('one finish has one scale', () => {
   });
 
   it('in the drawing: the lines of the floor lie a tile apart', () => {
-    const lines = drawPlan(model, 'ground', { labels: false, dimensions: false, finishes: true }).filter(
-      (item) => item.kind === 'line' && item.layer === 'room',
+    const lines = drawPlan(model, 'ground', { labels: false, dimensions: false, finishes: true }).flatMap((item) =>
+      item.kind === 'lines' && item.layer === 'room' ? item.rings : [],
     );
-    const widths = lines.map((item) => (item.kind === 'line' ? Math.max(...item.points.map((p) => p.x)) - Math.min(...item.points.map((p) => p.x)) : 0));
+    const widths = lines.map((ring) => Math.max(...ring.map((p) => p.x)) - Math.min(...ring.map((p) => p.x)));
     expect(Math.max(...widths)).toBeCloseTo(tile.width, 6);
     expect(lines.length).toBeGreaterThan(900);
   });

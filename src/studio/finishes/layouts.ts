@@ -1,5 +1,5 @@
 import { wrap, type Remote } from 'comlink';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Placing } from '@/core/finishes/laying/place';
 import type { Region } from '@/core/geometry/polygon';
 import type { Laying } from '@/core/project/schema';
@@ -12,24 +12,51 @@ const service = (): Remote<LayingService> =>
 
 const known = new WeakMap<object, { key: string; layout: Promise<CountedLayout | null> }>();
 
+/** What is to be laid: on what (another one is another layout), how, and where its pattern begins. */
+export interface Wanted {
+  /** What it is asked for by; stays the same while the thing is edited. */
+  key: string;
+  of: object;
+  laying: Laying;
+  placing: Placing;
+  regions: readonly Region[];
+}
+
+/** The layout of one face, made in a worker once for all who ask. */
+function layoutOf(wanted: Wanted): Promise<CountedLayout | null> {
+  const key = JSON.stringify([wanted.laying, wanted.placing]);
+  let made = known.get(wanted.of);
+  if (made?.key !== key) known.set(wanted.of, (made = { key, layout: service().layOut(wanted.laying, wanted.placing, wanted.regions) }));
+  return made.layout;
+}
+
+const NONE: ReadonlyMap<string, CountedLayout> = new Map();
+
 /**
- * The units on a face as they are laid and counted, made in a worker. While a new one is made the last one stands.
+ * The units on faces as they are laid and counted, made in a worker. While new ones are made the last ones stand.
  *
- * @param of the derived face or patch: another one is another layout; null: none is wanted
+ * @param wanted kept by the caller as long as nothing in it has changed
  */
-export function useLayout(of: object | null, laying: Laying | null, placing: Placing, regions: readonly Region[]): CountedLayout | null {
-  const [layout, setLayout] = useState<CountedLayout | null>(null);
-  const key = of && laying ? JSON.stringify([laying, placing]) : '';
+export function useLayouts(wanted: readonly Wanted[]): ReadonlyMap<string, CountedLayout> {
+  const [layouts, setLayouts] = useState(NONE);
   useEffect(() => {
-    if (!of || !laying) return setLayout(null);
+    if (!wanted.length) return setLayouts(NONE);
     let alive = true;
-    let made = known.get(of);
-    if (made?.key !== key) known.set(of, (made = { key, layout: service().layOut(laying, placing, regions) }));
-    void made.layout.then((done) => alive && setLayout(done));
+    void Promise.all(wanted.map(async (one) => [one.key, await layoutOf(one)] as const)).then((done) => {
+      if (alive) setLayouts(new Map(done.flatMap(([key, layout]) => (layout ? [[key, layout]] : []))));
+    });
     return () => {
       alive = false;
     };
-    // The key stands for laying and placing, the face for its regions.
-  }, [of, key]);
-  return layout;
+  }, [wanted]);
+  return layouts;
+}
+
+/** The same of one face; null: none is wanted. */
+export function useLayout(of: object | null, laying: Laying | null, placing: Placing, regions: readonly Region[]): CountedLayout | null {
+  const key = of && laying ? JSON.stringify([laying, placing]) : '';
+  // The key stands for laying and placing, the face for its regions.
+  const wanted = useMemo(() => (of && laying ? [{ key: '', of, laying, placing, regions }] : []), [of, key]);
+  const layouts = useLayouts(wanted);
+  return wanted.length ? (layouts.get('') ?? null) : null;
 }

@@ -2,6 +2,7 @@ import { WebIO } from '@gltf-transform/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { findings } from '@/core/checks/findings';
+import { drawElevation } from '@/core/drawing/elevation/elevation';
 import { drawPlan } from '@/core/drawing/plan/plan';
 import { writeGlb } from '@/core/formats/glb/glb';
 import { MeshBuilder } from '@/core/geometry/mesh';
@@ -15,6 +16,7 @@ import { inPhase } from '@/core/project/phase';
 import { emptyProject, type Project } from '@/core/project/schema';
 import { collectionOf } from '@/core/project/things';
 import { targetName } from '@/core/project/targets';
+import type { DressedFace } from '@/core/shell/dress/dress';
 import { compileScene } from '@/core/render/scene';
 import { contentsOf, findIn } from '@/core/schedules/contents';
 import { scheduleLists } from '@/core/schedules/lists';
@@ -73,6 +75,24 @@ beforeAll(() => {
         layer: 'column',
       },
     ],
+    elevation: ({ id, height }: Totem, face: DressedFace) =>
+      face.side!.side === 'left'
+        ? [
+            {
+              kind: 'fill',
+              rings: [
+                [
+                  { x: 1, y: 0 },
+                  { x: 1.3, y: 0 },
+                  { x: 1.3, y: height },
+                ],
+              ],
+              ink: 'paper',
+              entity: id,
+              layer: 'column',
+            },
+          ]
+        : [],
     checks: ({ id, name, height }: Totem) => (height > 2 ? [{ code: 'totem.tall', message: `${name} is tall.`, ids: [id] }] : []),
     schedule: {
       title: 'Totems',
@@ -163,6 +183,9 @@ describe('a kind that is added in the three tables', () => {
     const project = house();
     const model = deriveModel(project);
     expect(drawPlan(model, 'ground').filter((m) => m.entity === 'tall')).toHaveLength(1);
+    const faces = model.shell.levels[0].faces.filter((f) => f.side?.side === 'left').map((face, i) => ({ face, x: 10 * i }));
+    const upright = drawElevation(model, faces, { scale: 0.05, named: false, units: () => null }).flatMap((g) => g.items.filter((m) => m.entity === 'tall'));
+    expect(upright.map((m) => m.kind === 'fill' && m.rings[0][0].x)).toEqual(faces.map(({ x }) => x + 1));
     expect(findings(model).filter((f) => f.code === 'totem.tall')).toEqual([{ code: 'totem.tall', message: 'Tall totem is tall.', ids: ['tall'] }]);
     expect(findIn(contentsOf(model), 'tall totem').length).toBe(1);
     expect(scheduleLists().totems.rows(model)).toEqual([totem]);

@@ -1,4 +1,4 @@
-import { drawDimension } from '@/core/drawing/plan/plan';
+import { drawDimension } from '@/core/drawing/dimension';
 import type { DisplayItem } from '@/core/drawing/display';
 import { add, angleOf, distance, left, scale, sub, type Vec2 } from '@/core/geometry/vec';
 import { rooflightName } from '@/core/project/rooflights';

@@ -1,5 +1,6 @@
 import type { DisplayItem } from '@/core/drawing/display';
-import { drawDimension, openingLines } from '@/core/drawing/plan/plan';
+import { drawDimension } from '@/core/drawing/dimension';
+import { openingLines } from '@/core/drawing/plan/plan';
 import { add, left, scale, type Vec2 } from '@/core/geometry/vec';
 import { KIND_NAMES } from '@/core/project/opening-defaults';
 import { openingGaps } from '@/core/project/openings';

@@ -1,4 +1,4 @@
-import { drawDimension } from '@/core/drawing/plan/plan';
+import { drawDimension } from '@/core/drawing/dimension';
 import type { DisplayItem } from '@/core/drawing/display';
 import { insideRegion } from '@/core/geometry/polygon';
 import { add, angleOf, distance, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';

@@ -27,7 +27,7 @@ const drawn = (p: Project, key: string): DisplayItem[] =>
     .filter((g) => g.key.startsWith(key))
     .flatMap((g) => g.items);
 const fills = (items: readonly DisplayItem[]) => items.filter((i) => i.kind === 'fill');
-const units = (items: readonly DisplayItem[]) => items.filter((i) => i.kind === 'line' && i.pen === 0.13);
+const units = (items: readonly DisplayItem[]) => items.flatMap((i) => (i.kind === 'lines' && i.pen === 0.13 ? i.rings : []));
 const floorOf = (p: Project) => deriveModel(p).shell.levels[0].faces.find((f) => f.kind === 'floor')!;
 const patchOn = (more: Partial<Patch>): Project =>
   edit(dressed, 'patch.put', {
@@ -65,14 +65,13 @@ describe('the plan in the colours of its finishes', () => {
     const layout = layOut(floor.laid.laying!, floor.placing, floor.regions);
     const lines = units(drawn(dressed, 'finished room'));
     expect(lines).toHaveLength(layout.units.reduce((sum, u) => sum + u.parts.length, 0));
-    const area = lines.reduce((sum, l) => sum + (l.kind === 'line' ? Math.abs(signedArea(l.points)) : 0), 0);
+    const area = lines.reduce((sum, ring) => sum + Math.abs(signedArea(ring)), 0);
     expect(area).toBeCloseTo(layout.covered, 6);
     const [grown] = floor.regions;
-    for (const l of lines)
-      if (l.kind === 'line') {
-        const middle = { x: l.points.reduce((s, p) => s + p.x, 0) / l.points.length, y: l.points.reduce((s, p) => s + p.y, 0) / l.points.length };
-        expect(insideRegion(middle, grown)).toBe(true);
-      }
+    for (const ring of lines) {
+      const middle = { x: ring.reduce((s, p) => s + p.x, 0) / ring.length, y: ring.reduce((s, p) => s + p.y, 0) / ring.length };
+      expect(insideRegion(middle, grown)).toBe(true);
+    }
   });
 
   it('follows another laying at once', () => {

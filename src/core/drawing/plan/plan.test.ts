@@ -6,7 +6,8 @@ import { heronLockCottage } from '../../demo/heron-lock';
 import { deriveModel } from '../../model/derive';
 import { distance } from '../../geometry/vec';
 import { displayBounds } from '../display';
-import { drawDimension, drawPlan } from './plan';
+import { drawDimension } from '../dimension';
+import { drawPlan } from './plan';
 import { arcPath, displaySvg } from '../svg';
 
 const model = deriveModel(heronLockCottage());

@@ -2,7 +2,7 @@ import type { Model } from '../../model/derive';
 import { modelKind } from '../../model/kinds';
 import { meanHex } from '../../finishes/finish';
 import { layOut, outlinesOf } from '../../finishes/laying/layout';
-import { add, lerp, scale, sub, unit, type Vec2 } from '../../geometry/vec';
+import { add, scale, sub, unit, type Vec2 } from '../../geometry/vec';
 import type { Region } from '../../geometry/polygon';
 import { patchPlacing } from '../../shell/dress/dress';
 import { onFace } from '../../shell/dress/faces';
@@ -26,7 +26,8 @@ import type { DerivedWall } from '../../shell/walls';
 import { wallPath, wallThickness } from '../../project/wall-line';
 import { formatArea, formatLength, type UnitSystem } from '../../units/length';
 import type { DerivedPiece } from '../../stock/stock';
-import type { DisplayItem, Ink, LabelLine } from '../display';
+import { drawDimension } from '../dimension';
+import type { DisplayItem, Ink, LabelLine, MarkGroup } from '../display';
 import { drawOpening } from './openings';
 import { poche } from './posts';
 import { drawSlab, drawStair, drawVoid } from './stairs';
@@ -47,10 +48,7 @@ export interface PlanOptions {
 }
 
 /** The marks of one thing; the same object as long as the thing has not changed. */
-export interface PlanGroup {
-  key: string;
-  items: DisplayItem[];
-}
+export type PlanGroup = MarkGroup;
 
 const groups = new WeakMap<object, { deps: readonly unknown[]; group: PlanGroup }>();
 
@@ -151,8 +149,7 @@ function finishedGroup(model: Model, level: DerivedLevel, room: DerivedRoom): Pl
     ];
     const { laying } = floor.laid;
     if (laying && Math.min(laying.width, laying.height) >= STRIP)
-      for (const unit of layOut(laying, floor.placing, floor.regions).units)
-        for (const points of outlinesOf(unit)) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, layer });
+      items.push({ kind: 'lines', rings: layOut(laying, floor.placing, floor.regions).units.flatMap(outlinesOf), ink: 'thin', pen: 0.13, layer });
     for (const face of faces) {
       if (!face.side || !face.chosen) continue;
       const { length } = face.side;
@@ -184,8 +181,7 @@ function patchGroup(model: Model, derived: DerivedPatch): PlanGroup {
       items.push({ kind: 'line', points: outer, closed: true, ink: 'line', pen: 0.18, entity, layer });
     }
     if (laid.laying && Math.min(laid.laying.width, laid.laying.height) >= STRIP)
-      for (const unit of layOut(laid.laying, placing, derived.regions).units)
-        for (const points of outlinesOf(unit)) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.13, layer });
+      items.push({ kind: 'lines', rings: layOut(laid.laying, placing, derived.regions).units.flatMap(outlinesOf), ink: 'thin', pen: 0.13, layer });
     return items;
   });
 }
@@ -353,23 +349,6 @@ function labelGroup(room: DerivedRoom, level: Level, units: UnitSystem): PlanGro
     ];
     return [{ kind: 'label', at: room.label, region: room.region, lines, entity: room.id, layer: 'label' }];
   });
-}
-
-/** A dimension: line, oblique ticks and the figure above it. */
-export function drawDimension(a: Vec2, b: Vec2, text: string, entity?: string): DisplayItem[] {
-  const d = unit(sub(b, a));
-  const angle = Math.atan2(d.y, d.x);
-  const upright = angle > Math.PI / 2 + 1e-6 || angle <= -Math.PI / 2 + 1e-6 ? angle + Math.PI : angle;
-  const tick = (p: Vec2): DisplayItem => {
-    const q = { x: (d.x - d.y) * 0.06, y: (d.x + d.y) * 0.06 };
-    return { kind: 'line', points: [sub(p, q), add(p, q)], closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' };
-  };
-  return [
-    { kind: 'line', points: [a, b], closed: false, ink: 'measure', pen: 0.18, layer: 'dimension', entity },
-    tick(a),
-    tick(b),
-    { kind: 'text', at: lerp(a, b, 0.5), text, mm: 2.7, ink: 'measure', weight: 400, angle: upright, layer: 'dimension', dy: -1, entity },
-  ];
 }
 
 /** How far outside the house, and its roof, the overall dimensions stand, metres. */

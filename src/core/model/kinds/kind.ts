@@ -3,6 +3,7 @@ import type { DisplayItem } from '../../drawing/display';
 import type { Thing } from '../../project/kinds';
 import type { Level, Project } from '../../project/schema';
 import type { ScheduleList } from '../../schedules/lists';
+import type { DressedFace } from '../../shell/dress/dress';
 import type { Owner, Parts } from '../body';
 import type { Model } from '../derive';
 import type { Memo } from '../memo';
@@ -28,8 +29,8 @@ export interface ModelKind<T extends Thing = Thing, D extends object = object> {
   derive?(thing: T, at: Deriving): D | null;
   /** How it is drawn in the plan of its level, or of the site. */
   plan?(derived: D): DisplayItem[];
-  /** How it is drawn upright on the wall it goes with, in the coordinates of a face. */
-  elevation?(derived: D): DisplayItem[];
+  /** How it is drawn upright in front of a face of a wall, in its coordinates; nothing where it does not stand there. */
+  elevation?(derived: D, face: DressedFace): DisplayItem[];
   /** What of it is worth a look. */
   checks?(thing: T, model: Model): Finding[];
   /** The list its things are counted in, where it has one of its own. */

@@ -1,14 +1,21 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { DisplayItem } from '@/core/drawing/display';
+import { drawElevation, laidOn, laying, unitsDrawn } from '@/core/drawing/elevation/elevation';
+import { placedAt, unroll, type Placed } from '@/core/drawing/elevation/unroll';
 import { distance, type Vec2 } from '@/core/geometry/vec';
 import type { Patch, Side } from '@/core/project/schema';
 import { draggedHandle, movedPatch } from '@/core/shell/dress/patch-handles';
 import { formatLength, snapStep } from '@/core/units/length';
 import { colours } from '../../look/theme';
 import { targetName, useStudio } from '../../store/studio';
-import { FaceDrawing, Handles, ringOf, screenOf } from './FaceDrawing';
-import { bandOf, KIND_WORDS, KINDS, placedAt, placeOutline, unroll, type Kind, type Placed } from './placing';
+import { useLayouts, type Wanted } from '../../finishes/layouts';
+import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
+import { Handles } from './Handles';
+import { bandOf, KIND_WORDS, KINDS, placeOutline, type Kind } from './placing';
+
+const NONE: Set<string> = new Set();
 
 /** A wall, or all walls of its room unrolled side by side, upright and true to scale: openings, patches, how units are laid. */
 export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side }) {
@@ -43,19 +50,35 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
     const all = round && room ? (level?.faces.filter((f) => f.kind === 'wall' && f.room === room) ?? []) : own;
     return unroll(all, wallId);
   }, [model, wallId, side, round]);
+  // The drawing fills its pane, with room for lengths and names below.
+  const last = faces[faces.length - 1];
+  const total = last ? last.x + last.face.side!.length : 1;
+  const foot = last ? Math.min(...faces.map((f) => f.face.side!.foot)) : 0;
+  const high = last ? Math.max(...faces.flatMap((f) => f.face.side!.top.map((p) => p.y))) : 1;
+  const k = Math.max(1, Math.min((size.width - 90) / total, (size.height - 130) / (high - foot)));
+  const view: View = { k, x: size.width / 2 - (k * total) / 2, y: size.height / 2 + (k * (high + foot)) / 2 };
+  const scale = PX_PER_MM / k;
+  const wanted = useMemo(
+    () =>
+      laidOn(faces)
+        .filter(({ of }) => unitsDrawn(project, of, scale))
+        .map(({ key, of }): Wanted => {
+          const { laid, placing, regions } = laying(project, of);
+          return { key, of, laying: laid.laying!, placing, regions };
+        }),
+    [faces, project, scale],
+  );
+  const layouts = useLayouts(wanted);
+  const groups = useMemo(
+    () => drawElevation(model, faces, { scale, named: faces.length > 1, units: (key) => layouts.get(key)?.rings ?? null }),
+    [model, faces, scale, layouts],
+  );
+  const items = useMemo(() => groups.flatMap((g) => g.items), [groups]);
   if (!faces.length) return <Box ref={frame} data-testid="elevation" sx={{ position: 'absolute', inset: 0 }} />;
 
-  const last = faces[faces.length - 1];
-  const total = last.x + last.face.side!.length;
-  const foot = Math.min(...faces.map((f) => f.face.side!.foot));
-  const high = Math.max(...faces.flatMap((f) => f.face.side!.top.map((p) => p.y)));
-  const k = Math.min((size.width - 90) / total, (size.height - 130) / (high - foot));
-  const ox = size.width / 2 - (k * total) / 2;
-  const oy = size.height / 2 + (k * (high + foot)) / 2;
-  const sheet = { k, ox, oy };
   const at = (e: { clientX: number; clientY: number }): Vec2 => {
     const box = frame.current!.getBoundingClientRect();
-    const p = { x: (e.clientX - box.left - ox) / k, y: (oy - (e.clientY - box.top)) / k };
+    const p = { x: (e.clientX - box.left - view.x) / k, y: (view.y - (e.clientY - box.top)) / k };
     const near = points.length > 2 && distance(p, points[0]) < 10 / k ? points[0] : null;
     if (near) return near;
     // Measured from the left end of the face it is over.
@@ -77,10 +100,16 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
           y: Math.max(...drawn.map((p) => p.y)) - Math.min(...drawn.map((p) => p.y)),
         }
       : null;
-  const pixels = (p: Vec2): string => {
-    const q = screenOf(sheet, p.x, p.y);
-    return `${q.x.toFixed(2)} ${q.y.toFixed(2)}`;
-  };
+  // What is being drawn: its outline, and the points pressed.
+  const line = (points: Vec2[], closed: boolean, pen: 0.35 | 0.5): DisplayItem => ({ kind: 'line', points, closed, ink: 'measure', pen, layer: 'guide' });
+  const dot = (p: Vec2, r: number): Vec2[] => Array.from({ length: 12 }, (_, i) => ({ x: p.x + r * Math.cos(i * 0.5236), y: p.y + r * Math.sin(i * 0.5236) }));
+  const marks: DisplayItem[] = [
+    ...(drawn.length > 1 ? [line(corner && kind === 'band' ? bandOf(faces, drawn) : drawn, corner !== null, 0.5)] : []),
+    ...points.flatMap((p, i): DisplayItem[] => {
+      const ring = dot(p, (i === 0 ? 1 : 0.66) * scale);
+      return [{ kind: 'fill', rings: [ring], ink: i === 0 ? 'paper' : 'measure', layer: 'guide' }, line(ring, true, 0.35)];
+    }),
+  ];
   const chosen = new Set(selection.map((s) => s.entity));
   // The patch in hand, on the face it is seen on.
   const only = selection.length === 1 ? selection[0].entity : null;
@@ -89,7 +118,7 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
     <Box
       ref={frame}
       data-testid="elevation"
-      data-view={`${k} ${ox} ${oy}`}
+      data-view={`${k} ${view.x} ${view.y}`}
       role="application"
       aria-label="Elevation"
       tabIndex={0}
@@ -159,31 +188,21 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
       }}
     >
       <svg width={size.width} height={size.height} style={{ position: 'absolute', inset: 0, display: 'block' }}>
-        {faces.map((placed) => (
-          <FaceDrawing
-            key={`${placed.face.address} ${placed.face.side!.s0}`}
-            placed={placed}
-            named={faces.length > 1}
-            sheet={sheet}
-            project={project}
-            shell={model.shell.project}
-            chosen={chosen}
-          />
-        ))}
-        {held ? <Handles {...held} sheet={sheet} /> : null}
-        {drawn.length > 1 ? (
-          <path
-            d={corner ? ringOf(sheet, kind === 'band' ? bandOf(faces, drawn) : drawn) : `M${drawn.map(pixels).join('L')}`}
-            fill="none"
-            stroke={colours.teal}
-            strokeWidth={1.3}
-            pointerEvents="none"
-          />
-        ) : null}
-        {points.map((p, i) => {
-          const { x: cx, y: cy } = screenOf(sheet, p.x, p.y);
-          return <circle key={i} cx={cx} cy={cy} r={i === 0 ? 4 : 2.5} fill={i === 0 ? '#fff' : colours.teal} stroke={colours.teal} pointerEvents="none" />;
-        })}
+        <g transform={`translate(${view.x} ${view.y}) scale(${k})`}>
+          {groups.map((group) => (
+            <Group
+              key={group.key}
+              group={group}
+              on={group.items.some((item) => item.entity !== undefined && chosen.has(item.entity))}
+              over={false}
+              room={null}
+              clear={false}
+            />
+          ))}
+          <Marks items={marks} />
+        </g>
+        <Texts items={items} view={view} selected={NONE} room={null} />
+        {held ? <Handles {...held} view={view} /> : null}
       </svg>
       <Box
         sx={{

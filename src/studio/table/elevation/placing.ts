@@ -1,10 +1,9 @@
+import { placedAt, type Placed } from '@/core/drawing/elevation/unroll';
 import { signedArea } from '@/core/geometry/polygon';
 import type { Vec2 } from '@/core/geometry/vec';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { Opening, Patch } from '@/core/project/schema';
 import { freeName } from '@/core/project/things';
-import type { DressedFace } from '@/core/shell/dress/dress';
-import { wallsRound } from '@/core/shell/dress/faces';
 import { faceS } from '@/core/shell/wall-face';
 import { newId, useStudio } from '../../store/studio';
 
@@ -12,45 +11,7 @@ export const KINDS = ['window', 'passage', 'niche', 'patch', 'band'] as const;
 export type Kind = (typeof KINDS)[number];
 export const KIND_WORDS: Record<Kind, string> = { window: 'window', passage: 'pass-through', niche: 'niche', patch: 'patch', band: 'band' };
 
-/** A face as it stands in the drawing: where its left end lies. */
-export interface Placed {
-  face: DressedFace;
-  x: number;
-}
-
-/** Between unrolled walls of a room, metres. */
-const GAP = 0.35;
-
-/** Faces side by side in the order one sees them turning round in the room, the first one in hand; or one alone. */
-export function unroll(faces: readonly DressedFace[], first: string): Placed[] {
-  const bySide = new Map(faces.map((f) => [f.side!, f]));
-  const ordered = wallsRound([...bySide.keys()]).flatMap((c) => c.chain.map((s) => bySide.get(s)!));
-  const at = Math.max(
-    0,
-    ordered.findIndex((f) => f.side!.wall === first),
-  );
-  let x = 0;
-  return [...ordered.slice(at), ...ordered.slice(0, at)].map((face) => {
-    const put = { face, x };
-    x += face.side!.length + GAP;
-    return put;
-  });
-}
-
-/** The face a place along the drawing lies on, or the nearest one. */
-export function placedAt(faces: readonly Placed[], x: number): Placed {
-  let best = faces[0];
-  let least = Infinity;
-  for (const placed of faces) {
-    const off = Math.max(0, placed.x - x, x - placed.x - placed.face.side!.length);
-    if (off < least) {
-      least = off;
-      best = placed;
-    }
-  }
-  return best;
-}
-
+/** The band over the whole of the face that a drag began on. */
 export const bandOf = (faces: readonly Placed[], drawn: readonly Vec2[]): Vec2[] => {
   const { x, face } = placedAt(faces, drawn[0].x);
   const ys = drawn.map((p) => p.y);

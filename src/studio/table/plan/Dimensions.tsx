@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
-import { drawDimension, overallLines } from '@/core/drawing/plan/plan';
+import { drawDimension } from '@/core/drawing/dimension';
+import { overallLines } from '@/core/drawing/plan/plan';
 import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { dimensionEdit, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
 import type { DerivedRoom } from '@/core/shell/model';
@@ -8,7 +9,7 @@ import { formatLength, formatLengthExact, parseLength } from '@/core/units/lengt
 import { colours } from '../../look/theme';
 import { useStudio } from '../../store/studio';
 import * as tools from '../../tools/controller';
-import { Marks, type View } from './marks';
+import { Marks, type View } from '../marks';
 
 /** The lengths of the selected wall's faces, or of the selected room, typed over where they stand; a press on an arrow says which end gives way. */
 export function Dimensions({ view, wall, room }: { view: View; wall: string | null; room: string | null }) {

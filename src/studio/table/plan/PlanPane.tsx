@@ -16,7 +16,8 @@ import { useStudio, type Spot } from '../../store/studio';
 import * as tools from '../../tools/controller';
 import { registerPane } from '../../tools/panes';
 import { Dimensions, GapFields, OverallFields } from './Dimensions';
-import { Group, Marks, PX_PER_MM, Texts, UnderlayPicture, type View } from './marks';
+import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
+import { UnderlayPicture } from './UnderlayPicture';
 import { UNDERLAY } from '../../tools/session';
 
 const NONE = new Set<string>();

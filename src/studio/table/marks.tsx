@@ -1,12 +1,9 @@
 'use client';
 import { memo } from 'react';
-import type { DisplayItem } from '@/core/drawing/display';
+import type { DisplayItem, MarkGroup } from '@/core/drawing/display';
 import { fillOf, INKS, MARKED, penWidth, seamed, slim, strokeOf } from '@/core/drawing/inks';
 import { setLabel } from '@/core/drawing/plan/labels';
-import type { PlanGroup } from '@/core/drawing/plan/plan';
-import { arcPath, linePath, ringPath } from '@/core/drawing/svg';
-import type { Underlay } from '@/core/project/schema';
-import { UNDERLAY } from '../../tools/session';
+import { markPath, ringPath } from '@/core/drawing/svg';
 
 /** Where the drawing stands in its pane. */
 export interface View {
@@ -17,7 +14,7 @@ export interface View {
 }
 
 export const PX_PER_MM = 96 / 25.4;
-/** The marks of one thing: drawn again only when it has changed, or is pointed at or selected. */
+/** The marks of one thing, with what is said of it: drawn again only when it has changed, or is pointed at or selected. */
 export const Group = memo(function Group({
   group,
   on,
@@ -25,18 +22,20 @@ export const Group = memo(function Group({
   room,
   clear,
 }: {
-  group: PlanGroup;
+  group: MarkGroup;
   on: boolean;
   over: boolean;
   room: string | null;
   clear: boolean;
 }) {
-  return (
-    <>
-      {group.items.map((item, i) => (
-        <Mark key={i} item={item} on={on} over={over} room={room} clear={clear} />
-      ))}
-    </>
+  const marks = group.items.map((item, i) => <Mark key={i} item={item} on={on} over={over} room={room} clear={clear} />);
+  return group.title ? (
+    <g style={{ cursor: 'pointer' }}>
+      <title>{group.title}</title>
+      {marks}
+    </g>
+  ) : (
+    <>{marks}</>
   );
 });
 
@@ -80,7 +79,7 @@ function Mark({
     const seam = seamed(item.ink) ? { stroke: fill, strokeWidth: 1.2, vectorEffect: 'non-scaling-stroke' as const } : {};
     return <path d={ringPath(item.rings)} fill={fill} fillOpacity={opacity} fillRule="evenodd" {...seam} {...common} />;
   }
-  const d = item.kind === 'arc' ? arcPath(item) : linePath(item.points, item.closed);
+  const d = markPath(item);
   const line = (
     <path
       d={d}
@@ -99,24 +98,6 @@ function Mark({
       {line}
       <path d={d} fill="none" stroke="transparent" strokeWidth={11} vectorEffect="non-scaling-stroke" data-entity={item.entity} />
     </>
-  );
-}
-
-/** The scanned plan under the drawing. */
-export function UnderlayPicture({ underlay, dim }: { underlay: Underlay; dim: boolean }) {
-  const { origin, scale: k, rotation, pixels, opacity, image, held } = underlay;
-  return (
-    <image
-      href={`/api/assets/${image}`}
-      data-testid="underlay"
-      data-entity={held || !dim ? undefined : UNDERLAY}
-      width={pixels.width}
-      height={pixels.height}
-      opacity={opacity}
-      preserveAspectRatio="none"
-      style={{ pointerEvents: held || !dim ? 'none' : undefined }}
-      transform={`translate(${origin.x} ${-origin.y}) rotate(${(-rotation * 180) / Math.PI}) scale(${k.x} ${k.y}) translate(${-pixels.width / 2} ${-pixels.height / 2})`}
-    />
   );
 }
 

@@ -1,0 +1,19 @@
+import { add, lerp, sub, unit, type Vec2 } from '../geometry/vec';
+import type { DisplayItem } from './display';
+
+/** A dimension: line, oblique ticks and the figure above it. */
+export function drawDimension(a: Vec2, b: Vec2, text: string, entity?: string): DisplayItem[] {
+  const d = unit(sub(b, a));
+  const angle = Math.atan2(d.y, d.x);
+  const upright = angle > Math.PI / 2 + 1e-6 || angle <= -Math.PI / 2 + 1e-6 ? angle + Math.PI : angle;
+  const tick = (p: Vec2): DisplayItem => {
+    const q = { x: (d.x - d.y) * 0.06, y: (d.x + d.y) * 0.06 };
+    return { kind: 'line', points: [sub(p, q), add(p, q)], closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' };
+  };
+  return [
+    { kind: 'line', points: [a, b], closed: false, ink: 'measure', pen: 0.18, layer: 'dimension', entity },
+    tick(a),
+    tick(b),
+    { kind: 'text', at: lerp(a, b, 0.5), text, mm: 2.7, ink: 'measure', weight: 400, angle: upright, layer: 'dimension', dy: -1, entity },
+  ];
+}

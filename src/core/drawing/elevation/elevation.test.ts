@@ -1,0 +1,140 @@
+import { describe, expect, it } from 'vitest';
+import { layOut, outlinesOf } from '../../finishes/laying/layout';
+import { signedArea } from '../../geometry/polygon';
+import type { Vec2 } from '../../geometry/vec';
+import { deriveModel, type Model } from '../../model/derive';
+import { newOpening } from '../../project/opening-defaults';
+import type { Patch, Project } from '../../project/schema';
+import { edit, house } from '../../testing/drafting';
+import { displayBounds, type DisplayItem, type MarkGroup } from '../display';
+import { displaySvg } from '../svg';
+import { drawElevation, laidOn, laying, unitsDrawn, type ElevationOptions } from './elevation';
+import { placedAt, unroll, type Placed } from './unroll';
+
+/** 1 : 50. */
+const scale = 0.05;
+
+const room = (): Project =>
+  house([
+    [0, 0],
+    [4, 0],
+    [4, 3],
+    [0, 3],
+  ]);
+
+const facesOf = (model: Model): Placed[] => {
+  const faces = model.shell.levels[0].faces.filter((f) => f.kind === 'wall' && f.room !== null);
+  return unroll(faces, faces[0].side!.wall);
+};
+
+/** The units laid at once, as the worker lays them. */
+const unitsOf = (model: Model, faces: readonly Placed[]): Map<string, Vec2[][]> =>
+  new Map(
+    laidOn(faces).flatMap(({ key, of }) => {
+      const { laid, placing, regions } = laying(model.project, of);
+      return laid.laying ? [[key, layOut(laid.laying, placing, regions).units.flatMap(outlinesOf)]] : [];
+    }),
+  );
+
+function drawn(project: Project, more: Partial<ElevationOptions> = {}): { model: Model; faces: Placed[]; groups: MarkGroup[]; items: DisplayItem[] } {
+  const model = deriveModel(project);
+  const faces = facesOf(model);
+  const units = unitsOf(model, faces);
+  const groups = drawElevation(model, faces, { scale, named: true, units: (key) => units.get(key) ?? null, ...more });
+  return { model, faces, groups, items: groups.flatMap((g) => g.items) };
+}
+
+const texts = (items: readonly DisplayItem[]): string[] => items.flatMap((i) => (i.kind === 'text' ? [i.text] : []));
+
+describe('the walls of a room unrolled', () => {
+  it('stand side by side without touching, each as long as it is and as high', () => {
+    const { faces, items } = drawn(room());
+    expect(faces).toHaveLength(4);
+    faces.slice(1).forEach((f, i) => expect(f.x).toBeGreaterThan(faces[i].x + faces[i].face.side!.length));
+    const rings = items.flatMap((i) => (i.kind === 'fill' && i.layer === 'face' ? i.rings : []));
+    expect(rings.map((r) => Math.abs(signedArea(r)))).toEqual(faces.map(({ face: { side } }) => expect.closeTo(side!.length * side!.top[0].y, 6)));
+    // As long as what the figure says.
+    expect(texts(items)).toHaveLength(8);
+    expect(placedAt(faces, faces[2].x + 0.1)).toBe(faces[2]);
+    expect(placedAt(faces, 1e6)).toBe(faces[3]);
+    expect(placedAt(faces, -1)).toBe(faces[0]);
+  });
+
+  it('write their lengths and names clear of the wall at any scale, in millimetres of the paper', () => {
+    for (const scale of [0.01, 0.05, 0.2]) {
+      const { items } = drawn(room(), { scale });
+      const heights = items.flatMap((i) => (i.kind === 'text' ? [i.at.y] : []));
+      heights.forEach((y) => expect(y).toBeCloseTo(-6 * scale, 9));
+    }
+    expect(texts(drawn(room(), { named: false }).items)).toHaveLength(4);
+  });
+
+  it('show the very units that are counted, of a face and of a patch in front of it', () => {
+    const bare = room();
+    const { faces } = drawn(bare);
+    const { wall, side } = faces[0].face.side!;
+    const tiled = edit(bare, 'finish.apply', { targets: [{ kind: 'wall', room: faces[0].face.room, wall, side }], finish: 'tile.square-white' });
+    const patch: Patch = {
+      id: 'splash',
+      name: 'Splashback',
+      on: { kind: 'wall', room: faces[1].face.room, wall: faces[1].face.side!.wall, side: faces[1].face.side!.side },
+      shape: { kind: 'band', from: 0.9, to: 1.5 },
+      order: 1,
+      finish: 'tile.square-white',
+      panels: null,
+    };
+    const all = drawn(edit(tiled, 'patch.put', { patches: [patch] }), { scale: 0.01 });
+    for (const [key, area] of [
+      [`face ${faces[0].face.address}`, null],
+      ['patch splash', faces[1].face.side!.length * 0.6],
+    ] as const) {
+      const group = all.groups.find((g) => g.key.startsWith(key))!;
+      const lines = group.items.find((i) => i.kind === 'lines' && i.ink === 'joint');
+      expect(lines).toBeDefined();
+      const sum = lines!.kind === 'lines' ? lines!.rings.reduce((s, r) => s + Math.abs(signedArea(r)), 0) : 0;
+      const of = laidOn(all.faces).find((l) => l.key === group.key)!.of;
+      const { laid, placing, regions } = laying(all.model.project, of);
+      expect(sum).toBeCloseTo(layOut(laid.laying!, placing, regions).covered, 6);
+      if (area !== null) expect(Math.abs(sum / area - 1)).toBeLessThan(0.1);
+    }
+    expect(all.groups.find((g) => g.key.startsWith('patch splash'))!.title).toBe('Splashback');
+    // Far away they are a tone.
+    const of = laidOn(all.faces)[0].of;
+    expect([0.01, 0.1, 0.5].map((s) => unitsDrawn(all.model.project, of, s))).toEqual([true, true, false]);
+    expect(drawn(tiled, { scale: 0.5 }).items.some((i) => i.kind === 'lines')).toBe(false);
+    // More than can be told apart are a tone too.
+    const square = [
+      { x: 0, y: 0 },
+      { x: 0.1, y: 0 },
+      { x: 0.1, y: 0.1 },
+    ];
+    expect(drawn(tiled, { scale: 0.01, units: () => Array(6001).fill(square) }).items.some((i) => i.kind === 'lines')).toBe(false);
+  });
+
+  it('show an opening from both sides of its wall, a niche only from its own', () => {
+    const bare = room();
+    const { wall, side } = facesOf(deriveModel(bare))[0].face.side!;
+    const made = (kind: 'window' | 'niche', swing: 'left' | 'right'): DisplayItem[] => {
+      const { items } = drawn(
+        edit(bare, 'opening.add', {
+          ...newOpening(bare, { id: 'hole', wall, kind, at: 2, width: 1, height: 1.2, sill: 0.9, swing, status: 'new' }),
+          depth: 0.1,
+        }),
+      );
+      return items.filter((i) => i.entity === 'hole' && i.kind === 'fill');
+    };
+    const [window] = made('window', side);
+    expect(window.kind === 'fill' && Math.abs(signedArea(window.rings[0]))).toBeCloseTo(1.2, 9);
+    expect(made('niche', side)).toHaveLength(1);
+    expect(made('niche', side === 'left' ? 'right' : 'left')).toHaveLength(0);
+  });
+
+  it('is written by the same writer as a plan, filling its frame', () => {
+    const { items, faces } = drawn(room());
+    const svg = displaySvg(items, 400, 200);
+    expect(svg.match(/<path/g)!.length).toBeGreaterThan(8);
+    const box = displayBounds(items)!;
+    // The ticks of the first and the last length reach 60 mm out.
+    expect(box.max.x - box.min.x).toBeCloseTo(faces[3].x + faces[3].face.side!.length + 0.12, 9);
+  });
+});
