@@ -8,6 +8,31 @@ const without = (parts, why) => ({
 const down = 'Imports run downward only: app → studio → workers → core; app → server → core; cli → server, core.';
 const apart = 'Inside the core a folder reads only what lies below it; see docs/decisions/0002-one-direction-of-flow.md.';
 
+// Flat configuration replaces a rule's options: each folder of the core repeats what holds for the core as a whole.
+const above = ['app', 'studio', 'workers', 'server', 'cli'];
+const consumers = ['drawing', 'schedules', 'checks', 'render', 'walk', 'boards', 'formats', 'resident', 'demo'];
+const except = (...own) => consumers.filter((folder) => !own.includes(folder));
+
+/** What the folders of the core may not read. The model's list of kinds is where drawing, schedules and checks are brought together. */
+const CORE = {
+  units: ['geometry', 'project', 'finishes', 'stock', 'light', 'shell', 'model', ...consumers],
+  geometry: ['project', 'finishes', 'stock', 'light', 'shell', 'model', ...consumers],
+  project: ['finishes', 'stock', 'light', 'shell', 'model', ...consumers],
+  finishes: consumers,
+  stock: consumers,
+  light: consumers,
+  shell: consumers,
+  model: except('drawing', 'schedules', 'checks'),
+  drawing: except('drawing'),
+  schedules: except('schedules'),
+  checks: except('checks'),
+  render: except('render'),
+  walk: except('walk'),
+  boards: except('boards'),
+  formats: except('formats', 'boards', 'drawing'),
+  resident: except('resident', 'schedules', 'checks'),
+};
+
 export default tseslint.config(
   {
     ignores: [
@@ -32,70 +57,11 @@ export default tseslint.config(
     },
   },
   { files: ['scripts/**', 'bench/**', 'e2e/**', 'attack/**'], rules: { 'no-console': 'off' } },
-  { files: ['src/core/**'], rules: without(['app', 'studio', 'workers', 'server', 'cli'], down) },
+  { files: ['src/core/**'], rules: without(above, down) },
   { files: ['src/workers/**'], rules: without(['app', 'studio', 'server', 'cli'], down) },
   { files: ['src/studio/**'], rules: without(['app', 'server', 'cli'], down) },
   { files: ['src/server/**'], rules: without(['app', 'studio', 'workers', 'cli'], down) },
   { files: ['src/cli/**'], rules: without(['app', 'studio', 'workers'], down) },
-  // Flat configuration replaces a rule's options: each line repeats what holds for the core as a whole.
-  {
-    files: ['src/core/units/**', 'src/core/geometry/**'],
-    rules: without(
-      [
-        'app',
-        'studio',
-        'workers',
-        'server',
-        'cli',
-        'project',
-        'shell',
-        'stock',
-        'finishes',
-        'light',
-        'render',
-        'drawing',
-        'boards',
-        'schedules',
-        'checks',
-        'formats',
-        'demo',
-        'model',
-      ],
-      apart,
-    ),
-  },
-  {
-    files: ['src/core/project/**'],
-    rules: without(
-      [
-        'app',
-        'studio',
-        'workers',
-        'server',
-        'cli',
-        'shell',
-        'stock',
-        'finishes',
-        'light',
-        'render',
-        'drawing',
-        'boards',
-        'schedules',
-        'checks',
-        'formats',
-        'demo',
-        'model',
-      ],
-      apart,
-    ),
-  },
-  {
-    files: ['src/core/shell/**', 'src/core/stock/**', 'src/core/light/**', 'src/core/finishes/**'],
-    rules: without(['app', 'studio', 'workers', 'server', 'cli', 'render', 'drawing', 'boards', 'schedules', 'checks', 'formats', 'demo'], apart),
-  },
-  {
-    files: ['src/core/drawing/**', 'src/core/schedules/**', 'src/core/checks/**'],
-    rules: without(['app', 'studio', 'workers', 'server', 'cli', 'formats', 'demo', 'boards'], apart),
-  },
+  ...Object.entries(CORE).map(([folder, parts]) => ({ files: [`src/core/${folder}/**`], rules: without([...above, ...parts], apart) })),
   { files: ['src/core/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
 );

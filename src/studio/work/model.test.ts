@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '@/core/demo/heron-lock';
 import { edit } from '@/core/testing/drafting';
-import { ResidentModel } from '@/core/schedules/resident';
+import { ResidentModel } from '@/core/resident/resident';
 import { ModelWork, Superseded, type Service } from './model';
 
 /** The worker as a page sees it: every call takes a turn, in order, and only data passes. */

@@ -5,9 +5,9 @@ import { deriveModel } from '../model/derive';
 import { deltaOf } from '../project/delta';
 import type { Project } from '../project/schema';
 import { edit } from '../testing/drafting';
-import { scheduleLists } from './lists';
+import { scheduleLists } from '../schedules/lists';
 import { ResidentModel } from './resident';
-import { compareSchemes } from './schemes';
+import { compareSchemes } from '../schedules/schemes';
 
 const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
 const demo = heronLockCottage();

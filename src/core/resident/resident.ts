@@ -5,8 +5,8 @@ import { applyDelta, type Delta } from '../project/delta';
 import { DomainError } from '../project/errors';
 import type { Phase } from '../project/phase';
 import type { Project } from '../project/schema';
-import { scheduleLists } from './lists';
-import { compareSchemes } from './schemes';
+import { scheduleLists } from '../schedules/lists';
+import { compareSchemes } from '../schedules/schemes';
 
 /** How many derivers are kept: for the phases of the scheme in hand, and for two that are compared. */
 const KEPT = 4;
