@@ -1,5 +1,6 @@
 import { wrap, type Remote } from 'comlink';
 import { deltaOf } from '@/core/project/delta';
+import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import type { ModelService } from '@/workers/model.worker';
 
@@ -22,8 +23,18 @@ export class ModelWork {
   private told: Project | null = null;
   private version = 0;
   private readonly lines = new Map<string, Line>();
+  private breaks: (why: Error) => void = () => undefined;
+  private readonly broken = new Promise<never>((_, reject) => (this.breaks = reject));
 
-  constructor(private readonly service: Service) {}
+  constructor(private readonly service: Service) {
+    // Nobody may be asking when it breaks.
+    this.broken.catch(() => undefined);
+  }
+
+  /** The worker is gone: what is asked, and what will be, fails with this. */
+  broke(why: Error): void {
+    this.breaks(why);
+  }
 
   /** Whether it knew what the change stands on; where not, it was told all of it. */
   private async tell(project: Project): Promise<boolean> {
@@ -57,7 +68,7 @@ export class ModelWork {
             const told = this.tell(project);
             const answer = question(this.service);
             answer.catch(() => undefined);
-            resolve((await told) ? await answer : await question(this.service));
+            resolve(await Promise.race([this.broken, told.then((known) => (known ? answer : question(this.service)))]));
           } catch (error) {
             reject(error as Error);
           }
@@ -80,6 +91,15 @@ export class ModelWork {
 
 let work: ModelWork | null = null;
 
-/** The resident model of this window. */
-export const modelWork = (): ModelWork =>
-  (work ??= new ModelWork(wrap<ModelService>(new Worker(new URL('../../workers/model.worker.ts', import.meta.url), { type: 'module' }))));
+/** The resident model of this window; one whose worker could not be loaded or broke down is made anew at the next question. */
+export function modelWork(): ModelWork {
+  if (work) return work;
+  const worker = new Worker(new URL('../../workers/model.worker.ts', import.meta.url), { type: 'module' });
+  const own = new ModelWork(wrap<ModelService>(worker));
+  worker.addEventListener('error', () => {
+    own.broke(new DomainError('work.lost', 'Nothing was counted: the part of the application that counts has stopped; reload the page.'));
+    worker.terminate();
+    if (work === own) work = null;
+  });
+  return (work = own);
+}
