@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { layOut, outlinesOf, unitsNeeded } from '@/core/finishes/laying/layout';
 import type { Placing } from '@/core/finishes/laying/place';
-import type { Region } from '@/core/geometry/polygon';
+import type { Region } from '@/core/geometry/region';
 import type { Vec2 } from '@/core/geometry/vec';
 import { Laying } from '@/core/project/schema';
 

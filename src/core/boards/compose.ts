@@ -1,4 +1,4 @@
-import { partsOf, roomOfPart, type Model } from '../model/derive';
+import { partsOf, roomOfPart, type Model } from '../model/model';
 import type { Sort } from '../model/sorts';
 import { finishIn } from '../finishes/store';
 import { meshArea } from '../geometry/mesh';

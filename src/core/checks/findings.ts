@@ -2,7 +2,7 @@ import { entityOf, targetName } from '../project/targets';
 import type { Finding } from './finding';
 
 export type { Finding } from './finding';
-import { bodyOf, partsOf, type Model } from '../model/derive';
+import { bodyOf, partsOf, type Model } from '../model/model';
 import { finishLrv, meanHex } from '../finishes/finish';
 import { inHues } from '../finishes/match';
 import { finishIn, knowsFinish } from '../finishes/store';

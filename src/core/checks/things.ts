@@ -1,5 +1,5 @@
 import { boolean, insideRegion, totalArea } from '../geometry/polygon';
-import type { Model } from '../model/derive';
+import type { Model } from '../model/model';
 import { stairRise } from '../project/stair-layout';
 import { STAIR_PROFILES } from '../project/stair-rules';
 import { guardHeight, headroomOf } from '../project/stairs';

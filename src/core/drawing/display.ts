@@ -1,4 +1,4 @@
-import type { Region } from '../geometry/polygon';
+import type { Region } from '../geometry/region';
 import type { Vec2 } from '../geometry/vec';
 
 /** Pens of a drawing, paper millimetres (ISO 128). */

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import * as polyclip from 'polyclip-ts';
 import { describe, expect, it } from 'vitest';
 import { clipRegions, LATTICE, type ClipOperation } from './clipping';
-import { perimeter, regionArea, signedArea, totalArea, type Region, type Ring } from './polygon';
+import { perimeter, regionArea, signedArea, totalArea } from './polygon';
+import type { Region, Ring } from './region';
 
 const OPERATIONS: ClipOperation[] = ['union', 'intersection', 'difference'];
 

@@ -1,5 +1,5 @@
 import { Clipper64, ClipType, FillRule, PolyTree64, type Path64, type PolyPath64 } from 'clipper2-ts';
-import type { Region, Ring } from './polygon';
+import type { Region, Ring } from './region';
 import type { Vec2 } from './vec';
 
 /** Pitch of the lattice that clipping works on, metres: half of what counts as coincident. */

@@ -1,5 +1,6 @@
 import { MeshBuilder, type Matrix, type Mesh } from './mesh';
-import { ringNormal, signedArea, tidyRing, triangulateKeeping, type Region, type Ring } from './polygon';
+import { ringNormal, signedArea, tidyRing, triangulateKeeping } from './polygon';
+import type { Region, Ring } from './region';
 import { add, cross, left, meet, scale, sub, unit, type Vec2, type Vec3 } from './vec';
 
 /** Column-major matrix of a turn about an axis through a point, by Rodrigues' formula. */

@@ -19,8 +19,8 @@ import {
   totalArea,
   triangulate,
   union,
-  type Region,
 } from './polygon';
+import type { Region } from './region';
 import { cylinder, lathe, roundedBox, sheet, tube } from './shapes';
 import {
   cross,

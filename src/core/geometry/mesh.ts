@@ -1,4 +1,5 @@
-import { triangulate, type Region } from './polygon';
+import { triangulate } from './polygon';
+import type { Region } from './region';
 import { cross3, sub3, type Vec2, type Vec3 } from './vec';
 
 /** Triangles with a normal and a texture coordinate a vertex. Coordinates and texture coordinates are metres. */

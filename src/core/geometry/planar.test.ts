@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
-import { deriveModel, partsOf } from '../model/derive';
+import { deriveModel } from '../model/derive';
+import { partsOf } from '../model/model';
 import { meshEdges, type EdgeKind } from './edges';
 import { extrude, prism } from './extrude';
 import { meshArea, MeshBuilder, type Mesh } from './mesh';

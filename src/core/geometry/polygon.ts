@@ -1,16 +1,8 @@
 import earcut from 'earcut';
 import polylabel from 'polylabel';
 import { clipRegions } from './clipping';
+import type { Region, Ring } from './region';
 import { cross, distance, segmentDistance, sub, type Vec2, type Vec3 } from './vec';
-
-/** A simple polygon, counter-clockwise, without repeating its first point. */
-export type Ring = Vec2[];
-
-/** An outer ring (counter-clockwise) with holes (clockwise). */
-export interface Region {
-  outer: Ring;
-  holes: Ring[];
-}
 
 /** Signed area of a ring in square metres (shoelace formula); positive when counter-clockwise. */
 export function signedArea(ring: readonly Vec2[]): number {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isSimple, regionArea, signedArea, totalArea, union, type Region, type Ring } from './polygon';
+import { isSimple, regionArea, signedArea, totalArea, union } from './polygon';
+import type { Region, Ring } from './region';
 import { sweepOutline, SweepError, type Slope, type Sweep } from './skeleton';
 import { dot, left, sub, unit, type Vec2 } from './vec';
 

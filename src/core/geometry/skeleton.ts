@@ -1,4 +1,5 @@
-import { insideRing, signedArea, type Region, type Ring } from './polygon';
+import { insideRing, signedArea } from './polygon';
+import type { Region, Ring } from './region';
 import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from './vec';
 
 /** How an edge of the outline moves inwards as the height grows: from a height on, so many metres for each metre of rise. */

@@ -12,7 +12,8 @@ import { takeOff, type Lot } from '../schedules/takeoff';
 import { draw, edit, house } from '../testing/drafting';
 import { plainHouse, random, randomEdit } from '../testing/random';
 import { placesOf, type Body } from './body';
-import { bodyOf, deriveModel, Deriver, partsOf, roomOfPart, type Model } from './derive';
+import { deriveModel, Deriver } from './derive';
+import { bodyOf, partsOf, roomOfPart, type Model } from './model';
 
 type Box = [number, number, number, number, number, number];
 

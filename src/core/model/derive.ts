@@ -1,48 +1,13 @@
-import { roomOfTarget } from '../project/targets';
-import { insideRegion } from '../geometry/polygon';
-import { collections, kindOf, type CollectionName, type Thing } from '../project/kinds';
+import { collections, kindOf, type Thing } from '../project/kinds';
 import { inPhase, type Phase } from '../project/phase';
 import type { Project } from '../project/schema';
-import type { DerivedBeam } from '../shell/built';
-import { ShellDeriver, type DerivedColumn, type ShellModel } from '../shell/model';
-import type { DerivedFence, DerivedGround } from '../shell/outside';
-import { derivePiece, putPiece, type DerivedPiece } from '../stock/stock';
-import { bodiesFrom, Parts, type Body, type Owned, type Part } from './body';
+import { ShellDeriver } from '../shell/derive';
+import type { ShellModel } from '../shell/model';
+import { derivePiece, putPiece } from '../stock/stock';
+import type { DerivedThing, Model } from './model';
+import { bodiesFrom, Parts, type Owned } from './body';
 import { modelKind } from './kinds';
 import { Memo, sameItems } from './memo';
-
-/** Everything that follows from a project, which plan, 3D view, picture, drawing, schedule and export read. */
-export interface Model {
-  project: Project;
-  shell: ShellModel;
-  /** Where pieces stand and how they are drawn. */
-  pieces: readonly DerivedPiece[];
-  /** What follows from the things of kinds that are derived for themselves. */
-  things: readonly DerivedThing[];
-  /** Whatever stands, hangs, lies or grows: storey by storey, then the pieces, then what lies outside. */
-  bodies: readonly Body[];
-}
-
-/** What follows from one thing. */
-export interface DerivedThing {
-  collection: CollectionName;
-  id: string;
-  /** The level it stands on; null: outside. */
-  level: string | null;
-  derived: object;
-}
-
-/** What is derived of the kinds that are derived for themselves. */
-interface Derived {
-  columns: DerivedColumn;
-  beams: DerivedBeam;
-  grounds: DerivedGround;
-  fences: DerivedFence;
-}
-
-/** What follows from the things of one kind. @param level of this level alone */
-export const derivedOf = <K extends keyof Derived>({ things }: Pick<Model, 'things'>, collection: K, level?: string): Derived[K][] =>
-  things.flatMap((t) => (t.collection === collection && (level === undefined || t.level === level) ? [t.derived as Derived[K]] : []));
 
 /** Derives models one after another, making anew only what an edit has touched. */
 export class Deriver {
@@ -100,26 +65,3 @@ export const deriveModel = (project: Project): Model => new Deriver().derive(pro
 
 /** The shell alone of one project, without a memory. */
 export const deriveShell = (project: Project, phase: Phase = 'after'): ShellModel => new ShellDeriver(new Memo()).derive(inPhase(project, phase), phase);
-
-const indices = new WeakMap<readonly Body[], Map<string, Body>>();
-
-/** The body of a thing; undefined where it has none. */
-export function bodyOf({ bodies }: Pick<Model, 'bodies'>, id: string): Body | undefined {
-  let index = indices.get(bodies);
-  if (!index) indices.set(bodies, (index = new Map(bodies.map((b) => [b.id, b]))));
-  return index.get(id);
-}
-
-/** Every part of a model with its body. */
-export function* partsOf({ bodies }: Pick<Model, 'bodies'>): Generator<readonly [Body, Part]> {
-  for (const body of bodies) for (const part of body.parts) yield [body, part];
-}
-
-/** The room a part is of, or that its body stands in; null outside and in walls. */
-export function roomOfPart(model: Model, body: Body, part: Part): string | null {
-  const own = part.target && roomOfTarget(model.project, part.target);
-  if (own !== undefined) return own;
-  const [x, y] = [body.matrix[12], body.matrix[13]];
-  if (body.kind !== 'pieces') return null;
-  return model.shell.levels.find((l) => l.id === body.level)?.rooms.find((r) => insideRegion({ x, y }, r.region))?.id ?? null;
-}

@@ -1,4 +1,5 @@
-import { boolean, clipHalf, insideRing, totalArea, type Region, type Ring } from '../geometry/polygon';
+import { boolean, clipHalf, insideRing, totalArea } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { inPhase, standsIn } from './phase';

@@ -1,4 +1,5 @@
-import { boolean, totalArea, type Ring } from '../geometry/polygon';
+import { boolean, totalArea } from '../geometry/polygon';
+import type { Ring } from '../geometry/region';
 import { add, rotate, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { coexist, inPhase, standsIn } from './phase';

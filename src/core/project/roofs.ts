@@ -1,5 +1,6 @@
 import type { Arrangement, Cycle } from '../geometry/arrangement';
-import { isSimple, ringNormal, signedArea, tidyRing, type Region, type Ring } from '../geometry/polygon';
+import { isSimple, ringNormal, signedArea, tidyRing } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { beside } from '../geometry/polyline';
 import { sweepOutline, SweepError, type Slope, type Sweep } from '../geometry/skeleton';
 import { add, cross, distance, dot, left, lerp, meet, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';

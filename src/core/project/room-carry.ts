@@ -1,5 +1,6 @@
 import type { Draft } from 'immer';
-import { insideRegion, type Region } from '../geometry/polygon';
+import { insideRegion } from '../geometry/polygon';
+import type { Region } from '../geometry/region';
 import { distance, dot, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { clearSpans, fitOpening, openingStation } from './openings';

@@ -1,4 +1,5 @@
-import { tidyRing, union, type Ring } from '../geometry/polygon';
+import { tidyRing, union } from '../geometry/polygon';
+import type { Ring } from '../geometry/region';
 import { Polyline } from '../geometry/polyline';
 import { add, distance, dot, left, lerp, rotate, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { formatLength } from '../units/length';

@@ -1,4 +1,5 @@
-import { isSimple, tidyRing, union, type Region, type Ring } from '../geometry/polygon';
+import { isSimple, tidyRing, union } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { Polyline } from '../geometry/polyline';
 import { add, rotate } from '../geometry/vec';
 import { DomainError } from './errors';

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { deriveModel, bodyOf } from '../model/derive';
+import { deriveModel } from '../model/derive';
+import { bodyOf } from '../model/model';
 import { distance } from '../geometry/vec';
 import { pieceFrom, stockItem } from '../stock/stock';
 import { runChange, validateProject, type CommandArgs, type CommandName } from './commands';

@@ -1,6 +1,7 @@
 import { current, isDraft, type Draft } from 'immer';
 import { Arranger, type ArrangedLine, type Arrangement, type Cycle, type Face } from '../geometry/arrangement';
-import { insideRegion, insideRing, labelPoint, signedArea, type Region } from '../geometry/polygon';
+import { insideRegion, insideRing, labelPoint, signedArea } from '../geometry/polygon';
+import type { Region } from '../geometry/region';
 import { distance, type Vec2 } from '../geometry/vec';
 import { inPhase } from './phase';
 import { sideKey, type Corner, type Project, type Room, type Wall, type WallType } from './schema';

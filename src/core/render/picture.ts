@@ -1,4 +1,4 @@
-import type { Model } from '../model/derive';
+import type { Model } from '../model/model';
 import { isPlain } from '../finishes/finish';
 import { textureOf } from '../finishes/store';
 import { daylight } from '../light/daylight';

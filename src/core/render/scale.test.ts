@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { makeSample, sampleSpan } from '../boards/sample';
-import { deriveModel, bodyOf } from '../model/derive';
+import { deriveModel } from '../model/derive';
+import { bodyOf } from '../model/model';
 import { finishById } from '../finishes/library';
 import { layOut } from '../finishes/laying/layout';
 import { drawPlan } from '../drawing/plan/plan';

@@ -6,7 +6,7 @@ import { transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
 import type { Daylight } from '../light/daylight';
 import { placesOf, type Pane, type Part } from '../model/body';
-import type { Model } from '../model/derive';
+import type { Model } from '../model/model';
 import { traitsOf } from '../model/sorts';
 import type { Lamp } from '../project/schema';
 

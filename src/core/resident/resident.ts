@@ -1,5 +1,6 @@
 import { findings, type Finding } from '../checks/findings';
-import { Deriver, type Model } from '../model/derive';
+import { Deriver } from '../model/derive';
+import type { Model } from '../model/model';
 import { withScheme } from '../project/choices';
 import { applyDelta, type Delta } from '../project/delta';
 import { DomainError } from '../project/errors';

@@ -1,5 +1,5 @@
 import { insideRegion } from '../geometry/polygon';
-import type { Model } from '../model/derive';
+import type { Model } from '../model/model';
 import { GROUND_NAMES } from '../project/built-defaults';
 import { collections, kindOf, type CollectionName } from '../project/kinds';
 import { formName, KIND_NAMES } from '../project/opening-defaults';

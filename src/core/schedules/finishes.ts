@@ -1,4 +1,4 @@
-import type { Model } from '../model/derive';
+import type { Model } from '../model/model';
 import { finishLrv, type Finish } from '../finishes/finish';
 import { finishIn } from '../finishes/store';
 import { profileIn } from '../finishes/profiles';

@@ -1,30 +1,11 @@
-import type { Model } from '../model/derive';
 import { modelKind } from '../model/kinds';
 import { collections } from '../project/kinds';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
+import type { Column, ColumnKind, ScheduleList } from './list';
 import { roomSchedule } from './rooms';
 import { openingSchedule, roofSchedule, wallSchedule } from './shell';
 import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from './upwards';
-
-/** What a column of a schedule holds, which decides how it is written. */
-export type ColumnKind = 'text' | 'length' | 'area' | 'count' | 'degrees' | 'volume' | 'money' | 'lrv';
-
-export interface Column {
-  key: string;
-  title: string;
-  kind: ColumnKind;
-  /** Summed up in the last row. */
-  sum?: boolean;
-}
-
-export interface ScheduleList {
-  title: string;
-  /** What it holds, when it is empty. */
-  empty: string;
-  columns: Column[];
-  rows(model: Model): object[];
-}
 
 const text = (key: string, title: string): Column => ({ key, title, kind: 'text' });
 const length = (key: string, title: string, sum = false): Column => ({ key, title, kind: 'length', sum });

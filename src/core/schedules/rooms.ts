@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
-import type { Model } from '../model/derive';
+import type { Model } from '../model/model';
 import { finishIn } from '../finishes/store';
-import type { WallSide } from '../shell/walls';
+import type { WallSide } from '../shell/wall-types';
 
 /** One row of the room schedule. SI units. */
 export interface RoomRow {

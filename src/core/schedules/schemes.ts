@@ -1,5 +1,6 @@
 import { addressOf, type Target, targetName } from '../project/targets';
-import { deriveModel, type Model } from '../model/derive';
+import { deriveModel } from '../model/derive';
+import type { Model } from '../model/model';
 import { finishIn } from '../finishes/store';
 import { choices, withScheme } from '../project/choices';
 import type { Project } from '../project/schema';

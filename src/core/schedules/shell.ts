@@ -1,4 +1,4 @@
-import type { Model } from '../model/derive';
+import type { Model } from '../model/model';
 import { formName, KIND_NAMES } from '../project/opening-defaults';
 import { regionArea } from '../geometry/polygon';
 import { distance } from '../geometry/vec';

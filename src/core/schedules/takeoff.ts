@@ -1,14 +1,16 @@
 import type { Body, Part } from '../model/body';
-import { partsOf, roomOfPart, type Model } from '../model/derive';
+import { partsOf, roomOfPart, type Model } from '../model/model';
 import type { Finish } from '../finishes/finish';
 import { finishIn } from '../finishes/store';
 import { MOST_UNITS, layOut, unitsNeeded, type LaidUnit, type Layout } from '../finishes/laying/layout';
 import { tilingOf } from '../finishes/laying/pattern';
 import type { Placing } from '../finishes/laying/place';
 import { meshArea } from '../geometry/mesh';
-import { boolean, signedArea, totalArea, union, type Region } from '../geometry/polygon';
+import { boolean, signedArea, totalArea, union } from '../geometry/polygon';
+import type { Region } from '../geometry/region';
 import { distance, type Vec2 } from '../geometry/vec';
-import { patchPlacing, type DressedFace } from '../shell/dress/dress';
+import { patchPlacing } from '../shell/dress/dress';
+import type { DressedFace } from '../shell/dress/dressed';
 import { patchOutline } from '../shell/dress/patches';
 import { faceX } from '../shell/wall-face';
 

@@ -1,4 +1,4 @@
-import { derivedOf, type Model } from '../model/derive';
+import { derivedOf, type Model } from '../model/model';
 import { GROUND_NAMES, FENCE_NAMES, SLAB_NAMES } from '../project/built-defaults';
 import { levelAbove } from '../project/levels';
 import type { MemberKind } from '../shell/framing';

@@ -1,7 +1,8 @@
 import { cylinder } from '../geometry/shapes';
 import { hexahedron, prism } from '../geometry/extrude';
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
-import { apart, boxOf, hull, insideRegion, regionArea, signedArea, type Region, type Ring } from '../geometry/polygon';
+import { apart, boxOf, hull, insideRegion, regionArea, signedArea } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Thing } from '../project/kinds';
 import { INFILLS } from '../project/kinds/first-finishes';
@@ -15,7 +16,7 @@ import { guardAlong, openStretches, type GuardMeshes } from './guards';
 import { onceAt, type Owner, type Parts } from '../model/body';
 import type { Memo } from '../model/memo';
 import { arrival, deriveStair, stairHeadroom, type DerivedStair } from './stairs';
-import type { DerivedWall } from './walls';
+import type { DerivedWall } from './wall-types';
 
 export interface DerivedVoid {
   id: string;

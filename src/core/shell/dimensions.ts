@@ -4,7 +4,7 @@ import type { CommandArgs } from '../project/commands';
 import type { Project } from '../project/schema';
 import { wallEnds } from '../project/wall-line';
 import type { DerivedLevel, DerivedRoom } from './model';
-import type { WallSide } from './walls';
+import type { WallSide } from './wall-types';
 
 /** A length that can be typed over: from what bounds it at one end to what bounds it at the other. */
 export interface Dimension {

@@ -1,6 +1,6 @@
 import { between, extrude, hexahedron } from '../geometry/extrude';
 import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
-import type { Region, Ring } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { angleOf, type Vec2, type Vec3 } from '../geometry/vec';
 import { fromFrame, type DormerShape } from '../project/dormers';
 import type { Level } from '../project/schema';

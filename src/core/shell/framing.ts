@@ -1,6 +1,7 @@
 import { bar, between } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, clipHalf, insideRing, type Ring } from '../geometry/polygon';
+import { boolean, clipHalf, insideRing } from '../geometry/polygon';
+import type { Ring } from '../geometry/region';
 import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { planRing, roofHeight, type RoofPlane, type RoofShape } from '../project/roofs';
 import type { Framing, Level } from '../project/schema';

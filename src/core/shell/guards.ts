@@ -1,6 +1,7 @@
 import { bar, post } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, type Region } from '../geometry/polygon';
+import { boolean } from '../geometry/polygon';
+import type { Region } from '../geometry/region';
 import { add, cross, distance, dot, lerp, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Guard } from '../project/schema';
 

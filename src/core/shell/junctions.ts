@@ -1,5 +1,6 @@
 import { edgeDirection, tail, type Arrangement, type Cycle, type Face, type HalfEdge, type LinePiece } from '../geometry/arrangement';
-import { boolean, signedArea, tidyRing, union, type Region, type Ring } from '../geometry/polygon';
+import { boolean, signedArea, tidyRing, union } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { add, COINCIDENT, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
 
 /** The corner points between two neighbouring walls of a junction: one where they mitre, two where they step. */

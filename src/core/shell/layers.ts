@@ -1,5 +1,6 @@
 import { edgeDirection, type HalfEdge } from '../geometry/arrangement';
-import { signedArea, tidyRing, type Ring } from '../geometry/polygon';
+import { signedArea, tidyRing } from '../geometry/polygon';
+import type { Ring } from '../geometry/region';
 import { add, cross, dot, left, scale, sub, type Vec2 } from '../geometry/vec';
 import type { LayerMaterial, Project, WallLayer } from '../project/schema';
 import { wallExtents } from '../project/wall-line';

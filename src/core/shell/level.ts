@@ -1,6 +1,7 @@
 import type { Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, labelPoint, perimeter, regionArea, signedArea, totalArea, type Region, type Ring } from '../geometry/polygon';
+import { boolean, labelPoint, perimeter, regionArea, signedArea, totalArea } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { COINCIDENT, lerp, segmentDistance, type Vec2 } from '../geometry/vec';
 import { levelAbove } from '../project/levels';
 import { wallFoot } from '../project/openings';
@@ -26,7 +27,8 @@ import { BARE } from '../project/kinds/first-finishes';
 import { roofsNear, sameNear } from './roof-near';
 import { putWall } from './surfaces';
 import { sameSide } from './wall-face';
-import { makeWall, type DerivedWall, type WallSide } from './walls';
+import { makeWall } from './walls';
+import type { DerivedWall, WallSide } from './wall-types';
 
 /** What is known about a level while it is derived. */
 interface Work {

@@ -1,23 +1,19 @@
-import { inPhase, type Phase } from '../project/phase';
+import type { Phase } from '../project/phase';
 import type { Column, Level, Project, Room } from '../project/schema';
-import type { Region } from '../geometry/polygon';
+import type { Region } from '../geometry/region';
 import type { Mesh } from '../geometry/mesh';
 import type { Vec2 } from '../geometry/vec';
 import type { Plan } from '../project/topology';
 import type { JoinedPlan } from './junctions';
-import { LevelDeriver } from './level';
 import type { Owned } from '../model/body';
-import type { Memo } from '../model/memo';
 import type { DerivedOpening } from './openings/derive';
 import type { DerivedRooflight } from './rooflights';
 import type { DerivedSlab, DerivedVoid } from './built';
-import { deriveSite } from './outside';
 import type { DerivedDormer } from './dormers';
-import type { DressedFace } from './dress/dress';
-import type { DerivedMoulding } from './dress/mouldings';
+import type { DressedFace, DerivedMoulding } from './dress/dressed';
 import type { DerivedRoof } from './roofs';
 import type { DerivedStair } from './stairs';
-import type { DerivedWall, WallSide } from './walls';
+import type { DerivedWall, WallSide } from './wall-types';
 
 export interface DerivedRoom {
   id: string;
@@ -81,33 +77,4 @@ export interface ShellModel {
   rooms: Map<string, DerivedRoom>;
   walls: Map<string, DerivedWall>;
   openings: Map<string, DerivedOpening>;
-}
-
-/**
- * Derives the shell and remembers, per wall, opening and room, what it made last time and from which objects: an edit
- * recomputes only what its inputs have changed for. What is equal is told by identity, so the rest costs a comparison.
- */
-export class ShellDeriver {
-  private readonly levels: LevelDeriver;
-
-  constructor(private readonly memo: Memo) {
-    this.levels = new LevelDeriver(memo);
-  }
-
-  derive(whole: Project, phase: Phase = 'after'): ShellModel {
-    const project = inPhase(whole, phase);
-    const levels = Object.values(project.levels)
-      .sort((a, b) => a.elevation - b.elevation)
-      .map((level) => this.levels.derive(project, level));
-    const rooms = new Map<string, DerivedRoom>();
-    const walls = new Map<string, DerivedWall>();
-    const openings = new Map<string, DerivedOpening>();
-    for (const l of levels) {
-      for (const r of l.rooms) rooms.set(r.id, r);
-      for (const w of l.walls) walls.set(w.id, w);
-      for (const o of l.openings) openings.set(o.id, o);
-    }
-    const site = deriveSite(this.memo, project);
-    return { project, phase, levels, site, rooms, walls, openings };
-  }
 }

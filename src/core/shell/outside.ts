@@ -1,11 +1,12 @@
 import { bar, hexahedron, offsetRing, post } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, insideRing, regionArea, signedArea, triangulateKeeping, union, type Region, type Ring } from '../geometry/polygon';
+import { boolean, insideRing, regionArea, signedArea, triangulateKeeping, union } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { beside } from '../geometry/polyline';
 import { add, cross, cross3, distance, dot, left, lerp, scale, sub, sub3, unit, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Background, Fence, GroundArea, Project } from '../project/schema';
 import { Parts, type Owned, type Owner } from '../model/body';
-import type { Deriving } from '../model/kinds/kind';
+import type { Deriving } from '../model/deriving';
 import type { Memo } from '../model/memo';
 import { BARE } from '../project/kinds/first-finishes';
 

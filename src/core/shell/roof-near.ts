@@ -1,4 +1,5 @@
-import { apart, boxOf, inBox, type Box, type Ring } from '../geometry/polygon';
+import { apart, boxOf, inBox, type Box } from '../geometry/polygon';
+import type { Ring } from '../geometry/region';
 import type { Vec2 } from '../geometry/vec';
 import type { RoofPlane, RoofShape } from '../project/roofs';
 

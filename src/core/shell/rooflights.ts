@@ -1,7 +1,7 @@
 import { prism, shiftBy, turnAbout } from '../geometry/extrude';
 import type { SlopedPlace } from '../project/dormers';
 import { IDENTITY, MeshBuilder, multiply, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
-import type { Region, Ring } from '../geometry/polygon';
+import type { Ring } from '../geometry/region';
 import { add, rotate, type Vec2, type Vec3 } from '../geometry/vec';
 import { rooflightRing } from '../project/rooflights';
 import type { Level, Room, Rooflight } from '../project/schema';
@@ -146,10 +146,4 @@ function dome(a: number, b: number, rise: number): Mesh {
     edge([0, i + 1], [0, i]);
   }
   return builder.build();
-}
-
-/** The hole of a rooflight in a ceiling, with the height its shaft reaches above that of the room. */
-export interface CeilingHole {
-  region: Region;
-  kerb: number;
 }

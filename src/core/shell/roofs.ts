@@ -1,5 +1,6 @@
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
-import { boolean, insideRing, ringNormal, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
+import { boolean, insideRing, ringNormal, signedArea, triangulateKeeping } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { cross, distance, dot, segmentDistance, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import type { DerivedFraming } from './framing';
 import { piecesAround } from '../project/dormers';

@@ -1,9 +1,15 @@
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, clipHalf, totalArea, type Region, type Ring } from '../geometry/polygon';
+import { boolean, clipHalf, totalArea } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { planRing, type RoofShape } from '../project/roofs';
 import { add, distance, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Level, Room } from '../project/schema';
-import type { CeilingHole } from './rooflights';
+
+/** The hole of a rooflight in a ceiling, with the height its shaft reaches above that of the room. */
+export interface CeilingHole {
+  region: Region;
+  kerb: number;
+}
 
 /** Height of a room's ceiling above the floor of the level, metres; a room open to the sky counts up to the level's height. */
 export function ceilingHeight(room: Pick<Room, 'cover'>, level: Level): number {

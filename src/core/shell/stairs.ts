@@ -1,6 +1,6 @@
 import { between, hexahedron } from '../geometry/extrude';
 import { MeshBuilder, placement, type Matrix, type Mesh } from '../geometry/mesh';
-import type { Region, Ring } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { beside, Polyline } from '../geometry/polyline';
 import { add, cross, distance, left, lerp, rotate, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { DEFAULTS, type Level, type Stair } from '../project/schema';

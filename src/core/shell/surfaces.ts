@@ -2,7 +2,7 @@ import type { Mesh } from '../geometry/mesh';
 import type { Parts } from '../model/body';
 import { partKinds } from '../project/kinds';
 import { BARE } from '../project/kinds/first-finishes';
-import type { DerivedWall, WallSide } from './walls';
+import type { DerivedWall, WallSide } from './wall-types';
 
 /** The parts of a wall: its faces with their finishes, its top, its hidden ends. */
 export function putWall(

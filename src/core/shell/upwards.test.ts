@@ -10,7 +10,8 @@ import { DORMER_FORMS, emptyProject, FENCE_KINDS, type Project } from '../projec
 import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { slabMeshes } from './level';
-import { bodyOf, derivedOf, deriveModel, deriveShell } from '../model/derive';
+import { deriveModel, deriveShell } from '../model/derive';
+import { bodyOf, derivedOf } from '../model/model';
 import { FRAMING } from './framing';
 import { depthAt } from './outside';
 

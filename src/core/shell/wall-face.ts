@@ -1,9 +1,9 @@
-import { boolean, signedArea, type Region } from '../geometry/polygon';
+import { boolean, signedArea } from '../geometry/polygon';
+import type { Region } from '../geometry/region';
 import { distance, type Vec2 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import type { Opening } from '../project/schema';
-import type { UpperEdge } from './upper-edge';
-import type { WallSide } from './walls';
+import type { UpperEdge, WallSide } from './wall-types';
 
 /** How far a distance along the wall's line lies along a face, from its left end as it is seen, metres. */
 export function faceX({ path, side }: Pick<WallSide, 'path' | 'side'>, s: number): number {

@@ -1,5 +1,6 @@
 import { MeshBuilder } from '../geometry/mesh';
-import { boolean, signedArea, triangulateKeeping, type Region, type Ring } from '../geometry/polygon';
+import { boolean, signedArea, triangulateKeeping } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { COINCIDENT, cross, cross3, sub3, unit3, distance, dot, left, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import { Opening, type Side } from '../project/schema';
@@ -8,9 +9,8 @@ import { stationAt, type Station } from '../project/wall-line';
 import type { PieceFootprint } from './junctions';
 import { framePlace } from './openings/place';
 
-import type { UpperEdge } from './upper-edge';
+import type { UpperEdge, WallInputs, WallSide } from './wall-types';
 import { faceX } from './wall-face';
-import type { WallInputs, WallSide } from './walls';
 
 /** A stretch of a wall between junctions, of one piece or of the chords of an arc. */
 export interface Run {

@@ -1,88 +1,18 @@
-import { edgeDirection, type Arrangement, type Cycle, type HalfEdge, type LinePiece } from '../geometry/arrangement';
+import { edgeDirection, type HalfEdge } from '../geometry/arrangement';
 import { joinMeshes, meshArea, MeshBuilder, type Mesh } from '../geometry/mesh';
-import { signedArea, type Region, type Ring } from '../geometry/polygon';
+import { signedArea } from '../geometry/polygon';
+import type { Ring } from '../geometry/region';
 import { COINCIDENT, cross, distance, dot, lerp, sub, unit, type Vec2 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
-import { sideKey, type Level, type Opening, type Room, type Side, type Wall } from '../project/schema';
-import type { RoofShape } from '../project/roofs';
+import { sideKey, type Opening, type Side } from '../project/schema';
 import type { Station } from '../project/wall-line';
 import type { PieceFootprint } from './junctions';
 import { ceilingHeight } from './rooms';
 
-import { upperEdge, type UpperEdge } from './upper-edge';
+import { upperEdge } from './upper-edge';
+import type { DerivedWall, UpperEdge, WallInputs, WallSide } from './wall-types';
 import { faceX, sideRegions, sideTop } from './wall-face';
 import { prism, RunSolid, type Run } from './wall-solid';
-
-/** One stretch of a wall's face, as one room (or the outside) sees it. */
-export interface WallSide {
-  key: string;
-  wall: string;
-  side: Side;
-  /** The room it belongs to; null outside. */
-  room: string | null;
-  /** Whether it is seen from outdoors: from no room, or from one that is a terrace or a carport. */
-  outdoors: boolean;
-  /** Its ends in the plan, from the start towards the end of the wall. */
-  from: Vec2;
-  to: Vec2;
-  /** All its points in the plan, with their distances along the wall's reference line. */
-  path: Station[];
-  /** The ends as distances along the wall's reference line. */
-  s0: number;
-  s1: number;
-  /** Foot and upper edge of what shows of it, above the floor of the level: between the room's floor and its ceiling. */
-  foot: number;
-  height: number;
-  /** Its surface, openings taken off, m². */
-  area: number;
-  /** What is seen of the ends of the wall on this side, m². */
-  ends: number;
-  /** Its length along its own face, metres. */
-  length: number;
-  /** Its upper edge in the coordinates of the face, from left to right. */
-  top: Vec2[];
-  /** What shows of it in the coordinates of the face: along it from its left end as it is seen, and up from the floor of the level. */
-  regions: Region[];
-  openings: string[];
-}
-
-export interface DerivedWall {
-  id: string;
-  wall: Wall;
-  thickness: number;
-  /** Footprints of its pieces between junctions. */
-  rings: Vec2[][];
-  sides: WallSide[];
-  /** Height of its upper edge at its lowest, above the floor of the level. */
-  height: number;
-  foot: number;
-  /** Vertical faces of each side, in the order of `sides`. */
-  faces: Mesh[];
-  /** Upper side and underside. */
-  lids: Mesh;
-  /** What is hidden inside junctions. With the faces and the lids, a closed solid. */
-  caps: Mesh;
-}
-
-/** All that a wall's shape follows from. */
-export interface WallInputs {
-  wall: Wall;
-  level: Level;
-  path: Station[];
-  thickness: number;
-  foot: number;
-  pieces: readonly LinePiece[];
-  footprints: readonly PieceFootprint[];
-  openings: readonly Opening[];
-  /** The roofs that cut it: none where it does not follow them. */
-  roofs: readonly RoofShape[];
-  /** Whether there is a roof over its level, which rooms may be open to. */
-  roofsOver: boolean;
-  arrangement: Arrangement;
-  roomOf(cycle: Cycle | undefined): Room | null;
-  /** Height up to which another wall certainly reaches: ∞ unless it ends level below the ceiling. */
-  topOf(wall: string): number;
-}
 
 /** The solid of a wall with its openings cut out, its faces by side, in the level's own height (floor at 0). */
 export function makeWall(inputs: WallInputs): DerivedWall {

@@ -1,5 +1,6 @@
-import { derivedOf, type Model } from '../model/derive';
-import { insideRegion, insideRing, type Region, type Ring } from '../geometry/polygon';
+import { derivedOf, type Model } from '../model/model';
+import { insideRegion, insideRing } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { add, cross, distance, dot, length, lerp, scale, segmentDistance, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { holesIn } from '../project/stairs';
 import { groundHeight } from '../shell/outside';

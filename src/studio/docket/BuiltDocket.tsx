@@ -1,5 +1,5 @@
 'use client';
-import { derivedOf } from '@/core/model/derive';
+import { derivedOf } from '@/core/model/model';
 import Box from '@mui/material/Box';
 import { FENCE_NAMES, GROUND_NAMES, SLAB_NAMES } from '@/core/project/built-defaults';
 import { cornersOf, withCorners } from '@/core/project/putting';

@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import Tooltip from '@mui/material/Tooltip';
 import type { ReactNode } from 'react';
 import { finishLrv, meanHex } from '@/core/finishes/finish';
-import { bodyOf } from '@/core/model/derive';
+import { bodyOf } from '@/core/model/model';
 import { finishedPart, partKinds, type Thing } from '@/core/project/kinds';
 import { collectionOf } from '@/core/project/things';
 import { Row, TextField } from '../look/fields';

@@ -1,7 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useEffect, useRef } from 'react';
-import type { Model } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
 import { colours } from '../look/theme';
 import { current } from '../table/model/ModelPane';
 import { ModelScene } from '../table/model/ModelScene';

@@ -1,7 +1,7 @@
 import { wrap, type Remote } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import type { Placing } from '@/core/finishes/laying/place';
-import type { Region } from '@/core/geometry/polygon';
+import type { Region } from '@/core/geometry/region';
 import type { Laying } from '@/core/project/schema';
 import type { CountedLayout, LayingService } from '@/workers/laying.worker';
 

@@ -1,7 +1,7 @@
 import { addressOf, type Target } from '@/core/project/targets';
-import type { Face } from '@/core/shell/dress/faces';
+import type { Face } from '@/core/shell/dress/dressed';
 import type { CommandArgs } from '@/core/project/commands';
-import type { Model } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
 import type { Patch } from '@/core/project/schema';
 import { patchOutline } from '@/core/shell/dress/patches';
 import { faceS } from '@/core/shell/wall-face';

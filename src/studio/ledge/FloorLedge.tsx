@@ -5,7 +5,7 @@ import { SLAB_NAMES } from '@/core/project/built-defaults';
 import type { Slab, Stair } from '@/core/project/schema';
 import { Choice } from '../look/Choice';
 import { useStudio } from '../store/studio';
-import type { Make } from '../tools/outlining';
+import type { Make } from '../tools/make';
 import { Card, Cards, Line } from './cards';
 import { OutlineWay } from './OutlineWay';
 

@@ -6,7 +6,7 @@ import { BACKGROUNDS, FENCE_KINDS, GROUND_KINDS, type Fence, type GroundArea } f
 import { Choice } from '../look/Choice';
 import { LengthField } from '../look/fields';
 import { useStudio } from '../store/studio';
-import type { Make } from '../tools/outlining';
+import type { Make } from '../tools/make';
 import { Card, Cards, Line } from './cards';
 import { OutlineWay } from './OutlineWay';
 

@@ -1,6 +1,7 @@
 import type { Target } from '@/core/project/targets';
 import { create } from 'zustand';
-import { Deriver, type Model } from '@/core/model/derive';
+import { Deriver } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
 import type { CommandArgs, CommandName } from '@/core/project/commands';
 import { finishIn } from '@/core/finishes/store';
 export { pointName, targetName } from '@/core/project/targets';
@@ -18,7 +19,7 @@ import {
   type WallTop,
 } from '@/core/project/schema';
 import type { DisplayItem } from '@/core/drawing/display';
-import type { Make } from '../tools/outlining';
+import type { Make } from '../tools/make';
 import { FIRST_LOOK, useLook } from '../views/views';
 import { Gesture } from './gesture';
 import { errorText, Sync, type SyncState } from './sync';

@@ -1,6 +1,6 @@
 import { addressOf, type Target } from '@/core/project/targets';
 import { choices } from '@/core/project/choices';
-import { partsOf } from '@/core/model/derive';
+import { partsOf } from '@/core/model/model';
 import { finishIn, knowsFinish } from '@/core/finishes/store';
 import { reach, reachName, remember, useFinishing } from '../finishes/finishing';
 import { useLibrary } from '../finishes/library';

@@ -6,7 +6,7 @@ import { KIND_NAMES } from '@/core/project/opening-defaults';
 import { openingGaps } from '@/core/project/openings';
 import type { Opening, Project } from '@/core/project/schema';
 import { stationAt, stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
-import type { Model } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
 import { snapStep } from '@/core/units/length';
 import { newId } from '../store/studio';
 import { openingAt } from './place';

@@ -9,7 +9,7 @@ import { useStudio } from '../store/studio';
 import { FIRST_LOOK, toggleShown, useLook } from '../views/views';
 import * as tools from './controller';
 import { cornersOf, withAnchor, withCorners } from '@/core/project/putting';
-import type { Make } from './outlining';
+import type { Make } from './make';
 import type { TablePoint } from './session';
 
 let project: Project;

@@ -2,31 +2,18 @@ import { drawDimension } from '@/core/drawing/dimension';
 import type { DisplayItem } from '@/core/drawing/display';
 import { insideRegion } from '@/core/geometry/polygon';
 import { add, angleOf, distance, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { newBeam, newFence, newGround, newSlab, newVoid, rectangleOf, roofSection, type RoofSection } from '@/core/project/built-defaults';
+import { newBeam, newFence, newGround, newSlab, newVoid, rectangleOf, roofSection } from '@/core/project/built-defaults';
 import type { Put } from '@/core/project/putting';
-import { newRoof, type RoofForm } from '@/core/project/roof-defaults';
-import { DEFAULTS, type Fence, type GroundArea, type Slab, type Stair } from '@/core/project/schema';
+import { newRoof } from '@/core/project/roof-defaults';
+import { DEFAULTS, type Stair } from '@/core/project/schema';
 import { newGuard, newStair } from '@/core/project/stairs';
 import { freeName } from '@/core/project/things';
 import { againstWall } from '@/core/shell/stair-place';
 import { parseLength } from '@/core/units/length';
 import { newId } from '../store/studio';
+import type { Make } from './make';
 import { get, length, set, type TablePoint } from './session';
 import { snapPoint } from './snap';
-
-/** What is drawn by points of the plan. */
-export type Make =
-  | { what: 'roof'; form: RoofForm }
-  | { what: 'plane' }
-  | { what: 'swept'; section: RoofSection }
-  | { what: 'void' }
-  | { what: 'slab'; kind: Slab['kind'] }
-  | { what: 'stair'; form: Stair['form']; corners: Stair['corners']; turn: Stair['turn'] }
-  | { what: 'steps' }
-  | { what: 'beam'; as: 'beam' | 'post' }
-  | { what: 'ground'; kind: GroundArea['kind'] }
-  | { what: 'fence'; kind: Fence['kind'] }
-  | { what: 'patch'; finish: string };
 
 interface Way {
   /** Whether it is an outline, which a press on its first point closes. */

@@ -4,7 +4,7 @@ import { cornerAt, roundCorner } from '@/core/project/standing';
 import { stationNear, wallLength, wallPath } from '@/core/project/wall-line';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { Opening, Project } from '@/core/project/schema';
-import type { Model } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
 import type { StockItem } from '@/core/stock/types';
 import { snapStep } from '@/core/units/length';
 

@@ -1,4 +1,4 @@
-import type { DressedFace } from '../../shell/dress/dress';
+import type { DressedFace } from '../../shell/dress/dressed';
 import { wallsRound } from '../../shell/dress/faces';
 
 /** A face of a wall as it stands in an elevation: where its left end lies, metres. */

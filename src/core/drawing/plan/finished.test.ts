@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { deriveModel, type Model } from '../../model/derive';
+import { deriveModel } from '../../model/derive';
+import type { Model } from '../../model/model';
 import { meanHex } from '../../finishes/finish';
 import { layOut } from '../../finishes/laying/layout';
 import { finishById } from '../../finishes/library';

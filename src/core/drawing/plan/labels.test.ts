@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { insideRegion, labelPoint, regionArea, type Region } from '../../geometry/polygon';
+import { insideRegion, labelPoint, regionArea } from '../../geometry/polygon';
+import type { Region } from '../../geometry/region';
 import { add, rotate } from '../../geometry/vec';
 import type { LabelLine } from '../display';
 import { labelSize, setLabel } from './labels';

@@ -1,4 +1,5 @@
-import { insideRegion, type Region } from '../../geometry/polygon';
+import { insideRegion } from '../../geometry/polygon';
+import type { Region } from '../../geometry/region';
 import { add, cross, rotate, sub, type Vec2 } from '../../geometry/vec';
 import type { LabelLine } from '../display';
 

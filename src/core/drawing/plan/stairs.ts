@@ -1,5 +1,6 @@
 import { add, distance, left, lerp, rotate, scale, sub, unit, type Vec2 } from '../../geometry/vec';
-import { boolean, clipHalf, labelPoint, type Region } from '../../geometry/polygon';
+import { boolean, clipHalf, labelPoint } from '../../geometry/polygon';
+import type { Region } from '../../geometry/region';
 import { stairToPlan } from '../../project/stair-layout';
 import type { DerivedSlab, DerivedVoid } from '../../shell/built';
 import type { DerivedStair } from '../../shell/stairs';

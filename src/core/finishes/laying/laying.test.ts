@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { boolean, regionArea, signedArea, totalArea, type Region } from '../../geometry/polygon';
+import { boolean, regionArea, signedArea, totalArea } from '../../geometry/polygon';
+import type { Region } from '../../geometry/region';
 import { PATTERNS, type Laying } from '../../project/schema';
 import { cellFault } from '../../project/laying-cell';
 import { lay } from '../library/make';

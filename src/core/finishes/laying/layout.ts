@@ -1,4 +1,5 @@
-import { boolean, clipHalf, insideRegion, isConvex, signedArea, totalArea, union, type Region, type Ring } from '../../geometry/polygon';
+import { boolean, clipHalf, insideRegion, isConvex, signedArea, totalArea, union } from '../../geometry/polygon';
+import type { Region, Ring } from '../../geometry/region';
 import type { Vec2 } from '../../geometry/vec';
 import type { Laying } from '../../project/schema';
 import { tilingOf, type PatternUnit } from './pattern';

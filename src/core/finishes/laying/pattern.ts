@@ -1,4 +1,5 @@
-import { clipHalf, signedArea, type Ring } from '../../geometry/polygon';
+import { clipHalf, signedArea } from '../../geometry/polygon';
+import type { Ring } from '../../geometry/region';
 import { cross, rotate, sub, unit, type Vec2 } from '../../geometry/vec';
 import type { Laying } from '../../project/schema';
 import { hash } from '../noise';

@@ -1,5 +1,5 @@
 import { Accessor, Document, type mat4, type Material, type Mesh as Mesh3D, type Node, type Primitive, WebIO } from '@gltf-transform/core';
-import type { Model } from '../../model/derive';
+import type { Model } from '../../model/model';
 import { blackBody, hexToLinear } from '../../finishes/colour';
 import { isPlain, type Finish } from '../../finishes/finish';
 import { textureOf } from '../../finishes/store';

@@ -8,7 +8,7 @@ import { columnSolid } from '../../shell/columns';
 import { deriveFenceIn, deriveGroundIn } from '../../shell/outside';
 import type { ModelKind } from './kind';
 
-export type { Deriving, ModelKind } from './kind';
+export type { ModelKind } from './kind';
 
 type Own<K extends CollectionName> = Project[K][string];
 

@@ -1,24 +1,10 @@
 import type { Finding } from '../../checks/finding';
 import type { DisplayItem } from '../../drawing/display';
 import type { Thing } from '../../project/kinds';
-import type { Level, Project } from '../../project/schema';
-import type { ScheduleList } from '../../schedules/lists';
-import type { DressedFace } from '../../shell/dress/dress';
-import type { Owner, Parts } from '../body';
-import type { Model } from '../derive';
-import type { Memo } from '../memo';
-
-/** What is at hand while one thing is derived. */
-export interface Deriving {
-  memo: Memo;
-  /** In the phase that is shown. */
-  project: Project;
-  /** The level it stands on; null: outside. */
-  level: Level | null;
-  /** Who its parts belong to. */
-  owner: Owner & { kind: never };
-  parts: Parts;
-}
+import type { ScheduleList } from '../../schedules/list';
+import type { DressedFace } from '../../shell/dress/dressed';
+import type { Deriving } from '../deriving';
+import type { Model } from '../model';
 
 /**
  * All that the model layer knows of one kind of thing, beyond what follows for every kind from its bodies. Kinds whose

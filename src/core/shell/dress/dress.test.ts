@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { deriveModel, Deriver, type Model } from '../../model/derive';
+import { deriveModel, Deriver } from '../../model/derive';
+import type { Model } from '../../model/model';
 import { PROFILES, profileIn } from '../../finishes/profiles';
 import { heronLockCottage } from '../../demo/heron-lock';
 import { meshArea } from '../../geometry/mesh';

@@ -6,27 +6,14 @@ import { standingIn } from '../../project/standing';
 import type { Finish, Patch, Profile, Project } from '../../project/schema';
 import { Parts, type Owned, type Part } from '../../model/body';
 import type { Memo } from '../../model/memo';
-import type { Region } from '../../geometry/polygon';
+import type { Region } from '../../geometry/region';
 import type { DerivedLevel } from '../model';
 import { wayKey } from '../openings/derive';
-import type { WallSide } from '../walls';
-import { facesOfRoom, outerFaces, type Face } from './faces';
-import { deriveMoulding, type DerivedMoulding } from './mouldings';
-import { derivePatches, liesOn, type DerivedPatch } from './patches';
-
-/** A face with all that is laid on it. */
-export interface DressedFace extends Face {
-  /** Its finish as it is laid here, and where its pattern begins. */
-  laid: Finish;
-  placing: Placing;
-  patches: DerivedPatch[];
-  /** The part it shows as. */
-  part: Part | null;
-  /** Of a floor, the ways through walls it goes on in, with their parts. */
-  ways: { region: Region; part: Part }[];
-  /** What is left of it between its patches. */
-  rest: { area: number };
-}
+import type { WallSide } from '../wall-types';
+import { facesOfRoom, outerFaces } from './faces';
+import type { Face, DerivedMoulding, DressedFace, DerivedPatch } from './dressed';
+import { deriveMoulding } from './mouldings';
+import { derivePatches, liesOn } from './patches';
 
 export interface Dress {
   faces: DressedFace[];

@@ -1,40 +1,15 @@
 import { addressOf, type Target } from '../../project/targets';
-import type { Mesh } from '../../geometry/mesh';
-import { meshArea } from '../../geometry/mesh';
-import { totalArea, type Region } from '../../geometry/polygon';
+import { type Mesh, meshArea } from '../../geometry/mesh';
+import { totalArea } from '../../geometry/polygon';
+import type { Region } from '../../geometry/region';
 import { distance, left, lerp, rotate, scale, sub, unit, type Vec2, type Vec3 } from '../../geometry/vec';
 import type { Frame } from '../../finishes/laying/place';
 import type { Level, Project } from '../../project/schema';
 import type { DerivedRoom } from '../model';
 import { BARE } from '../../project/kinds/first-finishes';
-import type { DerivedWall, WallSide } from '../walls';
+import type { DerivedWall, WallSide } from '../wall-types';
 import { faceS } from '../wall-face';
-
-/** One face as a room, or the outside, sees it, in coordinates of its own. */
-export interface Face {
-  address: string;
-  target: Target;
-  kind: 'wall' | 'floor' | 'ceiling';
-  room: string | null;
-  level: string;
-  /** The wall it is a side of. */
-  side: WallSide | null;
-  /**
-   * What shows of it, openings taken off. Of walls: x from the left end as it is seen, y above the floor of the level; of
-   * floors and ceilings the coordinates of the plan.
-   */
-  regions: Region[];
-  /** m², also where it slopes. */
-  area: number;
-  frame: Frame;
-  finish: string;
-  /** Whether anybody has chosen that. */
-  chosen: boolean;
-  /** Length of the faces before it, going round the room to the right, metres. */
-  carried: number;
-  /** Height of coordinate y = 0 (walls), or of the face itself. */
-  z: number;
-}
+import type { Face } from './dressed';
 
 /** Where a point of a face lies in space, so far in front of it. */
 export function onFace(face: Face, p: Vec2, out = 0): Vec3 {

@@ -4,20 +4,9 @@ import { cross3, dot3, sub3, unit3, type Vec2, type Vec3 } from '../../geometry/
 import { openingOutline } from '../../project/openings';
 import type { Moulding, Opening, Profile } from '../../project/schema';
 import { faceX } from '../wall-face';
-import type { WallSide } from '../walls';
-import { onFace, outOf, wallsRound, type Face } from './faces';
-
-/** A moulding of a room as it runs along its walls. */
-export interface DerivedMoulding {
-  moulding: Moulding;
-  /** One mesh for each wall it runs along. */
-  parts: { wall: string; mesh: Mesh }[];
-  /** Along the wall, metres. */
-  length: number;
-  /** Joints cut at an angle, and plain ends. */
-  mitres: number;
-  ends: number;
-}
+import type { WallSide } from '../wall-types';
+import { onFace, outOf, wallsRound } from './faces';
+import type { Face, DerivedMoulding } from './dressed';
 
 /** The section of a moulding at its size: drawn larger or smaller as a whole. */
 export function sectionOf(profile: Profile, height: number | null): { points: Vec2[]; height: number; depth: number } {

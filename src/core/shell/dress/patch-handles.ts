@@ -2,7 +2,7 @@ import { cornersOf, draggedCorner, type Corner } from '../../geometry/corners';
 import type { Vec2 } from '../../geometry/vec';
 import type { Patch } from '../../project/schema';
 import { faceS, faceX } from '../wall-face';
-import type { Face } from './faces';
+import type { Face } from './dressed';
 
 /** A patch moved on its face. */
 export function movedPatch(patch: Patch, by: Vec2, face: Face): Patch {

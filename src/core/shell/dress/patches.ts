@@ -1,10 +1,12 @@
+import type { DerivedPatch, Face } from './dressed';
 import { joinMeshes, MeshBuilder, type Mesh } from '../../geometry/mesh';
-import { boolean, totalArea, type Region, type Ring } from '../../geometry/polygon';
+import { boolean, totalArea } from '../../geometry/polygon';
+import type { Region, Ring } from '../../geometry/region';
 import { closedSection, sweep, type SweepStretch } from '../../geometry/sweep';
 import { cross3, sub3, unit3, type Vec2, type Vec3 } from '../../geometry/vec';
 import type { Finish, Panels, Patch, Profile } from '../../project/schema';
 import { faceX } from '../wall-face';
-import { onFace, outOf, type Face } from './faces';
+import { onFace, outOf } from './faces';
 
 /** How far a finish stands in front of what it lies on, metres. */
 export function thicknessOf(finish: Finish): number {
@@ -28,25 +30,6 @@ export function thicknessOf(finish: Finish): number {
     default:
       return 0.012;
   }
-}
-
-/** A patch as it comes to lie on one face. */
-export interface DerivedPatch {
-  patch: Patch;
-  face: Face;
-  /** What shows of it, in the coordinates of the face. */
-  regions: Region[];
-  area: number;
-  thickness: number;
-  mesh: Mesh;
-  /** Panels in the coordinates of the face, their frames and what lies within them. */
-  panels: Ring[];
-  frames: Mesh | null;
-  /** Length of panel moulding, metres, and its mitres. */
-  moulding: { length: number; mitres: number };
-  fields: Mesh | null;
-  /** What lies within the panels where it has a finish of its own, in the coordinates of the face. */
-  fieldRegions: Region[];
 }
 
 const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [

@@ -1,6 +1,7 @@
 import { prism } from '../../geometry/extrude';
 import { MeshBuilder } from '../../geometry/mesh';
-import { signedArea, tidyRing, type Ring } from '../../geometry/polygon';
+import { signedArea, tidyRing } from '../../geometry/polygon';
+import type { Ring } from '../../geometry/region';
 import { add, dot, left, meet, rotate, scale, sub, type Vec2 } from '../../geometry/vec';
 import { openingStation } from '../../project/openings';
 import type { Opening, Project } from '../../project/schema';

@@ -1,13 +1,15 @@
 import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../../geometry/mesh';
 import type { Pane } from '../../model/body';
-import { signedArea, type Region, type Ring } from '../../geometry/polygon';
+import { signedArea } from '../../geometry/polygon';
+import type { Region, Ring } from '../../geometry/region';
 import { add, angleOf, left, scale, type Vec2 } from '../../geometry/vec';
 import { openingStation } from '../../project/openings';
 import { profileIn } from '../../finishes/profiles';
 import type { Level, Opening, Profile, Project, Side } from '../../project/schema';
 import { wallExtents } from '../../project/wall-line';
 import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from './corner';
-import { openingParts, type OpeningParts } from './parts';
+import { openingParts } from './parts';
+import type { OpeningParts } from './space';
 import { framePlace } from './place';
 
 /** The floor in a way, of one side as far as the middle of the wall. */

@@ -1,11 +1,12 @@
 import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
 import { MeshBuilder, type Matrix, type Mesh, multiply } from '../../geometry/mesh';
-import { boolean, type Region } from '../../geometry/polygon';
+import { boolean } from '../../geometry/polygon';
+import type { Region } from '../../geometry/region';
 import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
 import { architrave } from './architrave';
 import { makeLeaf, type Leaf } from './leaf';
-import type { OpeningParts, OpeningSpace } from './parts';
+import type { OpeningParts, OpeningSpace } from './space';
 import { foldsOf, JOINERY } from './sizes';
 import { glazing } from './glazing';
 

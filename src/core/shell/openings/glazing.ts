@@ -1,6 +1,7 @@
 import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
 import { IDENTITY, multiply, MeshBuilder, type Matrix } from '../../geometry/mesh';
-import { boolean, type Region, type Ring } from '../../geometry/polygon';
+import { boolean } from '../../geometry/polygon';
+import type { Region, Ring } from '../../geometry/region';
 import { lathe } from '../../geometry/shapes';
 import type { Opening } from '../../project/schema';
 import { JOINERY, lightsOf } from './sizes';

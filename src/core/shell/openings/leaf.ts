@@ -1,6 +1,7 @@
 import { extrude, offsetRing } from '../../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
-import { boolean, type Region } from '../../geometry/polygon';
+import { boolean } from '../../geometry/polygon';
+import type { Region } from '../../geometry/region';
 import { lathe, roundedBox, tube } from '../../geometry/shapes';
 import type { Opening } from '../../project/schema';
 import { JOINERY } from './sizes';

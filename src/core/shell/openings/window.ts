@@ -4,7 +4,7 @@ import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
 import { architrave } from './architrave';
 import { cornerFrames, cornerJoinery, type CornerShape } from './corner';
-import type { OpeningParts, OpeningSpace } from './parts';
+import type { OpeningParts, OpeningSpace } from './space';
 import { glazing, type Builders } from './glazing';
 import { framePlace } from './place';
 import { JOINERY } from './sizes';

@@ -1,7 +1,7 @@
 import { INKS, MARKED } from '@/core/drawing/inks';
 import type { Placed } from '@/core/drawing/elevation/unroll';
 import { handlesOf } from '@/core/shell/dress/patch-handles';
-import type { DerivedPatch } from '@/core/shell/dress/patches';
+import type { DerivedPatch } from '@/core/shell/dress/dressed';
 import type { View } from '../marks';
 
 /** Where the chosen patch can be taken hold of. */

@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import { placesOf } from '@/core/model/body';
-import { partsOf, type Model } from '@/core/model/derive';
+import { partsOf, type Model } from '@/core/model/model';
 import { blackBody } from '@/core/finishes/colour';
 import { prism } from '@/core/geometry/extrude';
 import { middleOf, transformPoint } from '@/core/geometry/mesh';

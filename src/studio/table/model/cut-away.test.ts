@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '@/core/demo/heron-lock';
-import { deriveModel, partsOf } from '@/core/model/derive';
+import { deriveModel } from '@/core/model/derive';
+import { partsOf } from '@/core/model/model';
 import { insideRegion } from '@/core/geometry/polygon';
 import type { Vec3 } from '@/core/geometry/vec';
 import { house } from '@/core/testing/drafting';

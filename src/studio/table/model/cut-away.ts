@@ -1,4 +1,4 @@
-import type { Model } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
 import { insideRegion } from '@/core/geometry/polygon';
 import type { Vec3 } from '@/core/geometry/vec';
 import { traitsOf, type Sort } from '@/core/model/sorts';

@@ -1,4 +1,4 @@
-import type { Model } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
 import { segmentDistance } from '@/core/geometry/vec';
 
 /** The wall each hung piece (mirror, curtain) hangs on: the nearest one within reach of its back. */

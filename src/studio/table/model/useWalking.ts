@@ -1,7 +1,7 @@
 import { useEffect, type RefObject } from 'react';
 import type { Vec3 } from '@/core/geometry/vec';
 import { startOf, walk, WALKER, walkMap, type WalkMap } from '@/core/walk/walk';
-import type { Model } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
 import { useStudio } from '../../store/studio';
 import { useLook } from '../../views/views';
 import type { ModelScene } from './ModelScene';

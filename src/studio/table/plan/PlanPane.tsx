@@ -6,7 +6,7 @@ import { drawPlanSheets, PLAN_SHEETS } from '@/core/drawing/plan/plan';
 import type { Vec2 } from '@/core/geometry/vec';
 import { cornersOf } from '@/core/project/putting';
 import type { Project } from '@/core/project/schema';
-import { bodyOf } from '@/core/model/derive';
+import { bodyOf } from '@/core/model/model';
 import { partKinds, type Thing } from '@/core/project/kinds';
 import { collectionOf } from '@/core/project/things';
 import { corners } from '@/core/project/underlay';
