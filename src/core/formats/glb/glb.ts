@@ -138,11 +138,17 @@ export async function writeGlb(model: Model, tell?: (share: number) => void): Pr
     const made = document.createNode(name);
     return matrix === IDENTITY ? made : made.setMatrix([...matrix] as mat4);
   };
+  // Of what lies outside, what belongs to the site: not the land round about, nor what is seen beyond it.
+  const bodies = model.bodies.filter((body) => body.kind !== 'site' && body.kind !== 'backdrop');
+  // The time goes into the textures of parts: it is told part by part.
+  const total = bodies.reduce((sum, body) => sum + body.parts.length, 0);
+  let written = 0;
   // Things that are alike share one mesh, so that a reader can draw them as instances.
   const meshes = new Map<string, Mesh3D>();
   const ids = new Map<Primitive, number>();
   const meshOf = (name: string, parts: readonly Part[]): Mesh3D => {
     const own = parts.map((part) => {
+      tell?.(written++ / total);
       const use = part.lamp?.on ? lit(part.lamp.kelvin) : material(part.laid);
       return primitive(part.mesh, part.laid, use);
     });
@@ -161,11 +167,7 @@ export async function writeGlb(model: Model, tell?: (share: number) => void): Pr
     return made;
   };
 
-  let written = 0;
-  for (const body of model.bodies) {
-    tell?.(written++ / model.bodies.length);
-    // Of what lies outside, what belongs to the site: not the land round about, nor what is seen beyond it.
-    if (body.kind === 'site' || body.kind === 'backdrop') continue;
+  for (const body of bodies) {
     const name = bodyName(model.project, body);
     const own = node(name, body.matrix).setExtras({ kind: kindWord(body.kind), id: body.id });
     root.addChild(own);
@@ -174,11 +176,11 @@ export async function writeGlb(model: Model, tell?: (share: number) => void): Pr
     // What stands elsewhere in its body, as the floor of a doorway does beside its room, is a node below that of the thing.
     const elsewhere = new Map<readonly Matrix[], Part[]>();
     for (const part of body.parts) if (part.at !== HERE) elsewhere.set(part.at, [...(elsewhere.get(part.at) ?? []), part]);
-    for (const [places, parts] of elsewhere)
-      for (const place of places) {
-        const called = `${name}, ${parts[0].name}`;
-        own.addChild(node(called, place).setMesh(meshOf(called, parts)));
-      }
+    for (const [places, parts] of elsewhere) {
+      const called = `${name}, ${parts[0].name}`;
+      const mesh = meshOf(called, parts);
+      for (const place of places) own.addChild(node(called, place).setMesh(mesh));
+    }
   }
   return new Uint8Array(await new WebIO().writeBinary(document));
 }
