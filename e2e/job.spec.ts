@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import { validateBytes } from 'gltf-validator';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
+import { MARKED } from '../src/core/drawing/inks';
 import { deriveModel } from '../src/core/model/derive';
 import { readProjectFile } from '../src/server/jobs/project-file';
 import type { Project } from '../src/core/project/schema';
@@ -119,7 +120,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await page.keyboard.press('Escape');
     await page.mouse.move(model.x + model.width / 2 + 4, model.y + model.height / 2 + 60);
     await expect(
-      page.locator('[data-testid="plan"] path[fill="#FAFAF9"], [data-testid="plan"] path[fill="#F5F3F3"], [data-testid="plan"] path[fill="#5b4650"]').first(),
+      page.locator([MARKED.pointedRoom, MARKED.pointedThing, MARKED.pointedWall].map((fill) => `[data-testid="plan"] path[fill="${fill}"]`).join(', ')).first(),
     ).toBeAttached();
     await page.mouse.down();
     await page.mouse.up();
