@@ -76,8 +76,7 @@ export function Studio({ id }: { id: string }) {
         const data = e.active.data.current;
         const at = under(e);
         useStudio.setState({ measure: null });
-        useStudio.getState().endPreview();
-        if (!at || !data) return;
+        if (!at || !data) return useStudio.getState().endPreview();
         if (data.kind === 'stock') tools.dropPiece(data.maker as string, at);
         else if (data.kind === 'finish') tools.applyFinish(data.finish as string, at);
       }}

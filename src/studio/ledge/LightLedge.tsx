@@ -33,7 +33,7 @@ export function LightLedge() {
 
 function Daylight() {
   const site = useStudio((s) => s.project.site);
-  const { run, say, preview, endPreview } = useStudio.getState();
+  const { run, say, preview } = useStudio.getState();
   const [date, time] = site.moment.split('T');
   const [dragged, setDragged] = useState<number | null>(null);
   const minutes = dragged ?? Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
@@ -100,7 +100,6 @@ function Daylight() {
           }}
           onChangeCommitted={(_, v) => {
             setDragged(null);
-            endPreview();
             run('site.set', { moment: `${date}T${clock(v as number)}` });
           }}
         />

@@ -177,8 +177,11 @@ export const useStudio = create<StudioState>()((set, get) => ({
       set({ notice: null });
       return true;
     } catch (error) {
-      set({ notice: errorText(error), model: deriver.derive(get().project, get().phase) });
+      set({ notice: errorText(error) });
       return false;
+    } finally {
+      // What was shown and is not what was done goes.
+      get().endPreview();
     }
   },
   preview(command, args) {

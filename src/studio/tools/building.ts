@@ -278,7 +278,6 @@ export function releaseBuilding(at: TablePoint): void {
 function commitGesture(g: Gesture): void {
   const state = get();
   if (state.tool.kind !== 'recess') return;
-  state.endPreview();
   const done = state.tool.make === 'recess' ? state.run('wall.recess', recessArgs(g)) : state.run('wall.box', boxArgs(g));
   dropBuilding();
   set({ marks: [], measure: null });

@@ -370,8 +370,8 @@ function commitDrag(): void {
   const state = get();
   const meant = pending;
   pending = null;
-  state.endPreview();
   meant?.();
+  state.endPreview();
 }
 
 /** Enter in a pane does what a press would: at the room in hand, the selected wall, or the selected surface. */

@@ -34,8 +34,9 @@ export function finishAt(target: Target): string | null {
 
 export function showFinish(at: TablePoint): void {
   const state = get();
-  state.endPreview();
   const { tool } = state;
+  // A finish that goes on being shown is not put back and worked out again at each move.
+  if (tool.kind !== 'finish' || !at.spot?.target) state.endPreview();
   if (!at.spot?.target) return note(tool.kind === 'pick' ? 'point at a surface to pick its finish up' : 'point at a surface');
   if (tool.kind === 'pick') {
     const finish = finishAt(at.spot.target);
@@ -84,8 +85,10 @@ export function takeFinish(finish: string): void {
 /** Puts a finish on the surface under a point, and on what else is meant by it. */
 export function applyFinish(finish: string, at: TablePoint): void {
   const state = get();
-  state.endPreview();
-  if (!at.spot?.target) return state.say('No finish was applied: there is no surface here; drop it on a floor, a wall, a ceiling or a piece.');
+  if (!at.spot?.target) {
+    state.endPreview();
+    return state.say('No finish was applied: there is no surface here; drop it on a floor, a wall, a ceiling or a piece.');
+  }
   if (!brought(finish)) return;
   const chosen = rooms();
   if (get().run('finish.apply', { targets: targetsAt(at), finish })) {
@@ -99,8 +102,10 @@ export function applyFinish(finish: string, at: TablePoint): void {
 /** Shows a finish that is dragged from the ledge on the surface below. */
 export function showDropFinish(finish: string, at: TablePoint): void {
   const state = get();
-  state.endPreview();
-  if (!at.spot?.target) return note('drag it onto a surface');
+  if (!at.spot?.target) {
+    state.endPreview();
+    return note('drag it onto a surface');
+  }
   state.setHover(at.spot);
   const targets = targetsAt(at);
   state.preview('finish.apply', { targets, finish });

@@ -47,6 +47,9 @@ function openingsFor(wall: string, at: TablePoint, id: string): Opening[] {
   }));
 }
 
+/** The id of the opening that is placed next: the one that is shown is the one that will be there. */
+let coming = newId('opening');
+
 export function showOpening(at: TablePoint): void {
   const state = get();
   if (state.tool.kind !== 'opening') return;
@@ -56,7 +59,7 @@ export function showOpening(at: TablePoint): void {
     set({ marks: [], measure: { fields: [], note: 'point at a wall', typed: null, field: 0 } });
     return;
   }
-  const openings = openingsFor(wall, at, 'preview-opening');
+  const openings = openingsFor(wall, at, coming);
   const [opening] = openings;
   const refusal = state.preview('opening.add', { openings });
   if (refusal) {
@@ -108,10 +111,10 @@ export function pressOpening(at: TablePoint): void {
   if (state.tool.kind !== 'opening') return;
   const wall = wallUnder(at);
   if (!wall) return state.say(`No ${KIND_NAMES[state.tool.opening].toLowerCase()} was placed: point at a wall.`);
-  const id = newId(state.tool.opening);
+  const id = coming;
   const openings = openingsFor(wall, at, id);
-  state.endPreview();
   if (state.run('opening.add', { openings })) {
+    coming = newId('opening');
     state.setTool({ kind: 'select' });
     state.select([{ entity: id, target: null }]);
   }

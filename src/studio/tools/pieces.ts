@@ -18,11 +18,13 @@ export function showPlace(at: TablePoint): void {
   if (tool.kind === 'place') showDrop(tool.maker, at);
 }
 
+/** The id of the piece that is put down next: the one that is shown is the one that will be there. */
+let coming = newId('piece');
+
 /** Shows a piece where it would stand. */
 export function showDrop(maker: string, at: TablePoint): void {
-  const made = ghostPiece(maker, at, 'preview-piece');
+  const made = ghostPiece(maker, at, coming);
   if (!made) return;
-  get().endPreview();
   get().preview('piece.add', { pieces: [made.piece] });
   set({
     measure: {
@@ -39,11 +41,12 @@ export function showDrop(maker: string, at: TablePoint): void {
 
 /** Puts a piece down. */
 export function dropPiece(maker: string, at: TablePoint): void {
-  const id = newId('piece');
+  const id = coming;
   const made = ghostPiece(maker, at, id);
   const state = get();
-  state.endPreview();
-  if (!made || !state.run('piece.add', { pieces: [made.piece] })) return;
+  if (!made) return state.endPreview();
+  if (!state.run('piece.add', { pieces: [made.piece] })) return;
+  coming = newId('piece');
   state.setTool({ kind: 'select' });
   state.select([{ entity: id, target: null }]);
 }

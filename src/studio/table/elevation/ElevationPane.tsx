@@ -165,8 +165,8 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
         if (d) {
           drag.current = null;
           const state = useStudio.getState();
-          state.endPreview();
           if (d.meant) state.run('patch.put', { patches: [d.meant] });
+          else state.endPreview();
           return;
         }
         const p = at(e);
