@@ -30,7 +30,7 @@ export type DisplayItem =
 export type Layer =
   'room' | 'piece' | 'wall' | 'opening' | 'column' | 'stair' | 'slab' | 'ground' | 'roof' | 'guide' | 'dimension' | 'label' | 'face' | 'patch';
 
-/** The marks of one thing. */
+/** The marks of one thing; the same object as long as the thing has not changed. */
 export interface MarkGroup {
   key: string;
   /** What is said of it where it is pointed at. */

@@ -23,7 +23,7 @@ function luminance(hex: string): number {
 }
 
 describe('the inks', () => {
-  it('are written alike by every writer', () => {
+  it('are what a file is written in, and nothing of it is marked', () => {
     const svg = displaySvg([fill('wall', 'cut'), { kind: 'line', points: square, closed: true, ink: 'thin', pen: 0.18, layer: 'wall' }], 100, 100);
     expect(svg).toContain(`fill="${INKS.cut}" stroke="${INKS.cut}"`);
     expect(svg).toContain(`fill="none" stroke="${INKS.thin}"`);

@@ -1,5 +1,5 @@
 import type { Mesh } from './mesh';
-import type { Vec3 } from './vec';
+import { cross3, dot3, sub3, type Vec3 } from './vec';
 import { edgeUses, triangleNormals, weld, WELD, type Welded } from './welding';
 
 /** A plane face of a mesh: its outline with holes, in the coordinates of the mesh. */
@@ -66,7 +66,7 @@ function findFaces(mesh: Welded): PlanarFace[] {
     const loops = loopsOf(mesh, ways, normal).map((ring) => ({ ring, area: signedArea(ring, normal) }));
     const outers = loops
       .filter((l) => l.area > WELD * WELD)
-      .map(({ ring, area }): PlanarFace => ({ normal, offset: dot(ring[0], normal), outer: ring, holes: [], area }));
+      .map(({ ring, area }): PlanarFace => ({ normal, offset: dot3(ring[0], normal), outer: ring, holes: [], area }));
     for (const { ring, area } of loops) {
       if (area > -WELD * WELD) continue;
       const owner = outers.length === 1 ? outers[0] : outers.find((f) => inside(ring[0], f.outer, normal));
@@ -78,8 +78,6 @@ function findFaces(mesh: Welded): PlanarFace[] {
   }
   return faces;
 }
-
-const dot = (a: Vec3, b: Vec3): number => a.x * b.x + a.y * b.y + a.z * b.z;
 
 /** Whether the corners of one triangle lie in the plane of another. */
 function withinPlane({ points, triangles }: Welded, normals: Float64Array, t: number, u: number): boolean {
@@ -107,8 +105,8 @@ function loopsOf({ points }: Welded, ways: Map<number, number[]>, normal: Vec3):
         chain.push(here);
         const turn = (to: number): number => {
           const [p, q, r] = [at(before), at(chain[chain.length - 1]), at(to)];
-          const [u, v] = [minus(q, p), minus(r, q)];
-          return Math.atan2(dot(cross(u, v), normal), dot(u, v));
+          const [u, v] = [sub3(q, p), sub3(r, q)];
+          return Math.atan2(dot3(cross3(u, v), normal), dot3(u, v));
         };
         const to = list.length === 1 ? list[0] : list.reduce((best, n) => (turn(n) > turn(best) ? n : best));
         list.splice(list.indexOf(to), 1);
@@ -119,25 +117,22 @@ function loopsOf({ points }: Welded, ways: Map<number, number[]>, normal: Vec3):
   return loops.filter((ring) => ring.length > 2);
 }
 
-const minus = (a: Vec3, b: Vec3): Vec3 => ({ x: a.x - b.x, y: a.y - b.y, z: a.z - b.z });
-const cross = (a: Vec3, b: Vec3): Vec3 => ({ x: a.y * b.z - a.z * b.y, y: a.z * b.x - a.x * b.z, z: a.x * b.y - a.y * b.x });
-
 /** A ring without the points that lie on the line between their neighbours. */
 function straightened(ring: readonly Vec3[]): Vec3[] {
   return ring.filter((q, i) => {
     const [p, r] = [ring[(i + ring.length - 1) % ring.length], ring[(i + 1) % ring.length]];
-    const [u, v] = [minus(q, p), minus(r, p)];
+    const [u, v] = [sub3(q, p), sub3(r, p)];
     const l = Math.hypot(v.x, v.y, v.z);
     if (l < WELD) return true;
-    const c = cross(u, v);
-    return Math.hypot(c.x, c.y, c.z) / l > WELD || dot(u, v) < 0 || dot(u, v) > l * l;
+    const c = cross3(u, v);
+    return Math.hypot(c.x, c.y, c.z) / l > WELD || dot3(u, v) < 0 || dot3(u, v) > l * l;
   });
 }
 
 /** Area of a ring in its plane, positive where it runs counter-clockwise about the normal (Newell). */
 function signedArea(ring: readonly Vec3[], normal: Vec3): number {
   let sum = 0;
-  ring.forEach((p, i) => (sum += dot(cross(minus(p, ring[0]), minus(ring[(i + 1) % ring.length], ring[0])), normal)));
+  ring.forEach((p, i) => (sum += dot3(cross3(sub3(p, ring[0]), sub3(ring[(i + 1) % ring.length], ring[0])), normal)));
   return sum / 2;
 }
 

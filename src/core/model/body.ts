@@ -17,17 +17,6 @@ export interface Pane {
   up: Vec3;
 }
 
-/** How a part opens: it is moved, not made again. */
-export interface Joint {
-  kind: 'hinge' | 'slide';
-  /** A point of the axis of a hinge, in the coordinates of the mesh. */
-  at: Vec3;
-  /** Direction of the axis, or of the slide; a hinge turns counter-clockwise about it. */
-  axis: Vec3;
-  /** From shut to open, radians or metres. */
-  range: number;
-}
-
 /** A part of a body: of one matter, with one address. */
 export interface Part {
   /** Stable over edits, and told apart by it among all bodies of one kind. */
@@ -53,7 +42,6 @@ export interface Part {
   lamp?: Lamp;
   /** Its glass, where daylight comes in through it. */
   panes?: readonly Pane[];
-  joint?: Joint;
   /** Equal meshes are one object. */
   mesh: Mesh;
   /** Where the mesh stands in its body: forty handles are one mesh. */
@@ -121,7 +109,6 @@ export interface PartInput {
   level?: string;
   lamp?: Lamp;
   panes?: readonly Pane[];
-  joint?: Joint;
 }
 
 /** A part with the thing it belongs to, before bodies are put together. */
@@ -165,7 +152,6 @@ export class Parts {
       ...(input.level ? { level: input.level } : {}),
       ...(input.lamp ? { lamp: input.lamp } : {}),
       ...(input.panes?.length ? { panes: input.panes } : {}),
-      ...(input.joint ? { joint: input.joint } : {}),
       mesh,
       at: input.at ?? HERE,
       counts: traitsOf(sort).counts,

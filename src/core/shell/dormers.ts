@@ -1,6 +1,6 @@
 import { between, extrude, hexahedron } from '../geometry/extrude';
 import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
-import type { Region, Ring } from '../geometry/region';
+import { rectangle, type Region, type Ring } from '../geometry/region';
 import { angleOf, type Vec2, type Vec3 } from '../geometry/vec';
 import { fromFrame, type DormerShape } from '../project/dormers';
 import type { Level } from '../project/schema';
@@ -198,10 +198,3 @@ export function deriveDormer(shape: DormerShape, level: Level): DerivedDormer {
     solids: [front, cheekMesh, roofMesh, framed, glass],
   };
 }
-
-const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [
-  { x: x0, y: y0 },
-  { x: x1, y: y0 },
-  { x: x1, y: y1 },
-  { x: x0, y: y1 },
-];

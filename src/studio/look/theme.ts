@@ -1,20 +1,21 @@
 'use client';
+import { INKS, MARKED } from '@/core/drawing/inks';
 import { createTheme } from '@mui/material/styles';
 
-/** The colours of the chrome: none of them has chroma but the accent and the measuring ink. */
+/** The colours of the chrome: none of them has chroma but the accent and the measuring ink. What drawings have too is theirs. */
 export const colours = {
   page: '#EDEDEB',
-  panel: '#F7F7F5',
+  panel: INKS.bare,
   strip: '#F1F1EF',
-  paper: '#FFFFFF',
+  paper: INKS.paper,
   hairline: '#D5D5D2',
   firm: '#C6C6C2',
-  ink: '#1D1E1D',
+  ink: INKS.line,
   second: '#5D5E5B',
-  third: '#6C6D6B',
-  damson: '#7A2E4D',
-  damsonTint: '#F3E9ED',
-  teal: '#0B6468',
+  third: MARKED.quiet,
+  damson: MARKED.chosen,
+  damsonTint: MARKED.chosenRoom,
+  teal: INKS.measure,
   tealTint: '#E4EFEF',
   rust: '#A0561B',
 } as const;

@@ -47,13 +47,10 @@ export interface PlanOptions {
   removed?: boolean;
 }
 
-/** The marks of one thing; the same object as long as the thing has not changed. */
-export type PlanGroup = MarkGroup;
-
-const groups = new WeakMap<object, { deps: readonly unknown[]; group: PlanGroup }>();
+const groups = new WeakMap<object, { deps: readonly unknown[]; group: MarkGroup }>();
 
 /** The group of a derived thing, drawn again only when what it depends on has changed. */
-function grouped(of: object, key: string, deps: readonly unknown[], draw: () => DisplayItem[]): PlanGroup {
+function grouped(of: object, key: string, deps: readonly unknown[], draw: () => DisplayItem[]): MarkGroup {
   const known = groups.get(of);
   if (known && known.deps.length === deps.length && known.deps.every((d, i) => d === deps[i])) return known.group;
   const group = { key, items: draw() };
@@ -72,11 +69,11 @@ export const drawPlan = (model: Model, levelId: string, options: PlanOptions = {
 };
 
 /** The same in groups, one a thing, on their sheets. */
-export function drawPlanSheets(model: Model, levelId: string, options: PlanOptions = { labels: true, dimensions: true }): Record<PlanSheet, PlanGroup[]> {
+export function drawPlanSheets(model: Model, levelId: string, options: PlanOptions = { labels: true, dimensions: true }): Record<PlanSheet, MarkGroup[]> {
   const level = model.shell.levels.find((l) => l.id === levelId);
   if (!level) return { under: [], walls: [], over: [] };
   const hidden = hiddenIn(model.shell.project);
-  const shown = (groups: PlanGroup[]): PlanGroup[] =>
+  const shown = (groups: MarkGroup[]): MarkGroup[] =>
     hidden.size ? groups.filter((g) => !g.items.some((item) => item.entity !== undefined && hidden.has(item.entity))) : groups;
   return {
     under: shown(underWalls(model, level, options)),
@@ -86,9 +83,9 @@ export function drawPlanSheets(model: Model, levelId: string, options: PlanOptio
 }
 
 /** The site, the level below, floors, stairs, pieces, and what has gone. */
-function underWalls(model: Model, level: DerivedLevel, options: PlanOptions): PlanGroup[] {
+function underWalls(model: Model, level: DerivedLevel, options: PlanOptions): MarkGroup[] {
   const { project } = model.shell;
-  const out: PlanGroup[] = [];
+  const out: MarkGroup[] = [];
   if (options.below) out.push(...belowGroups(model, level.id));
   // The site is drawn on the level that stands on it.
   if (levelsOf(project)[0]?.id === level.id || (level.level.elevation <= project.site.ground + 1 && level.level.elevation >= project.site.ground - 0.5))
@@ -111,9 +108,9 @@ function underWalls(model: Model, level: DerivedLevel, options: PlanOptions): Pl
 }
 
 /** What the walls are cut by or carry, what lies above the cut, guides, dimensions and labels. */
-function overWalls(model: Model, level: DerivedLevel, options: PlanOptions): PlanGroup[] {
+function overWalls(model: Model, level: DerivedLevel, options: PlanOptions): MarkGroup[] {
   const { project } = model.shell;
-  const out: PlanGroup[] = [];
+  const out: MarkGroup[] = [];
   for (const light of level.rooflights) out.push(grouped(light, `rooflight ${light.id}`, [], () => drawRooflight(light)));
   out.push(...kindGroups(model, level.id));
   for (const opening of level.openings) out.push(grouped(opening, `opening ${opening.id}`, [], () => drawOpening(opening)));
@@ -128,7 +125,7 @@ function overWalls(model: Model, level: DerivedLevel, options: PlanOptions): Pla
   return out;
 }
 
-const plainRoom = (room: DerivedRoom): PlanGroup =>
+const plainRoom = (room: DerivedRoom): MarkGroup =>
   grouped(room.region, `room ${room.id}`, [room.id], () => [
     { kind: 'fill', rings: [room.region.outer, ...room.region.holes], ink: 'room', entity: room.id, layer: 'room' },
   ]);
@@ -137,7 +134,7 @@ const plainRoom = (room: DerivedRoom): PlanGroup =>
 const STRIP = 0.07;
 
 /** A room with its finishes. */
-function finishedGroup(model: Model, level: DerivedLevel, room: DerivedRoom): PlanGroup {
+function finishedGroup(model: Model, level: DerivedLevel, room: DerivedRoom): MarkGroup {
   const faces = level.faces.filter((f) => f.room === room.id);
   const floor = faces.find((f) => f.kind === 'floor');
   if (!floor) return plainRoom(room);
@@ -169,7 +166,7 @@ function finishedGroup(model: Model, level: DerivedLevel, room: DerivedRoom): Pl
 }
 
 /** A patch on a floor, in the colour of its finish and with its units. */
-function patchGroup(model: Model, derived: DerivedPatch): PlanGroup {
+function patchGroup(model: Model, derived: DerivedPatch): MarkGroup {
   const { project } = model.shell;
   const { laid, placing } = patchPlacing(project, derived);
   return grouped(derived, `patch ${derived.patch.id}`, [laid, placing.origin.x, placing.origin.y, placing.angle], () => {
@@ -214,7 +211,7 @@ function drawPiece(piece: DerivedPiece): DisplayItem[] {
   ];
 }
 
-function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): PlanGroup {
+function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): MarkGroup {
   const { arrangement } = level.plan;
   const meeting = (arrangement.byLine.get(wall.id) ?? []).flatMap((p) =>
     [...arrangement.fans[p.from], ...arrangement.fans[p.to]].map((e) => arrangement.pieces[e.piece]!.line),
@@ -259,14 +256,14 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Pl
 }
 
 /** The things of kinds that are drawn for themselves: those of a level, or of the site (null). */
-const kindGroups = (model: Model, level: string | null): PlanGroup[] =>
+const kindGroups = (model: Model, level: string | null): MarkGroup[] =>
   model.things.flatMap(({ collection, level: own, derived }) => {
     const { plan } = modelKind(collection);
     return plan && own === level ? [grouped(derived, `${collection} ${(derived as { id?: string }).id ?? ''}`, [], () => plan(derived))] : [];
   });
 
 /** The outlines of the walls of the level below: what one draws over. */
-function belowGroups(model: Model, levelId: string): PlanGroup[] {
+function belowGroups(model: Model, levelId: string): MarkGroup[] {
   const below = levelBelow(model.project, levelId);
   const own = below && model.shell.levels.find((l) => l.id === below.id);
   return (own?.walls ?? []).map((wall) =>
@@ -308,8 +305,8 @@ function drawGuide(guide: Guide): DisplayItem[] {
 }
 
 /** Walls and openings to be removed, as dashed outlines. */
-function goneGroups(project: Project, level: Level): PlanGroup[] {
-  const out: PlanGroup[] = [];
+function goneGroups(project: Project, level: Level): MarkGroup[] {
+  const out: MarkGroup[] = [];
   for (const id in project.walls) {
     const wall = project.walls[id];
     if (wall.level !== level.id || standsIn(wall.status, 'after') || wall.kind === 'boundary') continue;
@@ -334,7 +331,7 @@ function goneGroups(project: Project, level: Level): PlanGroup[] {
   return out;
 }
 
-function labelGroup(room: DerivedRoom, level: Level, units: UnitSystem): PlanGroup {
+function labelGroup(room: DerivedRoom, level: Level, units: UnitSystem): MarkGroup {
   return grouped(room.room, `label ${room.id}`, [room.region, level, units], () => {
     const height = clearHeight(room.room, level);
     const lines: LabelLine[] = [

@@ -1,7 +1,7 @@
 import type { DerivedPatch, Face } from './dressed';
 import { joinMeshes, MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { boolean, totalArea } from '../../geometry/polygon';
-import type { Region, Ring } from '../../geometry/region';
+import { rectangle, type Region, type Ring } from '../../geometry/region';
 import { closedSection, sweep, type SweepStretch } from '../../geometry/sweep';
 import { cross3, sub3, unit3, type Vec2, type Vec3 } from '../../geometry/vec';
 import type { Finish, Panels, Patch, Profile } from '../../project/schema';
@@ -31,13 +31,6 @@ export function thicknessOf(finish: Finish): number {
       return 0.012;
   }
 }
-
-const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [
-  { x: x0, y: y0 },
-  { x: x1, y: y0 },
-  { x: x1, y: y1 },
-  { x: x0, y: y1 },
-];
 
 /** The outline of a patch in the coordinates of a face, before anything is taken off; null where it has none there. */
 export function patchOutline(patch: Patch, face: Face): Ring | null {

@@ -1,7 +1,7 @@
 import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
 import { MeshBuilder, type Matrix, type Mesh, multiply } from '../../geometry/mesh';
 import { boolean } from '../../geometry/polygon';
-import type { Region } from '../../geometry/region';
+import { rectangleRegion, type Region } from '../../geometry/region';
 import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
 import { architrave } from './architrave';
@@ -9,16 +9,6 @@ import { makeLeaf, type Leaf } from './leaf';
 import type { OpeningParts, OpeningSpace } from './space';
 import { foldsOf, JOINERY } from './sizes';
 import { glazing } from './glazing';
-
-const rect = (x0: number, z0: number, x1: number, z1: number): Region => ({
-  outer: [
-    { x: x0, y: z0 },
-    { x: x1, y: z0 },
-    { x: x1, y: z1 },
-    { x: x0, y: z1 },
-  ],
-  holes: [],
-});
 
 /** The way between the linings: what is left for the leaves. */
 interface Bay {
@@ -37,7 +27,7 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
   const w = width / 2;
   // The lining runs along jambs and head; the foot stays free.
   const inner = offsetRing(outline, lining);
-  const free = boolean('union', [{ outer: inner, holes: [] }], [rect(-w + lining, sill - 1, w - lining, sill + Math.min(lining * 2, height / 4))]);
+  const free = boolean('union', [{ outer: inner, holes: [] }], [rectangleRegion(-w + lining, sill - 1, w - lining, sill + Math.min(lining * 2, height / 4))]);
   const bare = opening.form === 'sectional' || opening.form === 'up-and-over' ? Math.min(half, 0.05) : half;
   into.frame.add(extrude(boolean('difference', [{ outer: outline, holes: [] }], free), -bare, bare));
   const way: Bay = { x0: -w + lining, x1: w - lining, z0: sill + threshold, z1: sill + height - lining };
@@ -53,7 +43,7 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
   if (fanlight > 0 && fanlight < height - 1) {
     const foot = way.z1 - fanlight;
     into.frame.box(way.x0, -half, foot - lining, way.x1, half, foot);
-    const region = boolean('intersection', [{ outer: inner, holes: [] }], [rect(way.x0, foot, way.x1, way.z1 + 1)]);
+    const region = boolean('intersection', [{ outer: inner, holes: [] }], [rectangleRegion(way.x0, foot, way.x1, way.z1 + 1)]);
     for (const r of region) glazing(r.outer, { ...lights, panes: { across: opening.panes.across, up: 1 } }, 0, inward, into);
     way.z1 = foot - lining;
   }
@@ -61,7 +51,7 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
     const light = sidelights[end];
     if (light <= 0) continue;
     const [x0, x1] = end === 'start' ? [way.x0, way.x0 + light] : [way.x1 - light, way.x1];
-    glazing(rect(x0, sill, x1, way.z1).outer, lights, 0, inward, into);
+    glazing(rectangleRegion(x0, sill, x1, way.z1).outer, lights, 0, inward, into);
     if (end === 'start') {
       into.frame.box(x1, -half, sill, x1 + lining, half, way.z1);
       way.x0 = x1 + lining;
@@ -123,7 +113,7 @@ function leaves(opening: Opening, thickness: number, way: Bay, arch: Region | nu
     const x0 = atStart ? way.x0 + play : way.x1 - play - width;
     const shape = straight
       ? undefined
-      : boolean('intersection', [{ outer: offsetRing(arch.outer, play), holes: [] }], [rect(x0, from, x0 + width, from + high)])[0];
+      : boolean('intersection', [{ outer: offsetRing(arch.outer, play), holes: [] }], [rectangleRegion(x0, from, x0 + width, from + high)])[0];
     const local = shape && {
       outer: (atStart ? shape.outer : [...shape.outer].reverse()).map((p) => ({ x: atStart ? p.x - x0 : x0 + width - p.x, y: p.y - from })),
       holes: [],

@@ -1,20 +1,10 @@
 import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
 import { IDENTITY, multiply, MeshBuilder, type Matrix } from '../../geometry/mesh';
 import { boolean } from '../../geometry/polygon';
-import type { Region, Ring } from '../../geometry/region';
+import { rectangleRegion, type Region, type Ring } from '../../geometry/region';
 import { lathe } from '../../geometry/shapes';
 import type { Opening } from '../../project/schema';
 import { JOINERY, lightsOf } from './sizes';
-
-const band = (x0: number, z0: number, x1: number, z1: number): Region => ({
-  outer: [
-    { x: x0, y: z0 },
-    { x: x1, y: z0 },
-    { x: x1, y: z1 },
-    { x: x0, y: z1 },
-  ],
-  holes: [],
-});
 
 const box = (regions: readonly Region[]): [number, number, number, number] => {
   const xs = regions.flatMap((r) => r.outer.map((p) => p.x));
@@ -50,12 +40,18 @@ export function glazing(outline: Ring, opening: Opening, middle: number, inward:
     const from = x0 + c * (step + post);
     if (post > 0 && c > 0)
       into.frame.add(
-        extrude(boolean('intersection', [{ outer: inner, holes: [] }], [band(from - post, z0, from, z1)]), middle - frame.depth / 2, middle + frame.depth / 2),
+        extrude(
+          boolean('intersection', [{ outer: inner, holes: [] }], [rectangleRegion(from - post, z0, from, z1)]),
+          middle - frame.depth / 2,
+          middle + frame.depth / 2,
+        ),
         carry,
       );
-    const column = boolean('intersection', [{ outer: inner, holes: [] }], [band(from, z0, from + step, z1)]);
+    const column = boolean('intersection', [{ outer: inner, holes: [] }], [rectangleRegion(from, z0, from + step, z1)]);
     const parts =
-      form === 'sash' ? [band(from, z0, from + step, half + sash / 2), band(from, half - sash / 2, from + step, z1)] : [band(from, z0, from + step, z1)];
+      form === 'sash'
+        ? [rectangleRegion(from, z0, from + step, half + sash / 2), rectangleRegion(from, half - sash / 2, from + step, z1)]
+        : [rectangleRegion(from, z0, from + step, z1)];
     parts.forEach((part, k) => {
       const light = boolean('intersection', column, [part]);
       if (!light.length) return;
@@ -74,8 +70,9 @@ export function glazing(outline: Ring, opening: Opening, middle: number, inward:
       const across = Math.max(1, form === 'glazed-wall' ? 1 : Math.round(panes.across / count));
       const up = Math.max(1, form === 'sash' ? Math.ceil(panes.up / 2) : panes.up);
       const bars: Region[] = [];
-      for (let i = 1; i < across; i++) bars.push(band(px0 + ((px1 - px0) * i) / across - bar / 2, pz0, px0 + ((px1 - px0) * i) / across + bar / 2, pz1));
-      for (let j = 1; j < up; j++) bars.push(band(px0, pz0 + ((pz1 - pz0) * j) / up - bar / 2, px1, pz0 + ((pz1 - pz0) * j) / up + bar / 2));
+      for (let i = 1; i < across; i++)
+        bars.push(rectangleRegion(px0 + ((px1 - px0) * i) / across - bar / 2, pz0, px0 + ((px1 - px0) * i) / across + bar / 2, pz1));
+      for (let j = 1; j < up; j++) bars.push(rectangleRegion(px0, pz0 + ((pz1 - pz0) * j) / up - bar / 2, px1, pz0 + ((pz1 - pz0) * j) / up + bar / 2));
       const at = multiply(carry, lightCarry(opening, c, k, { x0: lx0, z0: lz0, x1: lx1, z1: lz1 }, depth, inward));
       if (!fixed) into.frame.add(extrude(boolean('difference', shape, panel), depth - thin, depth + thin), at);
       if (bars.length) into.frame.add(extrude(boolean('intersection', panel, bars), depth - thin + 0.006, depth + thin - 0.006), at);

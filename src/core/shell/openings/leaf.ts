@@ -1,7 +1,7 @@
 import { extrude, offsetRing } from '../../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { boolean } from '../../geometry/polygon';
-import type { Region } from '../../geometry/region';
+import { rectangleRegion, type Region } from '../../geometry/region';
 import { lathe, roundedBox, tube } from '../../geometry/shapes';
 import type { Opening } from '../../project/schema';
 import { JOINERY } from './sizes';
@@ -20,32 +20,24 @@ export interface LeafShape {
   outline?: Region;
 }
 
-const rect = (x0: number, z0: number, x1: number, z1: number): Region => ({
-  outer: [
-    { x: x0, y: z0 },
-    { x: x1, y: z0 },
-    { x: x1, y: z1 },
-    { x: x0, y: z1 },
-  ],
-  holes: [],
-});
-
 /** A framed leaf with panels below and, where it is glazed, panes above. */
 export function makeLeaf({ width, height, outline }: LeafShape, opening: Pick<Opening, 'panels' | 'panes' | 'glazed' | 'handle'>, at = 1.0): Leaf {
   const { leaf: t, bar, pane } = JOINERY;
   const stile = Math.min(JOINERY.stile, width / 4);
   const rail = Math.min(JOINERY.rail, height / 6);
-  const whole = outline ?? rect(0, 0, width, height);
+  const whole = outline ?? rectangleRegion(0, 0, width, height);
   const body = new MeshBuilder();
   const glass = new MeshBuilder();
   // What lies within stiles, top rail and the higher foot rail.
   const field = outline
-    ? boolean('intersection', [{ outer: offsetRing(outline.outer, stile), holes: [] }], [rect(0, rail * 1.5, width, height)])
-    : [rect(stile, rail * 1.5, width - stile, height - rail)];
+    ? boolean('intersection', [{ outer: offsetRing(outline.outer, stile), holes: [] }], [rectangleRegion(0, rail * 1.5, width, height)])
+    : [rectangleRegion(stile, rail * 1.5, width - stile, height - rail)];
   const split = height - opening.glazed * height;
   const lock = opening.glazed > 0.02 && opening.glazed < 0.98 ? split : null;
-  const lower = lock === null && opening.glazed > 0.5 ? [] : boolean('intersection', field, [rect(0, 0, width, lock === null ? height : lock - rail / 2)]);
-  const upper = lock === null && opening.glazed <= 0.5 ? [] : boolean('intersection', field, [rect(0, lock === null ? 0 : lock + rail / 2, width, height)]);
+  const lower =
+    lock === null && opening.glazed > 0.5 ? [] : boolean('intersection', field, [rectangleRegion(0, 0, width, lock === null ? height : lock - rail / 2)]);
+  const upper =
+    lock === null && opening.glazed <= 0.5 ? [] : boolean('intersection', field, [rectangleRegion(0, lock === null ? 0 : lock + rail / 2, width, height)]);
   const cells = (regions: Region[], across: number, up: number, gap: number): Region[] => {
     if (!regions.length) return [];
     const xs = regions.flatMap((r) => r.outer.map((p) => p.x));
@@ -56,7 +48,9 @@ export function makeLeaf({ width, height, outline }: LeafShape, opening: Pick<Op
       for (let j = 0; j < up; j++) {
         const [w, h] = [(x1 - x0 - gap * (across - 1)) / across, (z1 - z0 - gap * (up - 1)) / up];
         if (w <= 0.01 || h <= 0.01) continue;
-        made.push(...boolean('intersection', regions, [rect(x0 + i * (w + gap), z0 + j * (h + gap), x0 + i * (w + gap) + w, z0 + j * (h + gap) + h)]));
+        made.push(
+          ...boolean('intersection', regions, [rectangleRegion(x0 + i * (w + gap), z0 + j * (h + gap), x0 + i * (w + gap) + w, z0 + j * (h + gap) + h)]),
+        );
       }
     return made;
   };

@@ -102,7 +102,8 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
       : null;
   // What is being drawn: its outline, and the points pressed.
   const line = (points: Vec2[], closed: boolean, pen: 0.35 | 0.5): DisplayItem => ({ kind: 'line', points, closed, ink: 'measure', pen, layer: 'guide' });
-  const dot = (p: Vec2, r: number): Vec2[] => Array.from({ length: 12 }, (_, i) => ({ x: p.x + r * Math.cos(i * 0.5236), y: p.y + r * Math.sin(i * 0.5236) }));
+  const dot = (p: Vec2, r: number): Vec2[] =>
+    Array.from({ length: 12 }, (_, i) => ({ x: p.x + r * Math.cos((i * Math.PI) / 6), y: p.y + r * Math.sin((i * Math.PI) / 6) }));
   const marks: DisplayItem[] = [
     ...(drawn.length > 1 ? [line(corner && kind === 'band' ? bandOf(faces, drawn) : drawn, corner !== null, 0.5)] : []),
     ...points.flatMap((p, i): DisplayItem[] => {
