@@ -4,6 +4,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import sqlite3 from 'sqlite3';
+import { FORMAT_VERSION } from '../src/core/project/schema';
 import { pack } from '../src/server/store/packing';
 import { Tally } from './tally';
 import { jsonOf, Target } from './target';
@@ -36,7 +37,7 @@ export async function old(port: number): Promise<Tally> {
       const answers = await Promise.all(Array.from({ length: 10 }, () => target.ask(`/api/projects/${elder}`)));
       const bodies = new Set(answers.map((a) => a.body.toString()));
       tally.hold(answers.every((a) => a.status === 200) && bodies.size === 1, `ten reads of an old project at once: ${answers.map((a) => a.status).join(' ')}`);
-      tally.hold(jsonOf<{ project: { version: number } }>(answers[0])?.project.version === 5, 'it is brought up to date');
+      tally.hold(jsonOf<{ project: { version: number } }>(answers[0])?.project.version === FORMAT_VERSION, 'it is brought up to date');
       const list = jsonOf<{ id: string; damaged: string | null }[]>(tally.count(await target.ask('/api/projects'), 'the list'));
       tally.hold(
         list?.find((p) => p.id === damaged)?.damaged?.startsWith('This project can’t be opened') === true,
