@@ -8,7 +8,8 @@ import { inPhase } from './phase';
 import type { Opening, Project } from './schema';
 import { faceAt, faceRegion, faceSides, planOf, roomsByFace, stateOf } from './topology';
 import { stationNear, wallEnds, wallPath } from './wall-line';
-import { carryPoint, carryThings, wallAngle, type Carry } from './walls';
+import { wallAngle } from './walls';
+import { carryPoint, carryThings, type Carry } from './thing-carry';
 
 export type RoomCarry = 'mirror-x' | 'mirror-y' | 'half-turn' | 'quarter-turn';
 

@@ -8,7 +8,8 @@ import { carryRoom } from '../room-carry';
 import { Id, Name, Opening, Point2, Roof, Room, Status, Wall, WallType, type Project } from '../schema';
 import { collectionsWithStatus } from '../kinds';
 import { stateOf } from '../topology';
-import { carryThings, joinTwo, keepFace, moveWalls, offsetWall, rebuildWall, recessWall, setWallLength, splitWall } from '../walls';
+import { joinTwo, keepFace, moveWalls, offsetWall, rebuildWall, recessWall, setWallLength, splitWall } from '../walls';
+import { carryThings } from '../thing-carry';
 import { wallEnds, wallExtents } from '../wall-line';
 
 import { define, editable, Keep, need, refuseTaken } from './define';
