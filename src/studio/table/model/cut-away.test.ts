@@ -120,4 +120,16 @@ describe('what is cut away in a house of two storeys', () => {
     expect(Math.max(...sides)).toBeGreaterThan(0);
     expect(gone(from({ x: 14, y: -10, z: 9 }, { level: lower }))).toHaveLength(0);
   });
+
+  it('what is hidden leaves no low wall behind', () => {
+    const eye = { x: -8, y: -8, z: 12 };
+    const looking = from(eye);
+    const cutWalls = [...model.shell.walls.keys()].filter((id) => cutAway(model, none, looking).stub(id, 'ground'));
+    expect(cutWalls.length).toBeGreaterThan(0);
+    const hidden = (...ids: string[]) => ({ ...model, project: { ...model.project, contents: { ...model.project.contents, hidden: ids } } });
+    const [first, second] = cutWalls;
+    expect([first, second].map((id) => cutAway(hidden(first), none, looking).stub(id, 'ground'))).toEqual([false, second !== undefined]);
+    expect(cutWalls.some((id) => cutAway(hidden('ground'), none, looking).stub(id, 'ground'))).toBe(false);
+    expect(cutWalls.some((id) => cutAway(model, none, from(eye, { look: { ...FIRST_LOOK, hidden: ['all/wall'] } })).stub(id, 'ground'))).toBe(false);
+  });
 });

@@ -103,6 +103,6 @@ export function cutAway(
       const wall = sort === 'top' ? project.walls[entity] : undefined;
       return !(wall && (wall.top.kind === 'ceiling' ? own !== null && covered.has(own) : wall.top.kind === 'roof' && !opened));
     },
-    stub: (wall, own) => walls.has(wall) && !higher.has(own),
+    stub: (wall, own) => walls.has(wall) && !higher.has(own) && ![wall, own, 'all/wall'].some((key) => gone.has(key)),
   };
 }
