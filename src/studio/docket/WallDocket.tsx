@@ -203,7 +203,12 @@ export function WallDocket({ id, target }: { id: string; target: Target | null }
         <Button size="small" onClick={tools.lineUp}>
           Its whole line
         </Button>
-        <Button size="small" onClick={() => useStudio.setState({ elevation: { wall: id, side: target?.kind === 'wall' ? target.side : 'left' } })}>
+        <Button
+          size="small"
+          onClick={() =>
+            useStudio.setState({ elevation: target?.kind === 'wall' ? { wall: id, side: target.side, room: target.room } : { wall: id, side: 'left' } })
+          }
+        >
           Elevation
         </Button>
       </Actions>

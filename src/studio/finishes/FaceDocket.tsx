@@ -63,7 +63,7 @@ export function FaceDocket({ target }: { target: OnRoom }) {
       ) : null}
       {target.kind === 'wall' ? (
         <Box sx={{ display: 'flex', gap: 0.5, mt: 1, flexWrap: 'wrap' }}>
-          <Button size="small" onClick={() => useStudio.setState({ elevation: { wall: target.wall, side: target.side } })}>
+          <Button size="small" onClick={() => useStudio.setState({ elevation: { wall: target.wall, side: target.side, room: target.room } })}>
             In elevation
           </Button>
           <Button

@@ -324,7 +324,7 @@ function Elevation() {
   const target = selection.at(-1)?.target;
   const own = target?.kind === 'wall' && walls[target.wall] ? target : null;
   return (
-    <Button size="small" disabled={!own} onClick={() => own && useStudio.setState({ elevation: { wall: own.wall, side: own.side } })}>
+    <Button size="small" disabled={!own} onClick={() => own && useStudio.setState({ elevation: { wall: own.wall, side: own.side, room: own.room } })}>
       Draw one in the wall’s elevation
     </Button>
   );

@@ -19,6 +19,7 @@ import {
   type WallTop,
 } from '@/core/project/schema';
 import type { DisplayItem } from '@/core/drawing/display';
+import type { Elevation } from '@/core/drawing/elevation/unroll';
 import type { Make } from '../tools/make';
 import { FIRST_LOOK, useLook } from '../views/views';
 import { Gesture } from './gesture';
@@ -107,7 +108,7 @@ export interface StudioState {
   /** Whether the plan shows the walls of the level below, faintly. */
   showBelow: boolean;
   /** The wall face shown in elevation in place of the plan. */
-  elevation: { wall: string; side: 'left' | 'right' } | null;
+  elevation: Elevation | null;
   /** How often the view of the model has come to rest; what depends on where things show looks again. */
   rests: number;
 

@@ -38,7 +38,7 @@ export function Table() {
   return (
     <Box ref={frame} sx={{ position: 'absolute', inset: 0, display: 'grid', gridTemplateColumns: columns }}>
       <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: '#fff' }}>
-        {elevation ? <ElevationPane wall={elevation.wall} side={elevation.side} /> : <PlanPane />}
+        {elevation ? <ElevationPane {...elevation} /> : <PlanPane />}
         <PaneHead>
           <Word
             on={!elevation}

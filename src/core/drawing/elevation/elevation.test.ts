@@ -6,11 +6,11 @@ import { deriveModel } from '../../model/derive';
 import type { Model } from '../../model/model';
 import { newOpening } from '../../project/opening-defaults';
 import type { Patch, Project } from '../../project/schema';
-import { edit, house } from '../../testing/drafting';
+import { draw, edit, house } from '../../testing/drafting';
 import { displayBounds, type DisplayItem, type MarkGroup } from '../display';
 import { displaySvg } from '../svg';
 import { drawElevation, laidOn, laying, unitsDrawn, type ElevationOptions } from './elevation';
-import { placedAt, unroll, type Placed } from './unroll';
+import { elevationFaces, placedAt, unroll, type Placed } from './unroll';
 
 /** 1 : 50. */
 const scale = 0.05;
@@ -128,6 +128,28 @@ describe('the walls of a room unrolled', () => {
     expect(window.kind === 'fill' && Math.abs(signedArea(window.rings[0]))).toBeCloseTo(1.2, 9);
     expect(made('niche', side)).toHaveLength(1);
     expect(made('niche', side === 'left' ? 'right' : 'left')).toHaveLength(0);
+  });
+
+  it('show what one room sees of a wall that passes two, alone or with the room’s other walls', () => {
+    const two = draw(room(), [
+      [2, 0],
+      [2, 3],
+    ]);
+    const model = deriveModel(two);
+    const [face, ...others] = model.shell.levels[0].faces.filter(
+      (f) => f.side && f.room !== null && model.shell.levels[0].faces.some((g) => g !== f && g.side?.wall === f.side!.wall && g.side.side === f.side!.side),
+    );
+    const other = others.find((f) => f.side!.wall === face.side!.wall)!;
+    const { wall, side } = face.side!;
+    for (const { room } of [face, other]) {
+      expect(elevationFaces(model, { wall, side, room }, false).map((p) => p.face.room)).toEqual([room]);
+      const round = elevationFaces(model, { wall, side, room }, true);
+      expect(round).toHaveLength(4);
+      expect(round.every((p) => p.face.room === room)).toBe(true);
+    }
+    expect(elevationFaces(model, { wall, side }, false)).toHaveLength(2);
+    expect(elevationFaces(model, { wall, side, room: 'gone' }, false)).toHaveLength(2);
+    expect(elevationFaces(model, { wall: 'gone', side }, true)).toEqual([]);
   });
 
   it('is written by the same writer as a plan, filling its frame', () => {

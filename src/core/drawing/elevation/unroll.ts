@@ -1,3 +1,5 @@
+import type { Model } from '../../model/model';
+import type { Side } from '../../project/schema';
 import type { DressedFace } from '../../shell/dress/dressed';
 import { wallsRound } from '../../shell/dress/faces';
 
@@ -24,6 +26,28 @@ export function unroll(faces: readonly DressedFace[], first: string): Placed[] {
     x += face.side!.length + GAP;
     return put;
   });
+}
+
+/** What an elevation looks at: one side of a wall; where a wall passes several rooms, what one of them sees of it. */
+export interface Elevation {
+  wall: string;
+  side: Side;
+  room?: string | null;
+}
+
+/**
+ * The faces of an elevation side by side.
+ *
+ * @param round all walls of the room instead of the one
+ */
+export function elevationFaces({ shell }: Pick<Model, 'shell'>, { wall, side, room }: Elevation, round: boolean): Placed[] {
+  const level = shell.levels.find((l) => l.walls.some((w) => w.id === wall));
+  const all = level?.faces.filter((f) => f.side?.wall === wall && f.side.side === side) ?? [];
+  // A room that is no longer beside it is not asked for any more.
+  const seen = room === undefined ? [] : all.filter((f) => f.room === room);
+  const own = seen.length ? seen : all;
+  const within = own[0]?.room ?? null;
+  return unroll(round && within !== null ? level!.faces.filter((f) => f.kind === 'wall' && f.room === within) : own, wall);
 }
 
 /** The face a place along the drawing lies on, or the nearest one. */

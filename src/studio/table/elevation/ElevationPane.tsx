@@ -3,9 +3,9 @@ import Box from '@mui/material/Box';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { DisplayItem } from '@/core/drawing/display';
 import { drawElevation, laidOn, laying, unitsDrawn } from '@/core/drawing/elevation/elevation';
-import { placedAt, unroll, type Placed } from '@/core/drawing/elevation/unroll';
+import { elevationFaces, placedAt, type Elevation } from '@/core/drawing/elevation/unroll';
 import { distance, type Vec2 } from '@/core/geometry/vec';
-import type { Patch, Side } from '@/core/project/schema';
+import type { Patch } from '@/core/project/schema';
 import { draggedHandle, movedPatch } from '@/core/shell/dress/patch-handles';
 import { formatLength, snapStep } from '@/core/units/length';
 import { colours } from '../../look/theme';
@@ -18,7 +18,7 @@ import { bandOf, KIND_WORDS, KINDS, placeOutline, type Kind } from './placing';
 const NONE: Set<string> = new Set();
 
 /** A wall, or all walls of its room unrolled side by side, upright and true to scale: openings, patches, how units are laid. */
-export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side }) {
+export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const model = useStudio((s) => s.model);
   const project = useStudio((s) => s.project);
   const selection = useStudio((s) => s.selection);
@@ -41,15 +41,9 @@ export function ElevationPane({ wall: wallId, side }: { wall: string; side: Side
   useEffect(() => {
     setPoints([]);
     setCorner(null);
-  }, [wallId, side, round]);
+  }, [wallId, side, room, round]);
 
-  const faces = useMemo((): Placed[] => {
-    const level = model.shell.levels.find((l) => l.walls.some((w) => w.id === wallId));
-    const own = level?.faces.filter((f) => f.side?.wall === wallId && f.side.side === side) ?? [];
-    const room = own[0]?.room ?? null;
-    const all = round && room ? (level?.faces.filter((f) => f.kind === 'wall' && f.room === room) ?? []) : own;
-    return unroll(all, wallId);
-  }, [model, wallId, side, round]);
+  const faces = useMemo(() => elevationFaces(model, { wall: wallId, side, room }, round), [model, wallId, side, room, round]);
   // The drawing fills its pane, with room for lengths and names below.
   const last = faces[faces.length - 1];
   const total = last ? last.x + last.face.side!.length : 1;
