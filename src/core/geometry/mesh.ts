@@ -42,26 +42,84 @@ export function multiply(a: Matrix, b: Matrix): Matrix {
   return out;
 }
 
-/** Collects vertices and triangles; faces are flat unless normals are given. */
+/** An array of numbers twice as long at least, with what stood in the old one. */
+const longer = <A extends Float32Array | Uint32Array>(old: A, room: number): A => {
+  const next = new (old.constructor as new (length: number) => A)(Math.max(room, old.length * 2));
+  next.set(old);
+  return next;
+};
+
+/** What a builder writes into while it builds. */
+interface Buffers {
+  positions: Float32Array;
+  normals: Float32Array;
+  uvs: Float32Array;
+  indices: Uint32Array;
+}
+
+/** Buffers of builders that have built: the next ones write into them, and none has to grow its own from nothing. */
+const spare: Buffers[] = [];
+const SPARE = 16;
+
+/** Collects vertices and triangles; faces are flat unless normals are given. Once built it holds nothing. */
 export class MeshBuilder {
-  private readonly p: number[] = [];
-  private readonly n: number[] = [];
-  private readonly t: number[] = [];
-  private readonly i: number[] = [];
+  private buffers: Buffers = spare.pop() ?? {
+    positions: new Float32Array(3 * 64),
+    normals: new Float32Array(3 * 64),
+    uvs: new Float32Array(2 * 64),
+    indices: new Uint32Array(3 * 32),
+  };
+  private vertices = 0;
+  private corners = 0;
 
   get empty(): boolean {
-    return this.i.length === 0;
+    return this.corners === 0;
+  }
+
+  /** Makes room for so many more vertices and corners of triangles. */
+  private reserve(vertices: number, corners: number): void {
+    const b = this.buffers;
+    const [v, c] = [this.vertices + vertices, this.corners + corners];
+    if (v * 3 > b.positions.length) {
+      b.positions = longer(b.positions, v * 3);
+      b.normals = longer(b.normals, v * 3);
+      b.uvs = longer(b.uvs, v * 2);
+    }
+    if (c > b.indices.length) b.indices = longer(b.indices, c);
+  }
+
+  /** Writes a vertex where room was made. */
+  private put(x: number, y: number, z: number, nx: number, ny: number, nz: number, u: number, v: number): void {
+    const { positions, normals, uvs } = this.buffers;
+    const k = this.vertices * 3;
+    positions[k] = x;
+    positions[k + 1] = y;
+    positions[k + 2] = z;
+    normals[k] = nx;
+    normals[k + 1] = ny;
+    normals[k + 2] = nz;
+    uvs[this.vertices * 2] = u;
+    uvs[this.vertices * 2 + 1] = v;
+    this.vertices++;
   }
 
   vertex(p: Vec3, n: Vec3, u: number, v: number): number {
-    this.p.push(p.x, p.y, p.z);
-    this.n.push(n.x, n.y, n.z);
-    this.t.push(u, v);
-    return this.p.length / 3 - 1;
+    return this.point(p.x, p.y, p.z, n.x, n.y, n.z, u, v);
+  }
+
+  /** A vertex in plain numbers: where it lies, its normal, its texture coordinates. */
+  point(x: number, y: number, z: number, nx: number, ny: number, nz: number, u: number, v: number): number {
+    this.reserve(1, 0);
+    this.put(x, y, z, nx, ny, nz, u, v);
+    return this.vertices - 1;
   }
 
   triangle(a: number, b: number, c: number): this {
-    this.i.push(a, b, c);
+    this.reserve(0, 3);
+    const { indices } = this.buffers;
+    indices[this.corners++] = a;
+    indices[this.corners++] = b;
+    indices[this.corners++] = c;
     return this;
   }
 
@@ -80,16 +138,14 @@ export class MeshBuilder {
     ny /= m;
     nz /= m;
     const [ux, uy, uz] = [ny * az - nz * ay, nz * ax - nx * az, nx * ay - ny * ax];
-    const first = this.p.length / 3;
+    const v = this.vertices;
+    this.reserve(4, 6);
     for (let i = 0; i < 4; i++) {
       const q = i === 0 ? a : i === 1 ? b : i === 2 ? c : d;
       const [rx, ry, rz] = [q.x - a.x, q.y - a.y, q.z - a.z];
-      this.p.push(q.x, q.y, q.z);
-      this.n.push(nx, ny, nz);
-      this.t.push(u0 + rx * ax + ry * ay + rz * az, v0 + rx * ux + ry * uy + rz * uz);
+      this.put(q.x, q.y, q.z, nx, ny, nz, u0 + rx * ax + ry * ay + rz * az, v0 + rx * ux + ry * uy + rz * uz);
     }
-    this.i.push(first, first + 1, first + 2, first, first + 2, first + 3);
-    return this;
+    return this.triangle(v, v + 1, v + 2).triangle(v, v + 2, v + 3);
   }
 
   /** A flat region carried into space; `flip` for regions seen from below. Texture coordinates are the plane ones unless others are given. */
@@ -118,34 +174,59 @@ export class MeshBuilder {
 
   /** Adds a mesh, carried by a matrix; normals go by its cofactors, so that they stay square to what is stretched. */
   add({ positions, normals, uvs, indices }: Mesh, m: Matrix = IDENTITY): this {
-    const base = this.p.length / 3;
+    const base = this.vertices;
+    this.reserve(positions.length / 3, indices.length);
     const turns = m[0] !== 1 || m[5] !== 1 || m[10] !== 1 || m[1] !== 0 || m[2] !== 0 || m[4] !== 0 || m[6] !== 0 || m[8] !== 0 || m[9] !== 0;
-    const c = turns ? cofactors(m) : null;
-    for (let k = 0; k < positions.length; k += 3) {
-      const [x, y, z] = [positions[k], positions[k + 1], positions[k + 2]];
-      const [nx, ny, nz] = [normals[k], normals[k + 1], normals[k + 2]];
-      if (!c) {
-        this.p.push(x + m[12], y + m[13], z + m[14]);
-        this.n.push(nx, ny, nz);
-        continue;
+    const moves = m[12] !== 0 || m[13] !== 0 || m[14] !== 0;
+    const { positions: P, normals: N, uvs: T, indices: I } = this.buffers;
+    let k = base * 3;
+    if (!turns) {
+      N.set(normals, k);
+      if (!moves) P.set(positions, k);
+      else
+        for (let j = 0; j < positions.length; j += 3, k += 3) {
+          P[k] = positions[j] + m[12];
+          P[k + 1] = positions[j + 1] + m[13];
+          P[k + 2] = positions[j + 2] + m[14];
+        }
+    } else {
+      const c = cofactors(m);
+      for (let j = 0; j < positions.length; j += 3, k += 3) {
+        const [x, y, z] = [positions[j], positions[j + 1], positions[j + 2]];
+        const [nx, ny, nz] = [normals[j], normals[j + 1], normals[j + 2]];
+        P[k] = m[0] * x + m[4] * y + m[8] * z + m[12];
+        P[k + 1] = m[1] * x + m[5] * y + m[9] * z + m[13];
+        P[k + 2] = m[2] * x + m[6] * y + m[10] * z + m[14];
+        const [tx, ty, tz] = [c[0] * nx + c[3] * ny + c[6] * nz, c[1] * nx + c[4] * ny + c[7] * nz, c[2] * nx + c[5] * ny + c[8] * nz];
+        const l = Math.sqrt(tx * tx + ty * ty + tz * tz) || 1;
+        N[k] = tx / l;
+        N[k + 1] = ty / l;
+        N[k + 2] = tz / l;
       }
-      this.p.push(m[0] * x + m[4] * y + m[8] * z + m[12], m[1] * x + m[5] * y + m[9] * z + m[13], m[2] * x + m[6] * y + m[10] * z + m[14]);
-      const [tx, ty, tz] = [c[0] * nx + c[3] * ny + c[6] * nz, c[1] * nx + c[4] * ny + c[7] * nz, c[2] * nx + c[5] * ny + c[8] * nz];
-      const l = Math.sqrt(tx * tx + ty * ty + tz * tz) || 1;
-      this.n.push(tx / l, ty / l, tz / l);
     }
-    for (let k = 0; k < uvs.length; k++) this.t.push(uvs[k]);
-    for (let k = 0; k < indices.length; k++) this.i.push(base + indices[k]);
+    T.set(uvs, base * 2);
+    for (let j = 0; j < indices.length; j++) I[this.corners + j] = base + indices[j];
+    this.vertices += positions.length / 3;
+    this.corners += indices.length;
     return this;
   }
 
+  /** What was collected, as a mesh of its own; the builder is empty after it. */
   build(): Mesh {
-    return {
-      positions: new Float32Array(this.p),
-      normals: new Float32Array(this.n),
-      uvs: new Float32Array(this.t),
-      indices: new Uint32Array(this.i),
+    const { positions, normals, uvs, indices } = this.buffers;
+    const mesh = {
+      positions: positions.slice(0, this.vertices * 3),
+      normals: normals.slice(0, this.vertices * 3),
+      uvs: uvs.slice(0, this.vertices * 2),
+      indices: indices.slice(0, this.corners),
     };
+    if (spare.length < SPARE) {
+      spare.push(this.buffers);
+      this.buffers = { positions: positions.subarray(0, 0), normals: normals.subarray(0, 0), uvs: uvs.subarray(0, 0), indices: indices.subarray(0, 0) };
+    }
+    this.vertices = 0;
+    this.corners = 0;
+    return mesh;
   }
 }
 

@@ -18,50 +18,64 @@ interface RoundedBoxOptions {
  */
 export function roundedBox(min: Vec3, max: Vec3, { radius, steps = 2, bulge = 0 }: RoundedBoxOptions): Mesh {
   const builder = new MeshBuilder();
-  const half = { x: (max.x - min.x) / 2, y: (max.y - min.y) / 2, z: (max.z - min.z) / 2 };
-  const centre = { x: (max.x + min.x) / 2, y: (max.y + min.y) / 2, z: (max.z + min.z) / 2 };
-  const r = Math.max(1e-4, Math.min(radius, half.x * 0.999, half.y * 0.999, half.z * 0.999));
-  const stops = (h: number): number[] => {
+  const half = [(max.x - min.x) / 2, (max.y - min.y) / 2, (max.z - min.z) / 2];
+  const centre = [(max.x + min.x) / 2, (max.y + min.y) / 2, (max.z + min.z) / 2];
+  const r = Math.max(1e-4, Math.min(radius, half[0] * 0.999, half[1] * 0.999, half[2] * 0.999));
+  // Where the grid of a face is cut along each axis: the rounded edges and, for cushions, the middle.
+  const stops = half.map((h) => {
     const edge: number[] = [];
     for (let k = 0; k <= steps; k++) edge.push(h - r + r * Math.tan((k / steps) * (Math.PI / 4)));
     const middle = bulge ? [-0.6, -0.2, 0.2, 0.6].map((t) => t * (h - r)) : [];
     return [...edge.map((e) => -e).reverse(), ...middle, ...edge];
-  };
-  const clamp = (v: number, h: number): number => Math.max(-(h - r), Math.min(h - r, v));
-  const axes = ['x', 'y', 'z'] as const;
-  axes.forEach((w, k) => {
-    const u = axes[(k + 1) % 3];
-    const v = axes[(k + 2) % 3];
+  });
+  // A point's coordinates and normal, by axis; shared by all points, for thousands of boxes stand in a furnished room.
+  const [p, n] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
+  for (let w = 0; w < 3; w++) {
+    const [u, v] = [(w + 1) % 3, (w + 2) % 3];
+    const [us, vs] = [stops[u], stops[v]];
     for (const sign of [-1, 1]) {
-      const us = stops(half[u]);
-      const vs = stops(half[v]);
-      const grid = us.map((a) =>
-        vs.map((b) => {
-          const p = { x: 0, y: 0, z: 0 };
+      let first = 0;
+      for (let i = 0; i < us.length; i++)
+        for (let j = 0; j < vs.length; j++) {
+          const [a, b] = [us[i], vs[j]];
           p[w] = sign * half[w];
           p[u] = a;
           p[v] = b;
-          const inner = { x: clamp(p.x, half.x), y: clamp(p.y, half.y), z: clamp(p.z, half.z) };
-          const n = unit3(sub3(p, inner));
-          const swell = bulge * (1 - (a / half[u]) ** 2) * (1 - (b / half[v]) ** 2);
-          const q = add3(add3(inner, scale3(n, r)), centre);
-          q[w] += sign * swell;
-          const tilt = { ...n };
-          if (bulge) {
-            tilt[u] += (2 * swell * a) / (half[u] ** 2 - a * a + 1e-3);
-            tilt[v] += (2 * swell * b) / (half[v] ** 2 - b * b + 1e-3);
+          let length = 0;
+          for (let k = 0; k < 3; k++) {
+            const inside = Math.max(r - half[k], Math.min(half[k] - r, p[k]));
+            n[k] = p[k] - inside;
+            p[k] = inside;
+            length += n[k] * n[k];
           }
-          return builder.vertex(q, unit3(tilt), q[u], q[v]);
-        }),
-      );
-      for (let a = 0; a + 1 < us.length; a++)
-        for (let b = 0; b + 1 < vs.length; b++) {
-          const [p, q, s, t] = [grid[a][b], grid[a + 1][b], grid[a + 1][b + 1], grid[a][b + 1]];
-          if (sign > 0) builder.triangle(p, q, s).triangle(p, s, t);
-          else builder.triangle(p, s, q).triangle(p, t, s);
+          length = Math.sqrt(length);
+          const swell = bulge && bulge * (1 - (a / half[u]) ** 2) * (1 - (b / half[v]) ** 2);
+          for (let k = 0; k < 3; k++) {
+            n[k] /= length;
+            p[k] += n[k] * r + centre[k];
+          }
+          p[w] += sign * swell;
+          if (bulge) {
+            n[u] += (2 * swell * a) / (half[u] ** 2 - a * a + 1e-3);
+            n[v] += (2 * swell * b) / (half[v] ** 2 - b * b + 1e-3);
+            const l = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
+            for (let k = 0; k < 3; k++) n[k] /= l;
+          }
+          const at = builder.point(p[0], p[1], p[2], n[0], n[1], n[2], p[u], p[v]);
+          if (i === 0 && j === 0) first = at;
+        }
+      for (let i = 0; i + 1 < us.length; i++)
+        for (let j = 0; j + 1 < vs.length; j++) {
+          const low = first + i * vs.length + j;
+          const [q, s, t] = [low + vs.length, low + vs.length + 1, low + 1];
+          if (sign > 0) builder.triangle(low, q, s).triangle(low, s, t);
+          else builder.triangle(low, s, q).triangle(low, t, s);
         }
     }
-  });
+  }
   return builder.build();
 }
 
