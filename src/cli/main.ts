@@ -17,7 +17,7 @@ import { withScheme } from '@/core/project/choices';
 import { Tracer } from '@/core/render/tracer';
 import { scheduleLists } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
-import { pixelsOf } from '@/server/jobs/pictures';
+import { encodePng, pixelsOf } from '@/server/jobs/pictures';
 import { readProjectFile } from '@/server/jobs/project-file';
 
 const listNames = Object.keys(scheduleLists());
@@ -112,7 +112,9 @@ program
   .argument('<file>')
   .requiredOption('--to <format>', 'glb', oneOf('glb'))
   .requiredOption('--out <file>')
-  .action(async (file: string, { out: target }: { out: string }) => save(target, await writeGlb(deriveModel((await open(file)).project))));
+  .action(async (file: string, { out: target }: { out: string }) =>
+    save(target, await writeGlb(deriveModel((await open(file)).project), { encode: encodePng })),
+  );
 
 program
   .command('render')

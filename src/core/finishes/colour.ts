@@ -5,12 +5,17 @@ export type Rgb = readonly [number, number, number];
 export const toLinear = (c: number): number => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
 export const fromLinear = (c: number): number => (c <= 0.0031308 ? 12.92 * c : 1.055 * c ** (1 / 2.4) - 0.055);
 
-const ENCODED = Uint8Array.from({ length: 8193 }, (_, i) => Math.round(fromLinear(i / 8192) * 255));
+/** Where the 8-bit value changes to the next: half-way between two values, linear. */
+const STEPS = Float64Array.from({ length: 256 }, (_, i) => (i < 255 ? toLinear((i + 0.5) / 255) : Infinity));
 
-/** The nearest 8-bit sRGB value of a linear component in 0…1, from a table fine enough for every step. */
+/** The value at the lower end of each 4096th part of 0…1: the one sought is that or one of the next few. */
+const FIRST = Uint8Array.from({ length: 4097 }, (_, i) => Math.round(fromLinear(i / 4096) * 255));
+
+/** The nearest 8-bit sRGB value of a linear component in 0…1. */
 export function encode8(c: number): number {
-  // Near black the curve is straight and steep: the table would be too coarse there.
-  return c < 0.0625 ? Math.round(fromLinear(c) * 255) : ENCODED[Math.round(c * 8192)];
+  let value = FIRST[(c * 4096) | 0];
+  while (c >= STEPS[value]) value++;
+  return value;
 }
 
 /** Linear components of `#rrggbb`. */

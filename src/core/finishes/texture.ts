@@ -90,10 +90,12 @@ function sheet(field: Field, finish: Finish, matter: Matter, base: Rgb, window: 
   const { width, height, linear, relief, rough } = field;
   const { size } = finish;
   field.cover.fill(1);
-  for (let j = 0; j < height; j++)
+  const xs = Float64Array.from({ length: width }, (_, i) => mod(window.x + ((i + 0.5) / width) * window.width, size.width));
+  for (let j = 0; j < height; j++) {
+    const y = mod(window.y + ((j + 0.5) / height) * window.height, size.height);
     for (let i = 0; i < width; i++) {
       const k = j * width + i;
-      const spot = matter(mod(window.x + ((i + 0.5) / width) * window.width, size.width), mod(window.y + ((j + 0.5) / height) * window.height, size.height), 0);
+      const spot = matter(xs[i], y, 0);
       const c = spot.colour ?? base;
       linear[k * 3] = c[0] * spot.shade;
       linear[k * 3 + 1] = c[1] * spot.shade;
@@ -101,6 +103,7 @@ function sheet(field: Field, finish: Finish, matter: Matter, base: Rgb, window: 
       relief[k] = spot.height;
       rough[k] = spot.rough ?? 1;
     }
+  }
 }
 
 /**
@@ -173,19 +176,48 @@ function laid(field: Field, finish: Finish, matter: Matter, base: Rgb, window: W
   });
 }
 
-/** Factors that bring the mean of the matter to a colour; what is clipped at white is made up for. */
-function gainsOf({ linear, cover }: Field, base: Rgb): number[] {
-  let count = 0;
-  const mean = [0, 0, 0];
-  for (let k = 0; k < cover.length; k++) {
-    count += cover[k];
-    for (let c = 0; c < 3; c++) mean[c] += Math.max(0, linear[k * 3 + c]);
+/** Sum over all pixels of the linear colour times a factor a channel, no more than covers the pixel. */
+function sumOf({ linear, cover }: Field, [r, g, b]: readonly number[]): [number, number, number] {
+  let [sr, sg, sb] = [0, 0, 0];
+  for (let k = 0, j = 0; k < cover.length; k++, j += 3) {
+    const most = cover[k];
+    const [x, y, z] = [linear[j] * r, linear[j + 1] * g, linear[j + 2] * b];
+    if (x > 0) sr += x < most ? x : most;
+    if (y > 0) sg += y < most ? y : most;
+    if (z > 0) sb += z < most ? z : most;
   }
-  let gain = base.map((b, c) => (mean[c] > 0 ? (b * count) / mean[c] : 1));
+  return [sr, sg, sb];
+}
+
+/** Factors that bring the mean of the matter to a colour; what is clipped at white is made up for. */
+function gainsOf(field: Field, base: Rgb): number[] {
+  const { linear, cover } = field;
+  let count = 0;
+  let [r, g, b] = [0, 0, 0];
+  // The brightest matter of each channel, where it fills its pixel.
+  let [br, bg, bb] = [0, 0, 0];
+  for (let k = 0, j = 0; k < cover.length; k++, j += 3) {
+    const share = cover[k];
+    if (share === 0) continue;
+    count += share;
+    const [x, y, z] = [linear[j], linear[j + 1], linear[j + 2]];
+    if (x > 0) r += x;
+    if (y > 0) g += y;
+    if (z > 0) b += z;
+    if (x > br * share) br = x / share;
+    if (y > bg * share) bg = y / share;
+    if (z > bb * share) bb = z / share;
+  }
+  const [mean, brightest] = [
+    [r, g, b],
+    [br, bg, bb],
+  ];
+  let gain = base.map((colour, c) => (mean[c] > 0 ? (colour * count) / mean[c] : 1));
+  // Where nothing is clipped the mean is right at once.
+  if (gain.every((own, c) => own * brightest[c] <= 1)) return gain;
   for (let pass = 0; pass < 3; pass++) {
-    const sum = [0, 0, 0];
-    for (let k = 0; k < cover.length; k++) for (let c = 0; c < 3; c++) sum[c] += Math.min(cover[k], Math.max(0, linear[k * 3 + c]) * gain[c]);
-    gain = gain.map((g, c) => (sum[c] > 0 ? (g * base[c] * count) / sum[c] : g));
+    const sum = sumOf(field, gain);
+    gain = gain.map((own, c) => (sum[c] > 0 ? (own * base[c] * count) / sum[c] : own));
   }
   return gain;
 }
@@ -221,15 +253,21 @@ function wholeGains(finish: Finish, seed: number, image?: ImagePixels): number[]
 function finished(field: Field, finish: Finish, gain: readonly number[], seed: number, size: { width: number; height: number }): Texture {
   const { width, height } = field;
   const count = width * height;
-  const joints = finish.laying && hexToLinear(finish.laying.joints);
+  const { linear, cover } = field;
+  const [jr, jg, jb] = finish.laying ? hexToLinear(finish.laying.joints) : [0, 0, 0];
+  const [gr, gg, gb] = gain;
   const colour = new Uint8Array(count * 4);
+  // Written out by channel: this is gone through for every pixel of every texture.
+  const mixed = (matter: number, most: number, joint: number): number => {
+    const v = (matter > 0 ? (matter < most ? matter : most) : 0) + joint;
+    return encode8(v < 1 ? v : 1);
+  };
   for (let k = 0; k < count; k++) {
-    const joint = 1 - field.cover[k];
-    const sand = joint > 0 ? joint * (1 + 0.2 * (hash(k, 5, seed) - 0.5)) : 0;
-    for (let c = 0; c < 3; c++) {
-      const matter = Math.min(field.cover[k], Math.max(0, field.linear[k * 3 + c]) * gain[c]);
-      colour[k * 4 + c] = encode8(Math.min(1, matter + (joints ? joints[c] * sand : 0)));
-    }
+    const most = cover[k];
+    const sand = most < 1 ? (1 - most) * (1 + 0.2 * (hash(k, 5, seed) - 0.5)) : 0;
+    colour[k * 4] = mixed(linear[k * 3] * gr, most, jr * sand);
+    colour[k * 4 + 1] = mixed(linear[k * 3 + 1] * gg, most, jg * sand);
+    colour[k * 4 + 2] = mixed(linear[k * 3 + 2] * gb, most, jb * sand);
     colour[k * 4 + 3] = 255;
   }
   let [low, high] = [Infinity, -Infinity];

@@ -13,7 +13,7 @@ import { DomainError } from '@/core/project/errors';
 import type { Board, Project } from '@/core/project/schema';
 import { keptFile } from '../store/files';
 import { boardFonts } from './fonts';
-import { pixelsOf } from './pictures';
+import { encodePng, pixelsOf } from './pictures';
 
 /** Told how far an export has come, 0 to 1, and what it is at. */
 export type Tell = (share: number, at: string) => void;
@@ -29,7 +29,7 @@ export async function exportGlb(project: Project, folder: string, tell = quiet):
   tell(0, 'Working out the model');
   await bringImages(project, folder);
   const model = deriveModel(project);
-  return writeGlb(model, (share) => tell(0.15 + 0.85 * share, 'Writing surfaces and textures'));
+  return writeGlb(model, { encode: encodePng, tell: (share) => tell(0.15 + 0.85 * share, 'Writing surfaces and textures') });
 }
 
 /** Dots an inch that pictures have on paper; finer ones are made as fine as this. */

@@ -103,3 +103,11 @@ export async function pixelsOf(file: string | Buffer): Promise<{ width: number; 
   const { data, info } = await sharp(file, READ).toColourspace('srgb').ensureAlpha().raw().toBuffer({ resolveWithObject: true });
   return { width: info.width, height: info.height, data: new Uint8Array(data) };
 }
+
+/** RGBA pixels, 8 bits, as PNG; the alpha channel is left out where it says nothing. It is written beside the caller's own work. */
+export const encodePng = async (pixels: Uint8Array, width: number, height: number): Promise<Uint8Array> => {
+  let clear = false;
+  for (let k = 3; k < pixels.length && !clear; k += 4) clear = pixels[k] < 255;
+  const picture = sharp(Buffer.from(pixels.buffer, pixels.byteOffset, pixels.length), { raw: { width, height, channels: 4 } });
+  return new Uint8Array(await (clear ? picture : picture.removeAlpha()).png({ compressionLevel: 6 }).toBuffer());
+};
