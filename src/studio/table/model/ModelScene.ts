@@ -1,60 +1,35 @@
-import type { Target } from '@/core/project/targets';
 import * as THREE from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import { acceleratedRaycast, computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
-import { placesOf, type Body, type Part } from '@/core/model/body';
 import type { Model } from '@/core/model/model';
-import { traitsOf, type Sort } from '@/core/model/sorts';
 import { finishById } from '@/core/finishes/library';
-import type { Matrix, Mesh } from '@/core/geometry/mesh';
 import type { Vec2, Vec3 } from '@/core/geometry/vec';
-import type { Finish, Look, Project } from '@/core/project/schema';
+import type { Look, Project } from '@/core/project/schema';
 import { exposureScale } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
 import { BARE } from '@/core/project/kinds/first-finishes';
 import type { DerivedWall } from '@/core/shell/wall-types';
 import type { Spot } from '../../store/studio';
 import { FIRST_LOOK } from '../../views/views';
-import { edgesOf } from './edges';
-import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking, type Seen } from './cut-away';
+import { DrawnParts } from './drawn';
+import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from './cut-away';
 import { Lighting } from './Lighting';
 import { Camera, STANDPOINTS, type Standpoint } from './camera';
-import { Geometries, geometryOf } from './geometries';
+import { geometryOf } from './geometries';
 import { Materials } from './materials';
-
-THREE.Mesh.prototype.raycast = acceleratedRaycast;
-THREE.BufferGeometry.prototype.computeBoundsTree = computeBoundsTree;
-THREE.BufferGeometry.prototype.disposeBoundsTree = disposeBoundsTree;
+import { floorPoint, frameOf, pickFrom, sightAt, type Frame, type Sight } from './picking';
 
 /** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
 export const EV = { outside: 14.35, inside: 8.5 } as const;
 
 const DAMSON = 0x7a2e4d;
 
-interface Entry {
-  object: THREE.Mesh;
-  source: Mesh;
-  finish: Finish;
-  matrix: Matrix;
-  /** How it is shown. */
-  way: string;
-  /** Round it, in the world; null until somebody asks. */
-  box: THREE.Box3 | null;
-}
+/** What has not changed for so long is drawn together, ms. */
+const STILL = 400;
 
 export interface EyeState {
   eye: Vec3;
   target: Vec3;
   fov: number;
-}
-
-/** The box round an entry in the world; worked out once for where it stands. */
-function boxOf(entry: Entry): THREE.Box3 {
-  if (!entry.box) {
-    entry.object.geometry.computeBoundingBox();
-    entry.box = entry.object.geometry.boundingBox!.clone().applyMatrix4(entry.object.matrix);
-  }
-  return entry.box;
 }
 
 /** The 3D view of a model: keeps three.js objects in step with derived surfaces and draws only when something changed. */
@@ -64,10 +39,8 @@ export class ModelScene {
   private readonly eyeCamera = new Camera(() => this.controls.target);
   private readonly camera = this.eyeCamera.perspective;
   readonly controls: OrbitControls;
-  private readonly entries = new Map<string, Entry>();
-  private readonly geometries = new Geometries();
   private readonly materials = new Materials(() => this.draw());
-  private readonly lineMaterial = new THREE.LineBasicMaterial({ color: 0x1d1c1b, toneMapped: false });
+  private readonly parts = new DrawnParts(this.scene, this.materials);
   private readonly overlay = new THREE.Group();
   private readonly ghost = new THREE.Group();
   private readonly lighting: Lighting;
@@ -77,6 +50,7 @@ export class ModelScene {
   private coverings: Coverings = { hosts: new Map(), flush: new Set() };
   private site: Project['site'] | null = null;
   private frame = 0;
+  private resting: ReturnType<typeof setTimeout> | undefined;
   private highlightMaterial = new THREE.MeshBasicMaterial({
     color: DAMSON,
     transparent: true,
@@ -132,7 +106,8 @@ export class ModelScene {
 
   dispose(): void {
     cancelAnimationFrame(this.frame);
-    for (const { source } of this.entries.values()) this.geometries.give(source);
+    clearTimeout(this.resting);
+    this.parts.dispose();
     for (const stub of [...this.stubs.children]) this.dropStub(stub);
     this.controls.dispose();
     this.renderer.dispose();
@@ -152,6 +127,9 @@ export class ModelScene {
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
       this.renderer.render(this.scene, this.eyeCamera.view);
+      // What was drawn, for whoever measures or waits: calls, triangles, bytes of geometry.
+      const { calls, triangles } = this.renderer.info.render;
+      if (this.model) this.canvas.dataset.drawn = `${calls} ${triangles} ${this.parts.bytes}`;
     });
   }
 
@@ -181,74 +159,12 @@ export class ModelScene {
     }
   }
 
-  /** The edges of a surface as lines, where it is shown so. */
-  private drawLines(object: THREE.Mesh, mesh: Mesh, sort: Sort): void {
-    const known = object.children.find((c) => c instanceof THREE.LineSegments) as THREE.LineSegments | undefined;
-    // What is shown again later goes back onto the graphics card by itself.
-    known?.geometry.dispose();
-    if (known) object.remove(known);
-    if (this.look.mode !== 'lines' || sort === 'backdrop' || mesh.indices.length > 60000) return;
-    const lines = new THREE.LineSegments(edgesOf(mesh), this.lineMaterial);
-    lines.raycast = () => undefined;
-    object.add(lines);
-  }
-
-  /** What a section plane cuts open shows its inside in one tone. */
-  private fillCut(object: THREE.Mesh, sort: Sort): void {
-    const known = object.children.find((c) => c.userData.fill);
-    if (known) object.remove(known);
-    if (!this.look.section || !traitsOf(sort).solid) return;
-    const fill = new THREE.Mesh(object.geometry, this.materials.cut());
-    fill.userData.fill = true;
-    fill.raycast = () => undefined;
-    object.add(fill);
-  }
-
   setModel(model: Model): void {
-    const seen = new Set<string>();
-    const through = new Set(this.look.through);
-    const put = (key: string, body: Body, part: Part, matrix: Matrix): void => {
-      const { mesh, laid: finish, sort, target } = part;
-      const lit = part.lamp?.on ? part.lamp.kelvin : null;
-      seen.add(key);
-      const entry = this.entries.get(key);
-      const clear = through.has(body.id) || through.has(`all/${sort}`);
-      const way = `${this.look.mode} ${clear} ${this.look.section !== null} ${lit}`;
-      if (entry && entry.source === mesh && entry.finish === finish && entry.matrix === matrix && entry.way === way) {
-        entry.object.userData.target = target;
-        return;
-      }
-      const object = entry?.object ?? new THREE.Mesh();
-      if (entry?.source !== mesh) {
-        object.geometry = this.geometries.take(mesh);
-        if (entry) this.geometries.give(entry.source);
-      }
-      object.material = this.materials.of(finish, sort, this.look.mode, clear, lit);
-      this.drawLines(object, mesh, sort);
-      this.fillCut(object, sort);
-      object.matrixAutoUpdate = false;
-      object.matrix.fromArray(matrix as number[]);
-      object.matrixWorldNeedsUpdate = true;
-      object.castShadow =
-        !traitsOf(sort).shadeless && finish.transmission === 0 && lit === null && !clear && this.look.mode !== 'translucent' && this.look.mode !== 'lines';
-      object.receiveShadow = lit === null && this.look.mode !== 'lines';
-      object.userData = { entity: body.id, target, sort, level: part.level ?? body.level, host: part.host } satisfies Seen & { target: Target | null };
-      if (!entry) this.scene.add(object);
-      this.entries.set(key, { object, source: mesh, finish, matrix, way, box: null });
-    };
     const site = Object.keys(model.shell.project.grounds).length > 0 || model.project.site.background !== 'none';
-    for (const body of model.bodies) {
-      if (body.kind === 'site' && !site) continue;
-      for (const part of body.parts) placesOf(body, part).forEach((matrix, i) => put(`${body.kind} ${part.key} ${i}`, body, part, matrix));
-    }
+    const first = this.parts.size === 0;
+    this.parts.show(model, this.look, site);
     this.ground.visible = !site;
     this.ground.position.z = model.project.site.ground;
-    for (const [key, entry] of this.entries)
-      if (!seen.has(key)) {
-        this.scene.remove(entry.object);
-        this.geometries.give(entry.source);
-        this.entries.delete(key);
-      }
     const siteChanged = this.site !== model.project.site;
     this.model = model;
     if (siteChanged) {
@@ -260,10 +176,21 @@ export class ModelScene {
     this.makeStubs();
     this.lighting.setLids(model);
     this.cut();
+    if (first) this.parts.rest();
+    else this.restSoon();
     this.light();
     this.highlight();
     this.renderer.shadowMap.needsUpdate = true;
     this.draw();
+  }
+
+  /** What has changed is drawn together with the rest once nothing changes any more. */
+  private restSoon(): void {
+    clearTimeout(this.resting);
+    this.resting = setTimeout(() => {
+      this.parts.rest();
+      this.draw();
+    }, STILL);
   }
 
   private bounds(): THREE.Box3 {
@@ -296,13 +223,8 @@ export class ModelScene {
   private light(): void {
     const { inside } = this;
     this.renderer.toneMappingExposure = exposureScale(inside ? EV.inside : EV.outside);
-    let changed = this.lighting.show(inside);
-    for (const { object } of this.entries.values())
-      if (object.userData.sort === 'ceiling' && object.castShadow !== inside) {
-        object.castShadow = inside;
-        changed = true;
-      }
-    if (changed) this.renderer.shadowMap.needsUpdate = true;
+    const [shadows, ceilings] = [this.lighting.show(inside), this.parts.roofOver(inside)];
+    if (shadows || ceilings) this.renderer.shadowMap.needsUpdate = true;
   }
 
   /** Low remains of walls that are cut away. */
@@ -333,7 +255,7 @@ export class ModelScene {
   private cut(): void {
     if (!this.model) return;
     const { shows, stub } = cutAway(this.model, this.coverings, this.looking());
-    for (const { object } of this.entries.values()) object.visible = shows(object.userData as Seen);
+    this.parts.reveal(shows);
     for (const low of this.stubs.children) {
       const { entity, wall } = low.userData as { entity: string; wall: DerivedWall };
       low.visible = stub(entity, wall.wall.level);
@@ -350,13 +272,12 @@ export class ModelScene {
   private highlight(): void {
     this.overlay.clear();
     const show = (spot: Spot, material: THREE.Material, exact: boolean): void => {
-      for (const entry of this.entries.values()) {
-        const { entity, target } = entry.object.userData as { entity: string; target: Target | null };
-        if (entity !== spot.entity || !entry.object.visible) continue;
+      for (const { object, seen, target } of this.parts) {
+        if (seen.entity !== spot.entity || !object.visible) continue;
         if (exact && spot.target && JSON.stringify(target) !== JSON.stringify(spot.target)) continue;
-        const copy = new THREE.Mesh(entry.object.geometry, material);
+        const copy = new THREE.Mesh(object.geometry, material);
         copy.matrixAutoUpdate = false;
-        copy.matrix.copy(entry.object.matrix);
+        copy.matrix.copy(object.matrix);
         copy.raycast = () => undefined;
         this.overlay.add(copy);
       }
@@ -376,76 +297,24 @@ export class ModelScene {
     this.draw();
   }
 
-  private ray(x: number, y: number): THREE.Raycaster {
-    const box = this.canvas.getBoundingClientRect();
-    const caster = new THREE.Raycaster();
-    (caster as THREE.Raycaster & { firstHitOnly: boolean }).firstHitOnly = true;
-    caster.setFromCamera(new THREE.Vector2(((x - box.left) / box.width) * 2 - 1, 1 - ((y - box.top) / box.height) * 2), this.eyeCamera.view);
-    return caster;
+  private sight(x: number, y: number): Sight {
+    return sightAt(this.canvas, this.eyeCamera.view, x, y);
   }
 
   /** What lies under a point of the canvas. */
   pick(x: number, y: number): { spot: Spot; point: Vec3 } | null {
-    const caster = this.ray(x, y);
-    // The nearest boxes first: what lies behind a hit is not asked.
-    const reached: { entry: Entry; distance: number }[] = [];
-    const at = new THREE.Vector3();
-    for (const entry of this.entries.values()) {
-      if (!entry.object.visible) continue;
-      const box = boxOf(entry);
-      if (box.containsPoint(caster.ray.origin)) reached.push({ entry, distance: 0 });
-      else if (caster.ray.intersectBox(box, at)) reached.push({ entry, distance: at.distanceTo(caster.ray.origin) });
-    }
-    reached.sort((a, b) => a.distance - b.distance);
-    let best: { spot: Spot; point: Vec3; distance: number } | null = null;
-    for (const { entry, distance } of reached) {
-      if (best && distance > best.distance) break;
-      const { object, source } = entry;
-      if (!object.geometry.boundsTree && source.indices.length > 300) object.geometry.computeBoundsTree();
-      for (const hit of caster.intersectObject(object, false)) {
-        // Faces turned away are not drawn, so they are not met either.
-        const material = object.material as THREE.Material;
-        if (material.side === THREE.FrontSide && hit.face && hit.face.normal.clone().transformDirection(object.matrixWorld).dot(caster.ray.direction) > 0)
-          continue;
-        if (!best || hit.distance < best.distance) {
-          const { entity, target } = object.userData as { entity: string; target: Target | null };
-          if (!target && !this.model?.project.walls[entity]) continue;
-          best = { spot: { entity, target }, point: hit.point, distance: hit.distance };
-        }
-      }
-    }
-    return best;
+    const walls = this.model?.project.walls ?? {};
+    return pickFrom(this.parts, this.sight(x, y), (part) => part.target !== null || Object.hasOwn(walls, part.seen.entity));
   }
 
   /** The frame round an entity as it is seen, in pixels of the window; null where it does not show. */
-  frameOf(entity: string): { left: number; top: number; right: number; bottom: number } | null {
-    const box = this.canvas.getBoundingClientRect();
-    let frame: { left: number; top: number; right: number; bottom: number } | null = null;
-    const corner = new THREE.Vector3();
-    for (const { object } of this.entries.values()) {
-      if (object.userData.entity !== entity || !object.visible) continue;
-      object.geometry.computeBoundingBox();
-      const { min, max } = object.geometry.boundingBox!;
-      for (let i = 0; i < 8; i++) {
-        corner
-          .set(i & 1 ? max.x : min.x, i & 2 ? max.y : min.y, i & 4 ? max.z : min.z)
-          .applyMatrix4(object.matrix)
-          .project(this.eyeCamera.view);
-        if (corner.z > 1) continue;
-        const x = box.left + ((corner.x + 1) / 2) * box.width;
-        const y = box.top + ((1 - corner.y) / 2) * box.height;
-        frame ??= { left: x, right: x, top: y, bottom: y };
-        frame = { left: Math.min(frame.left, x), right: Math.max(frame.right, x), top: Math.min(frame.top, y), bottom: Math.max(frame.bottom, y) };
-      }
-    }
-    return frame;
+  frameOf(entity: string): Frame | null {
+    return frameOf(this.parts, entity, this.canvas, this.eyeCamera.view);
   }
 
   /** Where the line of sight through a point of the canvas meets a horizontal plane. */
   floorPoint(x: number, y: number, z: number): Vec2 | null {
-    const { origin, direction } = this.ray(x, y).ray;
-    const t = (z - origin.z) / direction.z;
-    return t > 0 && t < 500 ? { x: origin.x + direction.x * t, y: origin.y + direction.y * t } : null;
+    return floorPoint(this.sight(x, y), z);
   }
 
   /** Metres that one pixel covers at the distance of the target. */

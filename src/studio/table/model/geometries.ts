@@ -11,6 +11,10 @@ export function geometryOf({ positions, normals, uvs, indices }: Mesh): THREE.Bu
   return geometry;
 }
 
+/** What a geometry takes on the graphics card, bytes. */
+export const geometryBytes = (geometry: THREE.BufferGeometry): number =>
+  Object.values(geometry.attributes).reduce((sum, a) => sum + a.array.byteLength, geometry.index?.array.byteLength ?? 0);
+
 /** One geometry a mesh, shared by all that show it, and given back to the graphics card when the last of them is gone. */
 export class Geometries {
   private readonly known = new Map<Mesh, { geometry: THREE.BufferGeometry; uses: number }>();

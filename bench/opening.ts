@@ -1,0 +1,98 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtemp, rm } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+
+const PORT = 3391;
+const HERE = `http://127.0.0.1:${PORT}`;
+
+/** What Chromium says of one opening, ms and counts. */
+export interface Opening {
+  /** Until the list of projects shows the demo’s card. */
+  list: number;
+  /** Of which until the server’s answer was there. */
+  answer: number;
+  /** From the press on the card until the demo can be worked on. */
+  demo: number;
+  /** From the press until the view has drawn the model. */
+  view: number;
+  /** What is drawn in one picture of the view. */
+  calls: number;
+  triangles: number;
+  /** Geometry on the graphics card, MB. */
+  memory: number;
+}
+
+async function serve(folder: string): Promise<ChildProcess> {
+  const env = { ...process.env, ENSTEGON_DATA: folder, PORT: String(PORT), NODE_ENV: 'production' as const };
+  const seed = spawn('npx', ['tsx', 'src/cli/main.ts', 'seed'], { env, stdio: 'ignore' });
+  await once(seed, 'exit');
+  const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], { env, stdio: 'ignore' });
+  for (let i = 0; i < 240; i++) {
+    if (
+      await fetch(HERE).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      return server;
+    await new Promise((done) => setTimeout(done, 250));
+  }
+  server.kill();
+  throw new Error('The built server does not answer; build it first.');
+}
+
+async function open(page: Page): Promise<Opening> {
+  const start = performance.now();
+  await page.goto(HERE, { waitUntil: 'commit' });
+  const answer = performance.now() - start;
+  const card = page.getByTestId('project-card').first();
+  await card.waitFor();
+  const list = performance.now() - start;
+  const press = performance.now();
+  await card.getByRole('link').first().click();
+  await page.locator('main[aria-busy="false"]').waitFor();
+  const demo = performance.now() - press;
+  await page.locator('[data-testid="model"] canvas[data-drawn]').waitFor();
+  const view = performance.now() - press;
+  const drawn = await page.locator('[data-testid="model"] canvas').getAttribute('data-drawn');
+  const [calls, triangles, bytes] = drawn!.split(' ').map(Number);
+  return { list, answer, demo, view, calls, triangles, memory: bytes / 1e6 };
+}
+
+/** Opens the built application’s list and its demo in Chromium, each time as one who was never there; medians of several. */
+export async function opening(rounds = 5): Promise<Opening> {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'enstegon-bench-'));
+  const server = await serve(folder);
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist'],
+  });
+  try {
+    const all: Opening[] = [];
+    for (let i = 0; i <= rounds; i++) {
+      const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 0.5 });
+      all.push(await open(await context.newPage()));
+      await context.close();
+    }
+    // The first warms the server up.
+    const rest = all.slice(1);
+    const median = (of: (o: Opening) => number): number => rest.map(of).sort((a, b) => a - b)[rest.length >> 1];
+    return {
+      list: median((o) => o.list),
+      answer: median((o) => o.answer),
+      demo: median((o) => o.demo),
+      view: median((o) => o.view),
+      calls: median((o) => o.calls),
+      triangles: median((o) => o.triangles),
+      memory: median((o) => o.memory),
+    };
+  } finally {
+    await browser.close();
+    server.kill();
+    await once(server, 'exit');
+    await rm(folder, { recursive: true, force: true });
+  }
+}
