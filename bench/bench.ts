@@ -13,10 +13,13 @@ import { buildHierarchy } from '@/core/render/bvh';
 import { RayKernel } from '@/core/render/kernel/kernel';
 import { pictureScene } from '@/core/render/picture';
 import { cottage } from './cottage';
+import { demo } from './demo';
 import { dressed } from './dressed';
 import { finishes } from './finishes';
+import { opening } from './opening';
 import { storey } from './storey';
-import { forgetParts, pieceFrom, stockItem } from '@/core/stock/stock';
+import { view } from './view';
+import { pieceFrom, stockItem } from '@/core/stock/stock';
 
 interface Row {
   what: string;
@@ -25,6 +28,7 @@ interface Row {
   ratio: number;
 }
 const rows: Row[] = [];
+const say = (what: string, ours: string, peer: string, ratio: number): void => void rows.push({ what, ours, peer, ratio });
 
 const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1];
 
@@ -103,31 +107,6 @@ function rays(): void {
 
 const ms = (value: number): string => `${value.toFixed(value < 10 ? 2 : 0)} ms`;
 const compare = (ours: number, peer: number): Omit<Row, 'what'> => ({ ours: ms(ours), peer: ms(peer), ratio: peer / ours });
-
-function deriving(): void {
-  const demo = heronLockCottage();
-  // The whole: nothing remembered, neither walls nor stock.
-  const whole = time(() => {
-    const copy = structuredClone(demo);
-    forgetParts();
-    new Deriver().derive(copy);
-  });
-  const partition = Object.values(demo.walls).find((w) => demo.corners[w.start].x === 3.6 && demo.corners[w.end].x === 3.6)!;
-  const deriver = new Deriver();
-  deriver.derive(demo);
-  let project = demo;
-  let step = 0;
-  const again = time(() => {
-    project = runChange(project, {
-      id: `bench${String(step).padStart(6, '0')}`,
-      kind: 'do',
-      command: 'wall.move',
-      args: { wall: partition.id, offset: step++ % 2 ? -0.01 : 0.01 },
-    }).project;
-    deriver.derive(project);
-  }, 101);
-  rows.push({ what: 'one wall moved in the demo: the command and deriving again (peer: deriving it whole)', ...compare(again, whole) });
-}
 
 /** A storey of 12 rooms and 40 openings, and the same ten and a hundred times: deriving it, and again after one wall was dragged. */
 function storeys(): void {
@@ -260,12 +239,23 @@ function clipping(): void {
 const SECTIONS: [string, () => void | Promise<void>][] = [
   ['rays nearest hits hierarchy three-mesh-bvh', rays],
   ['clipping stars polyclip-ts', clipping],
-  ['wall moved in the demo deriving', deriving],
+  ['demo deriving wall moved height pitch undo finish hover', () => demo(say, time)],
   ['storey wall dragged rooms openings deriving', storeys],
   ['house two storeys roof wall dragged height pitch deriving', house],
-  ['finishes laying tiles textures', () => finishes((what, ours, peer, ratio) => rows.push({ what, ours, peer, ratio }), time)],
+  ['finishes laying tiles textures', () => finishes(say, time)],
   ['tracing kitchen workers', passes],
+  ['view draw calls memory geometry', () => view(say)],
+  ['chromium opening list demo', chromium],
 ];
+
+/** Opening the built application in Chromium, against what a designer waits without noticing. */
+async function chromium(): Promise<void> {
+  const o = await opening();
+  say('Chromium: the list of projects shows (peer: 1 s)', ms(o.list), '1000 ms', 1000 / o.list);
+  say('Chromium: the demo can be worked on after a press (peer: 2 s)', ms(o.demo), '2000 ms', 2000 / o.demo);
+  say('Chromium: the view has drawn it (peer: 2 s)', ms(o.view), '2000 ms', 2000 / o.view);
+}
+
 const words = process.argv.slice(2).join(' ').toLowerCase();
 const chosen = SECTIONS.filter(([about]) => words.split(/\s+/).every((word) => about.includes(word)));
 if (!chosen.length) throw new Error(`Nothing is measured under “${words}”; there are: ${SECTIONS.map(([about]) => about).join('; ')}.`);

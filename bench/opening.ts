@@ -1,9 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { once } from 'node:events';
+import { spawnSync } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import { Target } from '../attack/target';
 
 const PORT = 3391;
 const HERE = `http://127.0.0.1:${PORT}`;
@@ -25,25 +25,6 @@ export interface Opening {
   memory: number;
 }
 
-async function serve(folder: string): Promise<ChildProcess> {
-  const env = { ...process.env, ENSTEGON_DATA: folder, PORT: String(PORT), NODE_ENV: 'production' as const };
-  const seed = spawn('npx', ['tsx', 'src/cli/main.ts', 'seed'], { env, stdio: 'ignore' });
-  await once(seed, 'exit');
-  const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], { env, stdio: 'ignore' });
-  for (let i = 0; i < 240; i++) {
-    if (
-      await fetch(HERE).then(
-        (r) => r.ok,
-        () => false,
-      )
-    )
-      return server;
-    await new Promise((done) => setTimeout(done, 250));
-  }
-  server.kill();
-  throw new Error('The built server does not answer; build it first.');
-}
-
 async function open(page: Page): Promise<Opening> {
   const start = performance.now();
   await page.goto(HERE, { waitUntil: 'commit' });
@@ -52,7 +33,7 @@ async function open(page: Page): Promise<Opening> {
   await card.waitFor();
   const list = performance.now() - start;
   const press = performance.now();
-  await card.getByRole('link').first().click();
+  await card.getByRole('button', { name: /^Open/ }).click();
   await page.locator('main[aria-busy="false"]').waitFor();
   const demo = performance.now() - press;
   await page.locator('[data-testid="model"] canvas[data-drawn]').waitFor();
@@ -65,7 +46,9 @@ async function open(page: Page): Promise<Opening> {
 /** Opens the built application’s list and its demo in Chromium, each time as one who was never there; medians of several. */
 export async function opening(rounds = 5): Promise<Opening> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'enstegon-bench-'));
-  const server = await serve(folder);
+  spawnSync('npx', ['tsx', 'src/cli/main.ts', 'seed'], { env: { ...process.env, ENSTEGON_DATA: folder }, stdio: 'ignore' });
+  const server = new Target(folder, PORT);
+  await server.start();
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist'],
@@ -91,8 +74,7 @@ export async function opening(rounds = 5): Promise<Opening> {
     };
   } finally {
     await browser.close();
-    server.kill();
-    await once(server, 'exit');
+    await server.stop();
     await rm(folder, { recursive: true, force: true });
   }
 }

@@ -4,7 +4,8 @@ import { luminance, hexToLinear, toLinear, blackBody, lrv, linearToHex } from '.
 import { finishLrv, isPlain, meanColour } from './finish';
 import { FINISHES, finishById, offered } from './library';
 import { CATEGORIES, Finish } from '../project/schema';
-import { makeCutting, makeTexture, normalMap, textureLrv, textureSpan } from './texture';
+import { MEANS } from './library/means';
+import { makeCutting, makeTexture, meanOfMatter, normalMap, textureLrv, textureSpan } from './texture';
 
 const textured = FINISHES.filter((f) => !isPlain(f));
 
@@ -29,6 +30,13 @@ describe('the library', () => {
     expect(bare('bare.ceiling')).toBeCloseTo(0.7, 2);
     expect(bare('bare.plaster')).toBeCloseTo(0.5, 2);
     expect(bare('bare.screed')).toBeCloseTo(0.2, 2);
+  });
+
+  it('has the means of its prints and stripes written down as their makers draw them', () => {
+    const prints = FINISHES.filter((f) => f.body.kind === 'motif' || f.body.kind === 'stripe');
+    const drawn = prints.map((f) => [f.id, meanOfMatter({ ...f, colour: (f.body as { ground: string }).ground })]);
+    expect(MEANS).toEqual(Object.fromEntries(drawn));
+    for (const f of prints) expect(f.colour).toBe(MEANS[f.id]);
   });
 
   it('takes a measured reflectance before its own', () => {

@@ -1,5 +1,6 @@
 import type { Body, Category, Finish, FinishUnit, Laying, Role } from '../../project/schema';
 import { meanOfMatter } from '../texture';
+import { MEANS } from './means';
 
 export type Options = Partial<Omit<Finish, 'id' | 'name' | 'category' | 'colour' | 'body'>>;
 
@@ -89,7 +90,7 @@ export function finish(
     ...house,
     ...options,
   };
-  return made.body.kind === 'motif' || made.body.kind === 'stripe' ? { ...made, colour: meanOfMatter(made) } : made;
+  return made.body.kind === 'motif' || made.body.kind === 'stripe' ? { ...made, colour: MEANS[id] ?? meanOfMatter(made) } : made;
 }
 
 const PLAIN: Omit<Laying, 'pattern' | 'width' | 'height' | 'joint' | 'joints'> = {

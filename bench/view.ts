@@ -1,0 +1,57 @@
+import * as THREE from 'three';
+import { heronLockCottage } from '@/core/demo/heron-lock';
+import { placement } from '@/core/geometry/mesh';
+import type { Body } from '@/core/model/body';
+import { Deriver } from '@/core/model/derive';
+import type { Model } from '@/core/model/model';
+import type { Finish } from '@/core/project/schema';
+import { DrawnParts } from '@/studio/table/model/drawn';
+import { FIRST_LOOK } from '@/studio/views/views';
+
+type Say = (what: string, ours: string, peer: string, ratio: number) => void;
+
+/** The view’s materials without their textures. */
+function materials() {
+  const made = new Map<Finish, THREE.MeshPhysicalMaterial>();
+  return {
+    of(finish: Finish): THREE.MeshPhysicalMaterial {
+      if (!made.has(finish)) made.set(finish, new THREE.MeshPhysicalMaterial({ transparent: finish.transmission > 0 || finish.translucency > 0.5 }));
+      return made.get(finish)!;
+    },
+    cut: () => new THREE.MeshBasicMaterial(),
+  };
+}
+
+/** The demo many times side by side: what a street would be. */
+function street(model: Model, houses: number): Model {
+  const places = Array.from({ length: houses }, (_, n) => placement(30 * n, 0, 0, 0));
+  return {
+    ...model,
+    bodies: places.flatMap((place, n) =>
+      model.bodies.map((body): Body => ({ ...body, id: `${body.id} ${n}`, matrix: place, parts: body.parts.map((p) => ({ ...p, key: `${p.key} ${n}` })) })),
+    ),
+  };
+}
+
+/** Draw calls and geometry of the view, all parts showing, against one call and one copy a part. */
+export function view(say: Say): void {
+  const model = new Deriver().derive(heronLockCottage());
+  for (const houses of [1, 10]) {
+    const scene = new THREE.Group();
+    const parts = new DrawnParts(scene, materials());
+    parts.show(houses === 1 ? model : street(model, houses), FIRST_LOOK, true);
+    const alone = scene.children.length;
+    const bytes = parts.bytes;
+    let copies = 0;
+    for (const { source } of parts) copies += source.positions.byteLength * (8 / 3) + source.indices.byteLength;
+    const start = performance.now();
+    parts.rest();
+    const packing = performance.now() - start;
+    const name = houses === 1 ? 'the demo' : `${houses} demos side by side`;
+    say(`draw calls of ${name} (peer: one a part)`, String(scene.children.length), String(alone), alone / scene.children.length);
+    const mb = (b: number): string => `${(b / 1e6).toFixed(1)} MB`;
+    say(`geometry of ${name} on the card (peer: a copy a part)`, mb(parts.bytes), mb(copies), copies / parts.bytes);
+    say(`packing ${name} once it rests (peer: 16 ms; unpacked: ${mb(bytes)})`, `${packing.toFixed(1)} ms`, '16 ms', 16 / packing);
+    parts.dispose();
+  }
+}
