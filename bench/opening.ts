@@ -33,7 +33,7 @@ async function open(page: Page): Promise<Opening> {
   await card.waitFor();
   const list = performance.now() - start;
   const press = performance.now();
-  await card.getByRole('button', { name: /^Open/ }).click();
+  await card.getByRole('link', { name: /^Open/ }).click();
   await page.locator('main[aria-busy="false"]').waitFor();
   const demo = performance.now() - press;
   await page.locator('[data-testid="model"] canvas[data-drawn]').waitFor();

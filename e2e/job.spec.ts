@@ -263,7 +263,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await page.goto('/');
     await page.getByTestId('import').setInputFiles({ name: file.name, mimeType: 'application/zip', buffer: file.bytes });
     await expect(page.getByRole('article', { name: 'Weir House' })).toHaveCount(2);
-    await page.getByRole('button', { name: 'Open Weir House' }).last().click();
+    await page.getByRole('link', { name: 'Open Weir House' }).last().click();
     await page.waitForURL(/\/project\//);
   });
 
@@ -274,7 +274,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const again = new Studio(await context.newPage());
     await again.page.goto(before);
-    await again.page.getByRole('button', { name: 'Open Weir House' }).last().click();
+    await again.page.getByRole('link', { name: 'Open Weir House' }).last().click();
     await again.page.waitForURL(/\/project\//);
     await again.ready();
     await expect(again.room('Reading room')).toBeVisible();

@@ -30,7 +30,7 @@ const room = (name) => page.getByRole('navigation', { name: 'Level and rooms' })
 
 await page.goto(base);
 await shot('projects');
-await page.getByRole('button', { name: 'Open Heron Lock Cottage' }).click();
+await page.getByRole('link', { name: 'Open Heron Lock Cottage' }).click();
 await page.locator('main[aria-busy="false"]').waitFor();
 // The shell: a partition selected, its faces' lengths to be typed over; then that wall upright.
 await stage('Shell');

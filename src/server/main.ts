@@ -5,6 +5,18 @@ import { app, closeApp } from './application';
 import { makeDoor } from './web/door';
 import { parseOrigins } from './web/guard';
 
+/** Asks for the list and the latest project once, so that the first visitor does not wait while their code is loaded. */
+async function warmUp(port: number): Promise<void> {
+  const here = `http://127.0.0.1:${port}`;
+  try {
+    const [cards] = await Promise.all([fetch(`${here}/api/projects`).then((r) => r.json() as Promise<{ id: string; damaged: string | null }[]>), fetch(here)]);
+    const first = cards.find((card) => !card.damaged);
+    if (first) await Promise.all([fetch(`${here}/project/${first.id}`), fetch(`${here}/api/projects/${first.id}`)]);
+  } catch {
+    // Whoever comes first is told what is wrong.
+  }
+}
+
 /** Serves the application: `ENSTEGON_DATA`, `HOST`, `PORT` and `ENSTEGON_ORIGIN` say from where and as what. */
 async function serve(): Promise<void> {
   const host = process.env.HOST ?? '127.0.0.1';
@@ -33,6 +45,7 @@ async function serve(): Promise<void> {
   });
   server.listen(port, host, () => {
     const { address, port: actual } = server.address() as AddressInfo;
+    void warmUp(actual);
     console.error(`Enstegon: http://${address.includes(':') ? `[${address}]` : address}:${actual}${origins.length ? `, as ${origins.join(', ')}` : ''}`);
   });
 }

@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { colours } from './look/theme';
-import { Warn } from './projects/ProjectsPage';
+import { Warn } from './look/Warn';
 import { letAsideGo, retryAside, useStudio } from './store/studio';
 
 /** Edits that were refused after they were shown: each with its reason, to be tried again or let go. */

@@ -12,7 +12,7 @@ import { Asides } from './Asides';
 import { Docket } from './docket/Docket';
 import { Ledge } from './ledge/Ledge';
 import { colours } from './look/theme';
-import { Warn } from './projects/ProjectsPage';
+import { Warn } from './look/Warn';
 import { FinishingPanels } from './finishes/FinishingPanels';
 import { ContentsPanel } from './ContentsPanel';
 import { RoomStrip } from './RoomStrip';

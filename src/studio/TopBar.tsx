@@ -11,7 +11,7 @@ import { useMemo, useState } from 'react';
 import { cutText } from '@/core/units/text';
 import { TextField } from './look/fields';
 import { colours, SERIF } from './look/theme';
-import { Warn } from './projects/ProjectsPage';
+import { Warn } from './look/Warn';
 import { ErrandList } from './errands/ErrandList';
 import { useErrands } from './errands/errands';
 import { api } from './store/api';

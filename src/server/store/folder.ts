@@ -99,7 +99,7 @@ export async function checkDatabase(folder: string): Promise<void> {
   );
   if (size <= 0) {
     // A folder that has had a database must not be begun anew.
-    if (size < 0 && !(await stat(places(folder).head).catch(() => null))) return;
+    if (size < 0 && !(await stat(/* turbopackIgnore: true */ places(folder).head).catch(() => null))) return;
     throw storeFault(size < 0 ? 'gone' : 'damaged');
   }
   try {
@@ -137,10 +137,10 @@ export async function keepHead(folder: string): Promise<void> {
 /** Removes what was on its way when the last process ended, and halves of files that were being written. */
 export async function sweep(folder: string): Promise<number> {
   const at = places(folder);
-  let swept = (await readdir(at.passing).catch(() => [])).length;
+  let swept = (await readdir(/* turbopackIgnore: true */ at.passing).catch(() => [])).length;
   await rm(at.passing, { recursive: true, force: true });
   await mkdir(at.passing, { recursive: true });
-  for (const shelf of await readdir(at.files).catch(() => []))
+  for (const shelf of await readdir(/* turbopackIgnore: true */ at.files).catch(() => []))
     for (const name of await readdir(path.join(at.files, shelf)).catch(() => []))
       if (!/^[0-9a-f]{64}$/.test(name)) {
         await unlink(path.join(at.files, shelf, name)).catch(() => undefined);
@@ -153,7 +153,9 @@ export async function sweep(folder: string): Promise<number> {
 export async function copyDatabase(folder: string, to: string): Promise<void> {
   await mkdir(to, { recursive: true });
   for (const ending of ['', '-wal'])
-    await copyFile(`${places(folder).database}${ending}`, path.join(to, `${DATABASE_FILE}${ending}`)).catch((error: NodeJS.ErrnoException) => {
-      if (error.code !== 'ENOENT') throw error;
-    });
+    await copyFile(/* turbopackIgnore: true */ `${places(folder).database}${ending}`, path.join(to, `${DATABASE_FILE}${ending}`)).catch(
+      (error: NodeJS.ErrnoException) => {
+        if (error.code !== 'ENOENT') throw error;
+      },
+    );
 }

@@ -6,7 +6,7 @@ import { hasHeadroom } from '@/core/shell/stairs';
 import { formatLength } from '@/core/units/length';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
-import { Warn } from '../projects/ProjectsPage';
+import { Warn } from '../look/Warn';
 import { useStudio } from '../store/studio';
 import { Actions, PartSwatches, useEdit } from './parts';
 

@@ -7,6 +7,7 @@ import Input from '@mui/material/Input';
 import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import { DotsThreeIcon } from '@phosphor-icons/react';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { cutText } from '@/core/units/text';
@@ -14,15 +15,16 @@ import { formatArea } from '@/core/units/length';
 import { TextField } from '../look/fields';
 import { Mark } from '../look/Look';
 import { colours, SERIF } from '../look/theme';
+import { Warn } from '../look/Warn';
 import { ErrandList } from '../errands/ErrandList';
 import { useErrands } from '../errands/errands';
 import { api, type Card, type Deleted } from '../store/api';
 import { errorText } from '../store/sync';
 
-/** All projects as cards. */
-export function ProjectsPage() {
+/** All projects as cards. @param first those the page came with; null: they are asked for */
+export function ProjectsPage({ first = null }: { first?: Card[] | null }) {
   const router = useRouter();
-  const [cards, setCards] = useState<Card[] | null>(null);
+  const [cards, setCards] = useState<Card[] | null>(first);
   const [notice, setNotice] = useState<string | null>(null);
   const [deleted, setDeleted] = useState<Card | null>(null);
   const [gone, setGone] = useState<Deleted[]>([]);
@@ -47,6 +49,13 @@ export function ProjectsPage() {
     const timer = setTimeout(() => void refresh(), 700);
     return () => clearTimeout(timer);
   }, [pending, cards, refresh]);
+  // While one looks at the list the studio is loaded: a project is then opened at once.
+  const listed = cards !== null;
+  useEffect(() => {
+    if (!listed) return;
+    const later = window.requestIdleCallback ?? ((work: () => void) => window.setTimeout(work, 200));
+    later(() => void import('../Studio'));
+  }, [listed]);
   const follow = useErrands((s) => s.follow);
   const exportFile = (id: string): void => void follow(() => api.beginExport(id, 'file'), setNotice);
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
@@ -121,7 +130,6 @@ export function ProjectsPage() {
             <ProjectCard
               key={card.id}
               card={card}
-              onOpen={() => router.push(`/project/${card.id}`)}
               onExport={() => exportFile(card.id)}
               onRename={(name) => attempt(() => rename(card, name))}
               onDuplicate={() => attempt(() => api.duplicate(card.id))}
@@ -150,13 +158,6 @@ export function ProjectsPage() {
     </Box>
   );
 }
-
-/** The triangle that goes with every warning. */
-export const Warn = () => (
-  <svg width="11" height="10" viewBox="0 0 11 10" aria-hidden="true">
-    <path d="M5.5 0 11 10H0Z" fill={colours.rust} />
-  </svg>
-);
 
 async function rename(card: Card, name: string): Promise<void> {
   await api.append(card.id, card.seq, [{ id: crypto.randomUUID().replace(/-/g, '').slice(0, 16), kind: 'do', command: 'project.rename', args: { name } }]);
@@ -189,14 +190,12 @@ function DeletedProjects({ gone, onRestore }: { gone: Deleted[]; onRestore(id: s
 
 function ProjectCard({
   card,
-  onOpen,
   onExport,
   onRename,
   onDuplicate,
   onDelete,
 }: {
   card: Card;
-  onOpen(): void;
   onExport(): void;
   onRename(name: string): void;
   onDuplicate(): void;
@@ -216,10 +215,8 @@ function ProjectCard({
       sx={{ bgcolor: '#fff', border: `1px solid ${colours.hairline}`, '&:hover': { borderColor: colours.third } }}
     >
       <Box
-        component="button"
-        onClick={onOpen}
-        disabled={Boolean(card.damaged)}
-        aria-label={`Open ${card.name}`}
+        // A link works before the page’s code has come, and opens in a window of its own where one wants it to.
+        {...(card.damaged ? {} : { component: Link, href: `/project/${card.id}`, prefetch: false, 'aria-label': `Open ${card.name}` })}
         sx={{
           all: 'unset',
           display: 'block',

@@ -50,6 +50,7 @@ export class ModelScene {
   private coverings: Coverings = { hosts: new Map(), flush: new Set() };
   private site: Project['site'] | null = null;
   private frame = 0;
+  private compiling = false;
   private resting: ReturnType<typeof setTimeout> | undefined;
   private highlightMaterial = new THREE.MeshBasicMaterial({
     color: DAMSON,
@@ -82,6 +83,8 @@ export class ModelScene {
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true, powerPreference: 'low-power' });
+    // Asking each shader for its faults makes the page wait for it.
+    this.renderer.debug.checkShaderErrors = process.env.NODE_ENV !== 'production';
     this.renderer.toneMapping = THREE.CustomToneMapping;
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = THREE.PCFShadowMap;
@@ -123,7 +126,7 @@ export class ModelScene {
 
   /** Asks for one picture in the next frame. */
   draw(): void {
-    if (this.frame) return;
+    if (this.frame || this.compiling) return;
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
       this.renderer.render(this.scene, this.eyeCamera.view);
@@ -181,7 +184,18 @@ export class ModelScene {
     this.light();
     this.highlight();
     this.renderer.shadowMap.needsUpdate = true;
+    if (first && this.parts.size) this.compile();
     this.draw();
+  }
+
+  /** Has the shaders made beside the page before the first picture, so that nothing waits for them. */
+  private compile(): void {
+    this.compiling = true;
+    const done = (): void => {
+      this.compiling = false;
+      this.draw();
+    };
+    this.renderer.compileAsync(this.scene, this.eyeCamera.view).then(done, done);
   }
 
   /** What has changed is drawn together with the rest once nothing changes any more. */
