@@ -101,6 +101,24 @@ test('projects are renamed, duplicated, deleted and brought back', async ({ page
   await expect.poll(() => thumbnail.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(560);
 });
 
+test('the list comes with its page, and tells the time of whoever reads it', async ({ browser, request, baseURL }) => {
+  const cards = (await (await request.get('/api/projects')).json()) as { id: string; name: string; changedAt: string }[];
+  const html = await (await request.get('/')).text();
+  for (const { id } of cards) expect(html).toContain(`href="/project/${id}"`);
+  for (const timezoneId of ['Asia/Tokyo', 'America/Lima']) {
+    const context = await browser.newContext({ baseURL, timezoneId });
+    const page = await context.newPage();
+    const faults: string[] = [];
+    page.on('pageerror', (error) => faults.push(error.message));
+    page.on('console', (message) => message.type() === 'error' && faults.push(message.text()));
+    await page.goto('/');
+    const changed = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short', timeZone: timezoneId }).format(new Date(cards[0].changedAt));
+    await expect(page.getByTestId('project-card').first()).toContainText(`changed ${changed}`);
+    expect(faults).toEqual([]);
+    await context.close();
+  }
+});
+
 test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
   const studio = new Studio(page);
   await studio.start('Keyboard house', 'Feet and inches');

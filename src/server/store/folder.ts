@@ -153,9 +153,10 @@ export async function sweep(folder: string): Promise<number> {
 export async function copyDatabase(folder: string, to: string): Promise<void> {
   await mkdir(to, { recursive: true });
   for (const ending of ['', '-wal'])
-    await copyFile(/* turbopackIgnore: true */ `${places(folder).database}${ending}`, path.join(to, `${DATABASE_FILE}${ending}`)).catch(
-      (error: NodeJS.ErrnoException) => {
-        if (error.code !== 'ENOENT') throw error;
-      },
-    );
+    await copyFile(
+      /* turbopackIgnore: true */ `${places(folder).database}${ending}`,
+      path.join(/* turbopackIgnore: true */ to, `${DATABASE_FILE}${ending}`),
+    ).catch((error: NodeJS.ErrnoException) => {
+      if (error.code !== 'ENOENT') throw error;
+    });
 }

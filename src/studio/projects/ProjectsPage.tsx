@@ -9,7 +9,7 @@ import MenuItem from '@mui/material/MenuItem';
 import { DotsThreeIcon } from '@phosphor-icons/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { cutText } from '@/core/units/text';
 import { formatArea } from '@/core/units/length';
 import { TextField } from '../look/fields';
@@ -163,6 +163,16 @@ async function rename(card: Card, name: string): Promise<void> {
   await api.append(card.id, card.seq, [{ id: crypto.randomUUID().replace(/-/g, '').slice(0, 16), kind: 'do', command: 'project.rename', args: { name } }]);
 }
 
+/** False while the page is as the server wrote it, which does not know the reader’s time zone. */
+const useHere = (): boolean =>
+  useSyncExternalStore(
+    () => () => undefined,
+    () => true,
+    () => false,
+  );
+
+const moment = (iso: string): string => new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso));
+
 const day = (iso: string): string => new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' }).format(new Date(iso));
 
 /** What was deleted and can still be put back, folded away until it is asked for. */
@@ -203,6 +213,7 @@ function ProjectCard({
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [naming, setNaming] = useState(false);
+  const here = useHere();
   const pick = (work: () => void) => () => {
     setAnchor(null);
     work();
@@ -256,9 +267,7 @@ function ProjectCard({
           <Box sx={{ fontSize: 12, color: colours.third }} hidden={Boolean(card.damaged)}>
             {card.pending ? 'counting…' : `${card.rooms} ${card.rooms === 1 ? 'room' : 'rooms'}, ${formatArea(card.area, 'metric')}, ${card.pieces} pieces`}
           </Box>
-          <Box sx={{ fontSize: 12, color: colours.third }}>
-            changed {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(card.changedAt))}
-          </Box>
+          <Box sx={{ fontSize: 12, color: colours.third }}>changed {here ? moment(card.changedAt) : ''}</Box>
         </Box>
         <IconButton aria-label={`More for ${card.name}`} onClick={(e) => setAnchor(e.currentTarget)}>
           <DotsThreeIcon size={18} weight="bold" />
