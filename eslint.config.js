@@ -60,6 +60,19 @@ export default tseslint.config(
   { files: ['src/core/**'], rules: without(above, down) },
   { files: ['src/workers/**'], rules: without(['app', 'studio', 'server', 'cli'], down) },
   { files: ['src/studio/**'], rules: without(['app', 'server', 'cli'], down) },
+  {
+    files: ['src/studio/**'],
+    ignores: ['src/studio/look/theme.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'Literal[value=/#[0-9a-fA-F]{3,8}(?![0-9a-zA-Z])/], TemplateElement[value.raw=/#[0-9a-fA-F]{3,8}(?![0-9a-zA-Z])/]',
+          message: 'Colours stand in look/theme.ts, those of drawings in core/drawing/inks.ts, those of first finishes in core/project/kinds.',
+        },
+      ],
+    },
+  },
   { files: ['src/server/**'], rules: without(['app', 'studio', 'workers', 'cli'], down) },
   { files: ['src/cli/**'], rules: without(['app', 'studio', 'workers'], down) },
   ...Object.entries(CORE).map(([folder, parts]) => ({ files: [`src/core/${folder}/**`], rules: without([...above, ...parts], apart) })),

@@ -3,5 +3,18 @@ import { fileURLToPath } from 'node:url';
 
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
-  test: { include: ['src/**/*.test.ts'], setupFiles: ['vitest.setup.ts'], testTimeout: 120_000, hookTimeout: 120_000 },
+  test: {
+    include: ['src/**/*.test.ts'],
+    setupFiles: ['vitest.setup.ts'],
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
+    // `npm test` asks for it: vitest run --coverage.
+    coverage: {
+      provider: 'v8',
+      include: ['src/**'],
+      exclude: ['**/*.test.ts', 'src/core/testing/**'],
+      reporter: ['json-summary'],
+      reportsDirectory: 'tmp/coverage',
+    },
+  },
 });

@@ -12,9 +12,10 @@ npx tsc --noEmit -p tsconfig.core.json && npx prettier --check . --log-level war
 }
 wait "$types"
 # The build needs the processor in bursts only: the unit tests run beside it.
-npx vitest run &
+npx vitest run --coverage &
 units=$!
 build
 wait "$units"
 npx playwright test
 npx tsx attack/main.ts --short
+node scripts/coverage.mjs

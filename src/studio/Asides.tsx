@@ -1,7 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { colours } from './look/theme';
+import { colours, PANEL } from './look/theme';
 import { Warn } from './look/Warn';
 import { letAsideGo, retryAside, useStudio } from './store/studio';
 
@@ -16,17 +16,15 @@ export function Asides() {
       aria-label="Edits set aside"
       data-testid="asides"
       sx={{
-        position: 'absolute',
+        ...PANEL,
         left: 12,
         bottom: 12,
         zIndex: 20,
         width: 400,
         maxHeight: 260,
         overflow: 'auto',
-        bgcolor: '#fff',
         border: `1px solid ${colours.rust}`,
         borderRadius: '2px',
-        boxShadow: '0 4px 14px #0000001f',
         p: '8px 12px 6px',
         fontSize: 12.5,
       }}

@@ -19,10 +19,10 @@ const Chip = memo(function Chip({ id, name, area, on }: { id: string | null; nam
         p: '2px 11px',
         border: `1px solid ${on ? colours.damson : colours.firm}`,
         borderRadius: '11px',
-        bgcolor: on ? '#FBF4F7' : '#fff',
-        color: on ? colours.damson : '#40413f',
+        bgcolor: on ? colours.damsonTint : colours.paper,
+        color: on ? colours.damson : colours.second,
         fontWeight: on ? 600 : 400,
-        '& em': { fontStyle: 'normal', color: on ? '#8d5470' : colours.third, ml: '5px' },
+        '& em': { fontStyle: 'normal', color: on ? 'inherit' : colours.third, ml: '5px' },
         '&:focus-visible': { outline: `2px solid ${colours.damson}` },
       }}
     >

@@ -11,7 +11,7 @@ import { Actions } from './Actions';
 import { Asides } from './Asides';
 import { Docket } from './docket/Docket';
 import { Ledge } from './ledge/Ledge';
-import { colours } from './look/theme';
+import { colours, PANEL } from './look/theme';
 import { Warn } from './look/Warn';
 import { FinishingPanels } from './finishes/FinishingPanels';
 import { ContentsPanel } from './ContentsPanel';
@@ -116,7 +116,7 @@ export function Studio({ id }: { id: string }) {
         <Actions open={actions} onClose={() => setActions(false)} />
       </Box>
       <DragOverlay dropAnimation={null}>
-        {dragged ? <Box sx={{ width: 10, height: 10, border: `1.5px solid ${colours.damson}`, borderRadius: '50%', bgcolor: '#fff' }} /> : null}
+        {dragged ? <Box sx={{ width: 10, height: 10, border: `1.5px solid ${colours.damson}`, borderRadius: '50%', bgcolor: colours.paper }} /> : null}
       </DragOverlay>
     </DndContext>
   );
@@ -133,15 +133,13 @@ function Notice() {
       role="alert"
       data-testid="notice"
       sx={{
-        position: 'absolute',
+        ...PANEL,
         left: '50%',
         top: 10,
         transform: 'translateX(-50%)',
         zIndex: 20,
-        bgcolor: '#fff',
         border: `1px solid ${colours.rust}`,
         borderRadius: '2px',
-        boxShadow: '0 4px 14px #0000001f',
         p: '6px 6px 6px 12px',
         display: 'flex',
         alignItems: 'center',

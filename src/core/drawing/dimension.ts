@@ -1,13 +1,20 @@
 import { add, lerp, sub, unit, type Vec2 } from '../geometry/vec';
 import type { DisplayItem } from './display';
 
+interface DimensionOptions {
+  /** What is measured, where it can be chosen by its dimension. */
+  entity?: string;
+  /** Half of a tick across, metres. */
+  tick?: number;
+}
+
 /** A dimension: line, oblique ticks and the figure above it. */
-export function drawDimension(a: Vec2, b: Vec2, text: string, entity?: string): DisplayItem[] {
+export function drawDimension(a: Vec2, b: Vec2, text: string, { entity, tick: half = 0.06 }: DimensionOptions = {}): DisplayItem[] {
   const d = unit(sub(b, a));
   const angle = Math.atan2(d.y, d.x);
   const upright = angle > Math.PI / 2 + 1e-6 || angle <= -Math.PI / 2 + 1e-6 ? angle + Math.PI : angle;
   const tick = (p: Vec2): DisplayItem => {
-    const q = { x: (d.x - d.y) * 0.06, y: (d.x + d.y) * 0.06 };
+    const q = { x: (d.x - d.y) * half, y: (d.x + d.y) * half };
     return { kind: 'line', points: [sub(p, q), add(p, q)], closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' };
   };
   return [

@@ -38,6 +38,16 @@ export interface MarkGroup {
   items: DisplayItem[];
 }
 
+/** Marks in other coordinates. @param to where a point comes to lie */
+export function carry(items: readonly DisplayItem[], to: (p: Vec2) => Vec2): DisplayItem[] {
+  return items.map((item): DisplayItem => {
+    if (item.kind === 'fill' || item.kind === 'lines') return { ...item, rings: item.rings.map((r) => r.map(to)) };
+    if (item.kind === 'line') return { ...item, points: item.points.map(to) };
+    if (item.kind === 'arc') return { ...item, centre: to(item.centre), from: to(item.from), to: to(item.to) };
+    return { ...item, at: to(item.at) };
+  });
+}
+
 /** The extent of all marks, metres. */
 export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: Vec2 } | null {
   let box: { min: Vec2; max: Vec2 } | null = null;

@@ -1,3 +1,4 @@
+import type { WallLayer } from '../project/schema';
 import type { DisplayItem, Ink, Pen } from './display';
 
 /** Colours of the inks on white paper: the one table that every writer reads. */
@@ -34,6 +35,22 @@ export const MARKED = {
   /** A room’s second and third lines. */
   quiet: '#6c6d6b',
 } as const;
+
+/** The layers of a wall that is cut through, each in its tone. */
+export const LAYER_TONES: Readonly<Record<WallLayer['material'], string>> = {
+  brick: '#8a8b88',
+  block: '#6f706d',
+  concrete: '#5d5e5b',
+  stone: '#7b7c79',
+  timber: '#9b9c99',
+  stud: '#b4b5b1',
+  insulation: '#ededeb',
+  cavity: '#ffffff',
+  board: '#c9cac6',
+  plaster: '#d8d8d4',
+  render: '#d0d0cc',
+  cladding: '#a9aaa6',
+};
 
 /** How a mark stands to the person at the screen. */
 export type Standing = 'plain' | 'pointed' | 'chosen';

@@ -7,6 +7,7 @@ import Select from '@mui/material/Select';
 import Switch from '@mui/material/Switch';
 import { MinusIcon, PlusIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import { composePage } from '@/core/boards/compose';
 import { itemsOf, layoutText, NOTE, pagesOf, PAPERS } from '@/core/boards/layout';
 import { SHADOW } from '@/core/boards/shadow';
@@ -14,7 +15,7 @@ import { finishIn } from '@/core/finishes/store';
 import { finishLrv, meanHex } from '@/core/finishes/finish';
 import type { Board, BoardItem } from '@/core/project/schema';
 import { LengthField, Row, TextField } from '../look/fields';
-import { colours, SANS, SERIF } from '../look/theme';
+import { colours, PANEL, SANS, SERIF } from '../look/theme';
 import { newId, useFinish, useStudio } from '../store/studio';
 import { useSample } from '../finishes/textures';
 import { Label } from '../docket/Label';
@@ -42,7 +43,7 @@ export function BoardTable() {
       id,
       name: 'Client presentation',
       paper,
-      pages: { [first]: { id: first, name: title, order: 0, ground: '#F4F1EA' } },
+      pages: { [first]: { id: first, name: title, order: 0, ground: FIRST_COLOURS.page } },
       items: Object.fromEntries(
         items.map((item) => [item, newId('item')] as const).map(([item, key]) => [key, { ...item, id: key, page: first } as BoardItem]),
       ),
@@ -116,7 +117,7 @@ export function BoardTable() {
                     top: `${(100 * item.y) / board.paper.height}%`,
                     width: `${(100 * item.width) / board.paper.width}%`,
                     height: `${(100 * item.height) / board.paper.height}%`,
-                    bgcolor: item.kind === 'sample' ? finishIn(project, item.finish).colour : item.kind === 'picture' ? '#8c8c88' : 'transparent',
+                    bgcolor: item.kind === 'sample' ? finishIn(project, item.finish).colour : item.kind === 'picture' ? colours.third : 'transparent',
                     borderTop: item.kind === 'text' ? `1px solid ${colours.third}` : 0,
                   }}
                 />
@@ -129,7 +130,7 @@ export function BoardTable() {
           Add page
         </Button>
       </Box>
-      <Box sx={{ position: 'relative', bgcolor: '#E3E3E0', overflow: 'hidden', minHeight: 0 }}>
+      <Box sx={{ position: 'relative', bgcolor: colours.table, overflow: 'hidden', minHeight: 0 }}>
         <Page board={board} pageId={page.id} onCompose={compose} />
         <ItemDocket board={board} pageName={page.name} />
       </Box>
@@ -179,7 +180,7 @@ function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCo
             width: board.paper.width * k,
             height: board.paper.height * k,
             bgcolor: page.ground,
-            boxShadow: '0 3px 14px #00000024',
+            boxShadow: PANEL.boxShadow,
             overflow: 'hidden',
           }}
           onPointerDown={(e) => e.target === e.currentTarget && useBoard.setState({ item: null })}
@@ -204,7 +205,7 @@ function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCo
           gap: 0.5,
           fontSize: 12,
           color: colours.second,
-          bgcolor: '#F7F7F5E0',
+          bgcolor: colours.veil,
           borderRadius: '2px',
           px: 0.75,
         }}
@@ -308,7 +309,7 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
             bottom: -7,
             width: 11,
             height: 11,
-            bgcolor: '#fff',
+            bgcolor: colours.paper,
             border: `1.5px solid ${colours.damson}`,
             cursor: 'nwse-resize',
           }}

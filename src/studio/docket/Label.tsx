@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import IconButton from '@mui/material/IconButton';
 import { CaretDownIcon, CaretUpIcon } from '@phosphor-icons/react';
 import { useLayoutEffect, useRef, useState, type ReactNode } from 'react';
-import { colours, SERIF } from '../look/theme';
+import { colours, LIFT, SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { current } from '../table/model/ModelPane';
 
@@ -38,13 +38,13 @@ export function Label({
         width: 236,
         maxHeight: 'calc(100% - 48px)',
         zIndex: 6,
-        filter: 'drop-shadow(0 6px 9px #0000001c)',
+        filter: `drop-shadow(${LIFT.cut})`,
         display: 'flex',
       }}
     >
       <Box
         sx={{
-          bgcolor: '#fff',
+          bgcolor: colours.paper,
           border: `1px solid ${colours.firm}`,
           p: '14px 14px 12px',
           width: '100%',

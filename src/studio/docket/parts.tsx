@@ -109,7 +109,7 @@ function Swatch({ label, finish, target }: { label: string; finish: string; targ
         <Box
           sx={{
             height: 26,
-            border: '1px solid #0002',
+            border: `1px solid ${colours.edge}`,
             mb: '2px',
             backgroundColor: meanHex(own),
             backgroundImage: url ? `url(${url})` : 'none',

@@ -52,7 +52,7 @@ export function FinishDocket({ id }: { id: string }) {
           bgcolor: meanHex(finish),
           backgroundImage: url ? `url(${url})` : 'none',
           backgroundSize: 'cover',
-          border: '1px solid #0002',
+          border: `1px solid ${colours.edge}`,
           mb: 0.25,
         }}
       />
@@ -110,7 +110,7 @@ export function FinishDocket({ id }: { id: string }) {
               width: 26,
               height: 18,
               bgcolor: meanHex(f),
-              border: '1px solid #0003',
+              border: `1px solid ${colours.edge}`,
               '&:focus-visible': { outline: `2px solid ${colours.damson}` },
             }}
           />

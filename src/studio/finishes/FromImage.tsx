@@ -114,7 +114,7 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
                   height: 11,
                   m: '-6px',
                   borderRadius: '50%',
-                  bgcolor: '#fff',
+                  bgcolor: colours.paper,
                   border: `1.5px solid ${colours.damson}`,
                   pointerEvents: 'none',
                 }}

@@ -106,7 +106,7 @@ function Near({ swatch }: { swatch: Swatch }) {
         py: '4px',
       }}
     >
-      <Box sx={{ height: 26, bgcolor: swatch.colour, border: '1px solid #0002' }} />
+      <Box sx={{ height: 26, bgcolor: swatch.colour, border: `1px solid ${colours.edge}` }} />
       <Box sx={{ color: colours.third }}>{swatch.share ? `${Math.round(swatch.share * 100)} %` : swatch.colour}</Box>
       {near.map(({ finish, deltaE, kind }) => (
         <Box
@@ -124,7 +124,7 @@ function Near({ swatch }: { swatch: Swatch }) {
             '&:focus-visible': { outline: `2px solid ${colours.damson}` },
           }}
         >
-          <Box sx={{ width: 20, height: 20, flex: 'none', bgcolor: meanHex(finish), border: '1px solid #0002' }} />
+          <Box sx={{ width: 20, height: 20, flex: 'none', bgcolor: meanHex(finish), border: `1px solid ${colours.edge}` }} />
           <Box sx={{ minWidth: 0 }}>
             <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{finish.name}</Box>
             <Box sx={{ color: colours.third, fontSize: 11 }}>ΔE {deltaE.toFixed(1)}</Box>

@@ -1,4 +1,5 @@
 'use client';
+import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import { addressOf, type Target } from '@/core/project/targets';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -52,7 +53,7 @@ const FRESH: Laying = {
   width: 0.2,
   height: 0.2,
   joint: 0.003,
-  joints: '#b9b6ae',
+  joints: FIRST_COLOURS.joints,
   offset: 0.5,
   angle: Math.PI / 4,
   small: 0.1,

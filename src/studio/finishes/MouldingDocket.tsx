@@ -21,7 +21,7 @@ function Section({ profile, height }: { profile: Profile; height: number | null 
   return (
     <svg width="206" height="100" role="img" aria-label={`Section, ${formatLength(depth, units)} by ${formatLength(h, units)}`}>
       <path d="M20 4V96" stroke={colours.firm} />
-      <path d={d} fill="#E9E6E1" stroke={colours.ink} strokeWidth="1.1" />
+      <path d={d} fill={colours.section} stroke={colours.ink} strokeWidth="1.1" />
       <g stroke={colours.teal} fill={colours.teal} fontSize="10.5">
         <path d={`M${28 + depth * k} 90V${90 - h * k}`} strokeWidth="0.8" />
         <text stroke="none" x={33 + depth * k} y={94 - (h * k) / 2}>

@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
+import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import { meanHex, finishLrv } from '@/core/finishes/finish';
 import { finish as shipped } from '@/core/finishes/library/make';
 import { coated, nearest } from '@/core/finishes/match';
@@ -37,11 +38,11 @@ export function OwnFinish() {
   const { units, run, say } = useEdit();
   const [own, setOwn] = useState<Finish>(() => {
     if (from && Object.hasOwn(project.finishes, from)) return project.finishes[from];
-    const base = from ? finishIn(project, from) : shipped('own', 'Own colour', 'Paint', '#9aa48b');
+    const base = from ? finishIn(project, from) : shipped('own', 'Own colour', 'Paint', FIRST_COLOURS.own);
     return { ...base, id: newId('finish'), name: from ? `${base.name}, own` : base.name, supplier: '', code: '', bare: false };
   });
   const [making, setMaking] = useState(false);
-  const [coat, setCoat] = useState('#5d4a36');
+  const [coat, setCoat] = useState<string>(FIRST_COLOURS.coat);
   const preview = useSample(own, 'tiles', 416, 232);
   // From the latest: a picture may arrive after something else was typed.
   const set = (values: Partial<Finish>): void => setOwn((latest) => ({ ...latest, ...values }));
@@ -127,7 +128,7 @@ export function OwnFinish() {
               bgcolor: meanHex(own),
               backgroundImage: preview ? `url(${preview})` : 'none',
               backgroundSize: 'cover',
-              border: '1px solid #0002',
+              border: `1px solid ${colours.edge}`,
             }}
           />
           <Box sx={{ mt: 1, display: 'flex', alignItems: 'center', gap: 1 }}>

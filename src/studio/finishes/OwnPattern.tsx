@@ -34,7 +34,7 @@ export function OwnPattern({ laying, onSet, say }: { laying: Laying; onSet(cell:
   const k = Math.min(SIZE.width / (cell.width * 1.5), SIZE.height / (cell.height * 1.5));
   return (
     <Box sx={{ mt: 0.5, fontSize: 11.5, color: colours.third }}>
-      <svg width={SIZE.width} height={cell.height * 1.5 * k} role="group" aria-label="Pattern, drawn" style={{ display: 'block', background: '#fff' }}>
+      <svg width={SIZE.width} height={cell.height * 1.5 * k} role="group" aria-label="Pattern, drawn" style={{ display: 'block', background: colours.paper }}>
         {[-1, 0, 1].flatMap((c) =>
           [-1, 0, 1].flatMap((r) =>
             cell.units.map((u, i) => (
@@ -44,7 +44,7 @@ export function OwnPattern({ laying, onSet, say }: { laying: Laying; onSet(cell:
                 y={(cell.height * 1.5 - (u.y + r * cell.height) - u.height) * k}
                 width={u.width * k}
                 height={u.height * k}
-                fill={picked.includes(i) ? '#EBD9E0' : c === 0 && r === 0 ? '#F7F5F1' : '#fff'}
+                fill={picked.includes(i) ? colours.damsonWash : c === 0 && r === 0 ? colours.panel : colours.paper}
                 stroke={c === 0 && r === 0 ? colours.ink : colours.hairline}
                 style={{ cursor: 'pointer' }}
                 role="button"

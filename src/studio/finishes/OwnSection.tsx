@@ -49,7 +49,7 @@ export function OwnSection({ from, onSet, say }: { from: Profile | null; onSet(p
         height={SIZE.height}
         role="application"
         aria-label="Section, drawn: drag its points"
-        style={{ display: 'block', background: '#fff', touchAction: 'none' }}
+        style={{ display: 'block', background: colours.paper, touchAction: 'none' }}
         onPointerDown={(e) => {
           const handle = (e.target as Element).getAttribute('data-handle');
           if (handle === null) return;
@@ -66,11 +66,21 @@ export function OwnSection({ from, onSet, say }: { from: Profile | null; onSet(p
         }}
       >
         <path d={`M${MARGIN} 4V${SIZE.height - 4}`} stroke={colours.firm} />
-        <path d={`M${back.map(screen).join('L')}Z`} fill="#E9E6E1" stroke={colours.ink} strokeWidth="1.1" />
+        <path d={`M${back.map(screen).join('L')}Z`} fill={colours.section} stroke={colours.ink} strokeWidth="1.1" />
         {cornersOf(shown, false).map(({ at: p, adds }, i) => {
           const [cx, cy] = screen(p).split(' ');
           return (
-            <circle key={i} data-handle={i} cx={cx} cy={cy} r={adds ? 2.5 : 4} fill="#fff" stroke={colours.damson} strokeWidth="1.2" style={{ cursor: 'grab' }}>
+            <circle
+              key={i}
+              data-handle={i}
+              cx={cx}
+              cy={cy}
+              r={adds ? 2.5 : 4}
+              fill={colours.paper}
+              stroke={colours.damson}
+              strokeWidth="1.2"
+              style={{ cursor: 'grab' }}
+            >
               <title>{adds ? 'Drag to add a point' : `${Math.round(p.x * 1000)} out, ${Math.round(p.y * 1000)} up, mm`}</title>
             </circle>
           );

@@ -2,7 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import type { ReactNode } from 'react';
-import { colours, SERIF } from '../look/theme';
+import { PANEL, SERIF } from '../look/theme';
 import { useFinishing } from './finishing';
 
 export const close = (): void => useFinishing.setState({ panel: null });
@@ -19,16 +19,13 @@ export function Sheet({ title, width, children, actions }: { title: string; widt
         e.stopPropagation();
       }}
       sx={{
-        position: 'absolute',
+        ...PANEL,
         left: 14,
         top: 34,
         bottom: 14,
         width,
         maxWidth: 'calc(100% - 28px)',
         zIndex: 8,
-        bgcolor: '#fff',
-        border: `1px solid ${colours.firm}`,
-        boxShadow: '0 6px 18px #0000001c',
         p: '14px 16px 12px',
         display: 'flex',
         flexDirection: 'column',

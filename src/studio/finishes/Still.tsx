@@ -37,7 +37,7 @@ export function Still({ model, label }: { model: Model; label: string }) {
     else made.fit();
   }, [model, level, look]);
   return (
-    <Box sx={{ flex: '1.3 1 0', minHeight: 0, border: `1px solid ${colours.hairline}`, bgcolor: '#E6E6E3', position: 'relative' }}>
+    <Box sx={{ flex: '1.3 1 0', minHeight: 0, border: `1px solid ${colours.hairline}`, bgcolor: colours.table, position: 'relative' }}>
       <canvas ref={canvas} aria-label={label} style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', display: 'block' }} />
     </Box>
   );

@@ -124,7 +124,7 @@ function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly {
                   content: '""',
                   position: 'absolute',
                   inset: 0,
-                  background: 'linear-gradient(to top right, transparent 48%, #A0561B 49%, #A0561B 51%, transparent 52%)',
+                  background: `linear-gradient(to top right, transparent 48%, ${colours.rust} 49%, ${colours.rust} 51%, transparent 52%)`,
                 }
               : {},
           }}

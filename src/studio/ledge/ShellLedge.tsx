@@ -82,7 +82,7 @@ function Pen() {
                   px: 0.75,
                   borderRadius: '2px',
                   border: `1px solid ${on ? colours.ink : colours.hairline}`,
-                  bgcolor: '#fff',
+                  bgcolor: colours.paper,
                   color: colours.ink,
                   whiteSpace: 'nowrap',
                   '&:focus-visible': { outline: `2px solid ${colours.damson}` },

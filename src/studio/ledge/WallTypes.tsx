@@ -4,27 +4,13 @@ import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import Switch from '@mui/material/Switch';
 import { useState } from 'react';
+import { LAYER_TONES } from '@/core/drawing/inks';
 import { LayerMaterial, type WallLayer, type WallType } from '@/core/project/schema';
 import { formatLength } from '@/core/units/length';
 import { Choice } from '../look/Choice';
 import { LengthField, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
-
-const TONES: Record<WallLayer['material'], string> = {
-  brick: '#8a8b88',
-  block: '#6f706d',
-  concrete: '#5d5e5b',
-  stone: '#7b7c79',
-  timber: '#9b9c99',
-  stud: '#b4b5b1',
-  insulation: '#ededeb',
-  cavity: '#ffffff',
-  board: '#c9cac6',
-  plaster: '#d8d8d4',
-  render: '#d0d0cc',
-  cladding: '#a9aaa6',
-};
 
 /** The project's wall types: their layers from the outside in, to be changed and added to. */
 export function WallTypes({ onClose }: { onClose(): void }) {
@@ -100,7 +86,7 @@ export function WallTypes({ onClose }: { onClose(): void }) {
                       y={1}
                       width={(l.thickness / total) * 438}
                       height={62}
-                      fill={TONES[l.material]}
+                      fill={LAYER_TONES[l.material]}
                       stroke={colours.ink}
                       strokeWidth={l.core ? 1.6 : 0.7}
                       strokeDasharray={l.material === 'cavity' ? '4 3' : undefined}

@@ -104,7 +104,7 @@ export function Card({ name, line, on, picture, onPress, drag }: CardProps) {
         cursor: 'pointer',
         width: 104,
         flex: 'none',
-        bgcolor: '#fff',
+        bgcolor: colours.paper,
         border: `1px solid ${colours.hairline}`,
         fontSize: 11.5,
         lineHeight: 1.25,
@@ -117,7 +117,7 @@ export function Card({ name, line, on, picture, onPress, drag }: CardProps) {
         '&:focus-visible': { outline: `2px solid ${colours.damson}` },
       }}
     >
-      <Box sx={{ height: 58, mb: '3px', borderBottom: '1px solid #E6E6E3', display: 'grid', placeItems: 'center', overflow: 'hidden' }}>{picture}</Box>
+      <Box sx={{ height: 58, mb: '3px', borderBottom: `1px solid ${colours.table}`, display: 'grid', placeItems: 'center', overflow: 'hidden' }}>{picture}</Box>
       <Box sx={{ px: '7px', fontWeight: 550, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>
       <Box sx={{ px: '7px', color: colours.third, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{line}</Box>
     </Box>

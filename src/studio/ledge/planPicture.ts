@@ -1,3 +1,5 @@
+import { INKS } from '@/core/drawing/inks';
+
 export const PDF_TYPE = 'application/pdf';
 
 /** The longer side a page of a PDF is drawn at, and the most a picture may have, pixels. */
@@ -25,7 +27,7 @@ export async function planPicture(file: File, page = 1): Promise<PlanPicture> {
   if (bitmap.width * bitmap.height > MOST_PIXELS) return refuse(`${file.name} was not taken in: it has more than 60 million pixels; make it smaller first.`);
   const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
   const context = canvas.getContext('2d')!;
-  context.fillStyle = '#ffffff';
+  context.fillStyle = INKS.paper;
   context.fillRect(0, 0, canvas.width, canvas.height);
   context.drawImage(bitmap, 0, 0);
   return { ok: true, png: await canvas.convertToBlob({ type: 'image/png' }), pixels: { width: bitmap.width, height: bitmap.height }, pages: 1 };
@@ -43,7 +45,7 @@ async function pdfPage(file: File, number: number): Promise<PlanPicture> {
     const canvas = globalThis.document.createElement('canvas');
     canvas.width = Math.round(viewport.width);
     canvas.height = Math.round(viewport.height);
-    await page.render({ canvas, viewport, background: '#ffffff' }).promise;
+    await page.render({ canvas, viewport, background: INKS.paper }).promise;
     const png = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
     if (!png) return refuse(`${file.name} was not taken in: its page can’t be drawn here.`);
     return { ok: true, png, pixels: { width: canvas.width, height: canvas.height }, pages: document.numPages };

@@ -7,6 +7,10 @@ export const colours = {
   page: '#EDEDEB',
   panel: INKS.bare,
   strip: '#F1F1EF',
+  /** What a picture or a page lies on. */
+  table: '#E5E5E2',
+  /** Material that is cut through, in small drawings. */
+  section: '#E9E6E1',
   paper: INKS.paper,
   hairline: '#D5D5D2',
   firm: '#C6C6C2',
@@ -15,10 +19,23 @@ export const colours = {
   third: MARKED.quiet,
   damson: MARKED.chosen,
   damsonTint: MARKED.chosenRoom,
+  damsonWash: MARKED.chosenThing,
   teal: INKS.measure,
   tealTint: '#E4EFEF',
+  tealLine: '#BFD6D6',
+  faint: INKS.faint,
+  /** Over a drawing: what lies under it shows through. */
+  veil: '#F7F7F5E4',
+  /** Round a swatch, so that a pale one has an edge. */
+  edge: '#00000026',
   rust: '#A0561B',
 } as const;
+
+/** Shadows of what lies on the table; `cut`: of what is cut out of a square. */
+export const LIFT = { square: '0 6px 18px #0000001c', cut: '0 6px 9px #0000001c' } as const;
+
+/** What lies on the table: a panel over it, or a notice. */
+export const PANEL = { position: 'absolute', bgcolor: colours.paper, border: `1px solid ${colours.firm}`, boxShadow: LIFT.square } as const;
 
 export const SANS = "'Instrument Sans Variable', 'Instrument Sans', sans-serif";
 export const SERIF = "'Instrument Serif', serif";
@@ -26,7 +43,7 @@ export const SERIF = "'Instrument Serif', serif";
 export const theme = createTheme({
   palette: {
     mode: 'light',
-    primary: { main: colours.damson, contrastText: '#ffffff' },
+    primary: { main: colours.damson, contrastText: colours.paper },
     secondary: { main: colours.teal },
     warning: { main: colours.rust },
     text: { primary: colours.ink, secondary: colours.second },
@@ -65,14 +82,14 @@ export const theme = createTheme({
           padding: '3px 12px',
           lineHeight: 1.4,
           borderColor: colours.ink,
-          backgroundColor: '#fff',
+          backgroundColor: colours.paper,
           '&:hover': { backgroundColor: colours.strip },
         },
       },
       variants: [
         {
           props: { variant: 'contained' },
-          style: { backgroundColor: colours.damson, color: '#fff', border: `1px solid ${colours.damson}`, '&:hover': { backgroundColor: '#651F3D' } },
+          style: { backgroundColor: colours.damson, color: colours.paper, border: `1px solid ${colours.damson}`, '&:hover': { backgroundColor: '#651F3D' } },
         },
         { props: { variant: 'text' }, style: { borderColor: 'transparent', backgroundColor: 'transparent', color: colours.second, padding: '3px 6px' } },
       ],
@@ -100,7 +117,7 @@ export const theme = createTheme({
     MuiMenuItem: {
       styleOverrides: { root: { fontSize: 12.5, minHeight: 28, paddingTop: 3, paddingBottom: 3, '&.Mui-selected': { backgroundColor: colours.damsonTint } } },
     },
-    MuiMenu: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: '0 6px 18px #0000001c' } } },
+    MuiMenu: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: PANEL.boxShadow } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: '0 12px 40px #0000002e', borderRadius: 2 } } },
     MuiSlider: {
       styleOverrides: {
@@ -109,7 +126,7 @@ export const theme = createTheme({
           width: 9,
           height: 15,
           borderRadius: 2,
-          backgroundColor: '#fff',
+          backgroundColor: colours.paper,
           border: `1px solid ${colours.ink}`,
           '&:hover, &.Mui-active, &.Mui-focusVisible': { boxShadow: `0 0 0 3px ${colours.damsonTint}` },
         },
@@ -121,7 +138,7 @@ export const theme = createTheme({
         root: { width: 30, height: 16, padding: 0 },
         switchBase: {
           padding: 2,
-          '&.Mui-checked': { transform: 'translateX(14px)', color: '#fff', '& + .MuiSwitch-track': { backgroundColor: colours.damson, opacity: 1 } },
+          '&.Mui-checked': { transform: 'translateX(14px)', color: colours.paper, '& + .MuiSwitch-track': { backgroundColor: colours.damson, opacity: 1 } },
         },
         thumb: { width: 12, height: 12, borderRadius: 2, boxShadow: 'none' },
         track: { borderRadius: 3, backgroundColor: colours.third, opacity: 1 },

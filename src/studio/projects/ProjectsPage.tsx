@@ -223,7 +223,7 @@ function ProjectCard({
       component="article"
       data-testid="project-card"
       aria-label={card.name}
-      sx={{ bgcolor: '#fff', border: `1px solid ${colours.hairline}`, '&:hover': { borderColor: colours.third } }}
+      sx={{ bgcolor: colours.paper, border: `1px solid ${colours.hairline}`, '&:hover': { borderColor: colours.third } }}
     >
       <Box
         // A link works before the page’s code has come, and opens in a window of its own where one wants it to.
@@ -234,7 +234,7 @@ function ProjectCard({
           cursor: card.damaged ? 'default' : 'pointer',
           width: '100%',
           aspectRatio: '16 / 10',
-          bgcolor: '#fff',
+          bgcolor: colours.paper,
           borderBottom: `1px solid ${colours.hairline}`,
           overflow: 'hidden',
           '&:focus-visible': { outline: `2px solid ${colours.damson}` },
@@ -319,7 +319,7 @@ function NewProject({ open, onClose, onMake }: { open: boolean; onClose(): void;
               role="radio"
               aria-checked={units === u}
               onClick={() => setUnits(u)}
-              sx={units === u ? { bgcolor: colours.ink, color: '#fff', '&:hover': { bgcolor: colours.ink } } : undefined}
+              sx={units === u ? { bgcolor: colours.ink, color: colours.paper, '&:hover': { bgcolor: colours.ink } } : undefined}
             >
               {u === 'metric' ? 'Millimetres' : 'Feet and inches'}
             </Button>

@@ -9,7 +9,7 @@ import TableRow from '@mui/material/TableRow';
 import { useState } from 'react';
 import { scheduleLists, written } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
-import { SERIF } from '../look/theme';
+import { colours, SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { Tabs } from '../ledge/cards';
 import { modelWork } from '../work/model';
@@ -49,7 +49,7 @@ export function Schedules() {
   };
   const single = list.title.replace(/(?<=sh)es$|s$/, '');
   return (
-    <Box sx={{ bgcolor: '#fff', height: '100%', overflow: 'auto', p: '14px 28px 20px' }} aria-busy={busy}>
+    <Box sx={{ bgcolor: colours.paper, height: '100%', overflow: 'auto', p: '14px 28px 20px' }} aria-busy={busy}>
       <Tabs tabs={TITLES} tab={list.title} onTab={(title) => setName(NAMES[TITLES.indexOf(title)])} />
       <Box sx={{ display: 'flex', alignItems: 'center', mt: 1.5, mb: 1 }}>
         <Box component="h2" sx={{ font: `26px ${SERIF}`, m: 0, flex: 1 }}>

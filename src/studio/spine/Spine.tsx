@@ -36,7 +36,7 @@ export function Spine() {
       <Link href="/" aria-label="All projects" style={{ height: 82, display: 'grid', placeItems: 'center' }}>
         <Mark />
       </Link>
-      <Box component="ul" sx={{ listStyle: 'none', m: 0, ml: '20px', p: '4px 0', borderLeft: '1px solid #BDBDB9' }}>
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, ml: '20px', p: '4px 0', borderLeft: `1px solid ${colours.faint}` }}>
         {STAGES.map((s) => {
           const on = s === stage;
           const done = worked(project, s);

@@ -37,7 +37,7 @@ export function Table() {
   const toggle = (side: 'drawing' | 'model'): void => useStudio.setState({ layout: layout === 'both' ? side : 'both' });
   return (
     <Box ref={frame} sx={{ position: 'absolute', inset: 0, display: 'grid', gridTemplateColumns: columns }}>
-      <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: '#fff' }}>
+      <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.paper }}>
         {elevation ? <ElevationPane {...elevation} /> : <PlanPane />}
         <PaneHead>
           <Word
@@ -85,9 +85,15 @@ export function Table() {
           if (e.key === 'ArrowLeft') setShare(Math.max(0.2, share - 0.05));
           if (e.key === 'ArrowRight') setShare(Math.min(0.8, share + 0.05));
         }}
-        sx={{ cursor: 'col-resize', bgcolor: '#fff', borderLeft: '1.5px solid #D0D0CC', borderRight: '1.5px solid #D0D0CC', overflow: 'hidden' }}
+        sx={{
+          cursor: 'col-resize',
+          bgcolor: colours.paper,
+          borderLeft: `1.5px solid ${colours.firm}`,
+          borderRight: `1.5px solid ${colours.firm}`,
+          overflow: 'hidden',
+        }}
       />
-      <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: '#E6E6E3' }}>
+      <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.table }}>
         <ModelPane />
         <PaneHead>
           <Word on={look.cut} onPress={() => setLook({ cut: true })} title="Walls towards the eye are taken away">
@@ -166,7 +172,7 @@ function WalkLine() {
         bottom: 10,
         transform: 'translateX(-50%)',
         zIndex: 3,
-        bgcolor: '#F7F7F5E8',
+        bgcolor: colours.veil,
         px: 1.25,
         py: '3px',
         fontSize: 12,
@@ -211,7 +217,7 @@ const PaneHead = ({ children }: { children: React.ReactNode }) => (
       alignItems: 'baseline',
       fontSize: 12,
       zIndex: 3,
-      bgcolor: '#F7F7F5E0',
+      bgcolor: colours.veil,
       borderRadius: '2px',
     }}
   >

@@ -100,9 +100,9 @@ export function gapMarks(id: string): DisplayItem[] {
   const w = opening.width / 2;
   const corner = opening.form === 'corner' ? opening.hinge : null;
   return [
-    ...(corner === 'start' ? [] : drawDimension(at(gaps.span.from), at(opening.at - w), length(gaps.start), `${id}/start`)),
-    ...drawDimension(at(opening.at - w), at(opening.at + w), length(opening.width), `${id}/width`),
-    ...(corner === 'end' ? [] : drawDimension(at(opening.at + w), at(gaps.span.to), length(gaps.end), `${id}/end`)),
+    ...(corner === 'start' ? [] : drawDimension(at(gaps.span.from), at(opening.at - w), length(gaps.start), { entity: `${id}/start` })),
+    ...drawDimension(at(opening.at - w), at(opening.at + w), length(opening.width), { entity: `${id}/width` }),
+    ...(corner === 'end' ? [] : drawDimension(at(opening.at + w), at(gaps.span.to), length(gaps.end), { entity: `${id}/end` })),
   ];
 }
 

@@ -6,7 +6,7 @@ import { useEffect, useRef, useState } from 'react';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { develop } from '@/core/render/tone';
 import { TextField } from '../look/fields';
-import { colours } from '../look/theme';
+import { colours, PANEL } from '../look/theme';
 import { api } from '../store/api';
 import { useStudio } from '../store/studio';
 import { errorText } from '../store/sync';
@@ -70,12 +70,9 @@ export function PicturePanel() {
       data-testid="picture-panel"
       aria-label="Kept picture"
       sx={{
-        position: 'absolute',
+        ...PANEL,
         inset: '34px 14px 14px 14px',
         zIndex: 7,
-        bgcolor: '#fff',
-        border: `1px solid ${colours.firm}`,
-        boxShadow: '0 6px 18px #0000001c',
         p: 1.25,
         display: 'flex',
         flexDirection: 'column',

@@ -5,7 +5,7 @@ import LinearProgress from '@mui/material/LinearProgress';
 import Slider from '@mui/material/Slider';
 import { useEffect, useRef } from 'react';
 import { develop } from '@/core/render/tone';
-import { colours, SERIF } from '../look/theme';
+import { colours, PANEL, SERIF } from '../look/theme';
 import { useRender } from './render';
 
 const minutes = (seconds: number): string =>
@@ -35,19 +35,16 @@ export function RenderPanel() {
       data-testid="render-panel"
       aria-label="Picture"
       sx={{
-        position: 'absolute',
+        ...PANEL,
         left: 14,
         right: 14,
         bottom: 14,
         maxWidth: 640,
         zIndex: 7,
-        bgcolor: '#fff',
-        border: `1px solid ${colours.firm}`,
-        boxShadow: '0 6px 18px #0000001c',
         p: 1.25,
       }}
     >
-      <Box sx={{ bgcolor: '#dcdcd9', aspectRatio: `${width} / ${height}`, width: '100%' }}>
+      <Box sx={{ bgcolor: colours.table, aspectRatio: `${width} / ${height}`, width: '100%' }}>
         <canvas ref={canvas} width={width} height={height} style={{ width: '100%', height: '100%', display: 'block' }} aria-label={`Picture of ${name}`} />
       </Box>
       {busy ? (

@@ -5,7 +5,6 @@ import type { Region } from '../../geometry/region';
 import type { Vec2 } from '../../geometry/vec';
 import type { Model } from '../../model/model';
 import { modelKind } from '../../model/kinds';
-import { openingOutline } from '../../project/openings';
 import type { Finish, Opening, Project } from '../../project/schema';
 import { standingIn } from '../../project/standing';
 import { targetName } from '../../project/targets';
@@ -14,7 +13,8 @@ import type { DressedFace, DerivedPatch } from '../../shell/dress/dressed';
 import { faceX } from '../../shell/wall-face';
 import { formatLength } from '../../units/length';
 import { drawDimension } from '../dimension';
-import type { DisplayItem, MarkGroup } from '../display';
+import { carry, type DisplayItem, type MarkGroup } from '../display';
+import { openingFront } from './opening';
 import type { Placed } from './unroll';
 
 /** What units are laid on: a face, or a patch in front of it. */
@@ -79,7 +79,9 @@ export function drawElevation(model: Model, faces: readonly Placed[], options: E
       }),
       ...model.things.flatMap(({ collection, derived }) => {
         const items = modelKind(collection).elevation?.(derived, face) ?? [];
-        return items.length ? [{ key: `${collection} ${(derived as { id?: string }).id ?? ''} ${key}`, items: moved(items, x) }] : [];
+        return items.length
+          ? [{ key: `${collection} ${(derived as { id?: string }).id ?? ''} ${key}`, items: carry(items, (p) => ({ x: p.x + x, y: p.y })) }]
+          : [];
       }),
       { key: `length ${key}`, items: drawLength(model.project, placed, options) },
     ];
@@ -120,18 +122,14 @@ function drawUnits(project: Project, of: LaidOn, key: string, x: number, { units
 function drawOpeningUpright(o: Opening, { face, x }: Placed): DisplayItem[] {
   const side = face.side!;
   if ((o.kind === 'niche' && o.swing !== side.side) || o.at < side.s0 - 1e-6 || o.at > side.s1 + 1e-6) return [];
-  const outline = openingOutline(o).map((p) => ({ x: x + faceX(side, o.at + p.x), y: p.y }));
-  return [
-    { kind: 'fill', rings: [outline], ink: 'paper', entity: o.id, layer: 'opening' },
-    { kind: 'line', points: outline, closed: true, ink: 'line', pen: 0.35, entity: o.id, layer: 'opening' },
-  ];
+  return carry(openingFront(o, { from: side.side, outside: face.room === null }), (p) => ({ x: x + faceX(side, o.at + p.x), y: p.y }));
 }
 
 /** The length of a face, and its name, clear below it. */
 function drawLength(project: Project, { face, x }: Placed, { scale, named }: ElevationOptions): DisplayItem[] {
   const side = face.side!;
   const y = side.foot - 6 * scale;
-  const items = drawDimension({ x, y }, { x: x + side.length, y }, formatLength(side.length, project.units));
+  const items = drawDimension({ x, y }, { x: x + side.length, y }, formatLength(side.length, project.units), { tick: 0.9 * scale });
   // One face alone is named by the words beside the drawing.
   const name = targetName(project, face.target).replace(/^.*, /, '');
   return named
@@ -140,17 +138,6 @@ function drawLength(project: Project, { face, x }: Placed, { scale, named }: Ele
 }
 
 const along = (ring: readonly Vec2[], x: number): Vec2[] => ring.map((p) => ({ x: p.x + x, y: p.y }));
-
-/** Marks in the coordinates of a face, moved to where it stands in the drawing. */
-function moved(items: readonly DisplayItem[], x: number): DisplayItem[] {
-  const to = (p: Vec2): Vec2 => ({ x: p.x + x, y: p.y });
-  return items.map((item): DisplayItem => {
-    if (item.kind === 'fill' || item.kind === 'lines') return { ...item, rings: item.rings.map((r) => along(r, x)) };
-    if (item.kind === 'line') return { ...item, points: along(item.points, x) };
-    if (item.kind === 'arc') return { ...item, centre: to(item.centre), from: to(item.from), to: to(item.to) };
-    return { ...item, at: to(item.at) };
-  });
-}
 
 /** The colour of a finish, paled so that lines show on it. */
 function pale(project: Project, finish: string): string {

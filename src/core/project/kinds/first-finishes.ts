@@ -12,6 +12,18 @@ export const BARE = {
   cut: 'bare.cut',
 } as const;
 
+/** The colours that what is made by the designer begins with. */
+export const FIRST_COLOURS = {
+  /** A finish of one's own. */
+  own: '#9aa48b',
+  /** The coat in a colour of one's own over another finish. */
+  coat: '#5d4a36',
+  /** The joints of what is laid. */
+  joints: '#b9b6ae',
+  /** The page of a board. */
+  page: '#f4f1ea',
+} as const;
+
 export const INFILLS: Record<Guard['infill'], string> = { balusters: 'paint.skein', glass: 'glass.clear', cable: 'metal.steel-brushed', none: 'paint.skein' };
 
 export const SLABS: Record<Slab['kind'], { top: string; edge: string }> = {

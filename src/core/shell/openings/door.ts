@@ -7,16 +7,8 @@ import type { Opening } from '../../project/schema';
 import { architrave } from './architrave';
 import { makeLeaf, type Leaf } from './leaf';
 import type { OpeningParts, OpeningSpace } from './space';
-import { foldsOf, JOINERY } from './sizes';
+import { foldsOf, JOINERY, wayOf, type Way } from './sizes';
 import { glazing } from './glazing';
-
-/** The way between the linings: what is left for the leaves. */
-interface Bay {
-  x0: number;
-  x1: number;
-  z0: number;
-  z1: number;
-}
 
 export function doorParts({ opening, thickness, inside, profile }: OpeningSpace): OpeningParts[] {
   const { width, height, sill, frame: f, sidelights, fanlight, threshold } = opening;
@@ -30,7 +22,8 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
   const free = boolean('union', [{ outer: inner, holes: [] }], [rectangleRegion(-w + lining, sill - 1, w - lining, sill + Math.min(lining * 2, height / 4))]);
   const bare = opening.form === 'sectional' || opening.form === 'up-and-over' ? Math.min(half, 0.05) : half;
   into.frame.add(extrude(boolean('difference', [{ outer: outline, holes: [] }], free), -bare, bare));
-  const way: Bay = { x0: -w + lining, x1: w - lining, z0: sill + threshold, z1: sill + height - lining };
+  const way = wayOf(opening);
+  const [left, right] = [-w + lining, w - lining];
   const lights = {
     ...opening,
     kind: 'window',
@@ -40,25 +33,18 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
     frame: { face: lining * 0.7, depth: Math.min(thickness, Math.max(0.06, f.depth)) },
   } as Opening;
   const inward = inside === 'left' ? 1 : -1;
-  if (fanlight > 0 && fanlight < height - 1) {
-    const foot = way.z1 - fanlight;
-    into.frame.box(way.x0, -half, foot - lining, way.x1, half, foot);
-    const region = boolean('intersection', [{ outer: inner, holes: [] }], [rectangleRegion(way.x0, foot, way.x1, way.z1 + 1)]);
+  if (way.foot !== null) {
+    into.frame.box(left, -half, way.z1, right, half, way.foot);
+    const region = boolean('intersection', [{ outer: inner, holes: [] }], [rectangleRegion(left, way.foot, right, sill + height + 1)]);
     for (const r of region) glazing(r.outer, { ...lights, panes: { across: opening.panes.across, up: 1 } }, 0, inward, into);
-    way.z1 = foot - lining;
   }
   for (const end of ['start', 'end'] as const) {
     const light = sidelights[end];
     if (light <= 0) continue;
-    const [x0, x1] = end === 'start' ? [way.x0, way.x0 + light] : [way.x1 - light, way.x1];
+    const [x0, x1] = end === 'start' ? [left, left + light] : [right - light, right];
     glazing(rectangleRegion(x0, sill, x1, way.z1).outer, lights, 0, inward, into);
-    if (end === 'start') {
-      into.frame.box(x1, -half, sill, x1 + lining, half, way.z1);
-      way.x0 = x1 + lining;
-    } else {
-      into.frame.box(x0 - lining, -half, sill, x0, half, way.z1);
-      way.x1 = x0 - lining;
-    }
+    if (end === 'start') into.frame.box(x1, -half, sill, way.x0, half, way.z1);
+    else into.frame.box(way.x1, -half, sill, x0, half, way.z1);
   }
   if (threshold > 0) into.frame.box(-w + lining, -half - 0.01, sill, w - lining, half + 0.01, sill + threshold);
   leaves(opening, thickness, way, fanlight > 0 ? null : { outer: inner, holes: [] }, into);
@@ -98,7 +84,7 @@ function mirror(mesh: Mesh): Mesh {
 const mirrorLeaf = (leaf: Leaf): Leaf => ({ leaf: mirror(leaf.leaf), glass: mirror(leaf.glass), handle: mirror(leaf.handle) });
 
 /** Hangs the leaves of a door in its way, as far open as they stand. */
-function leaves(opening: Opening, thickness: number, way: Bay, arch: Region | null, into: Into): void {
+function leaves(opening: Opening, thickness: number, way: Way, arch: Region | null, into: Into): void {
   const { leaf: t, play, foot, stop } = JOINERY;
   const half = thickness / 2;
   const side = opening.swing === 'left' ? 1 : -1;

@@ -20,6 +20,37 @@ export const JOINERY = {
   light: 0.65,
 } as const;
 
+/** A rectangle of an opening’s elevation, metres: x along the wall from its middle, z up from the floor. */
+export interface Way {
+  x0: number;
+  x1: number;
+  z0: number;
+  z1: number;
+}
+
+/** The way between the linings of a door: what is left for its leaves. `foot`: of the light above it; null where there is none. */
+export function wayOf({
+  width,
+  height,
+  sill,
+  frame,
+  sidelights,
+  fanlight,
+  threshold,
+}: Pick<Opening, 'width' | 'height' | 'sill' | 'frame' | 'sidelights' | 'fanlight' | 'threshold'>): Way & { foot: number | null } {
+  const lining = frame.face;
+  const beside = (light: number): number => (light > 0 ? light + lining : 0);
+  const head = sill + height - lining;
+  const foot = fanlight > 0 && fanlight < height - 1 ? head - fanlight : null;
+  return {
+    x0: -width / 2 + lining + beside(sidelights.start),
+    x1: width / 2 - lining - beside(sidelights.end),
+    z0: sill + threshold,
+    z1: foot === null ? head : foot - lining,
+    foot,
+  };
+}
+
 /** Number of lights a window of a form is divided into. */
 export function lightsOf(opening: Pick<Opening, 'form' | 'width' | 'frame' | 'panes'>): number {
   const inner = opening.width - 2 * opening.frame.face;

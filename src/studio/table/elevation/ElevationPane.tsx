@@ -117,7 +117,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
       role="application"
       aria-label="Elevation"
       tabIndex={0}
-      sx={{ position: 'absolute', inset: 0, bgcolor: '#fff', cursor: 'crosshair', outline: 'none', touchAction: 'none' }}
+      sx={{ position: 'absolute', inset: 0, bgcolor: colours.paper, cursor: 'crosshair', outline: 'none', touchAction: 'none' }}
       onPointerDown={(e) => {
         if ((e.target as Element).closest('button')) return;
         const handle = (e.target as Element).getAttribute('data-handle');
@@ -209,7 +209,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           fontSize: 12,
           color: colours.second,
           alignItems: 'baseline',
-          bgcolor: '#FFFFFFE0',
+          bgcolor: colours.veil,
           px: 1,
           py: 0.5,
           maxWidth: 'calc(100% - 28px)',

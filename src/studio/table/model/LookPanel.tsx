@@ -7,7 +7,7 @@ import { SORT_GROUPS, sortsIn, type SortGroup } from '@/core/model/sorts';
 import { collectionOf } from '@/core/project/things';
 import { Choice } from '../../look/Choice';
 import { LengthField } from '../../look/fields';
-import { colours } from '../../look/theme';
+import { colours, PANEL } from '../../look/theme';
 import { useStudio } from '../../store/studio';
 import { FIRST_LOOK, useLook } from '../../views/views';
 
@@ -48,16 +48,13 @@ export function LookPanel({ onClose }: { onClose(): void }) {
       role="dialog"
       aria-label="What is shown"
       sx={{
-        position: 'absolute',
+        ...PANEL,
         left: 6,
         top: 32,
         width: 248,
         maxHeight: 'calc(100% - 44px)',
         overflow: 'auto',
         zIndex: 4,
-        bgcolor: '#fff',
-        border: `1px solid ${colours.hairline}`,
-        boxShadow: '0 3px 10px #0000001a',
         p: '8px 12px 10px',
         fontSize: 12,
       }}

@@ -76,8 +76,8 @@ function Typed({ d, off, view, label, quiet = false }: { d: Dimension; off: Vec2
       className="gives-way"
       style={{
         border: 0,
-        background: '#ffffffd9',
-        color: end === which ? colours.teal : '#b9bab6',
+        background: colours.veil,
+        color: end === which ? colours.teal : colours.faint,
         font: 'inherit',
         fontSize: 11,
         padding: '0 3px',
@@ -188,7 +188,17 @@ function FigureField({
           reset();
         } else if (Math.abs(parsed.metres - value) > 1e-7 && !onCommit(parsed.metres)) reset();
       }}
-      style={{ width: 68, height: 19, border: 0, background: '#ffffff', color: colours.teal, font: 'inherit', fontSize: 11, textAlign: 'center', padding: 0 }}
+      style={{
+        width: 68,
+        height: 19,
+        border: 0,
+        background: colours.paper,
+        color: colours.teal,
+        font: 'inherit',
+        fontSize: 11,
+        textAlign: 'center',
+        padding: 0,
+      }}
     />
   );
 }

@@ -27,7 +27,7 @@ export function MeasuringLine() {
         bottom: 12,
         zIndex: 5,
         display: 'flex',
-        bgcolor: '#fff',
+        bgcolor: colours.paper,
         border: `1px solid ${colours.teal}`,
         borderRadius: '2px',
         color: colours.teal,
@@ -36,7 +36,7 @@ export function MeasuringLine() {
       }}
     >
       {measure.fields.map((f, i) => (
-        <Box key={f.label} sx={{ display: 'flex', borderRight: '1px solid #BFD6D6' }}>
+        <Box key={f.label} sx={{ display: 'flex', borderRight: `1px solid ${colours.tealLine}` }}>
           {typing && i === measure.field ? (
             <input
               ref={input}
@@ -56,14 +56,14 @@ export function MeasuringLine() {
                 border: 0,
                 padding: '4px 10px',
                 background: colours.teal,
-                color: '#fff',
+                color: colours.paper,
                 font: 'inherit',
                 fontWeight: 600,
                 outlineOffset: -2,
               }}
             />
           ) : (
-            <Box sx={{ bgcolor: colours.teal, color: '#fff', fontWeight: 600, px: 1.25, py: 0.5 }}>{formatLength(f.value, units)}</Box>
+            <Box sx={{ bgcolor: colours.teal, color: colours.paper, fontWeight: 600, px: 1.25, py: 0.5 }}>{formatLength(f.value, units)}</Box>
           )}
           <Box sx={{ px: 1.25, py: 0.5 }}>{f.label}</Box>
         </Box>

@@ -203,7 +203,7 @@ export function PlanPane() {
                   y={view.y - c.y * view.k - 5}
                   width={10}
                   height={10}
-                  fill="#fff"
+                  fill={colours.paper}
                   stroke={colours.damson}
                   strokeWidth={1.5}
                   style={{ cursor: 'move' }}
@@ -219,7 +219,7 @@ export function PlanPane() {
         ) : null}
       </svg>
       <Box
-        sx={{ position: 'absolute', right: 8, top: 6, px: 0.75, py: '1px', bgcolor: '#FFFFFFD9', fontSize: 12, color: colours.second, pointerEvents: 'none' }}
+        sx={{ position: 'absolute', right: 8, top: 6, px: 0.75, py: '1px', bgcolor: colours.veil, fontSize: 12, color: colours.second, pointerEvents: 'none' }}
       >
         1 : {Math.max(1, Math.round((PX_PER_MM * 1000) / view.k))}
       </Box>
@@ -282,7 +282,7 @@ function TurnHandle({ view, piece }: { view: View; piece: { x: number; y: number
   const x = view.x + (piece.x + Math.sin(piece.rotation) * r) * view.k;
   const y = view.y - (piece.y - Math.cos(piece.rotation) * r) * view.k;
   return (
-    <circle data-turn cx={x} cy={y} r={5.5} fill="#fff" stroke={colours.damson} strokeWidth={1.5} style={{ cursor: 'grab' }}>
+    <circle data-turn cx={x} cy={y} r={5.5} fill={colours.paper} stroke={colours.damson} strokeWidth={1.5} style={{ cursor: 'grab' }}>
       <title>Turn</title>
     </circle>
   );
