@@ -157,7 +157,7 @@ describe('the walls of a room unrolled', () => {
     const svg = displaySvg(items, 400, 200);
     expect(svg.match(/<path/g)!.length).toBeGreaterThan(8);
     const box = displayBounds(items)!;
-    // The ticks of the first and the last length reach 60 mm out.
-    expect(box.max.x - box.min.x).toBeCloseTo(faces[3].x + faces[3].face.side!.length + 0.12, 9);
+    // The ticks of the first and the last length reach 0.9 mm of the paper out.
+    expect(box.max.x - box.min.x).toBeCloseTo(faces[3].x + faces[3].face.side!.length + 2 * 0.9 * scale, 9);
   });
 });
