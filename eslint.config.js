@@ -76,5 +76,20 @@ export default tseslint.config(
   { files: ['src/server/**'], rules: without(['app', 'studio', 'workers', 'cli'], down) },
   { files: ['src/cli/**'], rules: without(['app', 'studio', 'workers'], down) },
   ...Object.entries(CORE).map(([folder, parts]) => ({ files: [`src/core/${folder}/**`], rules: without([...above, ...parts], apart) })),
+  {
+    files: ['units', 'geometry', 'project', 'stock', 'shell', 'model', 'drawing', 'schedules', 'checks', 'boards', 'walk', 'resident'].map(
+      (f) => `src/core/${f}/**`,
+    ),
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'BinaryExpression > Literal[raw=/^[125]e-(4|5|6|7|9|12)$/]',
+          message: 'Tolerances stand in core/units/tolerance.ts, by what they are for.',
+        },
+      ],
+    },
+  },
   { files: ['src/core/**/*.test.ts'], rules: { 'no-restricted-imports': 'off' } },
 );

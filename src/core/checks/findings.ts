@@ -1,5 +1,6 @@
 import { entityOf, targetName } from '../project/targets';
 import type { Finding } from './finding';
+import { NEAR } from '../units/tolerance';
 
 export type { Finding } from './finding';
 import { bodyOf, partsOf, type Model } from '../model/model';
@@ -45,7 +46,7 @@ export function findings(model: Model): Finding[] {
 /** What of a room has no finish yet: the room as a whole, or one surface after another. */
 function bareFaces(model: Model, room: DerivedRoom): Finding[] {
   const faces = model.shell.levels.flatMap((l) => l.faces.filter((f) => f.room === room.id));
-  const bare = faces.filter((f) => !f.chosen && f.rest.area > 1e-6);
+  const bare = faces.filter((f) => !f.chosen && f.rest.area > NEAR);
   if (!bare.length) return [];
   const walls = faces.filter((f) => f.kind === 'wall');
   const open = bare.filter((f) => f.kind === 'wall');

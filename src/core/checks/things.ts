@@ -9,6 +9,7 @@ import { clearWidth } from '../shell/openings/sizes';
 import { hasHeadroom, type DerivedStair } from '../shell/stairs';
 import { formatLength } from '../units/length';
 import type { Finding } from './finding';
+import { NEAR } from '../units/tolerance';
 
 /** Checks of single things: each says what of one thing is worth a look. */
 
@@ -39,7 +40,7 @@ export function stairFindings(stair: Stair, model: Model): Finding[] {
       ids,
     });
   const { min } = STAIR_PROFILES[stair.profile].handrail;
-  if ([stair.left, stair.right].some((g) => g && guardHeight(g, stair.profile, 'stair') < min - 1e-6))
+  if ([stair.left, stair.right].some((g) => g && guardHeight(g, stair.profile, 'stair') < min - NEAR))
     out.push({ code: 'stair.handrail', message: `${stair.name}: a handrail is lower than ${say(model, min)}.`, ids });
   return out;
 }

@@ -1,5 +1,6 @@
 import { add, lerp, sub, unit, type Vec2 } from '../geometry/vec';
 import type { DisplayItem } from './display';
+import { NEAR } from '../units/tolerance';
 
 interface DimensionOptions {
   /** What is measured, where it can be chosen by its dimension. */
@@ -12,7 +13,7 @@ interface DimensionOptions {
 export function drawDimension(a: Vec2, b: Vec2, text: string, { entity, tick: half = 0.06 }: DimensionOptions = {}): DisplayItem[] {
   const d = unit(sub(b, a));
   const angle = Math.atan2(d.y, d.x);
-  const upright = angle > Math.PI / 2 + 1e-6 || angle <= -Math.PI / 2 + 1e-6 ? angle + Math.PI : angle;
+  const upright = angle > Math.PI / 2 + NEAR || angle <= -Math.PI / 2 + NEAR ? angle + Math.PI : angle;
   const tick = (p: Vec2): DisplayItem => {
     const q = { x: (d.x - d.y) * half, y: (d.x + d.y) * half };
     return { kind: 'line', points: [sub(p, q), add(p, q)], closed: false, ink: 'measure', pen: 0.35, layer: 'dimension' };

@@ -1,6 +1,7 @@
 import RBush from 'rbush';
 import { insideRing, signedArea } from './polygon';
 import { angleOf, COINCIDENT, cross, distance, dot, lerp, project, scale, sub, unit, type Vec2 } from './vec';
+import { DUST, NIL } from '../units/tolerance';
 
 /** A line that takes part in the arrangement: straight, or an arc followed by chords; with the widths it occupies at its sides. */
 export interface ArrangedLine {
@@ -160,7 +161,7 @@ function endOnChord(p: Vec2, d: Vec2, h: Chord): { t: number; point: Vec2 } | nu
 }
 
 const sameStops = (a: number[][], b: number[][]): boolean =>
-  a.length === b.length && a.every((list, k) => list.length === b[k].length && list.every((t, i) => Math.abs(t - b[k][i]) < 1e-12));
+  a.length === b.length && a.every((list, k) => list.length === b[k].length && list.every((t, i) => Math.abs(t - b[k][i]) < NIL));
 
 /**
  * Splits lines where they meet, end on one another or cross, finds the faces between them, and keeps both in step with
@@ -255,7 +256,7 @@ export class Arranger {
       const found = endOnChord(p, d, h);
       if (!found) continue;
       const gap = best ? distance(found.point, p) - distance(best.point, p) : -1;
-      if (gap < -1e-12 || (Math.abs(gap) <= 1e-12 && h.line.input.id < best!.line.input.id)) best = { line: h.line, k: h.k, ...found };
+      if (gap < -NIL || (Math.abs(gap) <= NIL && h.line.input.id < best!.line.input.id)) best = { line: h.line, k: h.k, ...found };
     }
     return best;
   }
@@ -273,7 +274,7 @@ export class Arranger {
         for (const host of other.line.hosts) if (host?.line === line && host.k === chord.k) cuts.push(project(host.point, chord.ja, chord.jb));
         const f = sub(other.jb, other.ja);
         const det = cross(d, f);
-        if (Math.abs(det) < 1e-9) continue;
+        if (Math.abs(det) < DUST) continue;
         const t = cross(sub(other.ja, chord.ja), f) / det;
         const u = cross(sub(other.ja, chord.ja), d) / det;
         const ue = COINCIDENT / Math.hypot(f.x, f.y);
@@ -423,7 +424,7 @@ export class Arranger {
   private snapshot(): Arrangement {
     const bounded: Cycle[] = [];
     const around: Cycle[] = [];
-    for (const cycle of this.cycles) (cycle.area > 1e-9 ? bounded : around).push(cycle);
+    for (const cycle of this.cycles) (cycle.area > DUST ? bounded : around).push(cycle);
     bounded.sort(byPlace);
     around.sort(byPlace);
     const inner = new Map<Cycle, Cycle[]>();

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import * as polyclip from 'polyclip-ts';
 import { describe, expect, it } from 'vitest';
-import { clipRegions, LATTICE, type ClipOperation } from './clipping';
+import { LATTICE } from '../units/tolerance';
+import { clipRegions, type ClipOperation } from './clipping';
 import { perimeter, regionArea, signedArea, totalArea } from './polygon';
 import type { Region, Ring } from './region';
 

@@ -1,12 +1,10 @@
 import { Clipper64, ClipType, FillRule, PolyTree64, type Path64, type PolyPath64 } from 'clipper2-ts';
 import type { Region, Ring } from './region';
 import type { Vec2 } from './vec';
-
-/** Pitch of the lattice that clipping works on, metres: half of what counts as coincident. */
-export const LATTICE = 5e-7;
+import { DUST, LATTICE } from '../units/tolerance';
 
 /** Area below which a piece is what rounding to the lattice leaves, m². */
-const CRUMB = 1e-9;
+const CRUMB = DUST;
 
 const TYPES = { union: ClipType.Union, intersection: ClipType.Intersection, difference: ClipType.Difference } as const;
 export type ClipOperation = keyof typeof TYPES;

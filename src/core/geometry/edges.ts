@@ -1,5 +1,6 @@
 import type { Mesh } from './mesh';
 import { edgeUses, triangleNormals, weld } from './welding';
+import { PLANE } from '../units/tolerance';
 
 /**
  * What an edge of a mesh is: a crease between faces that turn, the boundary of a sheet, or one across a rounded face that is
@@ -18,8 +19,6 @@ export interface MeshEdges {
 
 /** Neighbouring faces that turn by more than this have a crease between them, radians. */
 export const CREASE = (24 * Math.PI) / 180;
-/** Faces that turn by less than this lie in one plane, radians. */
-const PLANE = 1e-3;
 
 const known = new WeakMap<Mesh, MeshEdges>();
 

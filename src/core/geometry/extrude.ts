@@ -2,6 +2,7 @@ import { MeshBuilder, type Matrix, type Mesh } from './mesh';
 import { ringNormal, signedArea, tidyRing, triangulateKeeping } from './polygon';
 import type { Region, Ring } from './region';
 import { add, cross, left, meet, scale, sub, unit, type Vec2, type Vec3 } from './vec';
+import { DUST, NEAR, NIL } from '../units/tolerance';
 
 /** Column-major matrix of a turn about an axis through a point, by Rodrigues' formula. */
 export function turnAbout(origin: Vec3, axis: Vec3, angle: number): Matrix {
@@ -33,7 +34,7 @@ export function offsetRing(ring: Ring, by: number): Ring {
     const b = clean[(i + 1) % clean.length];
     const [d, e] = [unit(sub(p, a)), unit(sub(b, p))];
     const [q, r] = [add(p, scale(left(d), by)), add(p, scale(left(e), by))];
-    return Math.abs(cross(d, e)) < 1e-6 ? q : (meet(q, d, r, e) ?? q);
+    return Math.abs(cross(d, e)) < NEAR ? q : (meet(q, d, r, e) ?? q);
   });
 }
 
@@ -43,7 +44,7 @@ export function offsetRing(ring: Ring, by: number): Ring {
 export function extrude(regions: readonly Region[], y0: number, y1: number): Mesh {
   const builder = new MeshBuilder();
   for (const region of regions) {
-    if (Math.abs(signedArea(region.outer)) < 1e-9) continue;
+    if (Math.abs(signedArea(region.outer)) < DUST) continue;
     builder.region(region, (p) => ({ x: p.x, y: y0, z: p.y }), { x: 0, y: -1, z: 0 });
     builder.region(region, (p) => ({ x: p.x, y: y1, z: p.y }), { x: 0, y: 1, z: 0 }, true);
     for (const ring of [region.outer, ...region.holes])
@@ -59,7 +60,7 @@ export function extrude(regions: readonly Region[], y0: number, y1: number): Mes
 export function prism(regions: readonly Region[], z0: number, z1: number): Mesh {
   const builder = new MeshBuilder();
   for (const region of regions) {
-    if (Math.abs(signedArea(region.outer)) < 1e-9) continue;
+    if (Math.abs(signedArea(region.outer)) < DUST) continue;
     builder.region(region, (p) => ({ ...p, z: z1 }), { x: 0, y: 0, z: 1 });
     builder.region(region, (p) => ({ ...p, z: z0 }), { x: 0, y: 0, z: -1 }, true);
     for (const ring of [region.outer, ...region.holes])
@@ -87,7 +88,7 @@ const convexQuad = (ring: readonly Vec2[]): boolean =>
   ring.length === 4 &&
   ring.every((a, i) => {
     const [b, c] = [ring[(i + 1) % 4], ring[(i + 2) % 4]];
-    return (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x) > 1e-12;
+    return (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x) > NIL;
   });
 
 /** A closed body between two flat rings over the same outline, counter-clockwise seen from above, the first one below. */

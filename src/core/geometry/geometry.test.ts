@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { LATTICE } from './clipping';
+import { LATTICE } from '../units/tolerance';
 import { arrange, edgeDirection, straightLine, type ArrangedLine } from './arrangement';
 import { MeshBuilder, meshArea, placement, transformPoint, type Mesh } from './mesh';
 import {

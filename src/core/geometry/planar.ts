@@ -1,6 +1,7 @@
 import type { Mesh } from './mesh';
 import { cross3, dot3, sub3, type Vec3 } from './vec';
-import { edgeUses, triangleNormals, weld, WELD, type Welded } from './welding';
+import { edgeUses, triangleNormals, weld, type Welded } from './welding';
+import { PLANE, WELD } from '../units/tolerance';
 
 /** A plane face of a mesh: its outline with holes, in the coordinates of the mesh. */
 export interface PlanarFace {
@@ -14,9 +15,6 @@ export interface PlanarFace {
   /** m². */
   area: number;
 }
-
-/** Triangles whose normals differ by less than this lie in one plane, as the sine of the angle. */
-const PLANE = 1e-3;
 
 const known = new WeakMap<Mesh, PlanarFace[]>();
 

@@ -3,6 +3,7 @@ import polylabel from 'polylabel';
 import { clipRegions } from './clipping';
 import type { Region, Ring } from './region';
 import { cross, distance, segmentDistance, sub, type Vec2, type Vec3 } from './vec';
+import { DUST, HAIR, NEAR, NIL, TIGHT } from '../units/tolerance';
 
 /** Signed area of a ring in square metres (shoelace formula); positive when counter-clockwise. */
 export function signedArea(ring: readonly Vec2[]): number {
@@ -76,11 +77,11 @@ export function ringNormal(ring: readonly Vec3[]): Vec3 | null {
     z += (p.x - q.x) * (p.y + q.y);
   });
   const l = Math.hypot(x, y, z);
-  return l < 1e-9 ? null : { x: x / l, y: y / l, z: z / l };
+  return l < DUST ? null : { x: x / l, y: y / l, z: z / l };
 }
 
 /** Drops points that repeat their predecessor, lie on the straight line of their neighbours or stick out as a spike. */
-export function tidyRing(ring: readonly Vec2[], tolerance = 1e-7): Ring {
+export function tidyRing(ring: readonly Vec2[], tolerance = TIGHT): Ring {
   let out: Ring = [...ring];
   for (;;) {
     const kept: Ring = [];
@@ -123,11 +124,11 @@ export function isConvex(ring: readonly Vec2[]): boolean {
     const [a, b, c] = [ring[i], ring[(i + 1) % n], ring[(i + 2) % n]];
     const [d, e] = [sub(b, a), sub(c, b)];
     const turn = cross(d, e);
-    if (turn < -1e-12) return false;
+    if (turn < -NIL) return false;
     turned += Math.atan2(turn, d.x * e.x + d.y * e.y);
   }
   // Once round, not twice.
-  return Math.abs(turned - 2 * Math.PI) < 1e-6;
+  return Math.abs(turned - 2 * Math.PI) < NEAR;
 }
 
 /** What two convex rings have in common (Sutherland–Hodgman), empty where it has no area. */
@@ -137,7 +138,7 @@ function convexIntersection(a: Ring, b: Ring): Region[] {
     const p = b[i];
     const d = sub(b[(i + 1) % b.length], p);
     const l = Math.hypot(d.x, d.y);
-    if (l > 1e-12) ring = clipHalf(ring, (q) => cross(d, sub(q, p)) / l);
+    if (l > NIL) ring = clipHalf(ring, (q) => cross(d, sub(q, p)) / l);
   }
   const clean = tidyRing(ring);
   return clean.length > 2 && signedArea(clean) > 1e-10 ? [{ outer: clean, holes: [] }] : [];
@@ -161,8 +162,8 @@ export function triangulateKeeping(ring: Ring): number[] {
     const b = ring[(i + 1) % ring.length];
     const d = sub(b, a);
     const l = Math.hypot(d.x, d.y);
-    if (l < 1e-12 || Math.abs(cross(d, sub(p, a))) / l > 1e-6) return p;
-    return { x: p.x + (d.y / l) * 1e-4, y: p.y - (d.x / l) * 1e-4 };
+    if (l < NIL || Math.abs(cross(d, sub(p, a))) / l > NEAR) return p;
+    return { x: p.x + (d.y / l) * HAIR, y: p.y - (d.x / l) * HAIR };
   });
   const indices = earcut(
     set.flatMap((p) => [p.x, p.y]),
@@ -220,7 +221,7 @@ export function hull(points: readonly Vec2[]): Ring {
     for (const p of list) {
       while (out.length > 1) {
         const [a, b] = [out[out.length - 2], out[out.length - 1]];
-        if ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) > 1e-12) break;
+        if ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x) > NIL) break;
         out.pop();
       }
       out.push(p);

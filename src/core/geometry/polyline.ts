@@ -1,4 +1,5 @@
 import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2 } from './vec';
+import { DUST, NIL } from '../units/tolerance';
 
 /** A polyline with the way along it. */
 export class Polyline {
@@ -27,25 +28,25 @@ export class Polyline {
     let i = 0;
     while (i < this.points.length - 2 && s > this.s[i + 1]) i++;
     const l = this.s[i + 1] - this.s[i];
-    return l < 1e-12 ? this.points[i] : lerp(this.points[i], this.points[i + 1], (s - this.s[i]) / l);
+    return l < NIL ? this.points[i] : lerp(this.points[i], this.points[i + 1], (s - this.s[i]) / l);
   }
 
   /** Its points from one place to another, both included. */
   between(a: number, b: number): Vec2[] {
-    return [this.at(a), ...this.points.filter((_, i) => this.s[i] > a + 1e-9 && this.s[i] < b - 1e-9), this.at(b)];
+    return [this.at(a), ...this.points.filter((_, i) => this.s[i] > a + DUST && this.s[i] < b - DUST), this.at(b)];
   }
 
   /** Where a ray leaves it last, as a distance along it; −1 where it does not meet it. */
   hit(p: Vec2, d: Vec2): number {
     let best = -1;
-    let reach = 1e-9;
+    let reach = DUST;
     for (let i = 0; i < this.points.length - 1; i++) {
       const e = sub(this.points[i + 1], this.points[i]);
       const det = cross(d, e);
-      if (Math.abs(det) < 1e-12) continue;
+      if (Math.abs(det) < NIL) continue;
       const w = sub(this.points[i], p);
       const [t, k] = [cross(w, e) / det, cross(w, d) / det];
-      if (k > -1e-9 && k < 1 + 1e-9 && t > reach) {
+      if (k > -DUST && k < 1 + DUST && t > reach) {
         reach = t;
         best = this.s[i] + Math.max(0, Math.min(1, k)) * distance(this.points[i], this.points[i + 1]);
       }

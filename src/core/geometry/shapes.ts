@@ -1,4 +1,5 @@
 import { MeshBuilder, type Mesh } from './mesh';
+import { DUST } from '../units/tolerance';
 import { add3, cross3, scale3, sub3, unit3, type Vec3 } from './vec';
 
 /** Rounded solids that furniture is made of. All sizes in metres, z up, texture coordinates in metres. */
@@ -91,7 +92,7 @@ export function lathe(profile: readonly (readonly [number, number])[], { x = 0, 
     const [r0, z0] = profile[k];
     const [r1, z1] = profile[k + 1];
     const l = Math.hypot(r1 - r0, z1 - z0);
-    if (l < 1e-9) continue;
+    if (l < DUST) continue;
     const flat = { r: (z1 - z0) / l, z: (r0 - r1) / l };
     const blend = (a: number): { r: number; z: number } => {
       const other = profile[a];
@@ -99,7 +100,7 @@ export function lathe(profile: readonly (readonly [number, number])[], { x = 0, 
       if (!beyond) return flat;
       const [p, q] = a === k ? [beyond, other] : [other, beyond];
       const m = Math.hypot(q[0] - p[0], q[1] - p[1]);
-      if (m < 1e-9) return flat;
+      if (m < DUST) return flat;
       const n = { r: (q[1] - p[1]) / m, z: (p[0] - q[0]) / m };
       // Round where the turn is gentle, sharp where it is an edge.
       return n.r * flat.r + n.z * flat.z > 0.7 ? { r: (n.r + flat.r) / 2, z: (n.z + flat.z) / 2 } : flat;
@@ -115,8 +116,8 @@ export function lathe(profile: readonly (readonly [number, number])[], { x = 0, 
         builder.vertex({ x: x + r * c, y: y + r * d, z }, unit3({ x: n.r * c, y: n.r * d, z: n.z }), a * reach, v);
       const pair: [number, number] = [make(r0, z0, n0, along), make(r1, z1, n1, along + l)];
       if (last) {
-        if (r0 > 1e-9) builder.triangle(last[0], pair[0], pair[1]);
-        if (r1 > 1e-9) builder.triangle(last[0], pair[1], last[1]);
+        if (r0 > DUST) builder.triangle(last[0], pair[0], pair[1]);
+        if (r1 > DUST) builder.triangle(last[0], pair[1], last[1]);
       }
       last = pair;
     }

@@ -1,6 +1,7 @@
 import { insideRing, signedArea } from './polygon';
 import type { Region, Ring } from './region';
 import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from './vec';
+import { DUST, NEAR, NIL, TIGHT } from '../units/tolerance';
 
 /** How an edge of the outline moves inwards as the height grows: from a height on, so many metres for each metre of rise. */
 export interface Slope {
@@ -27,9 +28,6 @@ export interface Sweep {
   /** Greatest height reached. */
   top: number;
 }
-
-/** Points nearer than this are one, metres. */
-const NEAR = 1e-6;
 
 interface Line {
   edge: number;
@@ -122,9 +120,9 @@ function stepped(loop: readonly Node[], runs: (line: Line) => number): Node[] {
   return loop.flatMap((node, i) => {
     const before = loop[(i + loop.length - 1) % loop.length].line;
     const { line } = node;
-    if (Math.abs(cross(before.u, line.u)) > 1e-9 || dot(before.u, line.u) < 0) return [node];
+    if (Math.abs(cross(before.u, line.u)) > DUST || dot(before.u, line.u) < 0) return [node];
     const difference = runs(before) - runs(line);
-    if (Math.abs(difference) < 1e-9) return [node];
+    if (Math.abs(difference) < DUST) return [node];
     const u = difference > 0 ? scale(line.n, -1) : line.n;
     return [{ ...node, line: { edge: -1, u, n: left(u), slopes: [] } }, node];
   });
@@ -137,7 +135,7 @@ function setVelocities(loop: Node[], runs: (line: Line) => number): void {
     const b = node.line;
     const [sa, sb] = [runs(a), runs(b)];
     const det = cross(a.n, b.n);
-    node.v = Math.abs(det) < 1e-9 ? scale(b.n, sb) : { x: (sa * b.n.y - sb * a.n.y) / det, y: (sb * a.n.x - sa * b.n.x) / det };
+    node.v = Math.abs(det) < DUST ? scale(b.n, sb) : { x: (sa * b.n.y - sb * a.n.y) / det, y: (sb * a.n.x - sa * b.n.x) / det };
   });
 }
 
@@ -148,12 +146,12 @@ function timeToEvent(loops: readonly Node[][], runs: (line: Line) => number): nu
     loop.forEach((node, i) => {
       const next = loop[(i + 1) % loop.length];
       const rate = dot(sub(next.v, node.v), node.line.u);
-      if (rate < -1e-12) best = Math.min(best, Math.max(0, dot(sub(next.p, node.p), node.line.u) / -rate));
+      if (rate < -NIL) best = Math.min(best, Math.max(0, dot(sub(next.p, node.p), node.line.u) / -rate));
     });
   for (const loop of loops)
     loop.forEach((corner, i) => {
       const before = loop[(i + loop.length - 1) % loop.length];
-      if (cross(before.line.u, corner.line.u) > -1e-9) return;
+      if (cross(before.line.u, corner.line.u) > -DUST) return;
       for (const other of loops)
         other.forEach((node, j) => {
           const end = other[(j + 1) % other.length];
@@ -161,7 +159,7 @@ function timeToEvent(loops: readonly Node[][], runs: (line: Line) => number): nu
           const { n, u } = node.line;
           const away = dot(n, sub(corner.p, node.p));
           const rate = dot(n, corner.v) - runs(node.line);
-          if (rate > -1e-12 || away < -NEAR) return;
+          if (rate > -NIL || away < -NEAR) return;
           const t = Math.max(0, away / -rate);
           if (t >= best) return;
           const at = add(corner.p, scale(corner.v, t));
@@ -304,7 +302,7 @@ function corner(loop: readonly Node[], i: number): Sector {
 const straight = (a: Vec2, b: Vec2): Sector => ({ from: Math.atan2(b.y - a.y, b.x - a.x), width: Math.PI });
 
 function overlapAt(a: Sector, b: Sector): boolean {
-  const slack = 1e-7;
+  const slack = TIGHT;
   // Two edges that have come to lie on one another have nothing left between them.
   const closed = (angle: number): boolean => Math.min(turn(angle), TURN - turn(angle)) < slack;
   if (closed(b.from + b.width - a.from) || closed(a.from + a.width - b.from)) return true;
@@ -324,7 +322,7 @@ function tidy(loop: readonly Node[]): Node[] {
       const j = (i + 1) % nodes.length;
       const [a, p, b] = [nodes[k].p, nodes[i].p, nodes[j].p];
       const [d, e] = [unit(sub(p, a)), unit(sub(b, p))];
-      if (dot(d, e) > -1 + 1e-9) continue;
+      if (dot(d, e) > -1 + DUST) continue;
       // Of the two edges that lie on one another the shorter is dropped.
       if (distance(a, p) <= distance(p, b)) nodes[i] = { ...nodes[i], p: a };
       else nodes[i] = { ...nodes[i], p: b };
@@ -424,7 +422,7 @@ function straightened(ring: readonly Vec3[]): Vec3[] {
       { x: b.x - p.x, y: b.y - p.y, z: b.z - p.z },
     ];
     const c = Math.hypot(d.y * e.z - d.z * e.y, d.z * e.x - d.x * e.z, d.x * e.y - d.y * e.x);
-    return c > 1e-7 * Math.hypot(d.x, d.y, d.z);
+    return c > TIGHT * Math.hypot(d.x, d.y, d.z);
   });
 }
 

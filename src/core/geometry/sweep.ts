@@ -1,6 +1,7 @@
 import { MeshBuilder, type Mesh } from './mesh';
 import { triangulate, signedArea } from './polygon';
 import { add3, cross3, dot3, scale3, sub3, unit3, type Vec2, type Vec3 } from './vec';
+import { DUST, NEAR } from '../units/tolerance';
 
 /** One stretch of a path a section is swept along: from its start, with the direction away from what it lies on. */
 export interface SweepStretch {
@@ -14,16 +15,16 @@ export interface SweepStretch {
 export function closedSection(points: readonly Vec2[]): Vec2[] {
   // What runs along the wall is its back already.
   let [i, j] = [0, points.length - 1];
-  while (i < j && points[i + 1].x < 1e-9) i++;
-  while (j > i && points[j - 1].x < 1e-9) j--;
+  while (i < j && points[i + 1].x < DUST) i++;
+  while (j > i && points[j - 1].x < DUST) j--;
   const first = points[i];
   const last = points[j];
   const ring = points.slice(i, j + 1);
-  if (last.x > 1e-9) ring.push({ x: 0, y: last.y });
-  if (first.x > 1e-9) ring.push({ x: 0, y: first.y });
+  if (last.x > DUST) ring.push({ x: 0, y: last.y });
+  if (first.x > DUST) ring.push({ x: 0, y: first.y });
   const clean = ring.filter((p, i) => {
     const q = ring[(i + 1) % ring.length];
-    return Math.hypot(p.x - q.x, p.y - q.y) > 1e-9;
+    return Math.hypot(p.x - q.x, p.y - q.y) > DUST;
   });
   return signedArea(clean) < 0 ? clean.reverse() : clean;
 }
@@ -76,9 +77,9 @@ export function sweep(
   };
   const joint = (i: number, j: number): Vec3 => {
     const sum = add3(along[i], along[j]);
-    return Math.hypot(sum.x, sum.y, sum.z) < 1e-6 ? along[i] : unit3(sum);
+    return Math.hypot(sum.x, sum.y, sum.z) < NEAR ? along[i] : unit3(sum);
   };
-  const same = (a: readonly Vec3[], b: readonly Vec3[]): boolean => a.every((p, k) => Math.hypot(p.x - b[k].x, p.y - b[k].y, p.z - b[k].z) < 1e-6);
+  const same = (a: readonly Vec3[], b: readonly Vec3[]): boolean => a.every((p, k) => Math.hypot(p.x - b[k].x, p.y - b[k].y, p.z - b[k].z) < NEAR);
   let run = 0;
   for (let i = first; i < first + stretches.length; i++) {
     const own = all[i];

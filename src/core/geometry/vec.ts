@@ -1,3 +1,4 @@
+import { NEAR, NIL } from '../units/tolerance';
 /** Plane and space vectors as plain objects and tuples; small pure functions. */
 
 export interface Vec2 {
@@ -12,7 +13,7 @@ export interface Vec3 {
 }
 
 /** Two points nearer than this (metres) are the same point. The one tolerance for coincidence. */
-export const COINCIDENT = 1e-6;
+export const COINCIDENT = NEAR;
 
 export const add = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x + b.x, y: a.y + b.y });
 export const sub = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x - b.x, y: a.y - b.y });
@@ -46,7 +47,7 @@ export function unit(a: Vec2): Vec2 {
  */
 export function meet(p: Vec2, d: Vec2, q: Vec2, e: Vec2): Vec2 | null {
   const det = cross(d, e);
-  if (Math.abs(det) < 1e-12 * length(d) * length(e)) return null;
+  if (Math.abs(det) < NIL * length(d) * length(e)) return null;
   const t = cross(sub(q, p), e) / det;
   return { x: p.x + d.x * t, y: p.y + d.y * t };
 }

@@ -1,7 +1,5 @@
 import type { Mesh } from './mesh';
-
-/** Vertices of a mesh nearer than this are one point, metres: positions are single precision, 1e-6 of ten metres apart at best. */
-export const WELD = 2e-5;
+import { WELD } from '../units/tolerance';
 
 /** A mesh by its points alone: those that lie in one place are one. */
 export interface Welded {

@@ -2,6 +2,7 @@ import type { Vec2 } from '../geometry/vec';
 import { DEFAULTS, type Beam, type Fence, type GroundArea, type Project, type Slab, type Void } from './schema';
 import { newGuard } from './stairs';
 import { freeName } from './things';
+import { NEAR } from '../units/tolerance';
 
 export const SLAB_NAMES: Record<Slab['kind'], string> = { mezzanine: 'Mezzanine', balcony: 'Balcony', deck: 'Deck', foundation: 'Foundation' };
 
@@ -34,7 +35,7 @@ export const newVoid = (project: Project, basics: Pick<Void, 'id' | 'level' | 'p
 
 /** A beam or a post of a section such timbers have. */
 export const newBeam = (project: Project, basics: Pick<Beam, 'id' | 'level' | 'a' | 'b'> & Partial<Beam>): Beam => {
-  const upright = Math.hypot(basics.b.x - basics.a.x, basics.b.y - basics.a.y) < 1e-6;
+  const upright = Math.hypot(basics.b.x - basics.a.x, basics.b.y - basics.a.y) < NEAR;
   return {
     name: freeName(upright ? 'Post' : 'Beam', project.beams),
     section: 'square',

@@ -7,6 +7,7 @@ import { planRing, roofHeight, roofShape, roofsOver, roofsToFollow, type EaveLin
 import type { Dormer, Project, Rooflight } from './schema';
 import { rooflightRoom } from './rooflights';
 import { freeName } from './things';
+import { HAIR, NEAR } from '../units/tolerance';
 
 /** A plane of a roof seen from its eave: u along the wall below, v inwards, heights above the floor of its level. */
 export interface SlopeFrame {
@@ -52,7 +53,7 @@ export function slopeFrame(shape: RoofShape, edge: number): SlopeFrame | null {
   const along = unit(sub(line.b, line.a));
   const inward = left(along);
   const tan = under.gx * inward.x + under.gy * inward.y;
-  if (tan < 0.05 || Math.abs(under.gx * along.x + under.gy * along.y) > 1e-6) return null;
+  if (tan < 0.05 || Math.abs(under.gx * along.x + under.gy * along.y) > NEAR) return null;
   const at = (p: { gx: number; gy: number; c: number }): number => p.gx * line.a.x + p.gy * line.a.y + p.c;
   return { line, along, inward, tan, under: at(under), upper: at(upper) };
 }
@@ -111,13 +112,13 @@ export function checkDormer(project: Project, dormer: Dormer): void {
   const hole: Region = { outer: shape.hole, holes: [] };
   for (const planes of [shape.roof.under, shape.roof.upper]) {
     const own = planes.filter((q) => q.edge === shape.edge && q.plane).map((q): Region => ({ outer: planRing(q), holes: [] }));
-    if (totalArea(boolean('difference', [hole], own)) > 1e-4)
+    if (totalArea(boolean('difference', [hole], own)) > HAIR)
       refuse('off-slope', 'it would reach over the edge of its slope; make it lower or narrower, or set it nearer the middle.');
   }
   for (const other of Object.values(then.dormers)) {
     if (other.id === dormer.id || other.roof !== dormer.roof) continue;
     const o = dormerShape(then, other);
-    if (o && totalArea(boolean('intersection', [hole], [{ outer: o.hole, holes: [] }])) > 1e-6)
+    if (o && totalArea(boolean('intersection', [hole], [{ outer: o.hole, holes: [] }])) > NEAR)
       refuse('overlap', `it would overlap ${other.name}; move one of them.`, [other.id]);
   }
 }
@@ -179,7 +180,7 @@ export function rooflightInRoof(project: Project, rooflight: Rooflight): SlopedP
     if (!plane?.plane || !upper?.plane) continue;
     const { gx, gy } = plane.plane;
     const g = Math.hypot(gx, gy);
-    const slope = g < 1e-6 ? { x: 0, y: 1 } : { x: gx / g, y: gy / g };
+    const slope = g < NEAR ? { x: 0, y: 1 } : { x: gx / g, y: gy / g };
     // Turned in the slope: by its own rotation from the line of the eave.
     const [c, s] = [Math.cos(rooflight.rotation), Math.sin(rooflight.rotation)];
     const eave = { x: slope.y, y: -slope.x };

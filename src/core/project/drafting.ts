@@ -6,6 +6,7 @@ import type { Project, Side, Wall } from './schema';
 import { stateOf } from './topology';
 import { stationAt, wallExtents, wallPath } from './wall-line';
 import { cornerAt, wallsAt } from './walls';
+import { NEAR } from '../units/tolerance';
 
 type NewId = (prefix: string) => string;
 
@@ -100,8 +101,8 @@ export function boxIn(draft: Draft<Project>, args: BoxArgs, newId: NewId): void 
   } as Project;
   const wall = plain.walls[args.wall];
   if (wall.bulge !== 0) throw new DomainError('box.arc', 'Nothing was boxed in: the wall is an arc; choose a straight one.', [wall.id]);
-  const span = clearSpans(plain, wall, wall.status).find((s) => args.at > s.from - 1e-6 && args.at < s.to + 1e-6);
-  if (!span || args.width > span.to - span.from + 1e-6)
+  const span = clearSpans(plain, wall, wall.status).find((s) => args.at > s.from - NEAR && args.at < s.to + NEAR);
+  if (!span || args.width > span.to - span.from + NEAR)
     throw new DomainError('box.no-room', 'Nothing was boxed in: the wall has no clear stretch that wide there; make it narrower.', [wall.id]);
   const path = wallPath(plain, wall);
   const { d } = stationAt(path, args.at);
@@ -114,7 +115,7 @@ export function boxIn(draft: Draft<Project>, args: BoxArgs, newId: NewId): void 
   const point = (s: number, off: number): Vec2 => add(add(path[0].p, scale(d, s)), scale(out, off));
   const front = face + args.depth - half;
   // In a corner the side against the other wall is left out and the front runs into that wall.
-  const [inStart, inEnd] = [s0 - span.from < 1e-6 && span.from > 1e-6, span.to - s1 < 1e-6 && span.to < path[1].s - 1e-6];
+  const [inStart, inEnd] = [s0 - span.from < NEAR && span.from > NEAR, span.to - s1 < NEAR && span.to < path[1].s - NEAR];
   const points: Vec2[] = [
     ...(inStart ? [point(s0 - half, front)] : [point(s0 + half, 0), point(s0 + half, front)]),
     ...(inEnd ? [point(s1 + half, front)] : [point(s1 - half, front), point(s1 - half, 0)]),

@@ -1,4 +1,5 @@
 import type { Laying } from './schema';
+import { DUST, NEAR } from '../units/tolerance';
 
 /** Why a pattern of one's own does not cover its cell exactly; null where it does. */
 export function cellFault(cell: NonNullable<Laying['cell']>): string | null {
@@ -9,9 +10,9 @@ export function cellFault(cell: NonNullable<Laying['cell']>): string | null {
         for (const dy of [-cell.height, 0, cell.height]) {
           const w = Math.min(u.x + u.width, v.x + dx + v.width) - Math.max(u.x, v.x + dx);
           const h = Math.min(u.y + u.height, v.y + dy + v.height) - Math.max(u.y, v.y + dy);
-          if (w > 1e-6 && h > 1e-6) return 'two of its units overlap';
+          if (w > NEAR && h > NEAR) return 'two of its units overlap';
         }
-  if (Math.abs(area - cell.width * cell.height) > 1e-6 * Math.max(1, area)) return 'its units do not cover all of it';
+  if (Math.abs(area - cell.width * cell.height) > NEAR * Math.max(1, area)) return 'its units do not cover all of it';
   return null;
 }
 
@@ -37,7 +38,7 @@ export function cutUnit(cell: Cell, index: number, along: boolean, share = 0.5):
 export function joinUnits(cell: Cell, first: number, second: number): Cell | null {
   const [a, b] = [cell.units[first], cell.units[second]];
   if (!a || !b || first === second) return null;
-  const same = (p: number, q: number): boolean => Math.abs(p - q) < 1e-6;
+  const same = (p: number, q: number): boolean => Math.abs(p - q) < NEAR;
   for (const dx of [0, cell.width, -cell.width])
     for (const dy of [0, cell.height, -cell.height]) {
       const [x, y] = [b.x + dx, b.y + dy];
@@ -47,8 +48,8 @@ export function joinUnits(cell: Cell, first: number, second: number): Cell | nul
       const [x0, y0] = [Math.min(a.x, x), Math.min(a.y, y)];
       const made = {
         // Units begin within what repeats.
-        x: x0 < -1e-9 ? x0 + cell.width : x0,
-        y: y0 < -1e-9 ? y0 + cell.height : y0,
+        x: x0 < -DUST ? x0 + cell.width : x0,
+        y: y0 < -DUST ? y0 + cell.height : y0,
         width: beside ? a.width + b.width : a.width,
         height: above ? a.height + b.height : a.height,
       };

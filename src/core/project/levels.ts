@@ -5,6 +5,7 @@ import { planOf, stateOf } from './topology';
 import { collections, collectionsOnLevel } from './kinds';
 import { withWhatGoesAlong } from './things';
 import { dropUnusedCorners } from './walls';
+import { DUST, NEAR } from '../units/tolerance';
 
 type NewId = (prefix: string) => string;
 
@@ -29,7 +30,7 @@ export function levelAbove(project: Pick<Project, 'levels'>, id: string): Level 
 /** Raises everything of a building from a height on, the levels as a whole. */
 function lift(draft: Draft<Project>, structure: string, from: number, by: number, except?: string): void {
   for (const level of Object.values(stateOf(draft.levels)))
-    if (level.structure === structure && level.id !== except && level.elevation > from - 1e-9) draft.levels[level.id].elevation += by;
+    if (level.structure === structure && level.id !== except && level.elevation > from - DUST) draft.levels[level.id].elevation += by;
 }
 
 /** Changes a level; what stands on top of it goes up and down with its height, and with the thickness of its slab where it lies on another. */
@@ -39,9 +40,9 @@ export function setLevel(draft: Draft<Project>, id: string, set: Partial<Level>)
   Object.assign(draft.levels[id], set);
   // Moved as a whole, a level carries what is above along.
   const { structure } = before;
-  if (set.elevation !== undefined) lift(draft, structure, before.elevation + 1e-6, set.elevation - before.elevation, id);
+  if (set.elevation !== undefined) lift(draft, structure, before.elevation + NEAR, set.elevation - before.elevation, id);
   if (set.slab !== undefined && below) lift(draft, structure, before.elevation, set.slab - before.slab);
-  if (set.height !== undefined) lift(draft, structure, before.elevation + 1e-6, set.height - before.height);
+  if (set.height !== undefined) lift(draft, structure, before.elevation + NEAR, set.height - before.height);
 }
 
 /** The walls of a level that have the outside on one of their faces. */
@@ -80,10 +81,10 @@ export function addLevel(
     return;
   }
   const above = args.where === 'above';
-  if (above) lift(draft, host.structure, host.elevation + 1e-6, args.height + args.slab);
+  if (above) lift(draft, host.structure, host.elevation + NEAR, args.height + args.slab);
   else
     for (const id of Object.keys(project.levels))
-      if (project.levels[id].structure === host.structure && project.levels[id].elevation < host.elevation - 1e-9)
+      if (project.levels[id].structure === host.structure && project.levels[id].elevation < host.elevation - DUST)
         draft.levels[id].elevation -= args.height + host.slab;
   const elevation = above ? host.elevation + host.height + args.slab : host.elevation - host.slab - args.height;
   draft.levels[args.id] = {

@@ -8,6 +8,7 @@ import { wallHeight } from './roofs';
 import { legOf, standingIn } from './standing';
 import { planOf, stateOf } from './topology';
 import { stationAt, wallLength, wallPath, wallProfile, wallThickness, wallTopAt } from './wall-line';
+import { DUST, NEAR } from '../units/tolerance';
 
 /** A stretch of a wall, as distances from its start corner along the reference line, metres. */
 export interface Span {
@@ -32,7 +33,7 @@ export function clearSpans(project: Project, wall: Wall, status: Status = 'new')
   const phases = (['before', 'after'] as const).filter((phase) => standsIn(status, phase) && standsIn(wall.status, phase));
   const lists = phases.map((phase) => phaseSpans(inPhase(project, phase), wall));
   if (lists.length < 2 || lists[0] === lists[1]) return lists[0] ?? [];
-  return lists[0].flatMap((p) => lists[1].map((q) => ({ from: Math.max(p.from, q.from), to: Math.min(p.to, q.to) })).filter((s) => s.to > s.from + 1e-9));
+  return lists[0].flatMap((p) => lists[1].map((q) => ({ from: Math.max(p.from, q.from), to: Math.min(p.to, q.to) })).filter((s) => s.to > s.from + DUST));
 }
 
 function phaseSpans(project: Project, wall: Wall): Span[] {
@@ -57,11 +58,11 @@ function phaseSpans(project: Project, wall: Wall): Span[] {
   const clear: Span[] = [];
   let at = pieces[0].s0;
   for (const block of blocked) {
-    if (block.from > at + 1e-9) clear.push({ from: at, to: block.from });
+    if (block.from > at + DUST) clear.push({ from: at, to: block.from });
     at = Math.max(at, block.to);
   }
   const end = pieces[pieces.length - 1].s1;
-  if (end > at + 1e-9) clear.push({ from: at, to: end });
+  if (end > at + DUST) clear.push({ from: at, to: end });
   const list = clear.filter((s) => s.to - s.from > COINCIDENT);
   spans.set(pieces, { fans, list });
   return list;
@@ -90,7 +91,7 @@ function reachInto(arrangement: Arrangement, edge: HalfEdge, through: boolean): 
 export function fitOpening(spans: readonly Span[], at: number, width: number): { span: Span; at: number } | null {
   let best: { span: Span; at: number } | null = null;
   for (const span of spans) {
-    if (span.to - span.from < width - 1e-9) continue;
+    if (span.to - span.from < width - DUST) continue;
     const centre = Math.min(Math.max(at, span.from + width / 2), span.to - width / 2);
     if (!best || Math.abs(centre - at) < Math.abs(best.at - at)) best = { span, at: centre };
   }
@@ -113,7 +114,7 @@ export function freeSpans(project: Project, opening: Omit<Opening, 'at'>): Span[
 /** Whether two openings of a wall could overlap: they are there at once, at heights and depths that meet. */
 function inTheWay(project: Project, a: Omit<Opening, 'at'>, b: Opening): boolean {
   if (!coexist(a.status, b.status)) return false;
-  if (Math.max(b.sill - a.sill - a.height, a.sill - b.sill - b.height) > -1e-6) return false;
+  if (Math.max(b.sill - a.sill - a.height, a.sill - b.sill - b.height) > -NEAR) return false;
   const back = a.kind === 'niche' && b.kind === 'niche' && a.swing !== b.swing;
   return !(back && a.depth + b.depth < wallThickness(project, project.walls[b.wall]) - 0.01);
 }
@@ -180,7 +181,7 @@ export function openingOutline(opening: Pick<Opening, 'width' | 'height' | 'sill
                 return { x: r * Math.sin(a), y: top - r + r * Math.cos(a) };
               });
             })();
-      return [{ x: -w, y: sill }, { x: w, y: sill }, ...(spring - sill > 1e-6 ? arc : arc.slice(1, -1))];
+      return [{ x: -w, y: sill }, { x: w, y: sill }, ...(spring - sill > NEAR ? arc : arc.slice(1, -1))];
     }
     case 'ellipse':
       return Array.from({ length: 48 }, (_, i) => {
@@ -213,7 +214,7 @@ export function checkOpening(project: Project, opening: Opening): void {
     const widest = Math.max(0, ...clear.map((s) => s.to - s.from));
     return refuse('too-wide', `it would be ${say(opening.width)} wide, and the wall has only ${say(widest)} free in one stretch; choose a smaller width.`);
   }
-  if (Math.abs(fit.at - opening.at) > 1e-6) refuse('off-wall', 'there it would leave its wall or run into a junction; keep it between the corners.');
+  if (Math.abs(fit.at - opening.at) > NEAR) refuse('off-wall', 'there it would leave its wall or run into a junction; keep it between the corners.');
   checkHeights(project, opening, refuse);
   if (opening.kind === 'niche') checkNiche(project, opening, refuse);
   for (const phase of phasesOf(opening)) checkNeighbours(project, opening, standingIn(inPhase(project, phase), opening.wall), refuse);
@@ -236,7 +237,7 @@ function checkCorner(project: Project, opening: Opening, refuse: Refuse): void {
       const spans = phaseSpans(then, then.walls[part.wall]);
       const span = part.hinge === 'start' ? spans[0] : spans[spans.length - 1];
       const free = span ? (part.hinge === 'start' ? span.to - part.at + part.width / 2 : part.at + part.width / 2 - span.from) : 0;
-      if (part.width > free + 1e-6)
+      if (part.width > free + NEAR)
         refuse(
           'too-wide',
           `from the corner it would reach ${formatLength(part.width, project.units)}, and only ${formatLength(Math.max(0, free), project.units)} are clear; choose less.`,
@@ -258,14 +259,14 @@ function checkHeights(project: Project, opening: Opening, refuse: Refuse): void 
     refuse('too-high', `sill and height make ${say(opening.sill + opening.height)}, above the wall’s ${say(top)} there; lower one of them.`);
   for (const p of outline) {
     const top = wallHeight(project, wall, opening.at + p.x);
-    if (p.y > top + 1e-6) high(top);
+    if (p.y > top + NEAR) high(top);
   }
   // Where the upper edge has a valley, it is not enough to look at the corners.
   for (const { t, z } of wallProfile(wall, level))
-    if (Math.abs(t * length - opening.at) < opening.width / 2 && opening.sill + opening.height > z + 1e-6 && z < Math.min(...ends(wall, level))) high(z);
+    if (Math.abs(t * length - opening.at) < opening.width / 2 && opening.sill + opening.height > z + NEAR && z < Math.min(...ends(wall, level))) high(z);
   const foot = Math.min(...outline.map((p) => p.y));
   const low = wallFoot(project, wall);
-  if (foot < low - 1e-6) refuse('too-low', `it would reach below the foot of its wall at ${say(low)}; raise its sill.`);
+  if (foot < low - NEAR) refuse('too-low', `it would reach below the foot of its wall at ${say(low)}; raise its sill.`);
 }
 
 const ends = (wall: Wall, level: Level): number[] => [wallTopAt(wall, level, 0), wallTopAt(wall, level, 1)];
@@ -273,7 +274,7 @@ const ends = (wall: Wall, level: Level): number[] => [wallTopAt(wall, level, 0),
 function checkNiche(project: Project, opening: Opening, refuse: Refuse): void {
   const say = (metres: number): string => formatLength(metres, project.units);
   const thickness = wallThickness(project, project.walls[opening.wall]);
-  if (opening.depth > thickness - 0.01 + 1e-9)
+  if (opening.depth > thickness - 0.01 + DUST)
     refuse('too-deep', `a niche ${say(opening.depth)} deep would go through the wall of ${say(thickness)}; make it shallower, or make a recess instead.`);
   if (opening.depth < 0.005) refuse('too-shallow', 'a niche is at least 5 mm deep.');
 }
@@ -282,7 +283,7 @@ function checkNeighbours(project: Project, opening: Opening, others: readonly Op
   for (const other of others) {
     if (other.id === opening.id) continue;
     const apart = Math.abs(other.at - opening.at) - (other.width + opening.width) / 2;
-    if (apart < -1e-6 && inTheWay(project, opening, other)) refuse('overlap', `there it would overlap ${other.name}; move one of them.`, [other.id]);
+    if (apart < -NEAR && inTheWay(project, opening, other)) refuse('overlap', `there it would overlap ${other.name}; move one of them.`, [other.id]);
   }
 }
 

@@ -10,6 +10,7 @@ import type { Opening, Piece, Project } from './schema';
 import { ridgeOver } from './roofs';
 import { cornerAt } from './standing';
 import { stationNear, wallLength, wallPath } from './wall-line';
+import { DUST, NEAR } from '../units/tolerance';
 
 /** The ids an opening is placed by. */
 export function placedBy(opening: Pick<Opening, 'place' | 'head'>): string[] {
@@ -112,7 +113,7 @@ class Solver {
           const span = near(o.width);
           if (!span) break;
           const gap = (span.to - span.from - place.count * o.width) / (place.count + 1);
-          if (gap < -1e-9)
+          if (gap < -DUST)
             throw new DomainError(
               'opening.no-room',
               `Nothing was changed: a row of ${place.count} openings ${formatLength(o.width, project.units)} wide does not fit into the ${formatLength(span.to - span.from, project.units)} that are clear; make them narrower or fewer.`,
@@ -141,7 +142,7 @@ class Solver {
         }
       }
     // What was typed stays as it was meant; what is worked out is kept free of dust.
-    const keep = (key: keyof Solution): number => (Math.abs(own[key] - o[key]) < 1e-9 ? o[key] : Math.round(own[key] * 1e9) / 1e9);
+    const keep = (key: keyof Solution): number => (Math.abs(own[key] - o[key]) < DUST ? o[key] : Math.round(own[key] * 1e9) / 1e9);
     return { at: keep('at'), width: keep('width'), sill: keep('sill'), height: keep('height') };
   }
 
@@ -155,7 +156,7 @@ class Solver {
     const [c, d] = [this.project.corners[now.start], this.project.corners[now.end]];
     if (a === c && b === d && wall.bulge === now.bulge) return o.at;
     // A wall that was carried as a whole takes its openings along.
-    if (a !== c && b !== d && Math.abs(wallLength(this.before, wall) - wallLength(this.project, now)) < 1e-6) return o.at;
+    if (a !== c && b !== d && Math.abs(wallLength(this.before, wall) - wallLength(this.project, now)) < NEAR) return o.at;
     return stationNear(wallPath(this.project, now), openingStation(this.before, then).p).s;
   }
 

@@ -5,6 +5,7 @@ import { DomainError } from './errors';
 import { coexist, inPhase, standsIn } from './phase';
 import type { Project, Room, Rooflight } from './schema';
 import { faceAt, faceRegion, planOf, roomsByFace } from './topology';
+import { NEAR } from '../units/tolerance';
 
 /** The clear opening of a rooflight in the ceiling, counter-clockwise. */
 export function rooflightRing({ x, y, rotation, width, length }: Pick<Rooflight, 'x' | 'y' | 'rotation' | 'width' | 'length'>): Ring {
@@ -44,13 +45,13 @@ export function checkRooflight(project: Project, rooflight: Rooflight): void {
     if (!room) continue;
     found = true;
     if (room.cover.kind === 'open') refuse('open', `${room.name} is open to the sky; give it a ceiling first.`, [room.id]);
-    if (totalArea(boolean('difference', [ring], [faceRegion(arrangement.faces[face])])) > 1e-6)
+    if (totalArea(boolean('difference', [ring], [faceRegion(arrangement.faces[face])])) > NEAR)
       refuse('off-room', `there it would reach out of ${room.name}; move it inwards or make it smaller.`, [room.id]);
   }
   if (!found) refuse('no-room', 'a rooflight lies in the ceiling of a room; move it into one that is there when it is.');
   for (const other of Object.values(project.rooflights)) {
     if (other.id === rooflight.id || other.level !== rooflight.level || !coexist(other.status, rooflight.status)) continue;
-    if (totalArea(boolean('intersection', [ring], [{ outer: rooflightRing(other), holes: [] }])) > 1e-6)
+    if (totalArea(boolean('intersection', [ring], [{ outer: rooflightRing(other), holes: [] }])) > NEAR)
       refuse('overlap', `there it would overlap ${other.name}; move one of them.`, [other.id]);
   }
 }

@@ -10,6 +10,7 @@ import type { Level, Project, Roof, RoofEdge, Wall } from './schema';
 import { levelAbove } from './levels';
 import { faceAt, planOf, roomsByFace } from './topology';
 import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallRidge, wallTopAt } from './wall-line';
+import { DUST, HAIR, NEAR, NIL, TOUCH } from '../units/tolerance';
 
 /** One edge of the outline a roof covers: over the outer face of a wall, or of a free outline. */
 export interface EaveLine {
@@ -75,12 +76,12 @@ function joined(edges: readonly EaveLine[]): EaveLine[] {
     const before = merged[(i + merged.length - 1) % merged.length];
     return meet(before.a, sub(before.b, before.a), e.a, sub(e.b, e.a)) ?? e.a;
   });
-  return merged.map((e, i) => ({ key: e.key, a: ring[i], b: ring[(i + 1) % ring.length] })).filter((e) => distance(e.a, e.b) > 1e-6);
+  return merged.map((e, i) => ({ key: e.key, a: ring[i], b: ring[(i + 1) % ring.length] })).filter((e) => distance(e.a, e.b) > NEAR);
 }
 
 function runsOn(p: EaveLine, q: EaveLine): boolean {
   const [d, e] = [unit(sub(p.b, p.a)), unit(sub(q.b, q.a))];
-  return dot(d, e) > 0 && Math.abs(cross(d, e)) < 1e-6 && Math.abs(cross(d, sub(q.a, p.a))) < 1e-5;
+  return dot(d, e) > 0 && Math.abs(cross(d, e)) < NEAR && Math.abs(cross(d, sub(q.a, p.a))) < TOUCH;
 }
 
 /** The lines a roof covers, counter-clockwise, the largest outline first. @param project in one phase */
@@ -146,7 +147,7 @@ function slopesOf(edge: RoofEdge, level: Level, lift: (pitch: number) => number,
     const t2 = Math.tan(edge.upper.pitch);
     const [l1, l2] = [lift(edge.pitch), lift(edge.upper.pitch)];
     // Where the two raised planes meet.
-    const d = edge.upper.from / t1 + (Math.abs(t1 - t2) < 1e-9 ? 0 : (l2 - l1) / (t1 - t2));
+    const d = edge.upper.from / t1 + (Math.abs(t1 - t2) < DUST ? 0 : (l2 - l1) / (t1 - t2));
     slopes.push({ from: line + l1 + d * t1, run: run(edge.upper.pitch) });
   }
   return slopes;
@@ -222,7 +223,7 @@ function sweptSection(roof: Roof, level: Level): RoofShape | null {
   };
   const raised = [
     { x: first, z: over(first) },
-    ...lifted.filter((p) => p.x > first + 1e-4 && p.x < last - 1e-4).map((p) => ({ x: p.x, z: p.y })),
+    ...lifted.filter((p) => p.x > first + HAIR && p.x < last - HAIR).map((p) => ({ x: p.x, z: p.y })),
     { x: last, z: over(last) },
   ];
   const planes = (points: readonly { x: number; z: number }[]): RoofPlane[] | null => {
@@ -237,7 +238,7 @@ function sweptSection(roof: Roof, level: Level): RoofShape | null {
           { ...lines[k + 1][j + 1], z: z1 },
           { ...lines[k + 1][j], z: z1 },
         ];
-        if (points[k + 1].x - points[k].x < 1e-6 || signedArea(ring) < 1e-6 || !isSimple(ring)) return null;
+        if (points[k + 1].x - points[k].x < NEAR || signedArea(ring) < NEAR || !isSimple(ring)) return null;
         out.push({ edge: k, ring, plane: planeOf(ring) });
       }
     return out;
@@ -293,7 +294,7 @@ function makeShape(project: Project, roof: Roof, level: Level): RoofShape | null
 /** The plane through a ring as height over the plan; null where it stands upright. */
 function planeOf(ring: readonly Vec3[]): RoofPlane['plane'] {
   const n = ringNormal(ring);
-  if (!n || Math.abs(n.z) < 1e-6) return null;
+  if (!n || Math.abs(n.z) < NEAR) return null;
   const [gx, gy] = [-n.x / n.z, -n.y / n.z];
   return { gx, gy, c: ring[0].z - gx * ring[0].x - gy * ring[0].y };
 }
@@ -327,18 +328,15 @@ interface FlatRing {
   y1: number;
 }
 
-/** How near to its edge a point counts as under a roof, metres. */
-const EDGE = 1e-5;
-
 function flatRing(ring: readonly Vec2[]): FlatRing {
   const flat: FlatRing = { xy: new Float64Array(ring.length * 2), x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
   ring.forEach(({ x, y }, i) => {
     flat.xy[i * 2] = x;
     flat.xy[i * 2 + 1] = y;
-    flat.x0 = Math.min(flat.x0, x - EDGE);
-    flat.y0 = Math.min(flat.y0, y - EDGE);
-    flat.x1 = Math.max(flat.x1, x + EDGE);
-    flat.y1 = Math.max(flat.y1, y + EDGE);
+    flat.x0 = Math.min(flat.x0, x - TOUCH);
+    flat.y0 = Math.min(flat.y0, y - TOUCH);
+    flat.x1 = Math.max(flat.x1, x + TOUCH);
+    flat.y1 = Math.max(flat.y1, y + TOUCH);
   });
   return flat;
 }
@@ -363,10 +361,10 @@ function covers({ xy, x0, y0, x1, y1 }: FlatRing, x: number, y: number): boolean
     if (ay > y !== by > y && x < ax + ((bx - ax) * (y - ay)) / (by - ay)) within = !within;
     const [dx, dy] = [bx - ax, by - ay];
     const l2 = dx * dx + dy * dy;
-    if (l2 < 1e-12) continue;
+    if (l2 < NIL) continue;
     const t = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2));
     const [ox, oy] = [x - ax - dx * t, y - ay - dy * t];
-    if (ox * ox + oy * oy < EDGE * EDGE) return true;
+    if (ox * ox + oy * oy < TOUCH * TOUCH) return true;
   }
   return within;
 }
@@ -407,7 +405,7 @@ function alongLines(project: Project, wall: Wall, lines: readonly EaveLine[]): b
     return lines.some((line) => {
       const d = unit(sub(line.b, line.a));
       const along = dot(sub(lerp(p, q, 0.5), line.a), d);
-      return Math.abs(cross(d, sub(p, line.a))) < 1e-4 && Math.abs(cross(d, sub(q, line.a))) < 1e-4 && along > 0 && along < distance(line.a, line.b);
+      return Math.abs(cross(d, sub(p, line.a))) < HAIR && Math.abs(cross(d, sub(q, line.a))) < HAIR && along > 0 && along < distance(line.a, line.b);
     });
   });
 }
@@ -438,13 +436,13 @@ export function creases(shapes: readonly RoofShape[], a: Vec2, b: Vec2): number[
         const e = sub(ring[(i + 1) % ring.length], p);
         const det = cross(d, e);
         // A crease along the line does not cross it.
-        if (Math.abs(det) < 1e-6 * Math.sqrt(dot(d, d) * dot(e, e))) return;
+        if (Math.abs(det) < NEAR * Math.sqrt(dot(d, d) * dot(e, e))) return;
         const t = cross(sub(p, a), e) / det;
         const k = cross(sub(p, a), d) / det;
-        if (t > 1e-6 && t < 1 - 1e-6 && k > -1e-6 && k < 1 + 1e-6) found.push(t);
+        if (t > NEAR && t < 1 - NEAR && k > -NEAR && k < 1 + NEAR) found.push(t);
       });
     }
-  return found.sort((p, q) => p - q).filter((t, i, list) => i === 0 || t - list[i - 1] > 1e-6);
+  return found.sort((p, q) => p - q).filter((t, i, list) => i === 0 || t - list[i - 1] > NEAR);
 }
 
 /** The roofs over a wall in the phase it stands in. */

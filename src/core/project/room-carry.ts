@@ -10,6 +10,7 @@ import { faceAt, faceRegion, faceSides, planOf, roomsByFace, stateOf } from './t
 import { stationNear, wallEnds, wallPath } from './wall-line';
 import { wallAngle } from './walls';
 import { carryPoint, carryThings, type Carry } from './thing-carry';
+import { TOUCH } from '../units/tolerance';
 
 export type RoomCarry = 'mirror-x' | 'mirror-y' | 'half-turn' | 'quarter-turn';
 
@@ -49,7 +50,7 @@ export function carryRoom(draft: Draft<Project>, roomId: string, how: RoomCarry,
     mirror: how === 'mirror-x' ? angle + Math.PI / 2 : how === 'mirror-y' ? angle : null,
     by: { x: 0, y: 0 },
   };
-  const lands = region.outer.every((p) => region.outer.some((q) => distance(carryPoint(carry, p), q) < 1e-5));
+  const lands = region.outer.every((p) => region.outer.some((q) => distance(carryPoint(carry, p), q) < TOUCH));
   const inside = (p: Vec2): boolean => insideRegion(p, region);
   const things = [
     ...Object.values(project.pieces).filter((p) => p.level === room.level && inside(p)),

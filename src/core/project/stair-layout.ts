@@ -7,6 +7,7 @@ import { DomainError } from './errors';
 import { levelAbove } from './levels';
 import type { Project, Stair } from './schema';
 import { solveStair, STAIR_PROFILES, type Breach, type StairSizes } from './stair-rules';
+import { DUST, HAIR, NEAR, NIL, TIGHT } from '../units/tolerance';
 
 /** One step: what one treads on, in the coordinates of the stair (first riser through its origin, setting out along +y). */
 export interface Step {
@@ -54,7 +55,7 @@ const walkingLine = (stair: Stair): number => {
 function windersFor(stair: Stair, going: number, quarters: number, well: number): number {
   const turned = walkingLine(stair) * QUARTER * quarters;
   const narrow = Math.min(STAIR_PROFILES[stair.profile].winder.narrow, going * 0.5);
-  return Math.max(2 * quarters, Math.ceil(turned / (going - narrow) - 1e-9), Math.ceil((turned + well) / going - 1e-9));
+  return Math.max(2 * quarters, Math.ceil(turned / (going - narrow) - DUST), Math.ceil((turned + well) / going - DUST));
 }
 
 /** What a stair climbs, floor to floor; null where it has no height of its own and there is no level above. */
@@ -77,7 +78,7 @@ function solve(project: Pick<Project, 'units'>, stair: Stair, height: number): S
     return solveStair({ height, profile, width, risers, going, space, flights: 1 + landings, units });
   }
   const rules = STAIR_PROFILES[stair.profile].spiral;
-  const risers = stair.risers ?? Math.max(2, Math.ceil(height / (rules.rise - 0.015) - 1e-9));
+  const risers = stair.risers ?? Math.max(2, Math.ceil(height / (rules.rise - 0.015) - DUST));
   const rise = height / risers;
   // Under a full turn there must be room to walk: that limits how far one step may turn.
   const most = (2 * Math.PI * rise) / (rules.headroom + stair.tread);
@@ -85,11 +86,11 @@ function solve(project: Pick<Project, 'units'>, stair: Stair, height: number): S
   const going = stair.going ?? Math.max(rules.going, Math.min(0.24, most * radius));
   const breaches: Breach[] = [];
   const add = (rule: Breach['rule'], is: number, limit: number, text: string): void => void breaches.push({ rule, is, limit, text });
-  if (rise > rules.rise + 1e-6)
+  if (rise > rules.rise + NEAR)
     add('rise', rise, rules.rise, `Each step rises ${say(rise)}, more than the ${say(rules.rise)} of profile ${stair.profile} for spirals; add a riser.`);
-  if (going < rules.going - 1e-6)
+  if (going < rules.going - NEAR)
     add('going', going, rules.going, `The going at the walking line is ${say(going)}, less than the ${say(rules.going)} of profile ${stair.profile}.`);
-  if (going / radius > most + 1e-6)
+  if (going / radius > most + NEAR)
     add(
       'headroom',
       ((2 * Math.PI * radius) / going) * rise - stair.tread,
@@ -193,7 +194,7 @@ class Course {
     const walkAt = (u: number): Vec2 => {
       let rest = u;
       for (const part of path) {
-        if (rest <= part.length + 1e-12 || part === path[path.length - 1])
+        if (rest <= part.length + NIL || part === path[path.length - 1])
           return part.centre ? add(part.centre, rotate(sub(part.from, part.centre), rest / walking)) : add(part.from, scale(part.d, rest));
         rest -= part.length;
       }
@@ -215,7 +216,7 @@ class Course {
 
 /** Lines of an edge without points that repeat. */
 function edgeOf(points: readonly Vec2[], risers: readonly Vec2[]): StairEdge {
-  const clean = points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > 1e-9);
+  const clean = points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > DUST);
   const line = new Polyline(clean);
   let from = 0;
   const at = risers.map((r) => {
@@ -228,7 +229,7 @@ function edgeOf(points: readonly Vec2[], risers: readonly Vec2[]): StairEdge {
       const t = Math.max(0, Math.min(1, dot(sub(r, clean[i]), d) / (l * l)));
       const s = line.s[i] + t * l;
       const off = distance(r, lerp(clean[i], clean[i + 1], t));
-      if (s > from - 1e-7 && off < least - 1e-7) {
+      if (s > from - TIGHT && off < least - TIGHT) {
         least = off;
         best = s;
       }
@@ -293,7 +294,7 @@ export function stairLayout(project: Pick<Project, 'levels' | 'units'>, stair: S
   const layout = finish(stair, height, sizes, l, r, course.walk.map(flip), course.narrow, course.landings);
   if (course.narrow !== null) {
     const { narrow } = STAIR_PROFILES[stair.profile].winder;
-    if (course.narrow < narrow - 1e-6)
+    if (course.narrow < narrow - NEAR)
       sizes.breaches.push({
         rule: 'winder',
         is: course.narrow,
@@ -362,7 +363,7 @@ export const spiralCentre = (stair: Stair): Vec2 => ({ x: (stair.turn === 'left'
 function noseEnd(line: Polyline, at: number, down: Vec2, by: number): Vec2 {
   const p = line.at(at);
   // The way the edge comes up to the riser; at its start, the way it goes on.
-  const before = at > 1e-6 ? sub(p, line.at(Math.max(0, at - 0.02))) : sub(line.at(0.02), p);
+  const before = at > NEAR ? sub(p, line.at(Math.max(0, at - 0.02))) : sub(line.at(0.02), p);
   const back = scale(unit(before), -1);
   const cos = dot(back, down);
   // Past a corner, on a landing, it lies straight before the riser.
@@ -373,16 +374,16 @@ function noseEnd(line: Polyline, at: number, down: Vec2, by: number): Vec2 {
 export function noseOf(l: Polyline, r: Polyline, atLeft: number, atRight: number, by: number): { left: Vec2; right: Vec2 } {
   const [a, b] = [l.at(atLeft), r.at(atRight)];
   // Seen from right to left the way down lies at the left.
-  const down = distance(a, b) < 1e-6 ? { x: 0, y: -1 } : left(unit(sub(a, b)));
+  const down = distance(a, b) < NEAR ? { x: 0, y: -1 } : left(unit(sub(a, b)));
   return { left: noseEnd(l, atLeft, down, by), right: noseEnd(r, atRight, down, by) };
 }
 
 /** A ring with the nosing over its riser. */
 export function withNose(ring: Ring, riser: { left: Vec2; right: Vec2 }, nose: { left: Vec2; right: Vec2 }, by: number): Ring {
   const { left: a, right: b } = riser;
-  if (by === 0 || distance(a, b) < 1e-6) return ring;
-  const at = ring.findIndex((p) => distance(p, b) < 1e-4);
-  const to = ring.findIndex((p) => distance(p, a) < 1e-4);
+  if (by === 0 || distance(a, b) < NEAR) return ring;
+  const at = ring.findIndex((p) => distance(p, b) < HAIR);
+  const to = ring.findIndex((p) => distance(p, a) < HAIR);
   if (at >= 0 && to >= 0 && (to + 1) % ring.length === at) {
     // From the right end of the riser all the way round to its left end, then along the nosing.
     const rest = Array.from({ length: ring.length }, (_, k) => ring[(at + k) % ring.length]);

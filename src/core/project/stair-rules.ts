@@ -1,4 +1,5 @@
 import { formatLength, type UnitSystem } from '../units/length';
+import { NEAR, NIL } from '../units/tolerance';
 
 /** What a stair must keep to (trade figures; a profile, not a code of law). Metres and radians. */
 export interface StairRules {
@@ -90,7 +91,7 @@ const STRIDE = 0.63;
 /** The rise that is easiest in a house, metres. */
 const EASY = 0.175;
 
-const SLACK = 1e-6;
+const SLACK = NEAR;
 
 /** The going that suits a rise, within a profile: its stride at ease, no steeper than allowed. */
 function easyGoing(rise: number, rules: StairRules): number {
@@ -155,7 +156,7 @@ export function solveStair(wish: StairWish): StairSizes {
     const breaches = breachesOf(rise, fitting, wish, fitting * goings);
     const unease = Math.abs(2 * rise + fitting - STRIDE) + 0.8 * Math.abs(rise - EASY);
     const sizes = { risers, rise, going: fitting, pitch: Math.atan2(rise, fitting), breaches };
-    if (!best || breaches.length < best.sizes.breaches.length || (breaches.length === best.sizes.breaches.length && unease < best.unease - 1e-12))
+    if (!best || breaches.length < best.sizes.breaches.length || (breaches.length === best.sizes.breaches.length && unease < best.unease - NIL))
       best = { sizes, unease };
   }
   return best!.sizes;

@@ -8,6 +8,7 @@ import { DEFAULTS, type Guard, type Project, type Stair } from './schema';
 import { noseOf, spiralCentre, stairLayout, stairToPlan, withNose, type StairLayout } from './stair-layout';
 import { STAIR_PROFILES } from './stair-rules';
 import { freeName } from './things';
+import { DUST } from '../units/tolerance';
 
 /** What of a stair lies at or above its step `first`, as one outline in its coordinates. */
 function upperPart(layout: StairLayout, first: number): Ring {
@@ -68,7 +69,7 @@ const voids = new WeakMap<StairLayout, { underside: number; regions: Region[] }>
 function voidOf(layout: StairLayout, underside: number): Region[] {
   const { stair, steps } = layout;
   const needed = headroomOf(stair);
-  const first = stair.void === 'whole' ? 0 : steps.findIndex((step) => step.z + needed > underside + 1e-9);
+  const first = stair.void === 'whole' ? 0 : steps.findIndex((step) => step.z + needed > underside + DUST);
   if (first < 0) return NONE;
   const plan = (ring: Ring): Region => ({ outer: ring.map((p) => stairToPlan(stair, p)), holes: [] });
   // Steps only rise: all that come after lie in the void too.

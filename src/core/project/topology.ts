@@ -6,6 +6,7 @@ import { distance, type Vec2 } from '../geometry/vec';
 import { inPhase } from './phase';
 import { sideKey, type Corner, type Project, type Room, type Wall, type WallType } from './schema';
 import { wallExtents, wallPath } from './wall-line';
+import { DUST, NEAR } from '../units/tolerance';
 
 /** The walls of one level as an arrangement of their reference lines, with the faces between them. */
 export interface Plan {
@@ -20,7 +21,7 @@ const plans = new WeakMap<object, WeakMap<object, Map<string, { types: object; p
 const arrangers = new Map<string, { arranger: Arranger; lines: ReadonlySet<ArrangedLine> }[]>();
 const ARRANGERS = 4;
 /** A project that differs in more lines than this from all known ones gets an arranger of its own. */
-const NEAR = 24;
+const ALIKE = 24;
 /**
  * In a plan of fewer lines than this an arranger keeps to one set of walls: the house before the work and after it, asked
  * about by turns, would otherwise make all of its pieces anew each time. Arranging so few afresh is soon done.
@@ -63,7 +64,7 @@ function arrangerFor(level: string, arranged: readonly ArrangedLine[]): Arranger
     if (!best || apart < best.apart) best = { at, apart };
   });
   const near = best as { at: number; apart: number } | null;
-  const arranger = near && (lines.size < SMALL || near.apart <= NEAR) ? known[near.at].arranger : new Arranger();
+  const arranger = near && (lines.size < SMALL || near.apart <= ALIKE) ? known[near.at].arranger : new Arranger();
   const rest = known.filter((k) => k.arranger !== arranger).slice(0, ARRANGERS - 1);
   arrangers.set(level, [{ arranger, lines }, ...rest]);
   return arranger;
@@ -96,7 +97,7 @@ export function faceSides(arrangement: Arrangement, face: Face): Map<string, num
 /** The region of a face along the reference lines; lines that stick out into the face take nothing away. */
 export function faceRegion(face: Face): Region {
   const hole = (c: Cycle): Vec2[] => c.ring;
-  return { outer: face.outer.ring, holes: face.inner.map(hole).filter((ring) => Math.abs(signedArea(ring)) > 1e-9) };
+  return { outer: face.outer.ring, holes: face.inner.map(hole).filter((ring) => Math.abs(signedArea(ring)) > DUST) };
 }
 
 const boxes = new WeakMap<Cycle, { x0: number; y0: number; x1: number; y1: number }>();
@@ -217,7 +218,7 @@ function reconcileLevel(before: Project, edited: Project, draft: Draft<Project>,
       if (score > 0) scored.push({ at, room, score });
     }
     // A room that had no face (opened by hand in the file, or removed and now wanted back) is known by its anchor alone.
-    for (const room of unplaced) if (within(room.anchor, face.outer) && insideRegion(room.anchor, region)) scored.push({ at, room: room.id, score: 1e-6 });
+    for (const room of unplaced) if (within(room.anchor, face.outer) && insideRegion(room.anchor, region)) scored.push({ at, room: room.id, score: NEAR });
   });
   scored.sort((a, b) => b.score - a.score || a.at - b.at || (a.room < b.room ? -1 : 1));
   const own = new Map<number, string>();

@@ -1,5 +1,6 @@
 import { add, distance, rotate, sub, type Vec2 } from '../geometry/vec';
 import type { Underlay } from './schema';
+import { NIL } from '../units/tolerance';
 
 /** A point of the plan in the pixels of an underlay, from its middle: x to the right, y up. */
 export const toPixels = (underlay: Underlay, p: Vec2): Vec2 => {
@@ -45,8 +46,8 @@ export function brought(
   } else {
     const solved = first ? solve(first, { u, v, d: metres }) : null;
     if (solved) scale = solved;
-    else if (u >= v) scale.x = Math.sqrt(Math.max(1e-12, metres * metres - (v * scale.y) ** 2)) / u;
-    else scale.y = Math.sqrt(Math.max(1e-12, metres * metres - (u * scale.x) ** 2)) / v;
+    else if (u >= v) scale.x = Math.sqrt(Math.max(NIL, metres * metres - (v * scale.y) ** 2)) / u;
+    else scale.y = Math.sqrt(Math.max(NIL, metres * metres - (u * scale.x) ** 2)) / v;
     const stretch = (scale.x / scale.y - 1) * 100;
     note =
       Math.abs(stretch) < 0.05

@@ -1,5 +1,6 @@
 import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Level, Project, Wall } from './schema';
+import { DUST, NEAR, NIL } from '../units/tolerance';
 
 /** A point of a wall's reference line with its distance from the start of the wall along the line, metres. */
 export interface Station {
@@ -55,7 +56,7 @@ export function bulgeThrough(a: Vec2, b: Vec2, through: Vec2): number {
   const v = sub(b, through);
   const inscribed = Math.atan2(Math.abs(cross(u, v)), dot(u, v));
   const side = cross(sub(b, a), sub(through, a));
-  if (Math.abs(side) < 1e-9) return 0;
+  if (Math.abs(side) < DUST) return 0;
   const bulge = Math.tan((Math.PI - inscribed) / 2);
   return Math.max(-1, Math.min(1, side > 0 ? -bulge : bulge));
 }
@@ -63,7 +64,7 @@ export function bulgeThrough(a: Vec2, b: Vec2, through: Vec2): number {
 /** The reference line of a wall as straight stretches; an arc is followed within `CHORD_ERROR`. */
 export function wallPath(project: Corners, wall: Wall): Station[] {
   const [a, b] = wallEnds(project, wall);
-  if (Math.abs(wall.bulge) < 1e-6)
+  if (Math.abs(wall.bulge) < NEAR)
     return [
       { p: a, s: 0 },
       { p: b, s: distance(a, b) },
@@ -82,7 +83,7 @@ export function wallPath(project: Corners, wall: Wall): Station[] {
 /** Length of a wall along its reference line, metres. */
 export const wallLength = (project: Corners, wall: Wall): number => {
   const [a, b] = wallEnds(project, wall);
-  if (Math.abs(wall.bulge) < 1e-6) return distance(a, b);
+  if (Math.abs(wall.bulge) < NEAR) return distance(a, b);
   const { radius, angle } = arcOf(a, b, wall.bulge);
   return radius * Math.abs(angle);
 };
@@ -104,7 +105,7 @@ export function stationNear(path: readonly Station[], p: Vec2): { s: number; off
     const t = Math.max(0, Math.min(1, dot(sub(p, a.p), d) / dot(d, d)));
     const foot = lerp(a.p, b.p, t);
     const away = distance(foot, p);
-    if (away < best.distance - 1e-12) best = { s: a.s + (b.s - a.s) * t, off: cross(unit(d), sub(p, a.p)), distance: away };
+    if (away < best.distance - NIL) best = { s: a.s + (b.s - a.s) * t, off: cross(unit(d), sub(p, a.p)), distance: away };
   }
   return best;
 }
@@ -138,6 +139,6 @@ export const wallProfile = (wall: Wall, level: Level): { t: number; z: number }[
 /** Where along a wall its upper edge has a ridge, as a share of its length; null where it has none. */
 export function wallRidge(wall: Wall, level: Level): number | null {
   const profile = wallProfile(wall, level);
-  const ridge = profile.findIndex(({ z }, i) => i > 0 && i < profile.length - 1 && z > profile[i - 1].z + 1e-9 && z > profile[i + 1].z + 1e-9);
+  const ridge = profile.findIndex(({ z }, i) => i > 0 && i < profile.length - 1 && z > profile[i - 1].z + DUST && z > profile[i + 1].z + DUST);
   return ridge < 0 ? null : profile[ridge].t;
 }

@@ -20,6 +20,7 @@ import { joinFaces, shiftFaces, splitFaces } from './face-carry';
 import { sideKey, type Corner, type Project, type Wall } from './schema';
 import { stateOf } from './topology';
 import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallThickness, wallTopAt } from './wall-line';
+import { DUST, NEAR } from '../units/tolerance';
 
 type NewId = (prefix: string) => string;
 
@@ -118,7 +119,7 @@ export function moveWalls(draft: Draft<Project>, ids: readonly string[], offset:
     const straight = add(corner, shift);
     if (!oblique.length) return straight;
     const target = meet(moved, axis, oblique[0].p, oblique[0].d);
-    const agree = oblique.every((l) => Math.abs(cross(l.d, oblique[0].d)) < 1e-6);
+    const agree = oblique.every((l) => Math.abs(cross(l.d, oblique[0].d)) < NEAR);
     return target && agree ? target : straight;
   };
   const put = (id: string, to: Vec2): void => {
@@ -266,7 +267,7 @@ export function splitWall(draft: Draft<Project>, wallId: string, at: readonly nu
   const own = Object.values(stateOf(draft.openings)).filter((o) => o.wall === wallId);
   for (const o of own)
     for (const s of at)
-      if (s > o.at - o.width / 2 - 1e-6 && s < o.at + o.width / 2 + 1e-6)
+      if (s > o.at - o.width / 2 - NEAR && s < o.at + o.width / 2 + NEAR)
         throw new DomainError('wall.split-opening', `The wall was not split: ${o.name} stands there; choose a place beside it or move it first.`, [
           o.id,
           wallId,
@@ -314,7 +315,7 @@ export function joinTwo(draft: Draft<Project>, aId: string, bId: string, newId: 
   if (a.level !== b.level) refuse('they stand on different levels.');
   const [da, db] = [directionOf(project, a), directionOf(project, b)];
   const common = [a.start, a.end].find((c) => c === b.start || c === b.end);
-  const parallel = Math.abs(cross(da, db)) < 1e-6 && a.bulge === 0 && b.bulge === 0;
+  const parallel = Math.abs(cross(da, db)) < NEAR && a.bulge === 0 && b.bulge === 0;
   if (common && parallel) {
     if (wallThickness(project, a) !== wallThickness(project, b) || a.type !== b.type) refuse('they are not built alike; give them the same type first.');
     if (wallsAt(project, common).length > 2) refuse('another wall meets them there; the corner is needed.');
@@ -460,7 +461,7 @@ export function keepFace(
   const offset = Math.max(-half, Math.min(half, wanted));
   wall.offset = Math.round(offset * 1e9) / 1e9;
   const rest = wanted - offset;
-  if (Math.abs(rest) > 1e-9) moveWalls(draft, [wallId], rest, newId);
+  if (Math.abs(rest) > DUST) moveWalls(draft, [wallId], rest, newId);
 }
 
 /** The run of walls in one line that a wall belongs to, the wall first. */
@@ -470,7 +471,7 @@ export function runOf(project: Project, wallId: string): string[] {
   for (const id of found)
     for (const end of [project.walls[id].start, project.walls[id].end])
       for (const next of wallsAt(project, end))
-        if (!found.includes(next.id) && next.bulge === 0 && Math.abs(cross(axis, directionOf(project, next))) < 1e-6) found.push(next.id);
+        if (!found.includes(next.id) && next.bulge === 0 && Math.abs(cross(axis, directionOf(project, next))) < NEAR) found.push(next.id);
   return found;
 }
 

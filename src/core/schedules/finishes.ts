@@ -4,6 +4,7 @@ import { finishIn } from '../finishes/store';
 import { profileIn } from '../finishes/profiles';
 import { sectionOf } from '../shell/dress/mouldings';
 import { orderFor, takeOff, type Lot } from './takeoff';
+import { DUST } from '../units/tolerance';
 
 /** One finish of the finish schedule. SI units. */
 export interface FinishRow {
@@ -99,7 +100,7 @@ export function finishSchedule(model: Model): FinishRow[] {
         area: own.reduce((sum, l) => sum + l.area, 0),
         whole: number(order.whole),
         cut: number(order.cut),
-        order: order.quantity > 1e-9 ? orderText(finish.unit, order.quantity) : '',
+        order: order.quantity > DUST ? orderText(finish.unit, order.quantity) : '',
         quantity: order.quantity,
         unit: finish.unit,
         price: finish.price,

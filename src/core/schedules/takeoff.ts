@@ -13,6 +13,7 @@ import { patchPlacing } from '../shell/dress/dress';
 import type { DressedFace } from '../shell/dress/dressed';
 import { patchOutline } from '../shell/dress/patches';
 import { faceX } from '../shell/wall-face';
+import { DUST, HAIR, TIGHT } from '../units/tolerance';
 
 /** Something that a finish covers: a face or a patch of it, or the surface of a thing. */
 export interface Lot {
@@ -144,7 +145,7 @@ function thingLot(model: Model, body: Body, part: Part): Lot {
 function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): Lot[] {
   const { project } = model.shell;
   const covered = face.patches.flatMap((p) => p.regions);
-  const flat = face.kind !== 'ceiling' || Math.abs(totalArea(face.regions) - face.area) < 1e-4;
+  const flat = face.kind !== 'ceiling' || Math.abs(totalArea(face.regions) - face.area) < HAIR;
   // A floor goes on in the ways through the walls: there it is laid without a break.
   const whole = face.ways.length ? union([...face.regions, ...face.ways.map((way) => way.region)]) : face.regions;
   const free = covered.length ? boolean('difference', [...whole], covered) : whole;
@@ -194,7 +195,7 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
     put(patch.patch.finish, area - fields, { laid, hidden: patch.area - area, layout: laidOut(laid, placing, inSight) });
     if (fields > 0) put(patch.patch.panels!.field!, fields, { runs: [] });
   }
-  return lots.filter((lot) => lot.area > 1e-7);
+  return lots.filter((lot) => lot.area > TIGHT);
 }
 
 /**
@@ -244,13 +245,13 @@ export function rollsFor(walls: readonly Run[], width: number, repeat: number, r
   }
   let [drops, rolls] = [0, 0];
   for (const [height, length] of byHeight) {
-    const count = Math.ceil(length / width - 1e-9);
+    const count = Math.ceil(length / width - DUST);
     const long = height + ROLL.trim;
-    const drop = repeat > 0 ? Math.ceil(long / repeat - 1e-9) * repeat : long;
+    const drop = repeat > 0 ? Math.ceil(long / repeat - DUST) * repeat : long;
     drops += count;
-    rolls += count / Math.max(1, Math.floor(roll / drop + 1e-9));
+    rolls += count / Math.max(1, Math.floor(roll / drop + DUST));
   }
-  return { drops, rolls: Math.ceil(rolls - 1e-9) };
+  return { drops, rolls: Math.ceil(rolls - DUST) };
 }
 
 /** Coats of paint, and the share of units that break (trade figures). */
@@ -284,7 +285,7 @@ export function orderFor(finish: Finish, all: readonly Lot[]): Order {
     const rest = lots.filter((lot) => !lot.runs.length).reduce((sum, lot) => sum + lot.area, 0);
     const width = Math.min(finish.size.width, 1.4);
     const { drops, rolls } = rollsFor(papered, width, repeatOf(finish), finish.coverage / width);
-    return { ...none, drops, quantity: rolls + Math.ceil((rest * (1 + finish.waste)) / finish.coverage - 1e-9) };
+    return { ...none, drops, quantity: rolls + Math.ceil((rest * (1 + finish.waste)) / finish.coverage - DUST) };
   }
   const counted = lots.filter((lot) => lot.layout && lot.laid.laying && lot.laid.laying.pattern !== 'plank');
   const byLaying = new Map<string, { lot: Lot; units: LaidUnit[] }>();
@@ -300,12 +301,12 @@ export function orderFor(finish: Finish, all: readonly Lot[]): Order {
     const laying = lot.laid.laying!;
     whole += list.filter((u) => u.whole).length;
     cut += list.filter((u) => !u.whole).length;
-    const needed = Math.ceil(unitsNeeded(list, laying) * (1 + BREAKAGE) - 1e-9);
+    const needed = Math.ceil(unitsNeeded(list, laying) * (1 + BREAKAGE) - DUST);
     units += needed;
     const { period, units: kinds } = tilingOf(laying);
     covered += needed * ((period.x * period.y) / kinds.length);
   }
   const loose = lots.filter((lot) => !counted.includes(lot)).reduce((sum, lot) => sum + lot.area, 0) * (1 + finish.waste);
   const needed = (covered + loose) / finish.coverage;
-  return { whole, cut, units, drops: 0, quantity: finish.unit === 'box' || finish.unit === 'piece' ? Math.ceil(needed - 1e-9) : needed };
+  return { whole, cut, units, drops: 0, quantity: finish.unit === 'box' || finish.unit === 'piece' ? Math.ceil(needed - DUST) : needed };
 }

@@ -17,6 +17,7 @@ import { onceAt, type Owner, type Parts } from '../model/body';
 import type { Memo } from '../model/memo';
 import { arrival, deriveStair, stairHeadroom, type DerivedStair } from './stairs';
 import type { DerivedWall } from './wall-types';
+import { NEAR } from '../units/tolerance';
 
 export interface DerivedVoid {
   id: string;
@@ -87,10 +88,10 @@ function ringGuard(
 export function beamSolid(a: Vec3, b: Vec3, beam: Pick<Beam, 'section' | 'width' | 'depth' | 'turn'>): Mesh {
   const axis = sub3(b, a);
   const l = length3(axis);
-  if (l < 1e-6) return joinMeshes([]);
+  if (l < NEAR) return joinMeshes([]);
   const d = scale3(axis, 1 / l);
   // Width lies level where that can be told; upright posts turn about their own line.
-  const level = Math.hypot(d.x, d.y) > 1e-6 ? unit3({ x: -d.y, y: d.x, z: 0 }) : { x: 1, y: 0, z: 0 };
+  const level = Math.hypot(d.x, d.y) > NEAR ? unit3({ x: -d.y, y: d.x, z: 0 }) : { x: 1, y: 0, z: 0 };
   const up = cross3(d, level);
   const [c, s] = [Math.cos(beam.turn), Math.sin(beam.turn)];
   const u: Vec3 = { x: level.x * c + up.x * s, y: level.y * c + up.y * s, z: level.z * c + up.z * s };
@@ -191,7 +192,7 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
           const ceiling = !above ? roof : open ? higher + (roof ?? above.height) : level.height;
           const under = slabs
             .map((s) => (insideRegion(p, { outer: s.points, holes: [] }) ? s.z - s.thickness : Infinity))
-            .filter((h) => h > z + stair.z + 1e-6);
+            .filter((h) => h > z + stair.z + NEAR);
           const least = Math.min(ceiling ?? Infinity, ...under);
           return Number.isFinite(least) ? least - stair.z : null;
         });

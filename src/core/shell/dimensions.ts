@@ -5,6 +5,7 @@ import type { Project } from '../project/schema';
 import { wallEnds } from '../project/wall-line';
 import type { DerivedLevel, DerivedRoom } from './model';
 import type { WallSide } from './wall-types';
+import { DUST, HAIR, NEAR } from '../units/tolerance';
 
 /** A length that can be typed over: from what bounds it at one end to what bounds it at the other. */
 export interface Dimension {
@@ -24,7 +25,7 @@ export interface Dimension {
 /** The wall a walk around a room comes to after (or before) a stretch of one side. */
 function neighbour(level: DerivedLevel, side: WallSide, end: 'from' | 'to'): string | null {
   const { arrangement } = level.plan;
-  const pieces = (arrangement.byLine.get(side.wall) ?? []).filter((p) => p.s1 > side.s0 + 1e-6 && p.s0 < side.s1 - 1e-6);
+  const pieces = (arrangement.byLine.get(side.wall) ?? []).filter((p) => p.s1 > side.s0 + NEAR && p.s0 < side.s1 - NEAR);
   if (!pieces.length) return null;
   const piece = end === 'to' ? pieces[pieces.length - 1] : pieces[0];
   const forward = side.side === 'left';
@@ -77,7 +78,7 @@ export function overallDimensions(level: DerivedLevel): Dimension[] {
   const at = (axis: 'x' | 'y', extreme: number): string[] =>
     level.walls
       .filter(({ wall, sides }) => {
-        const face = sides.find((s) => Math.abs(s.from[axis] - extreme) < 1e-4 && Math.abs(s.to[axis] - extreme) < 1e-4);
+        const face = sides.find((s) => Math.abs(s.from[axis] - extreme) < HAIR && Math.abs(s.to[axis] - extreme) < HAIR);
         return wall.bulge === 0 && face;
       })
       .map((w) => w.id);
@@ -94,7 +95,7 @@ function hit(room: DerivedRoom, d: Vec2): { p: Vec2; wall: string } | null {
   for (const side of room.sides) {
     const e = sub(side.to, side.from);
     const det = cross(d, e);
-    if (Math.abs(det) < 1e-9) continue;
+    if (Math.abs(det) < DUST) continue;
     const t = cross(sub(side.from, room.label), e) / det;
     const s = cross(sub(side.from, room.label), d) / det;
     if (t > 0 && s >= 0 && s <= 1 && (!best || t < best.t)) best = { t, wall: side.wall };

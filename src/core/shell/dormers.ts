@@ -6,6 +6,7 @@ import { fromFrame, type DormerShape } from '../project/dormers';
 import type { Level } from '../project/schema';
 import type { Pane } from '../model/body';
 import { JOINERY } from './openings/sizes';
+import { DUST, NEAR } from '../units/tolerance';
 
 export const DORMER_PARTS = ['walls', 'lining', 'covering', 'frame', 'glass'] as const;
 export type DormerPart = (typeof DORMER_PARTS)[number];
@@ -102,8 +103,8 @@ export function deriveDormer(shape: DormerShape, level: Level): DerivedDormer {
     cheeks.quad(q[0], q[1], q[2], q[3]).quad(b[3], b[2], b[1], b[0]);
     for (let i = 0; i < 4; i++) {
       const j = (i + 1) % 4;
-      const flatI = Math.abs(b[i].z - q[i].z) < 1e-9;
-      const flatJ = Math.abs(b[j].z - q[j].z) < 1e-9;
+      const flatI = Math.abs(b[i].z - q[i].z) < DUST;
+      const flatJ = Math.abs(b[j].z - q[j].z) < DUST;
       if (flatI && flatJ) continue;
       if (flatI) side(b[i], b[j], q[j]);
       else if (flatJ) side(b[i], b[j], q[i]);
@@ -170,7 +171,7 @@ export function deriveDormer(shape: DormerShape, level: Level): DerivedDormer {
   const [cheekMesh, roofMesh, framed] = [cheeks.build(), roof.build(), frameMesh.build()];
   const byPart = sorted([
     { mesh: front, part: (n) => (n.y > 0.5 ? 'lining' : 'walls') },
-    { mesh: cheekMesh, part: (n, p) => (n.x * p.x < -1e-6 || n.z > 0.7 ? 'lining' : 'walls') },
+    { mesh: cheekMesh, part: (n, p) => (n.x * p.x < -NEAR || n.z > 0.7 ? 'lining' : 'walls') },
     { mesh: roofMesh, part: (n) => (n.z < -0.2 ? 'lining' : n.z > 0.2 ? 'covering' : 'walls') },
   ]);
   const z = level.elevation;

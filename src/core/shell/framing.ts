@@ -5,6 +5,7 @@ import type { Ring } from '../geometry/region';
 import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { planRing, roofHeight, type RoofPlane, type RoofShape } from '../project/roofs';
 import type { Framing, Level } from '../project/schema';
+import { DUST, HAIR, NEAR } from '../units/tolerance';
 
 export type MemberKind = 'rafter' | 'ridge' | 'hip' | 'valley' | 'purlin' | 'tie' | 'king post' | 'strut';
 
@@ -169,7 +170,7 @@ export function deriveFraming(shape: RoofShape, framing: Framing, level: Level, 
       const u = low + ((high - low) * n) / (framing.purlins + 1);
       const band = clipHalf(
         clipHalf(s.ring, (p) => dot(p, s.up) - u),
-        (p) => u + 1e-4 - dot(p, s.up),
+        (p) => u + HAIR - dot(p, s.up),
       );
       if (band.length < 2) continue;
       const across = band.map((p) => dot(p, s.across));
@@ -226,17 +227,17 @@ function tie(
       const e = sub(b, a);
       const dir = scale(across, k);
       const det = cross(dir, e);
-      if (Math.abs(det) < 1e-9) continue;
+      if (Math.abs(det) < DUST) continue;
       const w = sub(a, foot);
       const [t, s] = [cross(w, e) / det, cross(w, dir) / det];
-      if (t > 1e-6 && s > -1e-9 && s < 1 + 1e-9) best = Math.min(best, t);
+      if (t > NEAR && s > -DUST && s < 1 + DUST) best = Math.min(best, t);
     }
     return best;
   });
   if (!ends.every(Number.isFinite)) return;
   const at = (t: number): Vec2 => add(foot, scale(across, t));
   const z = (t: number): number => roofHeight([shape], at(t)) ?? 0;
-  const plate = Math.min(z(ends[0] - 1e-4), z(-ends[1] + 1e-4));
+  const plate = Math.min(z(ends[0] - HAIR), z(-ends[1] + HAIR));
   const top = plate + depth;
   // Under the rafters: drawn in from both walls until its upper edge is below them.
   const sag = framing.rafter.depth * 1.2;
@@ -289,7 +290,7 @@ function sharedEdges(a: RoofPlane, b: RoofPlane): [Vec3, Vec3][] {
     b.ring.forEach((r, k) => {
       const s = b.ring[(k + 1) % b.ring.length];
       if (dot(d, unit(sub(s, r))) > -0.9999) return;
-      if (Math.abs(cross(d, sub(r, p))) > 1e-4 || Math.abs(cross(d, sub(s, p))) > 1e-4) return;
+      if (Math.abs(cross(d, sub(r, p))) > HAIR || Math.abs(cross(d, sub(s, p))) > HAIR) return;
       const [t0, t1] = [Math.max(0, dot(sub(s, p), d)), Math.min(l, dot(sub(r, p), d))];
       if (t1 - t0 < 0.05) return;
       const at = (t: number): Vec3 => ({ ...add(p, scale(d, t)), z: p.z + ((q.z - p.z) * t) / l });

@@ -4,6 +4,7 @@ import { boolean } from '../geometry/polygon';
 import type { Region } from '../geometry/region';
 import { add, cross, distance, dot, lerp, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Guard } from '../project/schema';
+import { DUST, NEAR, TIGHT } from '../units/tolerance';
 
 /** Sizes of the parts of a guard, metres. */
 export const GUARD = {
@@ -34,7 +35,7 @@ export function balustersIn(length: number, limit: number): { count: number; gap
   const d = GUARD.baluster;
   // A ball of the rule's size must not pass: a gap equal to it would let it through.
   const most = limit - 0.002;
-  const count = Math.max(0, Math.ceil((length - most) / (most + d) - 1e-9));
+  const count = Math.max(0, Math.ceil((length - most) / (most + d) - DUST));
   return { count, gap: (length - count * d) / (count + 1) };
 }
 
@@ -49,9 +50,9 @@ function bends(points: readonly Vec3[]): Vec3[] {
         { x: b.x - p.x, y: b.y - p.y, z: b.z - p.z },
       ];
       const c = Math.hypot(d.y * e.z - d.z * e.y, d.z * e.x - d.x * e.z, d.x * e.y - d.y * e.x);
-      if (c < 1e-7 * Math.max(1, Math.hypot(d.x, d.y, d.z) * Math.hypot(e.x, e.y, e.z))) return;
+      if (c < TIGHT * Math.max(1, Math.hypot(d.x, d.y, d.z) * Math.hypot(e.x, e.y, e.z))) return;
     }
-    if (!a || distance(a, p) > 1e-6) kept.push(p);
+    if (!a || distance(a, p) > NEAR) kept.push(p);
   });
   return kept;
 }
@@ -136,7 +137,7 @@ export function openStretches(ring: readonly Vec2[], walls: readonly Region[], w
   ring.forEach((a, i) => {
     const b = ring[(i + 1) % n];
     const length = distance(a, b);
-    if (length < 1e-6) return;
+    if (length < NEAR) return;
     const d = unit(sub(b, a));
     const normal = { x: -d.y, y: d.x };
     const cuts: [number, number][] = [];
@@ -160,7 +161,7 @@ export function openStretches(ring: readonly Vec2[], walls: readonly Region[], w
         const [p, q] = [add(add(a, scale(d, s)), shift), add(add(a, scale(d, to)), shift)];
         const last = out[out.length - 1];
         // Neighbours that meet at a corner of the ring become one line, set in together.
-        if (last && s < 1e-6 && distance(last[last.length - 1], add(a, shiftOf(ring, i, inward))) < Math.abs(inward) * 3 + 1e-6) {
+        if (last && s < NEAR && distance(last[last.length - 1], add(a, shiftOf(ring, i, inward))) < Math.abs(inward) * 3 + NEAR) {
           const corner = cornerOf(ring, i, inward);
           last[last.length - 1] = corner;
           last.push(q);
@@ -175,11 +176,11 @@ export function openStretches(ring: readonly Vec2[], walls: readonly Region[], w
   });
   // The last and the first stretch may meet at the ring's first point.
   const [first, last] = [out[0], out[out.length - 1]];
-  if (out.length > 1 && distance(last[last.length - 1], first[0]) < Math.abs(inward) * 3 + 1e-6) {
+  if (out.length > 1 && distance(last[last.length - 1], first[0]) < Math.abs(inward) * 3 + NEAR) {
     const corner = cornerOf(ring, 0, inward);
     out[0] = [...last.slice(0, -1), corner, ...first.slice(1)];
     out.pop();
-  } else if (out.length === 1 && first.length > 2 && distance(first[first.length - 1], first[0]) < Math.abs(inward) * 3 + 1e-6) {
+  } else if (out.length === 1 && first.length > 2 && distance(first[first.length - 1], first[0]) < Math.abs(inward) * 3 + NEAR) {
     const corner = cornerOf(ring, 0, inward);
     out[0] = [corner, ...first.slice(1, -1), corner];
   }
@@ -196,6 +197,6 @@ function cornerOf(ring: readonly Vec2[], i: number, by: number): Vec2 {
   const [a, p, b] = [ring[(i + ring.length - 1) % ring.length], ring[i], ring[(i + 1) % ring.length]];
   const [d, e] = [unit(sub(p, a)), unit(sub(b, p))];
   const turn = cross(d, e);
-  const k = Math.abs(turn) < 1e-6 ? 0 : (1 - dot(d, e)) / turn;
+  const k = Math.abs(turn) < NEAR ? 0 : (1 - dot(d, e)) / turn;
   return { x: p.x + by * (-d.y - d.x * k), y: p.y + by * (d.x - d.y * k) };
 }

@@ -2,6 +2,7 @@ import { edgeDirection, tail, type Arrangement, type Cycle, type Face, type Half
 import { boolean, signedArea, tidyRing, union } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { add, COINCIDENT, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { DUST } from '../units/tolerance';
 
 /** The corner points between two neighbouring walls of a junction: one where they mitre, two where they step. */
 type Wedge = [Vec2, Vec2];
@@ -47,9 +48,9 @@ function wedge(node: Vec2, da: Vec2, ha: number, db: Vec2, hb: number, reach: (t
   const footA = add(node, scale(left(da), ha));
   const footB = add(node, scale(left(db), -hb));
   let turn = Math.atan2(cross(da, db), dot(da, db));
-  if (turn <= 1e-9) turn += 2 * Math.PI;
+  if (turn <= DUST) turn += 2 * Math.PI;
   const limit = MITRE_LIMIT * 2 * Math.max(ha, hb);
-  const p = Math.abs(Math.sin(turn)) > 1e-9 ? meet(footA, da, footB, db) : null;
+  const p = Math.abs(Math.sin(turn)) > DUST ? meet(footA, da, footB, db) : null;
   if (p && (turn < Math.PI * 0.95 || distance(p, node) <= limit)) return [p, p];
   if (turn > Math.PI * 1.1) return [footA, footB];
   // Nearly straight: both sides end on the bisector of the wedge.
@@ -280,7 +281,7 @@ function clipCrowded(
           q,
           sub(nodes[node], scale(left(edgeDirection(arrangement, next)), half(next).right)),
         ]);
-        if (kite.length > 2 && signedArea(kite) > 1e-9 && cross(edgeDirection(arrangement, e), edgeDirection(arrangement, next)) < 0)
+        if (kite.length > 2 && signedArea(kite) > DUST && cross(edgeDirection(arrangement, e), edgeDirection(arrangement, next)) < 0)
           parts.push({ outer: kite, holes: [] });
       }
     clip(i, parts);
@@ -290,7 +291,7 @@ function clipCrowded(
     // Clipping leaves dust where edges lie on one another.
     const rest = boolean('difference', union(parts), covered)
       .map((r) => tidyRing(r.outer, COINCIDENT * 2))
-      .filter((ring) => ring.length > 2 && signedArea(ring) > 1e-9)
+      .filter((ring) => ring.length > 2 && signedArea(ring) > DUST)
       .sort((p, q) => signedArea(q) - signedArea(p));
     covered = [...covered, ...parts];
     footprints[i] = { ...footprints[i]!, ring: rest[0] ?? [], rest: rest.slice(1) };

@@ -5,6 +5,7 @@ import { add, cross, dot, left, scale, sub, type Vec2 } from '../geometry/vec';
 import type { LayerMaterial, Project, WallLayer } from '../project/schema';
 import { wallExtents } from '../project/wall-line';
 import type { DerivedLevel } from './model';
+import { DUST } from '../units/tolerance';
 
 /** One layer of a wall as it is cut in the plan. */
 export interface LayerCut {
@@ -71,7 +72,7 @@ export function layerCuts(project: Project, level: DerivedLevel, wallId: string)
       for (const ring of rings.map((r) => clip(r, through.p, scale(through.d, -1))).filter((r) => r.length > 2))
         for (const { layer, low, high } of through.strips) {
           const part = clip(clip(ring, low, through.along), high, scale(through.along, -1));
-          if (part.length > 2 && Math.abs(signedArea(part)) > 1e-9)
+          if (part.length > 2 && Math.abs(signedArea(part)) > DUST)
             tips.push({ wall: through.wall, material: layer.material, core: layer.core, rings: [part] });
         }
       rings = rings.map((r) => clip(r, through.p, through.d)).filter((r) => r.length > 2);
@@ -83,7 +84,7 @@ export function layerCuts(project: Project, level: DerivedLevel, wallId: string)
       const high = add(origin, scale(n, y + layer.thickness));
       for (const ring of rings) {
         const strip = clip(clip(ring, low, d), high, scale(d, -1));
-        if (strip.length > 2 && Math.abs(signedArea(strip)) > 1e-9) cuts[i].rings.push(strip);
+        if (strip.length > 2 && Math.abs(signedArea(strip)) > DUST) cuts[i].rings.push(strip);
       }
       y += layer.thickness;
     });

@@ -29,6 +29,7 @@ import { putWall } from './surfaces';
 import { sameSide } from './wall-face';
 import { makeWall } from './walls';
 import type { DerivedWall, WallSide } from './wall-types';
+import { NEAR } from '../units/tolerance';
 
 /** What is known about a level while it is derived. */
 interface Work {
@@ -382,7 +383,7 @@ export class LevelDeriver {
       if (!l || !r) continue;
       const [a, b] = [arrangement.nodes[piece.from], arrangement.nodes[piece.to]];
       const put = (what: 'floor' | 'ceiling', low: Room, high: Room, z0: number, z1: number): void => {
-        if (z1 - z0 < 1e-6) return;
+        if (z1 - z0 < NEAR) return;
         // The riser faces the lower floor, the drop of a ceiling the higher one.
         const seen = what === 'floor' ? low : high;
         const [p, q] = seen === r ? [a, b] : [b, a];

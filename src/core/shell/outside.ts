@@ -9,6 +9,7 @@ import { Parts, type Owned, type Owner } from '../model/body';
 import type { Deriving } from '../model/deriving';
 import type { Memo } from '../model/memo';
 import { BARE } from '../project/kinds/first-finishes';
+import { DUST, NEAR, TIGHT } from '../units/tolerance';
 
 export interface DerivedGround {
   id: string;
@@ -59,7 +60,7 @@ export function depthAt(area: GroundArea, p: Vec2): number {
   const d = unit(sub(ring[1], ring[0]));
   const off = (q: Vec2): number => Math.abs(cross(d, sub(q, ring[0])));
   const most = Math.max(...ring.map(off));
-  const t = most < 1e-9 ? 0 : off(p) / most;
+  const t = most < DUST ? 0 : off(p) / most;
   return area.depth.from + (area.depth.to - area.depth.from) * t;
 }
 
@@ -88,7 +89,7 @@ function sheet(builder: MeshBuilder, ring: Ring, z: (p: Vec2) => number, up: boo
       y: (b.z - a.z) * (c.x - a.x) - (b.x - a.x) * (c.z - a.z),
       z: (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x),
     };
-    if (v.z > 1e-9) {
+    if (v.z > DUST) {
       const l = Math.hypot(v.x, v.y, v.z);
       n = { x: v.x / l, y: v.y / l, z: v.z / l };
       break;
@@ -109,7 +110,7 @@ function skirt(builder: MeshBuilder, ring: Ring, low: (p: Vec2) => number, high:
   ring.forEach((a, i) => {
     const b = ring[(i + 1) % ring.length];
     const [p, q] = inwards ? [b, a] : [a, b];
-    if (Math.abs(high(p) - low(p)) + Math.abs(high(q) - low(q)) < 1e-6) return;
+    if (Math.abs(high(p) - low(p)) + Math.abs(high(q) - low(q)) < NEAR) return;
     const [a0, b0, b1, a1] = [
       { ...p, z: low(p) },
       { ...q, z: low(q) },
@@ -117,8 +118,8 @@ function skirt(builder: MeshBuilder, ring: Ring, low: (p: Vec2) => number, high:
       { ...p, z: high(p) },
     ];
     // Where both heights come together at one end, a triangle is left.
-    if (a1.z - a0.z < 1e-7) triangle(builder, a0, b0, b1);
-    else if (b1.z - b0.z < 1e-7) triangle(builder, a0, b0, a1);
+    if (a1.z - a0.z < TIGHT) triangle(builder, a0, b0, b1);
+    else if (b1.z - b0.z < TIGHT) triangle(builder, a0, b0, a1);
     else builder.quad(a0, b0, b1, a1);
   });
 }
@@ -201,10 +202,10 @@ export function deriveFence(fence: Fence, foot: (p: Vec2) => number): DerivedFen
   for (let i = 0; i + 1 < line.length; i++) {
     const [a, b] = [line[i], line[i + 1]];
     const length = distance(a, b);
-    if (length < 1e-6) continue;
+    if (length < NEAR) continue;
     total += length;
     const d = unit(sub(b, a));
-    const bays = Math.max(1, Math.ceil(length / BAY - 1e-9));
+    const bays = Math.max(1, Math.ceil(length / BAY - DUST));
     const at = (s: number): Vec3 => {
       const p = lerp(a, b, s / length);
       return { ...p, z: foot(p) + fence.z };

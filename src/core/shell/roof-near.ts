@@ -2,6 +2,7 @@ import { apart, boxOf, inBox, type Box } from '../geometry/polygon';
 import type { Ring } from '../geometry/region';
 import type { Vec2 } from '../geometry/vec';
 import type { RoofPlane, RoofShape } from '../project/roofs';
+import { DUST } from '../units/tolerance';
 
 /** What of some roofs lies over a place of the plan, and how it looks there. */
 export interface RoofsNear {
@@ -28,10 +29,7 @@ export function roofsNear(roofs: readonly RoofShape[], points: readonly Vec2[]):
   return near;
 }
 
-/** Nearer than this, two places or heights are the same, metres. */
-const SAME = 1e-9;
-
-const sameRing = (a: Ring, b: Ring): boolean => a.length === b.length && a.every((p, i) => Math.abs(p.x - b[i].x) < SAME && Math.abs(p.y - b[i].y) < SAME);
+const sameRing = (a: Ring, b: Ring): boolean => a.length === b.length && a.every((p, i) => Math.abs(p.x - b[i].x) < DUST && Math.abs(p.y - b[i].y) < DUST);
 
 /** Whether roofs look the same over a place. */
 export const sameNear = (a: RoofsNear, b: RoofsNear): boolean =>
@@ -46,7 +44,7 @@ export const sameNear = (a: RoofsNear, b: RoofsNear): boolean =>
         const q = other.planes[k];
         if (plane === null || q.plane === null) return plane === q.plane && sameRing(ring, q.ring);
         return (
-          Math.abs(plane.gx - q.plane.gx) < SAME && Math.abs(plane.gy - q.plane.gy) < SAME && Math.abs(plane.c - q.plane.c) < SAME && sameRing(ring, q.ring)
+          Math.abs(plane.gx - q.plane.gx) < DUST && Math.abs(plane.gy - q.plane.gy) < DUST && Math.abs(plane.c - q.plane.c) < DUST && sameRing(ring, q.ring)
         );
       })
     );

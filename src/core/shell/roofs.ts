@@ -6,6 +6,7 @@ import type { DerivedFraming } from './framing';
 import { piecesAround } from '../project/dormers';
 import { planRing, type RoofPlane, type RoofShape } from '../project/roofs';
 import type { Level } from '../project/schema';
+import { DUST, HAIR, NEAR, TOUCH, WELD } from '../units/tolerance';
 
 export interface DerivedRoof {
   id: string;
@@ -44,7 +45,7 @@ export function deriveRoof(shape: RoofShape, level: Level, covered: readonly Reg
   for (const plane of under.filter(inside)) face(underside, stitched(plane), z, true);
   for (const hole of holes) {
     const [low, high] = [shape.under, shape.upper].map((planes) => planes.find((q) => q.edge === hole.edge && q.plane)?.plane);
-    const own = all.filter((p) => hole.ring.some((a, i) => segmentDistance(p, a, hole.ring[(i + 1) % hole.ring.length]) < 1e-6));
+    const own = all.filter((p) => hole.ring.some((a, i) => segmentDistance(p, a, hole.ring[(i + 1) % hole.ring.length]) < NEAR));
     if (low && high) cutFaces(cuts, withPoints3(hole.ring.map(flat), own.map(flat)), low, high, z);
   }
   const ring = shape.outline.outer;
@@ -134,7 +135,7 @@ function face(builder: MeshBuilder, ring: readonly Vec3[], z: number, flip: bool
   const n = ringNormal(ring);
   if (!n) return;
   // Two axes in the face: level along it, and up its slope.
-  const level = Math.hypot(n.x, n.y) > 1e-6 ? unit({ x: -n.y, y: n.x }) : { x: 1, y: 0 };
+  const level = Math.hypot(n.x, n.y) > NEAR ? unit({ x: -n.y, y: n.x }) : { x: 1, y: 0 };
   const up = { x: n.y * 0 - n.z * level.y, y: n.z * level.x - n.x * 0, z: n.x * level.y - n.y * level.x };
   const flat = ring.map((p) => ({ x: p.x * level.x + p.y * level.y, y: p.x * up.x + p.y * up.y + p.z * up.z }));
   const sign = flip ? -1 : 1;
@@ -157,15 +158,15 @@ function edgeBand(builder: MeshBuilder, a: Vec2, b: Vec2, under: readonly RoofPl
       if (!plane) continue;
       ring.forEach((p, i) => {
         const q = ring[(i + 1) % ring.length];
-        if (Math.abs(cross(d, sub(p, a))) > 1e-5 || Math.abs(cross(d, sub(q, a))) > 1e-5) return;
+        if (Math.abs(cross(d, sub(p, a))) > TOUCH || Math.abs(cross(d, sub(q, a))) > TOUCH) return;
         for (const r of [p, q]) {
           const s = dot(sub(r, a), d);
-          if (s > -1e-5 && s < length + 1e-5) found.push({ s, z: r.z });
+          if (s > -TOUCH && s < length + TOUCH) found.push({ s, z: r.z });
         }
       });
     }
     found.sort((p, q) => p.s - q.s || p.z - q.z);
-    return found.filter((p, i) => i === 0 || p.s - found[i - 1].s > 1e-5 || Math.abs(p.z - found[i - 1].z) > 1e-5);
+    return found.filter((p, i) => i === 0 || p.s - found[i - 1].s > TOUCH || Math.abs(p.z - found[i - 1].z) > TOUCH);
   };
   const [low, high] = [chain(under), chain(upper)];
   if (low.length < 2 || high.length < 2) return;
@@ -182,11 +183,11 @@ function withPoints3(ring: readonly Vec3[], points: readonly Vec3[]): Vec3[] {
     const between = points
       .map((p) => ({ p, t: ((p.x - a.x) * d.x + (p.y - a.y) * d.y + (p.z - a.z) * d.z) / l2 }))
       .filter(({ p, t }) => {
-        if (t * Math.sqrt(l2) < 2e-5 || (1 - t) * Math.sqrt(l2) < 2e-5) return false;
-        return Math.hypot(p.x - a.x - d.x * t, p.y - a.y - d.y * t, p.z - a.z - d.z * t) < 1e-5;
+        if (t * Math.sqrt(l2) < WELD || (1 - t) * Math.sqrt(l2) < WELD) return false;
+        return Math.hypot(p.x - a.x - d.x * t, p.y - a.y - d.y * t, p.z - a.z - d.z * t) < TOUCH;
       })
       .sort((p, q) => p.t - q.t)
-      .filter((q, k, list) => k === 0 || (q.t - list[k - 1].t) * Math.sqrt(l2) > 2e-5);
+      .filter((q, k, list) => k === 0 || (q.t - list[k - 1].t) * Math.sqrt(l2) > WELD);
     return [a, ...between.map((q) => q.p)];
   });
 }
@@ -202,7 +203,7 @@ function parapet({ outline, roof, top }: RoofShape, z: number): Mesh {
     const [d, e] = [unit(sub(p, a)), unit(sub(b, p))];
     const turn = cross(d, e);
     // The corner of two lines set in by the thickness.
-    const k = Math.abs(turn) < 1e-9 ? 0 : (1 - dot(d, e)) / turn;
+    const k = Math.abs(turn) < DUST ? 0 : (1 - dot(d, e)) / turn;
     return { x: p.x + PARAPET * (-d.y + d.x * -k), y: p.y + PARAPET * (d.x + d.y * -k) };
   });
   const [z0, z1] = [z + top, z + top + roof.parapet];
@@ -230,11 +231,11 @@ function gutters({ outline, under }: RoofShape, z: number): Mesh {
         q.plane &&
         q.ring.some((p, k) => {
           const o = q.ring[(k + 1) % q.ring.length];
-          return distance(p, a) < 1e-4 && distance(o, b) < 1e-4 && Math.abs(p.z - o.z) < 1e-4;
+          return distance(p, a) < HAIR && distance(o, b) < HAIR && Math.abs(p.z - o.z) < HAIR;
         }),
     );
     if (!eave) return;
-    const high = z + eave.ring.find((p) => distance(p, a) < 1e-4)!.z + 0.02;
+    const high = z + eave.ring.find((p) => distance(p, a) < HAIR)!.z + 0.02;
     const out = { x: d.y, y: -d.x };
     const at = (end: Vec2, k: number, radius: number): Vec3 => {
       const angle = Math.PI + (Math.PI * k) / steps;

@@ -4,6 +4,7 @@ import type { Region, Ring } from '../geometry/region';
 import { planRing, type RoofShape } from '../project/roofs';
 import { add, distance, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Level, Room } from '../project/schema';
+import { DUST, NEAR, TOUCH } from '../units/tolerance';
 
 /** The hole of a rooflight in a ceiling, with the height its shaft reaches above that of the room. */
 export interface CeilingHole {
@@ -35,7 +36,7 @@ export function inset(region: Region, border: number): Region[] {
   return boolean(
     'difference',
     [region],
-    edges.filter(([a, b]) => distance(a, b) > 1e-6).map(([a, b]) => strip(a, b, border)),
+    edges.filter(([a, b]) => distance(a, b) > NEAR).map(([a, b]) => strip(a, b, border)),
   );
 }
 
@@ -73,7 +74,7 @@ export function ceilingMesh(
     const cut = holes.map((h) => h.region);
     for (const r of cut.length ? boolean('difference', [...regions], cut) : regions) builder.region(r, (p) => ({ ...p, z: height }), down, true);
     for (const { region: hole, kerb } of holes)
-      if (high + kerb > height + 1e-6)
+      if (high + kerb > height + NEAR)
         for (const { outer } of boolean('intersection', [hole], [...regions]))
           outer.forEach((a, i) => {
             const b = outer[(i + 1) % outer.length];
@@ -108,7 +109,7 @@ export const COUNTED = 1.5;
 export function highArea(floor: readonly Region[], room: Pick<Room, 'cover' | 'step'>, level: Level, roofs: readonly RoofShape[]): number {
   if (!roofs.length) {
     const height = clearHeight(room, level);
-    return height === null || height > COUNTED - 1e-9 ? totalArea(floor) : 0;
+    return height === null || height > COUNTED - DUST ? totalArea(floor) : 0;
   }
   let area = 0;
   for (const { under } of roofs)
@@ -123,12 +124,12 @@ export function highArea(floor: readonly Region[], room: Pick<Room, 'cover' | 's
     [...floor],
     roofs.map((r) => r.outline),
   );
-  return area + (level.height - room.step > COUNTED - 1e-9 ? totalArea(rest) : 0);
+  return area + (level.height - room.step > COUNTED - DUST ? totalArea(rest) : 0);
 }
 
 function onLine(p: Vec2, a: Vec2, b: Vec2): boolean {
   const d = unit(sub(b, a));
-  return Math.abs(d.x * (p.y - a.y) - d.y * (p.x - a.x)) < 1e-5;
+  return Math.abs(d.x * (p.y - a.y) - d.y * (p.x - a.x)) < TOUCH;
 }
 
 /** The step between two floors, or two ceilings, along a boundary where nothing is built. */

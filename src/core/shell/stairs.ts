@@ -8,6 +8,7 @@ import { guardHeight, headroomOf } from '../project/stairs';
 import { spiralCentre, stairToPlan, type StairEdge, type StairLayout } from '../project/stair-layout';
 import { STAIR_PROFILES } from '../project/stair-rules';
 import { guardAlong } from './guards';
+import { DUST, NEAR, TIGHT } from '../units/tolerance';
 
 export const STAIR_PARTS = ['tread', 'riser', 'string', 'rail', 'infill'] as const;
 export type StairPart = (typeof STAIR_PARTS)[number];
@@ -50,7 +51,7 @@ function pitchRuns(layout: StairLayout, edge: StairEdge): { s: number; z: number
   const runs: { s: number; z: number }[][] = [];
   let run: { s: number; z: number }[] = [];
   const end = (): void => {
-    if (run.length > 1 && run[run.length - 1].s - run[0].s > 1e-6) runs.push(run);
+    if (run.length > 1 && run[run.length - 1].s - run[0].s > NEAR) runs.push(run);
     run = [];
   };
   layout.risers.forEach((_, i) => {
@@ -58,11 +59,11 @@ function pitchRuns(layout: StairLayout, edge: StairEdge): { s: number; z: number
     const z = (i + 1) * rise;
     const last = run[run.length - 1];
     // Riser lines that meet in one point make the line jump there.
-    if (last && s - last.s < 1e-6) end();
+    if (last && s - last.s < NEAR) end();
     run.push({ s, z });
     if (layout.steps[i]?.landing) {
       const on = edge.at[i + 1];
-      if (on - s > 1e-6) run.push({ s: on, z });
+      if (on - s > NEAR) run.push({ s: on, z });
       end();
     }
   });
@@ -79,7 +80,7 @@ function board(builder: MeshBuilder, edge: StairEdge, out: number, stations: rea
   const marks = [...stations];
   // The line's own corners are stations too.
   s.forEach((at) => {
-    const k = stations.findIndex((q, i) => i + 1 < stations.length && at > q.s + 1e-7 && at < stations[i + 1].s - 1e-7);
+    const k = stations.findIndex((q, i) => i + 1 < stations.length && at > q.s + TIGHT && at < stations[i + 1].s - TIGHT);
     if (k < 0) return;
     const [p, q] = [stations[k], stations[k + 1]];
     const t = (at - p.s) / (q.s - p.s);
@@ -90,7 +91,7 @@ function board(builder: MeshBuilder, edge: StairEdge, out: number, stations: rea
   const [right, leftward] = out > 0 ? [inner, outer] : [outer, inner];
   for (let i = 0; i + 1 < marks.length; i++) {
     const [a, b] = [marks[i], marks[i + 1]];
-    if (b.s - a.s < 1e-7) continue;
+    if (b.s - a.s < TIGHT) continue;
     const corner = (high: boolean): Vec3[] => [on(a, right, high), on(b, right, high), on(b, leftward, high), on(a, leftward, high)];
     const [low, top] = [corner(false), corner(true)];
     builder.quad(top[0], top[1], top[2], top[3]).quad(low[3], low[2], low[1], low[0]);
@@ -133,7 +134,7 @@ function guardRuns(layout: StairLayout, edge: StairEdge, off: number): Vec3[][] 
   return pitchRuns(layout, edge).map((run) => {
     const marks = [...run];
     s.forEach((at) => {
-      const k = run.findIndex((q, i) => i + 1 < run.length && at > q.s + 1e-7 && at < run[i + 1].s - 1e-7);
+      const k = run.findIndex((q, i) => i + 1 < run.length && at > q.s + TIGHT && at < run[i + 1].s - TIGHT);
       if (k >= 0) marks.push({ s: at, z: run[k].z + ((run[k + 1].z - run[k].z) * (at - run[k].s)) / (run[k + 1].s - run[k].s) });
     });
     return marks.sort((a, b) => a.s - b.s).map((m) => ({ ...line.at(m.s), z: m.z }));
@@ -162,7 +163,7 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
     const back = risers[i + 1];
     const depth = (p: Vec2): number => {
       const [f, b] = [segmentOff(p, line), segmentOff(p, back)];
-      return f + b < 1e-9 ? 0 : f / (f + b);
+      return f + b < DUST ? 0 : f / (f + b);
     };
     if (body - Math.max(low('front'), low('back')) > 0.002)
       between(
@@ -247,7 +248,7 @@ export function stairHeadroom(layout: StairLayout, over: (p: Vec2, above: number
 function segmentOff(p: Vec2, { left: a, right: b }: { left: Vec2; right: Vec2 }): number {
   const d = sub(b, a);
   const l = Math.hypot(d.x, d.y);
-  return l < 1e-9 ? distance(p, a) : Math.abs(cross(d, sub(p, a))) / l;
+  return l < DUST ? distance(p, a) : Math.abs(cross(d, sub(p, a))) / l;
 }
 
 /** The line one arrives over at the top of a stair, in the plan. */
@@ -257,7 +258,7 @@ export const arrival = (layout: StairLayout): [Vec2, Vec2] => {
 };
 
 /** Whether the headroom of a stair is enough. */
-export const hasHeadroom = (stair: DerivedStair): boolean => stair.headroom === null || stair.headroom > headroomOf(stair.stair) - 1e-6;
+export const hasHeadroom = (stair: DerivedStair): boolean => stair.headroom === null || stair.headroom > headroomOf(stair.stair) - NEAR;
 
 /** Where one stands on a stair, in the plan: its steps with their heights above the floor of its level. */
 export const stairFloors = (stair: DerivedStair): { region: Region; z: number }[] =>

@@ -4,6 +4,7 @@ import { distance, type Vec2 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import type { Opening } from '../project/schema';
 import type { UpperEdge, WallSide } from './wall-types';
+import { DUST } from '../units/tolerance';
 
 /** How far a distance along the wall's line lies along a face, from its left end as it is seen, metres. */
 export function faceX({ path, side }: Pick<WallSide, 'path' | 'side'>, s: number): number {
@@ -12,7 +13,7 @@ export function faceX({ path, side }: Pick<WallSide, 'path' | 'side'>, s: number
   for (let i = 1; i < path.length; i++) {
     const [a, b] = [path[i - 1], path[i]];
     const d = distance(a.p, b.p);
-    const share = b.s - a.s < 1e-9 ? 0 : (s - a.s) / (b.s - a.s);
+    const share = b.s - a.s < DUST ? 0 : (s - a.s) / (b.s - a.s);
     // Beyond its ends it goes on as it ends.
     const part = (share < 0 && i > 1) || (share > 1 && i < path.length - 1) ? Math.max(0, Math.min(1, share)) : share;
     at += d * part;
@@ -43,7 +44,7 @@ export function sideTop(side: WallSide, upper: UpperEdge): Vec2[] {
     const a = side.path[i - 1];
     if (a) {
       const before = upper.at(a.p, a.s);
-      if (before > limit !== h > limit && Math.abs(h - before) > 1e-9) {
+      if (before > limit !== h > limit && Math.abs(h - before) > DUST) {
         const t = (limit - before) / (h - before);
         top.push({ x: faceX(side, a.s + (b.s - a.s) * t), y: limit });
       }
@@ -57,9 +58,9 @@ export function sideTop(side: WallSide, upper: UpperEdge): Vec2[] {
 export function sideRegions(side: WallSide, openings: readonly Opening[]): Region[] {
   const length = side.top[side.top.length - 1].x;
   const outer = [{ x: 0, y: side.foot }, { x: length, y: side.foot }, ...[...side.top].reverse()].filter(
-    (p, i, all) => distance(p, all[(i + 1) % all.length]) > 1e-9,
+    (p, i, all) => distance(p, all[(i + 1) % all.length]) > DUST,
   );
-  if (outer.length < 3 || signedArea(outer) <= 1e-9) return [];
+  if (outer.length < 3 || signedArea(outer) <= DUST) return [];
   const holes = openings
     .filter((o) => o.kind !== 'niche' || o.swing === side.side)
     .map((o): Region => {

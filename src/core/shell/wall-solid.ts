@@ -11,6 +11,7 @@ import { framePlace } from './openings/place';
 
 import type { UpperEdge, WallInputs, WallSide } from './wall-types';
 import { faceX } from './wall-face';
+import { DUST, NEAR, NIL, TOUCH, WELD } from '../units/tolerance';
 
 /** A stretch of a wall between junctions, of one piece or of the chords of an arc. */
 export interface Run {
@@ -85,8 +86,8 @@ export class RunSolid {
       left: l,
       right: r,
       split: 0.5 - place,
-      foot: !niche && Math.abs(Math.min(...heads) - foot) < 1e-6,
-      head: !niche && [...l, ...r].some((q) => q.z > this.upper.at(q.p, q.s) - 1e-6),
+      foot: !niche && Math.abs(Math.min(...heads) - foot) < NEAR,
+      head: !niche && [...l, ...r].some((q) => q.z > this.upper.at(q.p, q.s) - NEAR),
       round,
     };
   }
@@ -114,7 +115,7 @@ export class RunSolid {
     for (const cut of own) {
       const outline = cut[side].map((q) => ({ x: q.s, y: q.z }));
       if (cut.head || cut.round) through.push({ outer: outline, holes: [] });
-      else if (cut.foot && Math.abs(outline[0].y - foot) < 1e-6 && Math.abs(outline[1].y - foot) < 1e-6 && outline.slice(2).every((q) => q.y > foot + 1e-6))
+      else if (cut.foot && Math.abs(outline[0].y - foot) < NEAR && Math.abs(outline[1].y - foot) < NEAR && outline.slice(2).every((q) => q.y > foot + NEAR))
         bottom.push(outline[0], ...outline.slice(2).reverse(), outline[1]);
       else if (cut.foot) through.push({ outer: outline, holes: [] });
       else holes.push([...outline].reverse());
@@ -162,8 +163,8 @@ export class RunSolid {
     for (let i = 0; i < count; i++) {
       const j = (i + 1) % count;
       const [a, b] = [cut.left[i], cut.left[j]];
-      const onFoot = cut.foot && a.z < foot + 1e-6 && b.z < foot + 1e-6;
-      const onHead = cut.head && a.z > this.upper.at(a.p, a.s) - 1e-6 && b.z > this.upper.at(b.p, b.s) - 1e-6;
+      const onFoot = cut.foot && a.z < foot + NEAR && b.z < foot + NEAR;
+      const onHead = cut.head && a.z > this.upper.at(a.p, a.s) - NEAR && b.z > this.upper.at(b.p, b.s) - NEAR;
       if (onFoot || onHead) continue;
       if (cut.round && i % 2 === 0) {
         this.level(cut, i === 0, leftFace, rightFace);
@@ -175,7 +176,7 @@ export class RunSolid {
       // Along an arc the edge bends where the face does; the middle of the reveal runs straight.
       const chains = [this.edge('left', cut.left[i], cut.left[j]), this.edge('right', cut.right[i], cut.right[j])];
       const band = (builder: MeshBuilder, t0: number, t1: number): void => {
-        if (t1 - t0 <= 1e-9) return;
+        if (t1 - t0 <= DUST) return;
         const from = t0 === 0 ? chains[0] : [at(i, t0), at(j, t0)];
         const to = t1 === 1 ? chains[1] : [at(i, t1), at(j, t1)];
         if (from.length === 2 && to.length === 2) builder.quad(from[1], from[0], to[0], to[1]);
@@ -217,7 +218,7 @@ export class RunSolid {
       [leftFace, [l, middle, ...end.slice(0, node + 1).reverse()]],
       [rightFace, [middle, r, ...end.slice(node).reverse()]],
     ] as const) {
-      const clean = ring.filter((p, i) => distance(p, ring[(i + 1) % ring.length]) > 1e-9);
+      const clean = ring.filter((p, i) => distance(p, ring[(i + 1) % ring.length]) > DUST);
       if (clean.length < 3) continue;
       const turned = signedArea(clean) < 0 ? [...clean].reverse() : clean;
       const base = turned.map((p) => builder.vertex({ ...p, z }, { x: 0, y: 0, z: sill ? 1 : -1 }, p.x, p.y));
@@ -232,7 +233,7 @@ export class RunSolid {
 
   /** An edge of an opening on one face, with the places where the face bends. */
   private edge(side: Side, a: { s: number; z: number; p: Vec2 }, b: { s: number; z: number; p: Vec2 }): Vec3[] {
-    const bends = this.run[side].slice(1, -1).filter((q) => q.s > Math.min(a.s, b.s) + 1e-9 && q.s < Math.max(a.s, b.s) - 1e-9);
+    const bends = this.run[side].slice(1, -1).filter((q) => q.s > Math.min(a.s, b.s) + DUST && q.s < Math.max(a.s, b.s) - DUST);
     if (a.s > b.s) bends.reverse();
     return [{ ...a.p, z: a.z }, ...bends.map((q) => ({ ...q.p, z: a.z + ((b.z - a.z) * (q.s - a.s)) / (b.s - a.s) })), { ...b.p, z: b.z }];
   }
@@ -250,7 +251,7 @@ export class RunSolid {
         continue;
       const shown = i <= half ? first : second;
       const put = (builder: MeshBuilder, a0: number, b0: number, a1: number, b1: number): void => {
-        if (a1 - a0 > 1e-9 || b1 - b0 > 1e-9) builder.quad({ ...a, z: a0 }, { ...b, z: b0 }, { ...b, z: b1 }, { ...a, z: a1 });
+        if (a1 - a0 > DUST || b1 - b0 > DUST) builder.quad({ ...a, z: a0 }, { ...b, z: b0 }, { ...b, z: b1 }, { ...a, z: a1 });
       };
       // What meets it may be lower: from there on up its end is seen.
       const band = (a0: number, b0: number, a1: number, b1: number): void => {
@@ -279,14 +280,14 @@ export class RunSolid {
     const { run } = this;
     const gaps = this.cuts.filter((c) => (upper ? c.head : c.foot));
     const ends = (cut: Cut, side: 'left' | 'right'): [number, number] => {
-      const list = cut[side].filter((q) => (upper ? q.z > this.upper.at(q.p, q.s) - 1e-6 : q.z < this.inputs.foot + 1e-6)).map((q) => q.s);
+      const list = cut[side].filter((q) => (upper ? q.z > this.upper.at(q.p, q.s) - NEAR : q.z < this.inputs.foot + NEAR)).map((q) => q.s);
       return [Math.min(...list), Math.max(...list)];
     };
     const point = (cut: Cut, side: 'left' | 'right', s: number): Vec2 =>
-      cut[side].find((q) => q.s === s && (upper ? q.z > this.upper.at(q.p, q.s) - 1e-6 : q.z < this.inputs.foot + 1e-6))!.p;
+      cut[side].find((q) => q.s === s && (upper ? q.z > this.upper.at(q.p, q.s) - NEAR : q.z < this.inputs.foot + NEAR))!.p;
     const jamb = (cut: Cut, end: 0 | 1): Vec2[] => {
       const [l, r] = [point(cut, 'left', ends(cut, 'left')[end]), point(cut, 'right', ends(cut, 'right')[end])];
-      return [l, lerp(l, r, cut.split), r].filter((p, i, list) => i === 0 || distance(p, list[i - 1]) > 1e-9);
+      return [l, lerp(l, r, cut.split), r].filter((p, i, list) => i === 0 || distance(p, list[i - 1]) > DUST);
     };
     for (let k = 0; k <= gaps.length; k++) {
       const from = gaps[k - 1];
@@ -336,7 +337,7 @@ export class RunSolid {
     // What adjoins a piece meets it point to point.
     const border = [...ring, ...this.creased(ring)];
     // Where a crease runs along an end, clipping finds crossings that are none: on the border only its own points count.
-    const mine = (p: Vec2): boolean => border.some((q) => distance(p, q) < 2e-5) || !onBorder(p, ring);
+    const mine = (p: Vec2): boolean => border.some((q) => distance(p, q) < WELD) || !onBorder(p, ring);
     const parts = [...pieces, ...rest].map((r) => r.outer.filter(mine)).filter((outer) => outer.length > 2 && Math.abs(signedArea(outer)) > 1e-8);
     const points = [...border, ...parts.flat()];
     for (const outer of parts) {
@@ -360,7 +361,7 @@ const onBorder = (p: Vec2, ring: Ring): boolean =>
     const d = sub(ring[(i + 1) % ring.length], a);
     const l = Math.hypot(d.x, d.y);
     const t = dot(sub(p, a), d) / l;
-    return t > -1e-5 && t < l + 1e-5 && Math.abs(cross(d, sub(p, a))) < 1e-5 * l;
+    return t > -TOUCH && t < l + TOUCH && Math.abs(cross(d, sub(p, a))) < TOUCH * l;
   });
 
 /** A ring with those of the points in it that lie on its edges. */
@@ -372,9 +373,9 @@ function withPoints(ring: Ring, points: readonly Vec2[]): Ring {
     if (l2 < 1e-14) return [a];
     const between = points
       .map((p) => ({ p, t: dot(sub(p, a), d) / l2 }))
-      .filter(({ p, t }) => t > 0 && t < 1 && distance(p, a) > 2e-5 && distance(p, b) > 2e-5 && Math.abs(cross(d, sub(p, a))) < 1e-5 * Math.sqrt(l2))
+      .filter(({ p, t }) => t > 0 && t < 1 && distance(p, a) > WELD && distance(p, b) > WELD && Math.abs(cross(d, sub(p, a))) < TOUCH * Math.sqrt(l2))
       .sort((p, q) => p.t - q.t)
-      .filter((q, k, list) => k === 0 || distance(q.p, list[k - 1].p) > 2e-5);
+      .filter((q, k, list) => k === 0 || distance(q.p, list[k - 1].p) > WELD);
     return [a, ...between.map((q) => q.p)];
   });
 }
@@ -418,7 +419,7 @@ function sOf(p: Vec2, paths: Station[][]): number {
       const [a, b] = [path[i - 1], path[i]];
       const d = sub(b.p, a.p);
       const l2 = dot(d, d);
-      if (l2 < 1e-12) continue;
+      if (l2 < NIL) continue;
       const t = dot(sub(p, a.p), d) / l2;
       const away = Math.max(0, -t, t - 1);
       if (away < best.away) best = { away, s: a.s + (b.s - a.s) * t };

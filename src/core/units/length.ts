@@ -1,3 +1,4 @@
+import { TIGHT } from './tolerance';
 /** Lengths as people write them. Inside, a length is metres; here is the only place where that is translated. */
 
 export type UnitSystem = 'metric' | 'imperial';
@@ -208,7 +209,7 @@ export function formatLength(metres: number, system: UnitSystem): string {
 export function formatLengthExact(metres: number, system: UnitSystem): string {
   const short = formatLength(metres, system);
   const back = parseLength(short, system);
-  if (back.ok && Math.abs(back.metres - metres) < 1e-7) return short;
+  if (back.ok && Math.abs(back.metres - metres) < TIGHT) return short;
   return system === 'metric' ? String(Math.round(metres * 1e6) / 1e3) : `${String(Math.round((metres / INCH) * 1e4) / 1e4)}"`;
 }
 

@@ -5,6 +5,7 @@ import { add, cross, distance, dot, length, lerp, scale, segmentDistance, sub, u
 import { holesIn } from '../project/stairs';
 import { groundHeight } from '../shell/outside';
 import { stairFloors } from '../shell/stairs';
+import { DUST, NEAR, NIL } from '../units/tolerance';
 
 /** How one walks: half the width of the shoulders, the highest step up, the deepest step down. Metres. */
 export const WALKER = { radius: 0.22, up: 0.3, down: 0.42, eye: 1.6, seated: 1.2 } as const;
@@ -105,7 +106,7 @@ function without([from, to]: readonly [number, number], gaps: readonly (readonly
         [p, Math.min(q, a)],
         [Math.max(p, b), q],
       ];
-      return b <= p || a >= q ? [[p, q]] : parts.filter(([s, t]) => t - s > 1e-6);
+      return b <= p || a >= q ? [[p, q]] : parts.filter(([s, t]) => t - s > NEAR);
     });
   return rest;
 }
@@ -154,7 +155,7 @@ export function walk(map: WalkMap, at: Vec3, by: Vec2): Vec3 {
   let p = at;
   for (let i = 0; i < pieces; i++) {
     const next = stepTo(map, p, scale(by, 1 / pieces));
-    if (distance(next, p) < 1e-6) break;
+    if (distance(next, p) < NEAR) break;
     p = next;
   }
   return p;
@@ -167,11 +168,11 @@ function stepTo(map: WalkMap, at: Vec3, by: Vec2): Vec3 {
     let pushed = false;
     for (const { a, b } of near) {
       const d = segmentDistance(p, a, b);
-      if (d >= WALKER.radius - 1e-9) continue;
+      if (d >= WALKER.radius - DUST) continue;
       // Out to the side one comes from.
       const foot = closest(p, a, b);
       const side = unit(sub(at, closest(at, a, b)));
-      const away = d > 1e-6 && dot(sub(p, foot), side) > 0 ? unit(sub(p, foot)) : side;
+      const away = d > NEAR && dot(sub(p, foot), side) > 0 ? unit(sub(p, foot)) : side;
       p = add(foot, scale(away, WALKER.radius));
       pushed = true;
     }
@@ -185,7 +186,7 @@ function stepTo(map: WalkMap, at: Vec3, by: Vec2): Vec3 {
     { x: by.x, y: 0 },
     { x: 0, y: by.y },
   ]) {
-    if (length(axis) < 1e-6 || (axis.x === by.x && axis.y === by.y)) continue;
+    if (length(axis) < NEAR || (axis.x === by.x && axis.y === by.y)) continue;
     const q = add(at, axis);
     if (near.some(({ a, b }) => segmentDistance(q, a, b) < WALKER.radius * 0.9 || crosses(at, q, a, b))) continue;
     const h = footing(map, q, at.z);
@@ -197,7 +198,7 @@ function stepTo(map: WalkMap, at: Vec3, by: Vec2): Vec3 {
 function closest(p: Vec2, a: Vec2, b: Vec2): Vec2 {
   const d = sub(b, a);
   const l2 = dot(d, d);
-  return l2 < 1e-12 ? a : add(a, scale(d, Math.max(0, Math.min(1, dot(sub(p, a), d) / l2))));
+  return l2 < NIL ? a : add(a, scale(d, Math.max(0, Math.min(1, dot(sub(p, a), d) / l2))));
 }
 
 function crosses(p: Vec2, q: Vec2, a: Vec2, b: Vec2): boolean {

@@ -16,6 +16,7 @@ import { drawDimension } from '../dimension';
 import { carry, type DisplayItem, type MarkGroup } from '../display';
 import { openingFront } from './opening';
 import type { Placed } from './unroll';
+import { NEAR } from '../../units/tolerance';
 
 /** What units are laid on: a face, or a patch in front of it. */
 export type LaidOn = DressedFace | DerivedPatch;
@@ -121,7 +122,7 @@ function drawUnits(project: Project, of: LaidOn, key: string, x: number, { units
 /** An opening as it is seen from one side of its wall; nothing of it where it lies beyond, or is a niche in the other side. */
 function drawOpeningUpright(o: Opening, { face, x }: Placed): DisplayItem[] {
   const side = face.side!;
-  if ((o.kind === 'niche' && o.swing !== side.side) || o.at < side.s0 - 1e-6 || o.at > side.s1 + 1e-6) return [];
+  if ((o.kind === 'niche' && o.swing !== side.side) || o.at < side.s0 - NEAR || o.at > side.s1 + NEAR) return [];
   return carry(openingFront(o, { from: side.side, outside: face.room === null }), (p) => ({ x: x + faceX(side, o.at + p.x), y: p.y }));
 }
 

@@ -2,6 +2,7 @@ import { clipHalf, labelPoint } from '../../geometry/polygon';
 import { add, scale, unit, type Vec2 } from '../../geometry/vec';
 import type { DerivedFence, DerivedGround } from '../../shell/outside';
 import type { DisplayItem } from '../display';
+import { HAIR } from '../../units/tolerance';
 
 /** How far apart the lines of a hatch lie, metres; 0: none. */
 const HATCH = { lawn: 0, gravel: 0, paving: 0.6, drive: 0, bed: 0, water: 0.35, pool: 0.25 } as const;
@@ -17,7 +18,7 @@ export function drawGround({ id, own, ring }: DerivedGround): DisplayItem[] {
       // A thin strip of the ring has its ends on it.
       const strip = clipHalf(
         clipHalf(ring, (p) => p.y - y),
-        (p) => y + 1e-4 - p.y,
+        (p) => y + HAIR - p.y,
       );
       const xs = strip.map((p) => p.x);
       if (strip.length > 1)

@@ -6,6 +6,7 @@ import type { DerivedSlab, DerivedVoid } from '../../shell/built';
 import type { DerivedStair } from '../../shell/stairs';
 import { formatLength, type UnitSystem } from '../../units/length';
 import type { DisplayItem, Ink, Pen } from '../display';
+import { HAIR } from '../../units/tolerance';
 
 /** Height of the horizontal cut of a plan above the floor, metres. */
 export const PLAN_CUT = 1.2;
@@ -156,7 +157,7 @@ export function drawSlab({ id, slab, ring }: DerivedSlab): DisplayItem[] {
   for (let x = x0 + BOARD; x < x1; x += BOARD) {
     const strip = clipHalf(
       clipHalf(ring, (p) => p.x - x),
-      (p) => x + 1e-4 - p.x,
+      (p) => x + HAIR - p.x,
     );
     if (strip.length < 2) continue;
     const ys = strip.map((p) => p.y);

@@ -4,6 +4,7 @@ import type { Vec2 } from '../../geometry/vec';
 import type { Laying } from '../../project/schema';
 import { tilingOf, type PatternUnit } from './pattern';
 import { fromPattern, toPattern, type Placing } from './place';
+import { DUST, HAIR, NEAR, NIL, TIGHT } from '../../units/tolerance';
 
 /** One unit as it comes to lie on a face. */
 export interface LaidUnit {
@@ -80,7 +81,7 @@ class Border {
       if (p.y > y1) y1 = p.y;
     }
     const out: Edge[] = [];
-    for (const e of this.edges) if (e.x0 < x1 - 1e-7 && e.x1 > x0 + 1e-7 && e.y0 < y1 - 1e-7 && e.y1 > y0 + 1e-7 && passes(e.a, e.b, ring)) out.push(e);
+    for (const e of this.edges) if (e.x0 < x1 - TIGHT && e.x1 > x0 + TIGHT && e.y0 < y1 - TIGHT && e.y1 > y0 + TIGHT && passes(e.a, e.b, ring)) out.push(e);
     return out;
   }
 
@@ -164,13 +165,13 @@ function passes(a: Vec2, b: Vec2, ring: Ring): boolean {
     const q = ring[(i + 1) % ring.length];
     const l = Math.hypot(q.x - p.x, q.y - p.y);
     const n = { x: -(q.y - p.y) / l, y: (q.x - p.x) / l };
-    const off = (a.x - p.x) * n.x + (a.y - p.y) * n.y - 1e-7;
+    const off = (a.x - p.x) * n.x + (a.y - p.y) * n.y - TIGHT;
     const run = d.x * n.x + d.y * n.y;
-    if (Math.abs(run) < 1e-12) {
+    if (Math.abs(run) < NIL) {
       if (off < 0) return false;
     } else if (run > 0) t0 = Math.max(t0, -off / run);
     else t1 = Math.min(t1, -off / run);
-    if (t1 - t0 < 1e-9) return false;
+    if (t1 - t0 < DUST) return false;
   }
   return true;
 }
@@ -250,10 +251,10 @@ export function layOut(laying: Laying, placing: Placing, regions: readonly Regio
         }
         const { parts, area: own } = border.clip(ring, crossing);
         // A unit that only loses the rounding of its edges is whole; a shaving of it is none.
-        if (own < full * 1e-4) continue;
+        if (own < full * HAIR) continue;
         const size = extentOf(parts, unit, placing);
         if (Math.min(size.width, size.height) < SHAVING) continue;
-        const complete = own > full * (1 - 1e-4);
+        const complete = own > full * (1 - HAIR);
         if (complete) whole++;
         else cut++;
         covered += own;
@@ -285,7 +286,7 @@ export function unitsNeeded(units: readonly LaidUnit[], laying: Laying): number 
   let opened = 0;
   const rests: { width: number; height: number }[] = [];
   for (const piece of pieces) {
-    const at = straight ? rests.findIndex((r) => r.width >= piece.width - 1e-6 && r.height >= piece.height - 1e-6) : -1;
+    const at = straight ? rests.findIndex((r) => r.width >= piece.width - NEAR && r.height >= piece.height - NEAR) : -1;
     const from = at >= 0 ? rests.splice(at, 1)[0] : (opened++, size);
     if (!straight) continue;
     // One straight cut across, one along: the larger rest is kept whole.

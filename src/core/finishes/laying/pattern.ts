@@ -3,6 +3,7 @@ import type { Ring } from '../../geometry/region';
 import { cross, rotate, sub, unit, type Vec2 } from '../../geometry/vec';
 import type { Laying } from '../../project/schema';
 import { hash } from '../noise';
+import { DUST } from '../../units/tolerance';
 
 /** One unit of a pattern: its outline without joints, and where its own length runs. */
 export interface PatternUnit {
@@ -33,7 +34,7 @@ export function settleOffset(offset: number): { p: number; q: number } {
   for (let q = 2; q <= MOST_ROWS; q++) {
     const p = Math.round(offset * q);
     const error = Math.abs(offset - p / q);
-    if (error < best.error - 1e-9) best = { p: p % q, q, error };
+    if (error < best.error - DUST) best = { p: p % q, q, error };
   }
   return best;
 }
@@ -50,7 +51,7 @@ export function insetConvex(ring: Ring, by: number): Ring {
   let out = ring;
   ring.forEach((a, i) => {
     const b = ring[(i + 1) % ring.length];
-    if (Math.hypot(b.x - a.x, b.y - a.y) < 1e-9) return;
+    if (Math.hypot(b.x - a.x, b.y - a.y) < DUST) return;
     const d = unit(sub(b, a));
     out = clipHalf(out, (p) => cross(d, sub(p, a)) - by);
   });

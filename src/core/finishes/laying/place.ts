@@ -1,6 +1,7 @@
 import { rotate, sub, type Vec2 } from '../../geometry/vec';
 import type { FaceLaying, Finish, Laying } from '../../project/schema';
 import { settleOffset, tilingOf } from './pattern';
+import { NEAR } from '../../units/tolerance';
 
 /** The rectangle a face fills in its own axes, metres, and the angle of those axes in the coordinates of its regions. */
 export interface Frame {
@@ -91,7 +92,7 @@ export function evenStart(length: number, module: number, joint: number, offsets
   let best = { from: edge, least: -1 };
   for (const from of candidates) {
     const least = leastCut(length, module, joint, offsets, from);
-    if (least > best.least + 1e-6) best = { from, least };
+    if (least > best.least + NEAR) best = { from, least };
   }
   return best.from;
 }

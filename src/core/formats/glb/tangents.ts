@@ -1,5 +1,6 @@
 import type { Mesh } from '../../geometry/mesh';
 import { cross3, dot3, length3, unit3 } from '../../geometry/vec';
+import { NIL } from '../../units/tolerance';
 
 /**
  * Tangents for relief textures (Lengyel, "Computing tangent space basis vectors", 2001): along growing u, square to the
@@ -31,7 +32,7 @@ export function tangents(mesh: Mesh, normals: Float32Array): Float32Array<ArrayB
     const d = dot3(n, t);
     let square = { x: t.x - n.x * d, y: t.y - n.y * d, z: t.z - n.z * d };
     // Where the texture gives no direction, any one square to the normal will do.
-    if (length3(square) < 1e-12) square = cross3(n, Math.abs(n.z) < 0.9 ? { x: 0, y: 0, z: 1 } : { x: 1, y: 0, z: 0 });
+    if (length3(square) < NIL) square = cross3(n, Math.abs(n.z) < 0.9 ? { x: 0, y: 0, z: 1 } : { x: 1, y: 0, z: 0 });
     const unit = unit3(square);
     const b = cross3(n, unit);
     out.set([unit.x, unit.y, unit.z, b.x * up[v * 3] + b.y * up[v * 3 + 1] + b.z * up[v * 3 + 2] > 0 ? -1 : 1], v * 4);

@@ -10,6 +10,7 @@ import { BARE } from '../../project/kinds/first-finishes';
 import type { DerivedWall, WallSide } from '../wall-types';
 import { faceS } from '../wall-face';
 import type { Face } from './dressed';
+import { DUST, HAIR, NEAR } from '../../units/tolerance';
 
 /** Where a point of a face lies in space, so far in front of it. */
 export function onFace(face: Face, p: Vec2, out = 0): Vec3 {
@@ -20,7 +21,7 @@ export function onFace(face: Face, p: Vec2, out = 0): Vec3 {
   let i = 1;
   while (i < path.length - 1 && s > path[i].s) i++;
   const [a, b] = [path[i - 1], path[i]];
-  const q = lerp(a.p, b.p, b.s - a.s < 1e-9 ? 0 : (s - a.s) / (b.s - a.s));
+  const q = lerp(a.p, b.p, b.s - a.s < DUST ? 0 : (s - a.s) / (b.s - a.s));
   const n = scale(left(unit(sub(b.p, a.p))), side.side === 'left' ? out : -out);
   return { x: q.x + n.x, y: q.y + n.y, z: face.z + p.y };
 }
@@ -35,23 +36,23 @@ export function outOf(face: Face, x: number): Vec3 {
 /** The walls of a room in the order one sees them, turning to the right: chains that end where nothing is built. */
 export function wallsRound(sides: readonly WallSide[]): { chain: WallSide[]; closed: boolean }[] {
   const ends = (s: WallSide): [Vec2, Vec2] => (s.side === 'left' ? [s.to, s.from] : [s.from, s.to]);
-  const open = new Set(sides.filter((s) => s.length > 1e-6));
+  const open = new Set(sides.filter((s) => s.length > NEAR));
   const chains: { chain: WallSide[]; closed: boolean }[] = [];
   while (open.size) {
     // Begun with a side that nothing leads to, or else with the longest.
     const first =
-      [...open].find((s) => ![...open].some((o) => o !== s && distance(ends(o)[1], ends(s)[0]) < 1e-4)) ??
-      [...open].reduce((a, b) => (b.length > a.length + 1e-6 ? b : a));
+      [...open].find((s) => ![...open].some((o) => o !== s && distance(ends(o)[1], ends(s)[0]) < HAIR)) ??
+      [...open].reduce((a, b) => (b.length > a.length + NEAR ? b : a));
     const chain = [first];
     open.delete(first);
     for (;;) {
       const end = ends(chain[chain.length - 1])[1];
-      const next = [...open].find((s) => distance(ends(s)[0], end) < 1e-4);
+      const next = [...open].find((s) => distance(ends(s)[0], end) < HAIR);
       if (!next) break;
       chain.push(next);
       open.delete(next);
     }
-    chains.push({ chain, closed: chain.length > 1 && distance(ends(chain[0])[0], ends(chain[chain.length - 1])[1]) < 1e-4 });
+    chains.push({ chain, closed: chain.length > 1 && distance(ends(chain[0])[0], ends(chain[chain.length - 1])[1]) < HAIR });
   }
   return chains;
 }
@@ -63,11 +64,11 @@ function frameAlong(regions: readonly Region[]): Frame {
     outer.forEach((a, i) => {
       const b = outer[(i + 1) % outer.length];
       const l = distance(a, b);
-      if (l > best.length + 1e-6) best = { length: l, angle: Math.atan2(b.y - a.y, b.x - a.x) };
+      if (l > best.length + NEAR) best = { length: l, angle: Math.atan2(b.y - a.y, b.x - a.x) };
     });
   // The same line whichever way it is walked along.
-  const angle = best.angle > Math.PI / 2 + 1e-9 ? best.angle - Math.PI : best.angle <= -Math.PI / 2 + 1e-9 ? best.angle + Math.PI : best.angle;
-  const clean = Math.abs(angle) < 1e-9 ? 0 : angle;
+  const angle = best.angle > Math.PI / 2 + DUST ? best.angle - Math.PI : best.angle <= -Math.PI / 2 + DUST ? best.angle + Math.PI : best.angle;
+  const clean = Math.abs(angle) < DUST ? 0 : angle;
   const points = regions.flatMap((r) => r.outer).map((p) => rotate(p, -clean));
   return {
     angle: clean,
@@ -142,4 +143,4 @@ export function facesOfRoom(project: Project, level: Level, room: DerivedRoom, m
 
 /** The faces of a wall that no room sees. */
 export const outerFaces = (project: Project, level: Level, wall: DerivedWall): Face[] =>
-  wall.sides.filter((side) => side.room === null && side.length > 1e-6).map((side) => wallFace(project, level, side, 0));
+  wall.sides.filter((side) => side.room === null && side.length > NEAR).map((side) => wallFace(project, level, side, 0));

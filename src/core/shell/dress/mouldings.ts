@@ -7,6 +7,7 @@ import { faceX } from '../wall-face';
 import type { WallSide } from '../wall-types';
 import { onFace, outOf, wallsRound } from './faces';
 import type { Face, DerivedMoulding } from './dressed';
+import { NEAR } from '../../units/tolerance';
 
 /** The section of a moulding at its size: drawn larger or smaller as a whole. */
 export function sectionOf(profile: Profile, height: number | null): { points: Vec2[]; height: number; depth: number } {
@@ -25,7 +26,7 @@ export function freeAlong(side: WallSide, openings: readonly Opening[], low: num
       const ys = ring.map((p) => p.y);
       // The moulding round the opening is in its way too.
       const a = o.architrave;
-      if (Math.min(...ys) - (o.kind === 'window' ? a : 0) > high - 1e-6 || Math.max(...ys) + a < low + 1e-6) return [];
+      if (Math.min(...ys) - (o.kind === 'window' ? a : 0) > high - NEAR || Math.max(...ys) + a < low + NEAR) return [];
       const xs = ring.map((p) => p.x);
       return [[Math.min(...xs) - a, Math.max(...xs) + a]];
     })
@@ -59,9 +60,9 @@ function piecesOn(moulding: Moulding, face: Face, height: number, floor: number,
     free.map(([a, b]) => ({
       wall: side.wall,
       face,
-      left: a < 1e-6,
-      right: b > side.length - 1e-6,
-      points: [a, ...at.filter((x) => x > a + 1e-6 && x < b - 1e-6), b].map((x) => ({ x, y: y(x) })),
+      left: a < NEAR,
+      right: b > side.length - NEAR,
+      points: [a, ...at.filter((x) => x > a + NEAR && x < b - NEAR), b].map((x) => ({ x, y: y(x) })),
     }));
   if (moulding.kind === 'cornice') {
     const edge = side.top;
@@ -82,7 +83,7 @@ function piecesOn(moulding: Moulding, face: Face, height: number, floor: number,
   // A skirting stands on the floor of the room, a rail at its height above it.
   const base = moulding.kind === 'skirting' ? floor : floor + (moulding.at ?? 0.9);
   if (base < side.foot - 0.01 && moulding.kind !== 'skirting') return [];
-  if (base + height > side.height + 1e-6) return [];
+  if (base + height > side.height + NEAR) return [];
   return pieces(freeAlong(side, openings, base, base + height), () => base, bends);
 }
 
@@ -133,7 +134,7 @@ export function deriveMoulding(
           return { wall, from, to, out: unit3(cross3(along, unit3(cross3(normal, along)))) };
         }),
       );
-      const solid = stretches.filter((s) => distance3(s.from, s.to) > 1e-6);
+      const solid = stretches.filter((s) => distance3(s.from, s.to) > NEAR);
       if (!solid.length) continue;
       length += solid.reduce((sum, s) => sum + distance3(s.from, s.to), 0);
       const turns = solid.filter((s, i) => {

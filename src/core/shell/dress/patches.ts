@@ -7,6 +7,7 @@ import { cross3, sub3, unit3, type Vec2, type Vec3 } from '../../geometry/vec';
 import type { Finish, Panels, Patch, Profile } from '../../project/schema';
 import { faceX } from '../wall-face';
 import { onFace, outOf } from './faces';
+import { NEAR, TIGHT } from '../../units/tolerance';
 
 /** How far a finish stands in front of what it lies on, metres. */
 export function thicknessOf(finish: Finish): number {
@@ -76,7 +77,7 @@ function splitAtBends(face: Face, regions: readonly Region[]): Region[] {
   const side = face.side;
   if (!side || side.path.length < 3) return [...regions];
   const xs = side.path.map((q) => faceX(side, q.s)).sort((a, b) => a - b);
-  return xs.slice(1).flatMap((x, i) => (x - xs[i] < 1e-6 ? [] : boolean('intersection', [...regions], [{ outer: rectangle(xs[i], -100, x, 100), holes: [] }])));
+  return xs.slice(1).flatMap((x, i) => (x - xs[i] < NEAR ? [] : boolean('intersection', [...regions], [{ outer: rectangle(xs[i], -100, x, 100), holes: [] }])));
 }
 
 /** Free rectangles of regions between the upright edges of their outlines, each as high as it can be. */
@@ -91,7 +92,7 @@ function freeStrips(regions: readonly Region[]): { x0: number; y0: number; x1: n
         const ys = part.outer.map((p) => p.y);
         const [y0, y1] = [Math.min(...ys), Math.max(...ys)];
         const last = out[out.length - 1];
-        if (last && Math.abs(last.x1 - a) < 1e-6 && Math.abs(last.y0 - y0) < 1e-6 && Math.abs(last.y1 - y1) < 1e-6) last.x1 = b;
+        if (last && Math.abs(last.x1 - a) < NEAR && Math.abs(last.y0 - y0) < NEAR && Math.abs(last.y1 - y1) < NEAR) last.x1 = b;
         else out.push({ x0: a, y0, x1: b, y1 });
       }
     }
@@ -107,7 +108,7 @@ export function panelRings(panels: Panels, regions: readonly Region[]): Ring[] {
     const [w, h] = [x1 - x0 - 2 * panels.margin, y1 - y0 - 2 * panels.margin];
     const least = panels.across === null ? panels.width : Math.max(0.05, (whole - 2 * panels.margin) / panels.across - panels.gap);
     const across =
-      panels.across !== null && strips.length === 1 ? panels.across : Math.max(w > 0.08 ? 1 : 0, Math.floor((w + panels.gap + 1e-6) / (least + panels.gap)));
+      panels.across !== null && strips.length === 1 ? panels.across : Math.max(w > 0.08 ? 1 : 0, Math.floor((w + panels.gap + NEAR) / (least + panels.gap)));
     const [pw, ph] = [(w - (across - 1) * panels.gap) / across, (h - (panels.up - 1) * panels.gap) / panels.up];
     if (across < 1 || pw < 0.05 || ph < 0.05) return [];
     return Array.from({ length: across * panels.up }, (_, k) => {
@@ -176,7 +177,7 @@ export function derivePatches(face: Face, patches: readonly Patch[], finish: (id
     const above = shown.slice(i + 1).flat();
     const regions = above.length ? boolean('difference', shown[i], above) : shown[i];
     const area = totalArea(regions);
-    if (area < 1e-7) return [];
+    if (area < TIGHT) return [];
     const thickness = thicknessOf(finish(patch.finish));
     const rings = patch.panels ? panelRings(patch.panels, regions) : [];
     const section = patch.panels && profile(patch.panels.profile);

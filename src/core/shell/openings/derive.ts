@@ -11,6 +11,7 @@ import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from '.
 import { openingParts } from './parts';
 import type { OpeningParts } from './space';
 import { framePlace } from './place';
+import { NEAR } from '../../units/tolerance';
 
 /** The floor in a way, of one side as far as the middle of the wall. */
 export interface Way {
@@ -100,7 +101,7 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     : corner
       ? cornerFrames(corner, opening).map(({ origin, d: along, length }) => portal(origin, along, length))
       : [portal({ x: point.x - (d.x * width) / 2 - d.y * frame, y: point.y - (d.y * width) / 2 + d.x * frame }, d, width)];
-  const down = opening.kind !== 'niche' && sill - foot < 1e-6;
+  const down = opening.kind !== 'niche' && sill - foot < NEAR;
   const matrix = placement(point.x, point.y, level.elevation, angle);
   return {
     id: opening.id,
