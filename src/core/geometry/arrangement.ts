@@ -1,7 +1,7 @@
 import RBush from 'rbush';
 import { insideRing, signedArea } from './polygon';
-import { angleOf, COINCIDENT, cross, distance, dot, lerp, project, scale, sub, unit, type Vec2 } from './vec';
-import { DUST, NIL } from '../units/tolerance';
+import { angleOf, cross, distance, dot, lerp, project, scale, sub, unit, type Vec2 } from './vec';
+import { DUST, NEAR, NIL } from '../units/tolerance';
 
 /** A line that takes part in the arrangement: straight, or an arc followed by chords; with the widths it occupies at its sides. */
 export interface ArrangedLine {
@@ -100,7 +100,7 @@ class NodeTable {
   private readonly cells = new Map<string, number[]>();
 
   private static cell(p: Vec2): [number, number] {
-    const size = COINCIDENT * 4;
+    const size = NEAR * 4;
     return [Math.floor(p.x / size), Math.floor(p.y / size)];
   }
 
@@ -108,7 +108,7 @@ class NodeTable {
   find(p: Vec2): number {
     const [cx, cy] = NodeTable.cell(p);
     for (let i = -1; i <= 1; i++)
-      for (let j = -1; j <= 1; j++) for (const n of this.cells.get(`${cx + i},${cy + j}`) ?? []) if (distance(this.nodes[n], p) <= COINCIDENT * 2) return n;
+      for (let j = -1; j <= 1; j++) for (const n of this.cells.get(`${cx + i},${cy + j}`) ?? []) if (distance(this.nodes[n], p) <= NEAR * 2) return n;
     return -1;
   }
 
@@ -140,23 +140,23 @@ class NodeTable {
 /** Where on a chord the end `p` of a line along `d` meets it: on its axis, or ending inside its thickness. */
 function endOnChord(p: Vec2, d: Vec2, h: Chord): { t: number; point: Vec2 } | null {
   const span = distance(h.a, h.b);
-  if (span <= COINCIDENT) return null;
+  if (span <= NEAR) return null;
   const { left, right, path } = h.line.input;
   const axis = unit(sub(h.b, h.a));
   const off = cross(axis, sub(p, h.a));
-  if (off > left + COINCIDENT || off < -right - COINCIDENT) return null;
+  if (off > left + NEAR || off < -right - NEAR) return null;
   let s = dot(sub(p, h.a), axis);
-  if (Math.abs(off) > COINCIDENT) {
+  if (Math.abs(off) > NEAR) {
     // Keep the direction of the arriving line: follow it to the axis rather than dropping a perpendicular.
     const across = cross(axis, d);
     if (Math.abs(across) < 0.1) return null;
     s -= (off / across) * dot(d, axis);
   }
-  if (s < -COINCIDENT || s > span + COINCIDENT) return null;
+  if (s < -NEAR || s > span + NEAR) return null;
   // Beside a corner of the host the two stand free of one another, unless the end is on the axis itself.
   const along = h.s0 + s;
   const reach = Math.max(left, right);
-  if ((along <= reach || along >= path[path.length - 1].s - reach) && Math.abs(off) > COINCIDENT) return null;
+  if ((along <= reach || along >= path[path.length - 1].s - reach) && Math.abs(off) > NEAR) return null;
   return { t: s / span, point: lerp(h.a, h.b, s / span) };
 }
 
@@ -252,7 +252,7 @@ export class Arranger {
     for (const h of this.tree.search({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y })) {
       if (h.line === line) continue;
       const { path } = h.line.input;
-      if (distance(p, path[0].p) <= COINCIDENT || distance(p, path[path.length - 1].p) <= COINCIDENT) return null;
+      if (distance(p, path[0].p) <= NEAR || distance(p, path[path.length - 1].p) <= NEAR) return null;
       const found = endOnChord(p, d, h);
       if (!found) continue;
       const gap = best ? distance(found.point, p) - distance(best.point, p) : -1;
@@ -267,8 +267,8 @@ export class Arranger {
       const cuts: number[] = [];
       const d = sub(chord.jb, chord.ja);
       const l2 = dot(d, d);
-      if (l2 <= COINCIDENT * COINCIDENT) return [];
-      const te = COINCIDENT / Math.sqrt(l2);
+      if (l2 <= NEAR * NEAR) return [];
+      const te = NEAR / Math.sqrt(l2);
       for (const other of this.tree.search(chord)) {
         if (other.line === line) continue;
         for (const host of other.line.hosts) if (host?.line === line && host.k === chord.k) cuts.push(project(host.point, chord.ja, chord.jb));
@@ -277,7 +277,7 @@ export class Arranger {
         if (Math.abs(det) < DUST) continue;
         const t = cross(sub(other.ja, chord.ja), f) / det;
         const u = cross(sub(other.ja, chord.ja), d) / det;
-        const ue = COINCIDENT / Math.hypot(f.x, f.y);
+        const ue = NEAR / Math.hypot(f.x, f.y);
         if (t < -te || t > 1 + te || u < -ue || u > 1 + ue) continue;
         cuts.push(t);
       }
@@ -431,7 +431,7 @@ export class Arranger {
     const outside: Cycle[] = [];
     for (const cycle of around) {
       // A point just outside the leftmost one of the group belongs to whatever face the group stands in.
-      const p = { x: cycle.ring[0].x - COINCIDENT * 10, y: cycle.ring[0].y };
+      const p = { x: cycle.ring[0].x - NEAR * 10, y: cycle.ring[0].y };
       let host: Cycle | null = null;
       for (const face of bounded) {
         if (face.ring[0].x > p.x) break;
@@ -463,7 +463,7 @@ const same2 = (a: Vec2, b: Vec2): boolean => a.x === b.x && a.y === b.y;
 const byPlace = (a: Cycle, b: Cycle): number => a.ring[0].x - b.ring[0].x || a.ring[0].y - b.ring[0].y || a.area - b.area;
 
 function makeLine(input: ArrangedLine): Line {
-  const margin = Math.max(input.left, input.right) + COINCIDENT * 4;
+  const margin = Math.max(input.left, input.right) + NEAR * 4;
   const line: Line = { input, chords: [], hosts: [null, null], stops: [], pieces: [] };
   for (let k = 0; k + 1 < input.path.length; k++) {
     const [a, b] = [input.path[k].p, input.path[k + 1].p];

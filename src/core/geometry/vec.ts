@@ -12,9 +12,6 @@ export interface Vec3 {
   z: number;
 }
 
-/** Two points nearer than this (metres) are the same point. The one tolerance for coincidence. */
-export const COINCIDENT = NEAR;
-
 export const add = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x + b.x, y: a.y + b.y });
 export const sub = (a: Vec2, b: Vec2): Vec2 => ({ x: a.x - b.x, y: a.y - b.y });
 export const scale = (a: Vec2, k: number): Vec2 => ({ x: a.x * k, y: a.y * k });
@@ -24,7 +21,7 @@ export const cross = (a: Vec2, b: Vec2): number => a.x * b.y - a.y * b.x;
 export const length = (a: Vec2): number => Math.hypot(a.x, a.y);
 export const distance = (a: Vec2, b: Vec2): number => Math.hypot(a.x - b.x, a.y - b.y);
 export const lerp = (a: Vec2, b: Vec2, t: number): Vec2 => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t });
-export const same = (a: Vec2, b: Vec2): boolean => distance(a, b) <= COINCIDENT;
+export const same = (a: Vec2, b: Vec2): boolean => distance(a, b) <= NEAR;
 /** Turned a quarter counter-clockwise: the left normal of a direction. */
 export const left = (a: Vec2): Vec2 => ({ x: -a.y, y: a.x });
 export const angleOf = (a: Vec2): number => Math.atan2(a.y, a.x);

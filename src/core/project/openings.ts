@@ -1,5 +1,5 @@
 import { edgeDirection, type Arrangement, type HalfEdge } from '../geometry/arrangement';
-import { COINCIDENT, cross, dot, type Vec2 } from '../geometry/vec';
+import { cross, dot, type Vec2 } from '../geometry/vec';
 import { formatLength } from '../units/length';
 import { DomainError } from './errors';
 import { coexist, inPhase, standsIn, type Phase } from './phase';
@@ -63,7 +63,7 @@ function phaseSpans(project: Project, wall: Wall): Span[] {
   }
   const end = pieces[pieces.length - 1].s1;
   if (end > at + DUST) clear.push({ from: at, to: end });
-  const list = clear.filter((s) => s.to - s.from > COINCIDENT);
+  const list = clear.filter((s) => s.to - s.from > NEAR);
   spans.set(pieces, { fans, list });
   return list;
 }
@@ -108,7 +108,7 @@ export function freeSpans(project: Project, opening: Omit<Opening, 'at'>): Span[
         { from: s.from, to: Math.min(s.to, other.at - other.width / 2) },
         { from: Math.max(s.from, other.at + other.width / 2), to: s.to },
       ]);
-  return free.filter((s) => s.to - s.from > COINCIDENT);
+  return free.filter((s) => s.to - s.from > NEAR);
 }
 
 /** Whether two openings of a wall could overlap: they are there at once, at heights and depths that meet. */

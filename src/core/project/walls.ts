@@ -1,20 +1,5 @@
 import type { Draft } from 'immer';
-import {
-  add,
-  angleOf,
-  COINCIDENT,
-  cross,
-  distance,
-  dot,
-  left,
-  meet,
-  project as projectOn,
-  scale,
-  segmentDistance,
-  sub,
-  unit,
-  type Vec2,
-} from '../geometry/vec';
+import { add, angleOf, cross, distance, dot, left, meet, project as projectOn, scale, segmentDistance, sub, unit, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { joinFaces, shiftFaces, splitFaces } from './face-carry';
 import { sideKey, type Corner, type Project, type Wall } from './schema';
@@ -30,7 +15,7 @@ const IN_LINE = 0.05;
 /** The corner of a level at a point, made if there is none. */
 export function cornerAt(draft: Draft<Project>, level: string, p: Vec2, newId: NewId): Corner {
   const corners = stateOf(draft.corners);
-  for (const id in corners) if (corners[id].level === level && distance(corners[id], p) <= COINCIDENT * 10) return draft.corners[id];
+  for (const id in corners) if (corners[id].level === level && distance(corners[id], p) <= NEAR * 10) return draft.corners[id];
   const corner = { id: newId('corner'), level, x: p.x, y: p.y };
   draft.corners[corner.id] = corner;
   return draft.corners[corner.id];
@@ -56,7 +41,7 @@ export function wallsAt(project: Pick<Project, 'walls'>, corner: string): Wall[]
 
 const reachOf = (project: Pick<Project, 'wallTypes'>, wall: Wall): number => {
   const { left: l, right: r } = wallExtents(project, wall);
-  return Math.max(l, r) + COINCIDENT;
+  return Math.max(l, r) + NEAR;
 };
 
 /** Whether a point lies on the stretch of a wall between its ends, within its thickness. */
@@ -103,7 +88,7 @@ const directionOf = (project: Pick<Project, 'corners'>, wall: Wall): Vec2 => {
  * @param offset metres to the left of the first wall's direction
  */
 export function moveWalls(draft: Draft<Project>, ids: readonly string[], offset: number, newId: NewId): void {
-  if (Math.abs(offset) < COINCIDENT) return;
+  if (Math.abs(offset) < NEAR) return;
   const project = plain(draft);
   const run = new Set(ids);
   const first = project.walls[ids[0]];

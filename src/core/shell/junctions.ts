@@ -1,8 +1,8 @@
 import { edgeDirection, tail, type Arrangement, type Cycle, type Face, type HalfEdge, type LinePiece } from '../geometry/arrangement';
 import { boolean, signedArea, tidyRing, union } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
-import { add, COINCIDENT, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
-import { DUST } from '../units/tolerance';
+import { add, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { DUST, NEAR } from '../units/tolerance';
 
 /** The corner points between two neighbouring walls of a junction: one where they mitre, two where they step. */
 type Wedge = [Vec2, Vec2];
@@ -55,7 +55,7 @@ function wedge(node: Vec2, da: Vec2, ha: number, db: Vec2, hb: number, reach: (t
   if (turn > Math.PI * 1.1) return [footA, footB];
   // Nearly straight: both sides end on the bisector of the wedge.
   const bisector = { x: Math.cos(turn / 2) * da.x - Math.sin(turn / 2) * da.y, y: Math.sin(turn / 2) * da.x + Math.cos(turn / 2) * da.y };
-  if (Math.abs(ha - hb) <= COINCIDENT) return [meet(footA, da, node, bisector) ?? footA, meet(footB, db, node, bisector) ?? footB];
+  if (Math.abs(ha - hb) <= NEAR) return [meet(footA, da, node, bisector) ?? footA, meet(footB, db, node, bisector) ?? footB];
   const thin = ha < hb ? da : db;
   const step = add(node, scale(thin, reach(thin)));
   return [meet(footA, da, step, bisector) ?? footA, meet(footB, db, step, bisector) ?? footB];
@@ -127,12 +127,12 @@ function footprint(arrangement: Arrangement, piece: LinePiece): PieceFootprint &
       startLeft[0],
       ...(free(piece.from) ? [] : cut(startLeft, a)),
     ],
-    COINCIDENT * 2,
+    NEAR * 2,
   );
   const d = sub(b, a);
-  const most = -COINCIDENT * Math.hypot(d.x, d.y);
+  const most = -NEAR * Math.hypot(d.x, d.y);
   const crowded = piece.left + piece.right > 0 && (dot(sub(endRight[0], startRight[1]), d) < most || dot(sub(endLeft[1], startLeft[0]), d) < most);
-  const chain = (...points: Vec2[]): Vec2[] => points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > COINCIDENT * 2);
+  const chain = (...points: Vec2[]): Vec2[] => points.filter((p, i) => i === 0 || distance(p, points[i - 1]) > NEAR * 2);
   const startCap = chain(startLeft[0], ...(free(piece.from) ? [] : [...cut(startLeft, a), a]), startRight[1]);
   const endCap = chain(endRight[0], ...(free(piece.to) ? [] : [...cut(endRight, b), b]), endLeft[1]);
   return { wall: piece.line, ring, startCap, endCap, left: [startLeft[0], endLeft[1]], right: [startRight[1], endRight[0]], crowded };
@@ -185,7 +185,7 @@ export function joinWalls(arrangement: Arrangement, before?: JoinedPlan): Joined
       const [onEdge, onPrevious] = after(e);
       ring.push(onPrevious, onEdge);
     });
-    return tidyRing(ring, COINCIDENT * 2);
+    return tidyRing(ring, NEAR * 2);
   };
 
   if (crowded.size) clipCrowded(arrangement, footprints, crowded, h, after);
@@ -290,7 +290,7 @@ function clipCrowded(
   function clip(i: number, parts: Region[]): void {
     // Clipping leaves dust where edges lie on one another.
     const rest = boolean('difference', union(parts), covered)
-      .map((r) => tidyRing(r.outer, COINCIDENT * 2))
+      .map((r) => tidyRing(r.outer, NEAR * 2))
       .filter((ring) => ring.length > 2 && signedArea(ring) > DUST)
       .sort((p, q) => signedArea(q) - signedArea(p));
     covered = [...covered, ...parts];

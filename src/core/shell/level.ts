@@ -2,7 +2,7 @@ import type { Cycle, HalfEdge, LinePiece } from '../geometry/arrangement';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { boolean, labelPoint, perimeter, regionArea, signedArea, totalArea } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
-import { COINCIDENT, lerp, segmentDistance, type Vec2 } from '../geometry/vec';
+import { lerp, segmentDistance, type Vec2 } from '../geometry/vec';
 import { levelAbove } from '../project/levels';
 import { wallFoot } from '../project/openings';
 import { roofsOver, roofsToFollow, type RoofShape } from '../project/roofs';
@@ -364,7 +364,7 @@ export class LevelDeriver {
           {
             part: 'floor',
             // At another height than the room's it is a floor for itself.
-            key: Math.abs(z - project.rooms[room].step) < COINCIDENT ? wayKey(opening.id, side) : `${wayKey(opening.id, side)}/apart`,
+            key: Math.abs(z - project.rooms[room].step) < NEAR ? wayKey(opening.id, side) : `${wayKey(opening.id, side)}/apart`,
             sort: 'floor',
             mesh,
             finish: floor ?? BARE.floor,
@@ -455,4 +455,4 @@ export function slabMeshes(outline: Region[], z: number, full: number, holes: re
 }
 
 /** Whether a point lies on a ring. */
-const onRing = (p: Vec2, ring: Ring): boolean => ring.some((a, i) => segmentDistance(p, a, ring[(i + 1) % ring.length]) < COINCIDENT * 10);
+const onRing = (p: Vec2, ring: Ring): boolean => ring.some((a, i) => segmentDistance(p, a, ring[(i + 1) % ring.length]) < NEAR * 10);

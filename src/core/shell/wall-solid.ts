@@ -1,7 +1,7 @@
 import { MeshBuilder } from '../geometry/mesh';
 import { boolean, signedArea, triangulateKeeping } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
-import { COINCIDENT, cross, cross3, sub3, unit3, distance, dot, left, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import { cross, cross3, sub3, unit3, distance, dot, left, lerp, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import { Opening, type Side } from '../project/schema';
 import { creases, planRing } from '../project/roofs';
@@ -108,7 +108,7 @@ export class RunSolid {
     const own = this.cuts.filter((c) => c.opening.kind !== 'niche' || c.opening.swing === side);
     const { foot } = this.inputs;
     const [first, last] = [path[0], path[path.length - 1]];
-    if (last.s - first.s <= COINCIDENT) return;
+    if (last.s - first.s <= NEAR) return;
     const bottom: Vec2[] = [];
     const holes: Ring[] = [];
     const through: Region[] = [];
@@ -247,8 +247,7 @@ export class RunSolid {
     const half = bent.indexOf(chain[1]);
     for (let i = 1; i < bent.length; i++) {
       const [a, b] = [bent[i - 1], bent[i]];
-      if (this.neighbours.some((other) => other.some((p, k) => k > 0 && distance(other[k - 1], b) < COINCIDENT * 2 && distance(p, a) < COINCIDENT * 2)))
-        continue;
+      if (this.neighbours.some((other) => other.some((p, k) => k > 0 && distance(other[k - 1], b) < NEAR * 2 && distance(p, a) < NEAR * 2))) continue;
       const shown = i <= half ? first : second;
       const put = (builder: MeshBuilder, a0: number, b0: number, a1: number, b1: number): void => {
         if (a1 - a0 > DUST || b1 - b0 > DUST) builder.quad({ ...a, z: a0 }, { ...b, z: b0 }, { ...b, z: b1 }, { ...a, z: a1 });
@@ -307,10 +306,10 @@ export class RunSolid {
 
   /** A stretch of the upper side or the underside, folded where the upper edge bends on both faces. */
   private lidPart(lids: MeshBuilder, upper: boolean, start: Vec2[], left: Station[], end: Vec2[], right: Station[]): void {
-    const bend = upper ? left.find((q) => this.bends.some((s) => Math.abs(s - q.s) < COINCIDENT) && right.some((r) => Math.abs(r.s - q.s) < COINCIDENT)) : null;
-    const across = bend && right.find((r) => Math.abs(r.s - bend.s) < COINCIDENT);
+    const bend = upper ? left.find((q) => this.bends.some((s) => Math.abs(s - q.s) < NEAR) && right.some((r) => Math.abs(r.s - q.s) < NEAR)) : null;
+    const across = bend && right.find((r) => Math.abs(r.s - bend.s) < NEAR);
     if (bend && across) {
-      const [before, after] = [(q: Station) => q.s < bend.s - COINCIDENT, (q: Station) => q.s > bend.s + COINCIDENT];
+      const [before, after] = [(q: Station) => q.s < bend.s - NEAR, (q: Station) => q.s > bend.s + NEAR];
       this.lidPart(lids, upper, start, left.filter(before), [across.p, bend.p], right.filter(before));
       this.lidPart(lids, upper, [bend.p, across.p], left.filter(after), end, right.filter(after));
       return;

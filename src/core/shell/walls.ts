@@ -2,7 +2,7 @@ import { edgeDirection, type HalfEdge } from '../geometry/arrangement';
 import { joinMeshes, meshArea, MeshBuilder, type Mesh } from '../geometry/mesh';
 import { signedArea } from '../geometry/polygon';
 import type { Ring } from '../geometry/region';
-import { COINCIDENT, cross, distance, dot, lerp, sub, unit, type Vec2 } from '../geometry/vec';
+import { cross, distance, dot, lerp, sub, unit, type Vec2 } from '../geometry/vec';
 import { openingOutline } from '../project/openings';
 import { sideKey, type Opening, type Side } from '../project/schema';
 import type { Station } from '../project/wall-line';
@@ -13,6 +13,7 @@ import { upperEdge } from './upper-edge';
 import type { DerivedWall, UpperEdge, WallInputs, WallSide } from './wall-types';
 import { faceX, sideRegions, sideTop } from './wall-face';
 import { prism, RunSolid, type Run } from './wall-solid';
+import { NEAR } from '../units/tolerance';
 
 /** The solid of a wall with its openings cut out, its faces by side, in the level's own height (floor at 0). */
 export function makeWall(inputs: WallInputs): DerivedWall {
@@ -142,7 +143,7 @@ function runMeshes(run: Run, inputs: WallInputs, upper: UpperEdge, previous: Run
 function overLow(run: Run, next: Run, which: Side, inputs: WallInputs, upper: UpperEdge): { face: Mesh; lids: Mesh; caps: Mesh } | null {
   const { arrangement, wall } = inputs;
   const [from, to] = [run[which][run[which].length - 1], next[which][0]];
-  if (distance(from.p, to.p) <= COINCIDENT * 10) return null;
+  if (distance(from.p, to.p) <= NEAR * 10) return null;
   const node = arrangement.nodes[run.endNode];
   const along = sub(to.p, from.p);
   const beside = arrangement.fans[run.endNode].filter((e) => {
@@ -153,7 +154,7 @@ function overLow(run: Run, next: Run, which: Side, inputs: WallInputs, upper: Up
   });
   const low = Math.max(-Infinity, ...beside.map((e) => inputs.topOf(arrangement.pieces[e.piece]!.line)));
   const heights = [from, to].map((q) => upper.at(q.p, q.s));
-  if (!Number.isFinite(low) || low >= Math.min(...heights) - COINCIDENT) return null;
+  if (!Number.isFinite(low) || low >= Math.min(...heights) - NEAR) return null;
   const middle = upper.at(node, run.s1);
   // Counter-clockwise: the middle of the junction, then the face from its right to its left as it is seen from above.
   const ring = which === 'left' ? [node, to.p, from.p] : [node, from.p, to.p];
@@ -174,8 +175,8 @@ function overLow(run: Run, next: Run, which: Side, inputs: WallInputs, upper: Up
 
 /** Puts a point into a path at a distance along the wall, where it goes past that and has none yet. */
 function bendAt(path: Station[], s: number): void {
-  const i = path.findIndex((q) => q.s > s + COINCIDENT);
-  if (i < 1 || s - path[i - 1].s <= COINCIDENT) return;
+  const i = path.findIndex((q) => q.s > s + NEAR);
+  if (i < 1 || s - path[i - 1].s <= NEAR) return;
   const [a, b] = [path[i - 1], path[i]];
   path.splice(i, 0, { p: lerp(a.p, b.p, (s - a.s) / (b.s - a.s)), s });
 }
@@ -204,7 +205,7 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
       const room = inputs.roomOf(arrangement.cycles[piece.index * 2 + (which === 'left' ? 0 : 1)]);
       const [from, to] = print[which].map(station);
       const previous = last[which];
-      if (previous && previous.room === (room?.id ?? null) && distance(previous.to, from.p) < COINCIDENT * 10) {
+      if (previous && previous.room === (room?.id ?? null) && distance(previous.to, from.p) < NEAR * 10) {
         previous.path.push(to);
         previous.to = to.p;
         previous.s1 = to.s;
@@ -273,7 +274,7 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: 
   for (let i = sides.length - 1; i >= 0; i--) {
     const own = sides[i];
     if (
-      own.s1 - own.s0 <= COINCIDENT &&
+      own.s1 - own.s0 <= NEAR &&
       !runs.some((r) => r.leftSide === own || r.rightSide === own) &&
       !crowded.some((c) => c.leftSide === own || c.rightSide === own)
     )
