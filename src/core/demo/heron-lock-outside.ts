@@ -7,7 +7,7 @@ export function makeOutside(s: Script): void {
   s.level = 'ground';
   s.do('site.set', { ground: -0.34, background: 'fields' });
   // A deck beside the kitchen, reached by a door, by steps and by a ramp.
-  s.open('door', 'Deck door', 10.25, 5.2, 0.99, 2.1, 0, { hinge: 'start', swing: 'right', more: { glazed: 0.75, threshold: 0.015 } });
+  s.open('door', 'Deck door', [10.25, 5.2], [0.99, 2.1, 0], { hinge: 'start', swing: 'right', more: { glazed: 0.75, threshold: 0.015 } });
   s.do('slab.put', {
     ...newSlab(s.project, { id: 'deck', level: 'ground', kind: 'deck', points: rectangleOf({ x: 10.42, y: 1.6 }, { x: 13.6, y: 6.2 }) }),
     name: 'Deck',

@@ -70,13 +70,13 @@ export function makeUpper(s: Script): void {
     roof: { ...roof, all: { ...roof.all, pitch, overhang: 0.35 }, edges, framing: { ...FRAMING, spacing: 0.5, ties: 'tie', every: 4, purlins: 1 } },
   });
   const standing = { status: 'existing' } as const;
-  s.open('window', 'W8 Bedroom west', 0.15, 3.5, 1.2, 1.3, 0.8, { more: standing });
-  s.open('window', 'W9 Bedroom north', 2.2, 6.85, 1.2, 1.1, 0.9, { more: standing });
-  s.open('window', 'W10 Bathroom north', 5.6, 6.85, 0.8, 0.9, 1.15, { up: 2, across: 2, more: standing });
-  s.open('window', 'W11 Loft north', 8.7, 6.85, 1.2, 1.1, 0.9, { more: standing });
-  s.open('window', 'W12 Loft east', 10.25, 3.5, 1.6, 2.1, 0.6, { up: 3, across: 2 });
-  s.open('door', 'Bedroom door', 4.25, 3.3, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
-  s.open('door', 'Bathroom door', 5.3, 4.3, 0.91, 2.05, 0, { hinge: 'end', swing: 'left' });
+  s.open('window', 'W8 Bedroom west', [0.15, 3.5], [1.2, 1.3, 0.8], { more: standing });
+  s.open('window', 'W9 Bedroom north', [2.2, 6.85], [1.2, 1.1, 0.9], { more: standing });
+  s.open('window', 'W10 Bathroom north', [5.6, 6.85], [0.8, 0.9, 1.15], { up: 2, across: 2, more: standing });
+  s.open('window', 'W11 Loft north', [8.7, 6.85], [1.2, 1.1, 0.9], { more: standing });
+  s.open('window', 'W12 Loft east', [10.25, 3.5], [1.6, 2.1, 0.6], { up: 3, across: 2 });
+  s.open('door', 'Bedroom door', [4.25, 3.3], [0.91, 2.05, 0], { hinge: 'start', swing: 'right' });
+  s.open('door', 'Bathroom door', [5.3, 4.3], [0.91, 2.05, 0], { hinge: 'end', swing: 'left' });
   const shape = s.project.roofs['roof-main'];
   const south = s.wall(8, 0.15);
   s.do('dormer.put', {

@@ -82,19 +82,19 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.do('wall.box', { wall: s.wall(3.6, 1), side: 'left', at: 2.4, width: 0.3, depth: 0.22, thickness: 0.05, name: 'Soil pipe' });
 
   const standing = { status: 'existing' } as const;
-  s.open('door', 'Porch door', 5.1, 8.2, 0.99, 2.1, 0, { hinge: 'end', swing: 'right', more: { ...standing, glazed: 0.45, threshold: 0.02 } });
-  s.open('door', 'Front door', 5.1, 6.85, 0.99, 2.1, 0, { hinge: 'start', swing: 'left', more: standing });
-  s.open('door', 'Living door', 4.25, 5.3, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
-  s.open('door', 'Kitchen door', 6.0, 3.65, 0.99, 2.05, 0, { hinge: 'end', swing: 'left' });
-  s.open('door', 'Workshop door', 2.75, 2.75, 0.91, 2.05, 0, { hinge: 'start', swing: 'right' });
-  s.open('door', 'Shower room door', 5.25, 2.75, 0.99, 2.05, 0, { hinge: 'end', swing: 'left' });
-  s.open('window', 'W1 Living north', 2.2, 6.85, 1.5, 1.25, 0.85, { up: 2, across: 2, more: standing });
-  s.open('window', 'W2 Living west', 0.15, 4.75, 1.4, 1.25, 0.85, { up: 2, across: 2, more: standing });
-  s.open('window', 'W3 Kitchen north', 8.075, 6.85, 1.7, 1.05, 1.05, { up: 2, across: 2, more: { ...standing, place: { kind: 'centred' } } });
-  const east = s.open('window', 'W4 Kitchen east', 10.25, 3.1, 1.8, 1.85, 0.25, { up: 3, across: 3, more: standing });
-  s.open('window', 'W5 Kitchen south', 8.85, 0.15, 1.6, 1.85, 0.25, { up: 3, across: 3, more: { head: east } });
-  s.open('window', 'W6 Workshop south', 1.7, 0.15, 1.3, 1.2, 0.95, { up: 2, across: 2, more: standing });
-  s.open('window', 'W7 Shower south', 4.9, 0.15, 0.6, 0.6, 1.5, { up: 1, across: 1 });
+  s.open('door', 'Porch door', [5.1, 8.2], [0.99, 2.1, 0], { hinge: 'end', swing: 'right', more: { ...standing, glazed: 0.45, threshold: 0.02 } });
+  s.open('door', 'Front door', [5.1, 6.85], [0.99, 2.1, 0], { hinge: 'start', swing: 'left', more: standing });
+  s.open('door', 'Living door', [4.25, 5.3], [0.91, 2.05, 0], { hinge: 'start', swing: 'right' });
+  s.open('door', 'Kitchen door', [6.0, 3.65], [0.99, 2.05, 0], { hinge: 'end', swing: 'left' });
+  s.open('door', 'Workshop door', [2.75, 2.75], [0.91, 2.05, 0], { hinge: 'start', swing: 'right' });
+  s.open('door', 'Shower room door', [5.25, 2.75], [0.99, 2.05, 0], { hinge: 'end', swing: 'left' });
+  s.open('window', 'W1 Living north', [2.2, 6.85], [1.5, 1.25, 0.85], { up: 2, across: 2, more: standing });
+  s.open('window', 'W2 Living west', [0.15, 4.75], [1.4, 1.25, 0.85], { up: 2, across: 2, more: standing });
+  s.open('window', 'W3 Kitchen north', [8.075, 6.85], [1.7, 1.05, 1.05], { up: 2, across: 2, more: { ...standing, place: { kind: 'centred' } } });
+  const east = s.open('window', 'W4 Kitchen east', [10.25, 3.1], [1.8, 1.85, 0.25], { up: 3, across: 3, more: standing });
+  s.open('window', 'W5 Kitchen south', [8.85, 0.15], [1.6, 1.85, 0.25], { up: 3, across: 3, more: { head: east } });
+  s.open('window', 'W6 Workshop south', [1.7, 0.15], [1.3, 1.2, 0.95], { up: 2, across: 2, more: standing });
+  s.open('window', 'W7 Shower south', [4.9, 0.15], [0.6, 0.6, 1.5], { up: 1, across: 1 });
   // A shelf for soap in the shower, in the partition to the hall.
   s.do(
     'opening.add',

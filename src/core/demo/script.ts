@@ -67,8 +67,8 @@ export class Script {
     this.do('wall.draw', { level: this.level, points: points.map(([x, y]) => ({ x, y })), closed, thickness: null, ...make });
   }
 
-  /** Puts a door or a window into the wall nearest to a point. */
-  open(kind: 'door' | 'window', name: string, x: number, y: number, width: number, height: number, sill: number, extra: OpeningOptions = {}): string {
+  /** Puts a door or a window into the wall nearest to a point: its width, height and sill in metres. */
+  open(kind: 'door' | 'window', name: string, [x, y]: [number, number], [width, height, sill]: [number, number, number], extra: OpeningOptions = {}): string {
     const wall = this.wall(x, y);
     const w = this.project.walls[wall];
     const a = this.project.corners[w.start];

@@ -291,7 +291,7 @@ export function stairLayout(project: Pick<Project, 'levels' | 'units'>, stair: S
     lines.map((r) => flip(r.outer)),
   );
   const [l, r] = mirror ? [outerEdge, innerEdge] : [innerEdge, outerEdge];
-  const layout = finish(stair, height, sizes, l, r, course.walk.map(flip), course.narrow, course.landings);
+  const layout = finish({ stair, height, sizes, left: l, right: r, walk: course.walk.map(flip), narrow: course.narrow, landings: course.landings });
   if (course.narrow !== null) {
     const { narrow } = STAIR_PROFILES[stair.profile].winder;
     if (course.narrow < narrow - NEAR)
@@ -305,17 +305,9 @@ export function stairLayout(project: Pick<Project, 'levels' | 'units'>, stair: S
   return layout;
 }
 
-/** Steps between two edges. */
-function finish(
-  stair: Stair,
-  height: number,
-  sizes: StairSizes,
-  l: StairEdge,
-  r: StairEdge,
-  walk: Vec2[],
-  narrow: number | null,
-  landings: ReadonlySet<number>,
-): StairLayout {
+/** Steps between two edges; `landings`: which of them are. */
+function finish({ landings, ...given }: Omit<StairLayout, 'risers' | 'steps'> & { landings: ReadonlySet<number> }): StairLayout {
+  const { stair, sizes, left: l, right: r } = given;
   const [leftLine, rightLine] = [new Polyline(l.points), new Polyline(r.points)];
   const risers = l.at.map((s, i) => ({ left: leftLine.at(s), right: rightLine.at(r.at[i]) }));
   const steps: Step[] = [];
@@ -328,7 +320,7 @@ function finish(
       landing: landings.has(i),
     });
   }
-  return { stair, height, sizes, left: l, right: r, risers, steps, walk, narrow };
+  return { ...given, risers, steps };
 }
 
 /** Steps about a column. */
@@ -350,7 +342,7 @@ function spiral(stair: Stair, height: number, sizes: StairSizes): StairLayout {
   };
   const [i, o] = [edge(inner), edge(outer)];
   const [l, r] = hand === 1 ? [i, o] : [o, i];
-  return finish(stair, height, sizes, l, r, arc(inner + at), null, new Set());
+  return finish({ stair, height, sizes, left: l, right: r, walk: arc(inner + at), narrow: null, landings: new Set() });
 }
 
 /** A point of a stair's own coordinates in the plan. */

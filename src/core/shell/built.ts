@@ -69,17 +69,23 @@ function putGuard(
     parts.putOf(owner, thing, { part, key: `${name}-${part}`, sort: 'guard', mesh: made[part], level }, part === 'infill' ? INFILLS[guard.infill] : undefined);
 }
 
-/** A guard along a ring at a height of the world. */
-function ringGuard(
-  ring: Ring,
-  guard: Guard,
-  z: number,
-  height: number,
-  limit: number,
-  walls: readonly Region[],
-  ways: readonly (readonly [Vec2, Vec2])[],
-  inward: number,
-): GuardMeshes {
+interface RingGuard {
+  ring: Ring;
+  guard: Guard;
+  /** Height of the world its foot stands at, and its own, metres. */
+  z: number;
+  height: number;
+  /** The widest gap in it, metres. */
+  limit: number;
+  /** What stands in its place, and where one passes. */
+  walls: readonly Region[];
+  ways: readonly (readonly [Vec2, Vec2])[];
+  /** How far inside the ring it stands, metres. */
+  inward: number;
+}
+
+/** A guard along a ring. */
+function ringGuard({ ring, guard, z, height, limit, walls, ways, inward }: RingGuard): GuardMeshes {
   const runs = openStretches(turned(ring), walls, ways, inward).map((line) => line.map((p): Vec3 => ({ ...p, z })));
   return guardAlong(runs, guard, height, limit);
 }
@@ -218,16 +224,16 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     const derived = memo.get('void', id, [own, level, ...beside, ...passed.map((w) => w.line)], (): DerivedVoid => {
       const guard =
         own.guard &&
-        ringGuard(
+        ringGuard({
           ring,
-          own.guard,
-          level.elevation,
-          guardHeight(own.guard, profileOf(project), 'inside'),
+          guard: own.guard,
+          z: level.elevation,
+          height: guardHeight(own.guard, profileOf(project), 'inside'),
           limit,
-          barriers(beside),
-          passed.map((w) => w.line),
-          -0.05,
-        );
+          walls: barriers(beside),
+          ways: passed.map((w) => w.line),
+          inward: -0.05,
+        });
       return { id, void: own, area: regionArea({ outer: ring, holes: [] }), guard };
     });
     built.voids.push(derived);
@@ -244,7 +250,16 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     const beside = near(round.map((r) => r.outer));
     const made = memo.get('stair guard', id, [layout, level, project.levels, ...beside], () => {
       const own = round.map((r) =>
-        ringGuard(r.outer, guard, level.elevation, guardHeight(guard, stair.profile, 'inside'), limit, barriers(beside), [arrival(layout)], -0.05),
+        ringGuard({
+          ring: r.outer,
+          guard,
+          z: level.elevation,
+          height: guardHeight(guard, stair.profile, 'inside'),
+          limit,
+          walls: barriers(beside),
+          ways: [arrival(layout)],
+          inward: -0.05,
+        }),
       );
       return {
         rail: joinMeshes(own.map((g) => g.rail)),
@@ -266,16 +281,16 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
       const outside = slab.kind === 'balcony' || slab.kind === 'deck';
       const guard =
         slab.guard &&
-        ringGuard(
+        ringGuard({
           ring,
-          slab.guard,
+          guard: slab.guard,
           z,
-          guardHeight(slab.guard, profileOf(project), outside ? 'outside' : 'inside'),
+          height: guardHeight(slab.guard, profileOf(project), outside ? 'outside' : 'inside'),
           limit,
-          barriers(beside),
-          passed.map((w) => w.line),
-          0.05,
-        );
+          walls: barriers(beside),
+          ways: passed.map((w) => w.line),
+          inward: 0.05,
+        });
       return {
         id,
         slab,

@@ -44,6 +44,22 @@ interface Work {
   parts: Parts;
 }
 
+/** What a room is derived from. */
+interface RoomGiven {
+  level: Level;
+  room: Room;
+  /** Its region as the plan has it now. */
+  fresh: Region;
+  sides: WallSide[];
+  lights: readonly DerivedRooflight[];
+  /** Roofs its ceiling follows. */
+  follows: readonly RoofShape[];
+  /** Holes in its floor, in its ceiling, and of the roofs it follows. */
+  inFloor: readonly Region[];
+  inCeiling: readonly Region[];
+  cuts: readonly Region[];
+}
+
 /** Derives one level after another, part by part. */
 export class LevelDeriver {
   private readonly joined = new Map<string, JoinedPlan>();
@@ -235,7 +251,7 @@ export class LevelDeriver {
         'room',
         room.id,
         [fresh, room, work.level, inFloor, inCeiling, ...sides, ...lights, ...follows, follows.length ? cuts : null],
-        () => this.room(work.level, room, fresh, sides, lights, follows, inFloor, inCeiling, follows.length ? cuts : NO_HOLES),
+        () => this.room({ level: work.level, room, fresh, sides, lights, follows, inFloor, inCeiling, cuts: follows.length ? cuts : NO_HOLES }),
       );
       rooms.push(own.derived);
       const owner = { id: room.id, kind: 'rooms', level: work.level.id } as const;
@@ -252,17 +268,7 @@ export class LevelDeriver {
     return rooms.sort((a, b) => b.area - a.area);
   }
 
-  private room(
-    level: Level,
-    room: Room,
-    fresh: Region,
-    sides: WallSide[],
-    lights: readonly DerivedRooflight[],
-    follows: readonly RoofShape[],
-    inFloor: readonly Region[],
-    inCeiling: readonly Region[],
-    cuts: readonly Region[],
-  ): { derived: DerivedRoom; floor: Mesh; ceiling: Mesh } {
+  private room({ level, room, fresh, sides, lights, follows, inFloor, inCeiling, cuts }: RoomGiven): { derived: DerivedRoom; floor: Mesh; ceiling: Mesh } {
     const z = level.elevation;
     const { id } = room;
     const region = this.memo.steady('region', id, fresh, sameRegion);

@@ -67,7 +67,7 @@ function previewGesture(g: Gesture): string | null {
 
 const snapped = (at: TablePoint): ReturnType<typeof snapPoint> => {
   const { project, level } = get();
-  return snapPoint(project, level, at.plan, at.reach, null);
+  return snapPoint(project, at.plan, { level, reach: at.reach });
 };
 
 const dot = (p: Vec2): DisplayItem[] => [

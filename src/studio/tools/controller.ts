@@ -269,7 +269,7 @@ function dragTo(at: TablePoint): void {
   } else if (d.kind === 'corner') {
     const c = state.project.corners[d.corner];
     const others = { ...state.project, corners: Object.fromEntries(Object.entries(state.project.corners).filter(([id]) => id !== d.corner)) };
-    const { point, note } = snapPoint({ ...others, walls: {} }, c.level, at.plan, at.reach, null);
+    const { point, note } = snapPoint({ ...others, walls: {} }, at.plan, { level: c.level, reach: at.reach });
     if (!d.moved && distance(at.plan, c) < at.reach / 2) return;
     d.moved = true;
     const refusal = show('corner.move', { corner: d.corner, to: point });
@@ -279,7 +279,7 @@ function dragTo(at: TablePoint): void {
     const p = sub(at.plan, d.grab);
     if (!d.moved && distance(p, own) < at.reach / 2) return;
     d.moved = true;
-    const { point, note } = snapPoint(state.project, state.level, p, at.reach, null);
+    const { point, note } = snapPoint(state.project, p, { level: state.level, reach: at.reach });
     const stair = state.project.stairs[d.id];
     const level = stair && state.model.shell.levels.find((l) => l.id === stair.level);
     const placed = stair && level && !at.shift ? againstWall({ ...stair, x: point.x, y: point.y }, level, at.reach * 2) : null;
@@ -297,7 +297,7 @@ function dragTo(at: TablePoint): void {
     const list = cornersOf(state.project, d.id);
     if (!list) return;
     d.moved = true;
-    const { point, note } = snapPoint(state.project, state.level, at.plan, at.reach, null);
+    const { point, note } = snapPoint(state.project, at.plan, { level: state.level, reach: at.reach });
     const meant = withCorners(
       state.project,
       d.id,
@@ -320,7 +320,7 @@ function dragTo(at: TablePoint): void {
     const item = stockItem(d.piece.maker);
     const standing = at.shift
       ? { x: p.x, y: p.y, rotation: d.piece.rotation, note: 'free' }
-      : standPiece(state.model, d.piece.level, item, d.piece.size, p, d.piece.rotation, at.reach);
+      : standPiece(state.model, { level: d.piece.level, item, size: d.piece.size, at: p, rotation: d.piece.rotation, reach: at.reach });
     show('piece.set', { piece: d.piece.id, set: { x: standing.x, y: standing.y, rotation: standing.rotation } });
     set({ measure: { fields: [{ label: 'moved', value: distance(standing, d.piece) }], note: standing.note, typed: null, field: 0 } });
   } else if (d.kind === 'pieces') {

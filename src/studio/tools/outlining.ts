@@ -191,7 +191,7 @@ function next(at: TablePoint, own: Way): { point: Vec2; note: string; closes: bo
   const { project, level, pen } = get();
   const last = points.at(-1) ?? null;
   if (own.closed && points.length > 2 && distance(points[0], at.plan) < at.reach) return { point: points[0], note: 'closes the outline', closes: true };
-  const snapped = snapPoint(project, level, at.plan, at.reach, asRectangle(own) ? null : last, [], asRectangle(own) ? null : pen.angles);
+  const snapped = snapPoint(project, at.plan, { level, reach: at.reach, ...(asRectangle(own) ? {} : { from: last, angles: pen.angles }) });
   if (!last) return { ...snapped, closes: false };
   // Typed values count.
   if (asRectangle(own)) {

@@ -9,7 +9,7 @@ function ghostPiece(maker: string, at: TablePoint, id: string): { piece: Piece; 
   const item = stockItem(maker);
   if (!item) return null;
   const piece = pieceFrom(item, id, project.levels[level], at.plan, 0, project.schemes[project.scheme].starts);
-  const standing = standPiece(model, level, item, piece.size, at.plan, 0, at.reach);
+  const standing = standPiece(model, { level, item, size: piece.size, at: at.plan, rotation: 0, reach: at.reach });
   return { piece: { ...piece, x: standing.x, y: standing.y, rotation: standing.rotation }, note: standing.note };
 }
 

@@ -16,20 +16,18 @@ export interface Standing {
   note: string;
 }
 
-/**
- * Lets a piece find its place: with its back to a wall that is near, otherwise free at a whole step.
- *
- * @param reach how near a wall counts, metres
- */
-export function standPiece(
-  model: Model,
-  level: string,
-  item: Pick<StockItem, 'mount' | 'id'> | undefined,
-  size: { width: number; depth: number },
-  p: Vec2,
-  rotation: number,
-  reach: number,
-): Standing {
+interface Finding {
+  level: string;
+  item: Pick<StockItem, 'mount' | 'id'> | undefined;
+  size: { width: number; depth: number };
+  at: Vec2;
+  rotation: number;
+  /** How near a wall counts, metres. */
+  reach: number;
+}
+
+/** Lets a piece find its place: with its back to a wall that is near, otherwise free at a whole step. */
+export function standPiece(model: Model, { level, item, size, at: p, rotation, reach }: Finding): Standing {
   const { project } = model;
   const free = { x: snapStep(p.x, project.units), y: snapStep(p.y, project.units), rotation, note: '' };
   if (!item || item.mount === 'ceiling' || item.id === 'rug') return free;

@@ -12,21 +12,23 @@ export interface Snapped {
   guides: [Vec2, Vec2][];
 }
 
+interface Snapping {
+  level: string;
+  /** How near counts, metres. */
+  reach: number;
+  /** The last point, from which it is drawn. */
+  from?: Vec2 | null;
+  /** Points that are drawn already and are no corners yet. */
+  own?: readonly Vec2[];
+  /** Directions are kept to multiples of so many degrees; null: free, catching 45° nearby. */
+  angles?: number | null;
+}
+
 /**
  * Brings a point to what it is meant to meet: a corner, a wall's centre line, a right angle from the last point,
  * the line of another corner; else to a whole step of length.
- *
- * @param reach how near counts, metres
  */
-export function snapPoint(
-  project: Project,
-  level: string,
-  p: Vec2,
-  reach: number,
-  from: Vec2 | null,
-  own: readonly Vec2[] = [],
-  angles: number | null = null,
-): Snapped {
+export function snapPoint(project: Project, p: Vec2, { level, reach, from = null, own = [], angles = null }: Snapping): Snapped {
   const corners = [...Object.values(project.corners).filter((c) => c.level === level), ...own];
   let best: Vec2 | null = null;
   for (const c of corners) if (distance(c, p) < reach && (!best || distance(c, p) < distance(best, p))) best = { x: c.x, y: c.y };

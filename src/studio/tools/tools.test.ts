@@ -28,7 +28,7 @@ const house = (): Project =>
 
 describe('snapping', () => {
   const project = house();
-  const snap = (x: number, y: number, from: { x: number; y: number } | null = null) => snapPoint(project, 'ground', { x, y }, 0.1, from);
+  const snap = (x: number, y: number, from: { x: number; y: number } | null = null) => snapPoint(project, { x, y }, { level: 'ground', reach: 0.1, from });
 
   it('catches a corner before anything else', () => {
     expect(snap(0.05, -0.04)).toMatchObject({ point: { x: 0, y: 0 }, note: 'corner' });
@@ -60,7 +60,7 @@ describe('snapping', () => {
   });
 
   it('steps in inches where the project does', () => {
-    const { point } = snapPoint({ ...project, units: 'imperial' }, 'ground', { x: 9.001, y: 8.2 }, 0.01, null);
+    const { point } = snapPoint({ ...project, units: 'imperial' }, { x: 9.001, y: 8.2 }, { level: 'ground', reach: 0.01 });
     expect(Math.abs(point.x / 0.0127 - Math.round(point.x / 0.0127))).toBeLessThan(1e-6);
   });
 });
@@ -69,7 +69,7 @@ describe('standing', () => {
   const model = deriveModel(house());
   const stand = (maker: string, x: number, y: number, reach = 0.1) => {
     const item = stockItem(maker)!;
-    return { item, ...standPiece(model, 'ground', item, item.size, { x, y }, 0, reach) };
+    return { item, ...standPiece(model, { level: 'ground', item, size: item.size, at: { x, y }, rotation: 0, reach }) };
   };
 
   it('puts a sofa with its back to each wall it is brought to', () => {

@@ -42,7 +42,13 @@ function snapped(at: TablePoint): ReturnType<typeof snapPoint> {
   const { project, level, tool, pen } = get();
   const walls = tool.kind === 'walls' && oneByOne(tool.shape);
   const through = tool.kind === 'walls' && tool.shape === 'arc' && chain.length === 2;
-  return snapPoint(project, level, at.plan, at.reach, walls && !through ? (chain.at(-1) ?? null) : null, walls ? chain : [], through ? null : pen.angles);
+  return snapPoint(project, at.plan, {
+    level,
+    reach: at.reach,
+    from: walls && !through ? chain.at(-1) : null,
+    own: walls ? chain : [],
+    angles: through ? null : pen.angles,
+  });
 }
 
 /** Thickness of the walls that are drawn, metres. */

@@ -61,15 +61,13 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
     const own = [...keys.map((key) => parts.get(key)), ...ways.map((way) => way.part)];
     all.push(
       memo.get('dressed room', room.id, [level.level, room, ...own, ...patches, project.layings, project.finishes, project.profiles], () =>
-        dress(
-          memo,
-          project,
+        dress(memo, project, {
           patches,
           parts,
-          facesOfRoom(project, level.level, room, (kind) => parts.get(`${room.id}/${kind}`)?.mesh),
-          (face) => (face.side ? sideKey(level, face.side) : `${room.id}/${face.kind}`),
+          faces: facesOfRoom(project, level.level, room, (kind) => parts.get(`${room.id}/${kind}`)?.mesh),
+          keyOf: (face) => (face.side ? sideKey(level, face.side) : `${room.id}/${face.kind}`),
           ways,
-        ),
+        }),
       ),
     );
   }
@@ -79,7 +77,13 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
     const own = wall.sides.map((side) => parts.get(sideKey(level, side)));
     all.push(
       memo.get('dressed outside', wall.id, [wall, level.level, project.outside, ...own, ...outside, project.layings, project.finishes, project.profiles], () =>
-        dress(memo, project, outside, parts, outerFaces(project, level.level, wall), (face) => sideKey(level, face.side!)),
+        dress(memo, project, {
+          patches: outside,
+          parts,
+          faces: outerFaces(project, level.level, wall),
+          keyOf: (face) => sideKey(level, face.side!),
+          ways: NO_WAYS,
+        }),
       ),
     );
   }
@@ -110,15 +114,17 @@ function waysByRoom(level: DerivedLevel, parts: ReadonlyMap<string, Part>): Map<
   return out;
 }
 
-function dress(
-  memo: Memo,
-  project: Project,
-  patches: readonly Patch[],
-  parts: ReadonlyMap<string, Part>,
-  faces: readonly Face[],
-  keyOf: (face: Face) => string,
-  ways: readonly { region: Region; part: Part }[] = [],
-): Dressed {
+interface Undressed {
+  faces: readonly Face[];
+  patches: readonly Patch[];
+  /** What exists of the level, and under which key a face’s part is found there. */
+  parts: ReadonlyMap<string, Part>;
+  keyOf(face: Face): string;
+  /** Doorways the floor goes on into. */
+  ways: readonly { region: Region; part: Part }[];
+}
+
+function dress(memo: Memo, project: Project, { faces, patches, parts, keyOf, ways }: Undressed): Dressed {
   const more = new Parts(memo, project);
   const out: Dressed = { faces: [], instead: new Map(), more: more.made };
   const finish = (id: string): Finish => finishIn(project, id);
