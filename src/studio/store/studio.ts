@@ -186,14 +186,16 @@ export const useStudio = create<StudioState>()((set, get) => ({
     }
   },
   preview(command, args) {
+    const { project, phase, model } = get();
     try {
-      const { project, phase, model } = get();
       if (gesture?.base !== project) gesture = new Gesture(project);
       const next = gesture.show(command, args).project;
       if (model.project === project) resting = model;
       if (model.project !== next || model.shell.phase !== phase) set({ model: modelOf(next, phase) });
       return null;
     } catch (error) {
+      // What a press would not do is not shown: neither this nor what was shown before it.
+      if (model.project !== project) set({ model: modelOf(project, phase) });
       return errorText(error);
     }
   },

@@ -8,7 +8,7 @@ import { brought, toPixels } from '@/core/project/underlay';
 import { parseLength, snapStep } from '@/core/units/length';
 import { newId } from '../store/studio';
 import { wallUnder } from './openings';
-import { get, length, set, type TablePoint } from './session';
+import { comingId, get, length, set, wasSet, type TablePoint } from './session';
 import { snapPoint } from './snap';
 
 /** What has been begun with a press: a recess or boxing on a wall, or a first point. */
@@ -120,11 +120,11 @@ export function showBuilding(at: TablePoint): void {
   }
   const { point, note } = tool.kind === 'underlay' ? { point: at.plan, note: '' } : snapped(at);
   if (tool.kind === 'column') {
-    state.preview('column.put', columnAt(point, 'preview-column'));
-    return say(note);
+    const refusal = state.preview('column.put', columnAt(point, comingId('column')));
+    return say(refusal ?? note);
   }
   if (tool.kind === 'rooflight') {
-    const refusal = state.preview('rooflight.put', rooflightAt(point, 'preview-rooflight'));
+    const refusal = state.preview('rooflight.put', rooflightAt(point, comingId('rooflight')));
     return say(refusal ?? note);
   }
   if (begun?.kind !== 'point') {
@@ -200,18 +200,18 @@ export function pressBuilding(at: TablePoint): void {
       return;
     }
     case 'column': {
-      const id = newId('column');
-      state.endPreview();
+      const id = comingId('column');
       if (state.run('column.put', columnAt(snapped(at).point, id))) {
+        wasSet('column');
         state.setTool({ kind: 'select' });
         state.select([{ entity: id, target: { kind: 'part', of: id, part: 'body' } }]);
       }
       return;
     }
     case 'rooflight': {
-      const id = newId('rooflight');
-      state.endPreview();
+      const id = comingId('rooflight');
       if (state.run('rooflight.put', rooflightAt(snapped(at).point, id))) {
+        wasSet('rooflight');
         state.setTool({ kind: 'select' });
         state.select([{ entity: id, target: { kind: 'part', of: id, part: 'frame' } }]);
       }

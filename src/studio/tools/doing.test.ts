@@ -2,9 +2,11 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { house } from '@/core/testing/drafting';
 import { stockItem } from '@/core/stock/stock';
 import { openProject, useStudio } from '../store/studio';
+import { pressBuilding, showBuilding } from './building';
 import { cancel, down, move, up } from './controller';
 import { applyFinish, showDropFinish, showFinish } from './finishing';
 import { pressOpening, showOpening } from './openings';
+import { pressOutline, showOutline } from './outlining';
 import { dropPiece, showDrop } from './pieces';
 import type { TablePoint } from './session';
 
@@ -103,6 +105,45 @@ describe('what is shown is what is done', () => {
       },
       () => up(at(from.x + 0.3, from.y - 0.3, spot)),
     );
+  });
+
+  it('of a column', () => {
+    state().setTool({ kind: 'column', section: 'round' } as never);
+    sameModel(
+      () => showBuilding(at(2.5, 2)),
+      () => pressBuilding(at(2.5, 2)),
+    );
+    expect(Object.values(state().project.columns)[0].section).toBe('round');
+  });
+
+  it('of what is drawn by two opposite corners', () => {
+    useStudio.setState(({ pen }) => ({ pen: { ...pen, outline: 'rectangle' } }));
+    state().setTool({ kind: 'outline', make: { what: 'slab', kind: 'mezzanine' } } as never);
+    showOutline(at(1, 1));
+    pressOutline(at(1, 1));
+    sameModel(
+      () => showOutline(at(2.5, 3)),
+      () => pressOutline(at(2.5, 3)),
+    );
+    const [slab] = Object.values(state().project.slabs);
+    expect(slab.points).toHaveLength(4);
+    // The next one is another.
+    state().setTool({ kind: 'outline', make: { what: 'slab', kind: 'mezzanine' } } as never);
+    for (const p of [at(3, 1), at(4, 2)]) pressOutline(p);
+    expect(Object.keys(state().project.slabs)).toHaveLength(2);
+  });
+
+  it('shows nothing of what would be refused, nor what was shown before it', () => {
+    const rest = state().model;
+    expect(state().preview('wall.move', { wall, offset: 0.3 })).toBeNull();
+    expect(state().model).not.toBe(rest);
+    expect(state().preview('wall.move', { wall: 'none', offset: 0.3 })).toMatch(/\.$/);
+    expect(state().model).toBe(rest);
+    // The same gesture goes on.
+    expect(state().preview('wall.move', { wall, offset: 0.2 })).toBeNull();
+    expect(state().model).not.toBe(rest);
+    state().endPreview();
+    expect(state().model).toBe(rest);
   });
 
   it('goes back to what stands where an edit is refused, or comes to nothing', () => {

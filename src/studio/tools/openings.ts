@@ -8,9 +8,8 @@ import type { Opening, Project } from '@/core/project/schema';
 import { stationAt, stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import type { Model } from '@/core/model/model';
 import { snapStep } from '@/core/units/length';
-import { newId } from '../store/studio';
 import { openingAt } from './place';
-import { get, length, set, type TablePoint } from './session';
+import { comingId, get, length, set, wasSet, type TablePoint } from './session';
 
 /** The wall under the pointer, or the nearest one within reach. */
 export function wallUnder(at: TablePoint): string | null {
@@ -47,9 +46,6 @@ function openingsFor(wall: string, at: TablePoint, id: string): Opening[] {
   }));
 }
 
-/** The id of the opening that is placed next: the one that is shown is the one that will be there. */
-let coming = newId('opening');
-
 export function showOpening(at: TablePoint): void {
   const state = get();
   if (state.tool.kind !== 'opening') return;
@@ -59,7 +55,7 @@ export function showOpening(at: TablePoint): void {
     set({ marks: [], measure: { fields: [], note: 'point at a wall', typed: null, field: 0 } });
     return;
   }
-  const openings = openingsFor(wall, at, coming);
+  const openings = openingsFor(wall, at, comingId('opening'));
   const [opening] = openings;
   const refusal = state.preview('opening.add', { openings });
   if (refusal) {
@@ -111,10 +107,10 @@ export function pressOpening(at: TablePoint): void {
   if (state.tool.kind !== 'opening') return;
   const wall = wallUnder(at);
   if (!wall) return state.say(`No ${KIND_NAMES[state.tool.opening].toLowerCase()} was placed: point at a wall.`);
-  const id = coming;
+  const id = comingId('opening');
   const openings = openingsFor(wall, at, id);
   if (state.run('opening.add', { openings })) {
-    coming = newId('opening');
+    wasSet('opening');
     state.setTool({ kind: 'select' });
     state.select([{ entity: id, target: null }]);
   }

@@ -10,9 +10,8 @@ import { newGuard, newStair } from '@/core/project/stairs';
 import { freeName } from '@/core/project/things';
 import { againstWall } from '@/core/shell/stair-place';
 import { parseLength } from '@/core/units/length';
-import { newId } from '../store/studio';
 import type { Make } from './make';
-import { get, length, set, type TablePoint } from './session';
+import { comingId, get, length, set, wasSet, type TablePoint } from './session';
 import { snapPoint } from './snap';
 
 interface Way {
@@ -229,6 +228,8 @@ export function showOutline(at: TablePoint): void {
       { label: 'wide', value: Math.abs(point.x - last.x) },
       { label: 'deep', value: Math.abs(point.y - last.y) },
     ];
+    if (hasArea(last, point)) refusal = preview(own, ring);
+    else state.endPreview();
   } else if (last) {
     marks = [line([...points, point]), ...drawDimension(last, point, length(distance(last, point)))];
     fields = [{ label: 'long', value: distance(last, point) }];
@@ -248,8 +249,14 @@ export function showOutline(at: TablePoint): void {
   set({ marks, measure: { fields, note: refusal ?? (note || hint), typed: points.length ? (measure?.typed ?? null) : null, field: measure?.field ?? 0 } });
 }
 
+/** Whether two corners are far enough apart for a rectangle. */
+const hasArea = (a: Vec2, b: Vec2): boolean => Math.abs(b.x - a.x) >= 0.02 && Math.abs(b.y - a.y) >= 0.02;
+
+/** What the ids of what is drawn begin with. */
+const idOf = (own: Way): string => own.noun.replace(/ /g, '-');
+
 function preview(own: Way, list: Vec2[]): string | null {
-  const { command, args } = own.make('preview', list);
+  const { command, args } = own.make(comingId(idOf(own)), list);
   return get().preview(command, args as never);
 }
 
@@ -262,7 +269,7 @@ export function pressOutline(at: TablePoint): void {
   const last = points.at(-1);
   if (last && distance(last, point) < 0.01) return;
   if (last && asRectangle(own)) {
-    if (Math.abs(point.x - last.x) < 0.02 || Math.abs(point.y - last.y) < 0.02) return;
+    if (!hasArea(last, point)) return;
     points = rectangleOf(last, point);
     return finishOutline();
   }
@@ -281,13 +288,12 @@ export function finishOutline(): void {
   if (!own) return;
   if (points.length < own.least)
     return state.say(`No ${own.noun} was set: it is drawn by at least ${own.least} ${own.closed ? 'corners' : 'points'}; press another one.`);
-  const id = newId(own.noun.replace(/ /g, '-'));
-  const list = points;
+  const id = comingId(idOf(own));
+  const { command, args } = own.make(id, points);
   dropOutline();
-  state.endPreview();
   set({ marks: [], measure: null });
-  const { command, args } = own.make(id, list);
   if (!state.run(command, args as never)) return;
+  wasSet(idOf(own));
   state.setTool({ kind: 'select' });
   state.select([{ entity: id, target: null }]);
 }

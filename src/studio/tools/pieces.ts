@@ -2,7 +2,7 @@ import type { Piece } from '@/core/project/schema';
 import { pieceFrom, stockItem } from '@/core/stock/stock';
 import { newId } from '../store/studio';
 import { standPiece } from './place';
-import { get, set, type TablePoint } from './session';
+import { comingId, get, set, wasSet, type TablePoint } from './session';
 
 function ghostPiece(maker: string, at: TablePoint, id: string): { piece: Piece; note: string } | null {
   const { model, project, level } = get();
@@ -18,12 +18,9 @@ export function showPlace(at: TablePoint): void {
   if (tool.kind === 'place') showDrop(tool.maker, at);
 }
 
-/** The id of the piece that is put down next: the one that is shown is the one that will be there. */
-let coming = newId('piece');
-
 /** Shows a piece where it would stand. */
 export function showDrop(maker: string, at: TablePoint): void {
-  const made = ghostPiece(maker, at, coming);
+  const made = ghostPiece(maker, at, comingId('piece'));
   if (!made) return;
   get().preview('piece.add', { pieces: [made.piece] });
   set({
@@ -41,12 +38,12 @@ export function showDrop(maker: string, at: TablePoint): void {
 
 /** Puts a piece down. */
 export function dropPiece(maker: string, at: TablePoint): void {
-  const id = coming;
+  const id = comingId('piece');
   const made = ghostPiece(maker, at, id);
   const state = get();
   if (!made) return state.endPreview();
   if (!state.run('piece.add', { pieces: [made.piece] })) return;
-  coming = newId('piece');
+  wasSet('piece');
   state.setTool({ kind: 'select' });
   state.select([{ entity: id, target: null }]);
 }

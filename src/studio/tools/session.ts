@@ -1,6 +1,6 @@
 import type { Vec2 } from '@/core/geometry/vec';
 import { formatLength } from '@/core/units/length';
-import { useStudio, type Spot } from '../store/studio';
+import { newId, useStudio, type Spot } from '../store/studio';
 
 /** A pointer event in the model: where on the floor, what is under it, how far a few pixels reach. */
 export interface TablePoint {
@@ -16,6 +16,19 @@ export const UNDERLAY = 'underlay';
 
 export const get = useStudio.getState;
 export const set = useStudio.setState;
+
+/** Ids of what is set next, by what it is: what is shown is what will be there. */
+const coming = new Map<string, string>();
+
+/** The id of the thing that is shown now and set next. @param what its kind, the beginning of its id */
+export function comingId(what: string): string {
+  let id = coming.get(what);
+  if (!id) coming.set(what, (id = newId(what)));
+  return id;
+}
+
+/** It was set: the next one is another. */
+export const wasSet = (what: string): void => void coming.delete(what);
 
 /** A length in the units of the project. */
 export const length = (metres: number): string => formatLength(metres, get().project.units);
