@@ -1,14 +1,16 @@
-import { wrap, type Remote } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
 import type { Placing } from '@/core/finishes/laying/place';
 import type { Region } from '@/core/geometry/region';
 import type { Laying } from '@/core/project/schema';
 import type { CountedLayout, LayingService } from '@/workers/laying.worker';
+import { useStudio } from '../store/studio';
+import { Summoned } from '../work/summoned';
 
-let remote: Remote<LayingService> | null = null;
-
-const service = (): Remote<LayingService> =>
-  (remote ??= wrap<LayingService>(new Worker(new URL('../../workers/laying.worker.ts', import.meta.url), { type: 'module' })));
+const laying = new Summoned<LayingService>(
+  () => new Worker(new URL('../../workers/laying.worker.ts', import.meta.url), { type: 'module' }),
+  'Units are not drawn: the part of the application that lays them has stopped; reload the page.',
+  (sentence) => useStudio.getState().say(sentence),
+);
 
 const known = new WeakMap<object, { key: string; layout: Promise<CountedLayout | null> }>();
 
@@ -26,7 +28,11 @@ export interface Wanted {
 function layoutOf(wanted: Wanted): Promise<CountedLayout | null> {
   const key = JSON.stringify([wanted.laying, wanted.placing]);
   let made = known.get(wanted.of);
-  if (made?.key !== key) known.set(wanted.of, (made = { key, layout: service().layOut(wanted.laying, wanted.placing, wanted.regions) }));
+  if (made?.key !== key) {
+    known.set(wanted.of, (made = { key, layout: laying.ask((s) => s.layOut(wanted.laying, wanted.placing, wanted.regions)) }));
+    // It is asked for again where the worker was gone.
+    made.layout.catch(() => known.delete(wanted.of));
+  }
   return made.layout;
 }
 
@@ -42,9 +48,10 @@ export function useLayouts(wanted: readonly Wanted[]): ReadonlyMap<string, Count
   useEffect(() => {
     if (!wanted.length) return setLayouts(NONE);
     let alive = true;
-    void Promise.all(wanted.map(async (one) => [one.key, await layoutOf(one)] as const)).then((done) => {
-      if (alive) setLayouts(new Map(done.flatMap(([key, layout]) => (layout ? [[key, layout]] : []))));
-    });
+    Promise.all(wanted.map(async (one) => [one.key, await layoutOf(one)] as const)).then(
+      (done) => alive && setLayouts(new Map(done.flatMap(([key, layout]) => (layout ? [[key, layout]] : [])))),
+      () => undefined,
+    );
     return () => {
       alive = false;
     };

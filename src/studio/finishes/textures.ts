@@ -1,12 +1,14 @@
-import { wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { Finish, SampleForm } from '@/core/project/schema';
 import type { TextureService } from '@/workers/textures.worker';
+import { useStudio } from '../store/studio';
+import { Summoned } from '../work/summoned';
 
-let remote: Remote<TextureService> | null = null;
-
-const service = (): Remote<TextureService> =>
-  (remote ??= wrap<TextureService>(new Worker(new URL('../../workers/textures.worker.ts', import.meta.url), { type: 'module' })));
+const textures = new Summoned<TextureService>(
+  () => new Worker(new URL('../../workers/textures.worker.ts', import.meta.url), { type: 'module' }),
+  'Finishes show as plain colours: the part of the application that draws them has stopped; reload the page.',
+  (sentence) => useStudio.getState().say(sentence),
+);
 
 export interface TexturePixels {
   width: number;
@@ -19,7 +21,7 @@ export interface TexturePixels {
 }
 
 /** Pixels of a finish, from the texture worker. */
-export const loadTexture = (finish: Finish, pixels: number): Promise<TexturePixels> => service().texture(finish, pixels) as Promise<TexturePixels>;
+export const loadTexture = (finish: Finish, pixels: number): Promise<TexturePixels> => textures.ask((s) => s.texture(finish, pixels) as Promise<TexturePixels>);
 
 const samples = new WeakMap<Finish, Map<string, Promise<string>>>();
 
@@ -30,8 +32,8 @@ export function sampleUrl(finish: Finish, form: SampleForm, width: number, heigh
   if (!own) samples.set(finish, (own = new Map()));
   let made = own.get(key);
   if (!made) {
-    made = service()
-      .sample(finish, form, width, height)
+    made = textures
+      .ask((s) => s.sample(finish, form, width, height))
       .then(async ({ pixels }) => {
         const canvas = document.createElement('canvas');
         canvas.width = width;
@@ -41,6 +43,8 @@ export function sampleUrl(finish: Finish, form: SampleForm, width: number, heigh
         return URL.createObjectURL(blob!);
       });
     own.set(key, made);
+    // It is asked for again where the worker was gone.
+    made.catch(() => own.delete(key));
   }
   return made;
 }
@@ -50,7 +54,10 @@ export function useSample(finish: Finish, form: SampleForm, width: number, heigh
   const [url, setUrl] = useState('');
   useEffect(() => {
     let alive = true;
-    void sampleUrl(finish, form, width, height).then((made) => alive && setUrl(made));
+    sampleUrl(finish, form, width, height).then(
+      (made) => alive && setUrl(made),
+      () => undefined,
+    );
     return () => {
       alive = false;
     };

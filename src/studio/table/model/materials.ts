@@ -128,33 +128,37 @@ export class Materials {
       Object.assign(material, { transparent: true, opacity, depthWrite: false, roughness: frosted ? finish.roughness : 0.05 });
     }
     this.finishes.set(finish, { material, key });
+    // Without its texture it shows in its mean colour.
     if (!isPlain(finish))
-      void loadTexture(finish, TEXTURE).then(({ width, height, size, colour, normals, rough }) => {
-        const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
-          const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
-          t.colorSpace = space;
-          t.wrapS = t.wrapT = THREE.RepeatWrapping;
-          t.repeat.set(1 / size.width, 1 / size.height);
-          t.magFilter = THREE.LinearFilter;
-          t.minFilter = THREE.LinearMipmapLinearFilter;
-          t.generateMipmaps = true;
-          t.anisotropy = 4;
-          t.needsUpdate = true;
-          return t;
-        };
-        material.map = texture(colour, THREE.SRGBColorSpace);
-        material.color.set(0xffffff);
-        if (normals) material.normalMap = texture(normals, THREE.NoColorSpace);
-        if (rough) {
-          const pixels = new Uint8Array(rough.length * 4).fill(255);
-          rough.forEach((r, i) => (pixels[i * 4 + 1] = r));
-          material.roughnessMap = texture(pixels, THREE.NoColorSpace);
-          material.roughness = 1;
-        }
-        material.needsUpdate = true;
-        if (this.made.has(`clear ${key}`)) this.clear(key, material);
-        this.onLoad();
-      });
+      loadTexture(finish, TEXTURE).then(
+        ({ width, height, size, colour, normals, rough }) => {
+          const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
+            const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
+            t.colorSpace = space;
+            t.wrapS = t.wrapT = THREE.RepeatWrapping;
+            t.repeat.set(1 / size.width, 1 / size.height);
+            t.magFilter = THREE.LinearFilter;
+            t.minFilter = THREE.LinearMipmapLinearFilter;
+            t.generateMipmaps = true;
+            t.anisotropy = 4;
+            t.needsUpdate = true;
+            return t;
+          };
+          material.map = texture(colour, THREE.SRGBColorSpace);
+          material.color.set(0xffffff);
+          if (normals) material.normalMap = texture(normals, THREE.NoColorSpace);
+          if (rough) {
+            const pixels = new Uint8Array(rough.length * 4).fill(255);
+            rough.forEach((r, i) => (pixels[i * 4 + 1] = r));
+            material.roughnessMap = texture(pixels, THREE.NoColorSpace);
+            material.roughness = 1;
+          }
+          material.needsUpdate = true;
+          if (this.made.has(`clear ${key}`)) this.clear(key, material);
+          this.onLoad();
+        },
+        () => undefined,
+      );
     return material;
   }
 }
