@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Locator } from '@playwright/test';
 import { Studio } from './studio';
 
 test('bad input gets one clear sentence and changes nothing', async ({ page, request }) => {
@@ -130,9 +130,33 @@ test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
   await studio.type(`10'`);
   await page.keyboard.press('Enter');
   await expect(studio.room('Room 1')).toContainText('114 sq ft');
+  // The tabs of the ledge are gone through with the arrow keys, from the last to the first.
+  const tab = (name: string): Locator => page.getByTestId('ledge').getByRole('tab', { name, exact: true });
+  await tab('Walls').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(tab('Doors and windows')).toHaveAttribute('aria-selected', 'true');
+  await expect(studio.card('Door')).toBeVisible();
+  await page.keyboard.press('End');
+  await expect(tab('Underlay')).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('ArrowRight');
+  await expect(tab('Walls')).toHaveAttribute('aria-selected', 'true');
   // The searchable list of everything one can do.
   await page.getByTestId('plan').focus();
   await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+Space');
+  const input = page.getByLabel('Find an action');
+  const actions = page.getByRole('listbox', { name: 'Actions' }).getByRole('option');
+  await expect(input).toBeFocused();
+  await expect(actions).toHaveCount(60);
+  for (let i = 0; i < 20; i++) await page.keyboard.press('ArrowDown');
+  // What is in hand is told to those who cannot see it, and in view for those who can.
+  expect(await input.getAttribute('aria-activedescendant')).toBe(await actions.nth(20).getAttribute('id'));
+  await expect(actions.nth(20)).toBeInViewport({ ratio: 1 });
+  await studio.type('no such thing');
+  await expect(actions).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await expect(input).toHaveCount(0);
+  await page.getByTestId('plan').focus();
   await page.keyboard.press('Control+Space');
   await studio.type('place wardrobe');
   await page.keyboard.press('Enter');

@@ -2,7 +2,8 @@
 import Box from '@mui/material/Box';
 import Dialog from '@mui/material/Dialog';
 import Input from '@mui/material/Input';
-import { useEffect, useMemo, useState } from 'react';
+import useAutocomplete from '@mui/material/useAutocomplete';
+import { useMemo } from 'react';
 import { offered } from '@/core/finishes/library';
 import { takeFinish } from './tools/finishing';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
@@ -103,67 +104,71 @@ function allActions(): Action[] {
   ];
 }
 
+/** The most that is listed at once. */
+const MOST = 60;
+
 /** A searchable list of all actions. */
 export function Actions({ open, onClose }: { open: boolean; onClose(): void }) {
-  const [find, setFind] = useState('');
-  const [at, setAt] = useState(0);
-  useEffect(() => {
-    if (open) {
-      setFind('');
-      setAt(0);
-    }
-  }, [open]);
-  const all = useMemo(() => (open ? allActions() : []), [open]);
-  const words = find.toLowerCase().split(/\s+/).filter(Boolean);
-  const shown = all.filter((a) => words.every((w) => a.name.toLowerCase().includes(w))).slice(0, 60);
-  const pick = (action: Action | undefined): void => {
-    if (!action) return;
-    onClose();
-    action.run();
-  };
   return (
     <Dialog open={open} onClose={onClose} slotProps={{ paper: { sx: { width: 420, alignSelf: 'flex-start', mt: '12vh' } } }}>
+      <ActionList onClose={onClose} />
+    </Dialog>
+  );
+}
+
+function ActionList({ onClose }: { onClose(): void }) {
+  const all = useMemo(allActions, []);
+  const { getRootProps, getInputProps, getListboxProps, getOptionProps, groupedOptions } = useAutocomplete({
+    id: 'actions',
+    options: all,
+    open: true,
+    value: null as Action | null,
+    autoHighlight: true,
+    getOptionLabel: (a) => a.name,
+    filterOptions: (options, { inputValue }) => {
+      const words = inputValue.toLowerCase().split(/\s+/).filter(Boolean);
+      return options.filter((a) => words.every((w) => a.name.toLowerCase().includes(w))).slice(0, MOST);
+    },
+    onClose: (_, reason) => reason === 'escape' && onClose(),
+    onChange: (_, action) => {
+      if (!action) return;
+      onClose();
+      action.run();
+    },
+  });
+  return (
+    <div {...getRootProps()}>
       <Input
         autoFocus
         fullWidth
-        value={find}
         placeholder="What would you like to do?"
-        inputProps={{ 'aria-label': 'Find an action' }}
+        inputProps={{ ...getInputProps(), 'aria-label': 'Find an action' }}
         sx={{ p: '10px 14px', fontSize: 15 }}
-        onChange={(e) => {
-          setFind(e.target.value);
-          setAt(0);
-        }}
-        onKeyDown={(e) => {
-          if (e.key === 'ArrowDown') setAt(Math.min(shown.length - 1, at + 1));
-          else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1));
-          else if (e.key === 'Enter') pick(shown[at]);
-          else return;
-          e.preventDefault();
-        }}
       />
-      <Box role="listbox" aria-label="Actions" sx={{ maxHeight: 380, overflow: 'auto', pb: 1 }}>
-        {shown.map((a, i) => (
-          <Box
-            key={a.name}
-            role="option"
-            aria-selected={i === at}
-            onClick={() => pick(a)}
-            sx={{
-              display: 'flex',
-              cursor: 'pointer',
-              px: 2,
-              py: 0.6,
-              fontSize: 13,
-              bgcolor: i === at ? colours.damsonTint : 'transparent',
-              '&:hover': { bgcolor: colours.strip },
-            }}
-          >
-            <Box sx={{ flex: 1 }}>{a.name}</Box>
-            <Box sx={{ color: colours.third }}>{a.key}</Box>
-          </Box>
-        ))}
+      <Box component="ul" {...getListboxProps()} aria-label="Actions" sx={{ listStyle: 'none', m: 0, p: 0, maxHeight: 380, overflow: 'auto', pb: 1 }}>
+        {(groupedOptions as Action[]).map((a, index) => {
+          const { key, ...option } = getOptionProps({ option: a, index });
+          return (
+            <Box
+              component="li"
+              key={key}
+              {...option}
+              sx={{
+                display: 'flex',
+                cursor: 'pointer',
+                px: 2,
+                py: 0.6,
+                fontSize: 13,
+                '&.Mui-focused': { bgcolor: colours.damsonTint },
+                '&:hover': { bgcolor: colours.strip },
+              }}
+            >
+              <Box sx={{ flex: 1 }}>{a.name}</Box>
+              <Box sx={{ color: colours.third }}>{a.key}</Box>
+            </Box>
+          );
+        })}
       </Box>
-    </Dialog>
+    </div>
   );
 }

@@ -2,6 +2,8 @@
 import { useDraggable } from '@dnd-kit/core';
 import Box from '@mui/material/Box';
 import Input from '@mui/material/Input';
+import Tab from '@mui/material/Tab';
+import MuiTabs from '@mui/material/Tabs';
 import type { ReactNode } from 'react';
 import type { StockItem } from '@/core/stock/types';
 import { formatLength } from '@/core/units/length';
@@ -17,7 +19,7 @@ export const matches = (text: string, find: string): boolean =>
     .split(/\s+/)
     .every((word) => text.toLowerCase().includes(word));
 
-/** Tabs of a ledge with a field to search it. */
+/** Tabs, gone through with the arrow keys, with a field to search what they hold. */
 export function Tabs<T extends string>({
   tabs,
   tab,
@@ -36,28 +38,39 @@ export function Tabs<T extends string>({
   children?: ReactNode;
 }) {
   return (
-    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', fontSize: 12, color: colours.second, pr: 2, minHeight: 21 }} role="tablist">
-      {tabs.map((t) => (
-        <Box
-          key={t}
-          component="button"
-          role="tab"
-          aria-selected={t === tab}
-          onClick={() => {
-            onTab(t);
-            onFind?.('');
-          }}
-          sx={{
-            all: 'unset',
-            cursor: 'pointer',
-            whiteSpace: 'nowrap',
-            ...(t === tab ? { color: colours.ink, fontWeight: 600, borderBottom: `2px solid ${colours.damson}` } : { borderBottom: '2px solid transparent' }),
-            '&:focus-visible': { outline: `2px solid ${colours.damson}` },
-          }}
-        >
-          {t}
-        </Box>
-      ))}
+    <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', fontSize: 12, color: colours.second, pr: 2, minHeight: 21 }}>
+      <MuiTabs
+        value={tab}
+        selectionFollowsFocus
+        sx={{
+          minHeight: 21,
+          flex: 'none',
+          '& .MuiTabs-list': { gap: '16px' },
+          '& .MuiTabs-indicator': { bgcolor: colours.damson, transition: 'none' },
+        }}
+        onChange={(_, t: T) => onTab(t)}
+      >
+        {tabs.map((t) => (
+          <Tab
+            key={t}
+            value={t}
+            label={t}
+            // Pressed again, it shows all of itself.
+            onClick={() => onFind?.('')}
+            sx={{
+              minHeight: 21,
+              minWidth: 0,
+              p: '0 0 2px',
+              fontSize: 12,
+              lineHeight: 1.4,
+              fontWeight: 400,
+              textTransform: 'none',
+              color: colours.second,
+              '&.Mui-selected': { color: colours.ink, fontWeight: 600 },
+            }}
+          />
+        ))}
+      </MuiTabs>
       {children}
       {onFind ? (
         <Input
