@@ -5,6 +5,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,
+  // They are put aside after the build, for counting what the interface tests run; nobody is served them.
+  productionBrowserSourceMaps: true,
   // Types are checked on their own, once, by `npm test`.
   typescript: { ignoreBuildErrors: true },
 };

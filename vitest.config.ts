@@ -13,7 +13,7 @@ export default defineConfig({
       provider: 'v8',
       include: ['src/**'],
       exclude: ['**/*.test.ts', 'src/core/testing/**'],
-      reporter: ['json-summary'],
+      reporter: ['json'],
       reportsDirectory: 'tmp/coverage',
     },
   },

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { deriveModel } from '../src/core/model/derive';
 import type { Project } from '../src/core/project/schema';
 import { only, Studio } from './studio';

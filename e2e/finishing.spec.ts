@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import sharp from 'sharp';
 import { deriveModel } from '../src/core/model/derive';
 import { finishSchedule } from '../src/core/schedules/finishes';

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { zipSync, strToU8 } from 'fflate';
 import sharp from 'sharp';
 import { contentHash, projectJson } from '../src/core/formats/project-file/project-file';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { only, Studio } from './studio';
 
 /** A room of 4.0 × 3.0 m inside, corners at 0,0 and 4.3,3.3. */

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { deriveModel } from '../src/core/model/derive';
 import { wallRidge } from '../src/core/project/wall-line';
 import { only, Studio } from './studio';

@@ -1,4 +1,4 @@
-import { expect, test, type Locator } from '@playwright/test';
+import { expect, test, type Locator } from './test';
 import { Studio } from './studio';
 
 test('bad input gets one clear sentence and changes nothing', async ({ page, request }) => {

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { runChange, type Change } from '../src/core/project/commands';
 import { emptyProject, type Project } from '../src/core/project/schema';
 import { only, Studio } from './studio';

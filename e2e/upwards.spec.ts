@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { deriveModel } from '../src/core/model/derive';
 import { only, Studio } from './studio';
 

@@ -42,7 +42,8 @@ build() {
   if [ ! -f .next/BUILD_ID ] || [ "$(cat .next/enstegon-sources 2>/dev/null || true)" != "$now" ]; then
     npx next build || fail 'The production build failed; see the lines above.'
     # Maps of sources are for whoever builds, not for whoever is served.
-    find .next/static -name '*.map' -delete
+    rm -rf .next/maps && mkdir .next/maps
+    find .next/static -name '*.map' -exec mv -t .next/maps {} +
     echo "$now" >.next/enstegon-sources
   fi
 }

@@ -16,6 +16,7 @@ npx vitest run --coverage &
 units=$!
 build
 wait "$units"
-npx playwright test
+rm -rf tmp/e2e-coverage
+COUNT=1 npx playwright test
 npx tsx attack/main.ts --short
 node scripts/coverage.mjs

@@ -1,12 +1,12 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { SLAB_NAMES } from '@/core/project/built-defaults';
 import type { Slab, Stair } from '@/core/project/schema';
 import { Choice } from '../look/Choice';
 import { useStudio } from '../store/studio';
 import type { Make } from '../tools/make';
-import { Card, Cards, Line } from './cards';
+import { Card, Cards, Line, type Beside } from './cards';
 import { OutlineWay } from './OutlineWay';
 
 const STAIRS: { form: Stair['form']; corners: Stair['corners']; name: string; path: string }[] = [
@@ -51,14 +51,14 @@ const SLAB_LINES: Record<Slab['kind'], string> = {
 };
 
 /** Stairs, voids, slabs of their own, beams and posts. */
-export function FloorLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
+export function FloorLedge({ beside }: Beside) {
   const tool = useStudio((s) => s.tool);
   const [turn, setTurn] = useState<Stair['turn']>('left');
   const make = tool.kind === 'outline' ? tool.make : null;
   const take = (next: Make) => (): void => useStudio.getState().setTool({ kind: 'outline', make: next });
   return (
     <>
-      {tabs(
+      {beside(
         <Box sx={{ ml: 2, display: 'flex', gap: 2 }}>
           <Choice
             label="Stairs turn"

@@ -1,13 +1,12 @@
 'use client';
 import Box from '@mui/material/Box';
-import type { ReactNode } from 'react';
 import { FENCE_NAMES, GROUND_NAMES } from '@/core/project/built-defaults';
 import { BACKGROUNDS, FENCE_KINDS, GROUND_KINDS, type Fence, type GroundArea } from '@/core/project/schema';
 import { Choice } from '../look/Choice';
 import { LengthField } from '../look/fields';
 import { useStudio } from '../store/studio';
 import type { Make } from '../tools/make';
-import { Card, Cards, Line } from './cards';
+import { Card, Cards, Line, type Beside } from './cards';
 import { OutlineWay } from './OutlineWay';
 
 const AREA = 'M8 30L18 10L50 8L54 28L38 40Z';
@@ -28,7 +27,7 @@ const FENCE_LINES: Record<Fence['kind'], string> = {
 };
 
 /** The ground with its areas, fences, what is seen beyond. */
-export function OutsideLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
+export function OutsideLedge({ beside }: Beside) {
   const tool = useStudio((s) => s.tool);
   const site = useStudio((s) => s.project.site);
   const units = useStudio((s) => s.project.units);
@@ -37,7 +36,7 @@ export function OutsideLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
   const { run, say } = useStudio.getState();
   return (
     <>
-      {tabs(
+      {beside(
         <Box sx={{ ml: 2, display: 'flex', gap: 2, alignItems: 'baseline' }}>
           <OutlineWay />
           <Choice

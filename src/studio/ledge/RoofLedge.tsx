@@ -1,13 +1,13 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { ROOF_SECTIONS, type RoofSection } from '@/core/project/built-defaults';
 import { newDormer } from '@/core/project/dormers';
 import { newRoof, ROOF_FORMS, ROOF_NAMES, type RoofForm } from '@/core/project/roof-defaults';
 import { DORMER_FORMS, type Dormer, type Roof } from '@/core/project/schema';
 import { Choice } from '../look/Choice';
 import { newId, useStudio } from '../store/studio';
-import { Card, Cards, Line } from './cards';
+import { Card, Cards, Line, type Beside } from './cards';
 import { OutlineWay } from './OutlineWay';
 
 const ROOF_LINES: Record<RoofForm, string> = {
@@ -31,7 +31,7 @@ const DORMER_LINES: Record<Dormer['form'], [string, string]> = {
 };
 
 /** Roofs over the level, the room in hand or what one draws; planes, swept sections, dormers. */
-export function RoofLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
+export function RoofLedge({ beside }: Beside) {
   const tool = useStudio((s) => s.tool);
   const [drawn, setDrawn] = useState<'built' | 'drawn'>('built');
   const room = useStudio((s) => (s.room ? s.project.rooms[s.room] : undefined));
@@ -60,7 +60,7 @@ export function RoofLedge({ tabs }: { tabs(more: ReactNode): ReactNode }) {
   };
   return (
     <>
-      {tabs(
+      {beside(
         <Box sx={{ ml: 2, display: 'flex', gap: 2 }}>
           <Choice
             label="Over"

@@ -2,13 +2,14 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState, type ReactNode } from 'react';
+import { createPortal } from 'react-dom';
 import { formName, newOpening } from '@/core/project/opening-defaults';
 import { FORMS, type Opening, type OpeningForm, type WallTop } from '@/core/project/schema';
 import { formatLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { colours } from '../look/theme';
 import { useStudio, type Tool, type WallPen, type WallShape } from '../store/studio';
-import { Card, Cards, Line, Tabs } from './cards';
+import { Card, Cards, Line, Tabs, type Beside } from './cards';
 import { FloorLedge } from './FloorLedge';
 import { OutsideLedge } from './OutsideLedge';
 import { RoofLedge } from './RoofLedge';
@@ -21,29 +22,26 @@ const TABS = ['Walls', 'Doors and windows', 'Stairs and floors', 'Roofs', 'Outsi
 /** Walls, openings and the picture under the drawing. */
 export function ShellLedge() {
   const [tab, setTab] = useState<(typeof TABS)[number]>('Walls');
+  // The tabs stay where they are, so that the arrow keys go on; what each part sets beside them is put there.
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
+  const beside = (more: ReactNode): ReactNode => slot && createPortal(more, slot);
   return (
     <>
+      <Tabs tabs={TABS} tab={tab} onTab={setTab}>
+        <Box ref={setSlot} sx={{ display: 'contents' }} />
+      </Tabs>
       {tab === 'Walls' ? (
-        <Walls
-          tabs={
-            <Tabs tabs={TABS} tab={tab} onTab={setTab}>
-              <Pen />
-            </Tabs>
-          }
-        />
+        <Walls beside={beside} />
       ) : tab === 'Doors and windows' ? (
-        <Openings onTab={setTab} />
+        <Openings beside={beside} />
       ) : tab === 'Stairs and floors' ? (
-        <FloorLedge tabs={(more) => <Tabs tabs={TABS} tab={tab} onTab={setTab} children={more} />} />
+        <FloorLedge beside={beside} />
       ) : tab === 'Roofs' ? (
-        <RoofLedge tabs={(more) => <Tabs tabs={TABS} tab={tab} onTab={setTab} children={more} />} />
+        <RoofLedge beside={beside} />
       ) : tab === 'Outside' ? (
-        <OutsideLedge tabs={(more) => <Tabs tabs={TABS} tab={tab} onTab={setTab} children={more} />} />
+        <OutsideLedge beside={beside} />
       ) : (
-        <>
-          <Tabs tabs={TABS} tab={tab} onTab={setTab} />
-          <UnderlayLedge />
-        </>
+        <UnderlayLedge />
       )}
     </>
   );
@@ -133,7 +131,7 @@ function Pen() {
   );
 }
 
-function Walls({ tabs }: { tabs: ReactNode }) {
+function Walls({ beside }: Beside) {
   const tool = useStudio((s) => s.tool);
   const choose = (next: Tool) => () => useStudio.getState().setTool(next);
   const isWalls = (shape: WallShape, boundary = false): boolean => tool.kind === 'walls' && tool.shape === shape && Boolean(tool.boundary) === boundary;
@@ -142,7 +140,7 @@ function Walls({ tabs }: { tabs: ReactNode }) {
   );
   return (
     <>
-      {tabs}
+      {beside(<Pen />)}
       <Cards>
         {wall('rectangle', 'Room by corners', 'two presses', 'M8 8H52V38H8ZM13 13H47V33H13Z')}
         {wall('chain', 'Walls in a chain', 'press, type, press', 'M8 38V10H34L52 30M13 38V15H32L48 33')}
@@ -234,7 +232,7 @@ function Walls({ tabs }: { tabs: ReactNode }) {
   );
 }
 
-function Openings({ onTab }: { onTab(tab: (typeof TABS)[number]): void }) {
+function Openings({ beside }: Beside) {
   const tool = useStudio((s) => s.tool);
   const units = useStudio((s) => s.project.units);
   const [row, setRow] = useState<'1' | '2' | '3' | '4' | '5' | '6'>('1');
@@ -266,7 +264,7 @@ function Openings({ onTab }: { onTab(tab: (typeof TABS)[number]): void }) {
   };
   return (
     <>
-      <Tabs tabs={TABS} tab="Doors and windows" onTab={onTab}>
+      {beside(
         <Box sx={{ ml: 2, display: 'flex', gap: 2, alignItems: 'baseline' }}>
           <Choice
             label="Placed"
@@ -285,8 +283,8 @@ function Openings({ onTab }: { onTab(tab: (typeof TABS)[number]): void }) {
             }}
           />
           <Elevation />
-        </Box>
-      </Tabs>
+        </Box>,
+      )}
       <Cards>
         {FORMS.door.map((form) => card('door', form))}
         {FORMS.window.map((form) => card('window', form))}

@@ -19,6 +19,11 @@ export const matches = (text: string, find: string): boolean =>
     .split(/\s+/)
     .every((word) => text.toLowerCase().includes(word));
 
+/** Puts what a part of the ledge sets beside the tabs. */
+export interface Beside {
+  beside(more: ReactNode): ReactNode;
+}
+
 /** Tabs, gone through with the arrow keys, with a field to search what they hold. */
 export function Tabs<T extends string>({
   tabs,

@@ -1,0 +1,36 @@
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { test as base, type Page } from '@playwright/test';
+
+export { expect, type Locator, type Page } from '@playwright/test';
+
+/** Where what was run of each script of the build is kept: a byte a character, 1 where it was. `scripts/coverage.mjs` reads it. */
+const FOLDER = 'tmp/e2e-coverage';
+
+type Entry = Awaited<ReturnType<Page['coverage']['stopJSCoverage']>>[number];
+
+/** Notes what a page ran of a script. Ranges lie within one another; the inner ones say it more closely. */
+function note({ url, source, functions }: Entry): void {
+  const name = /\/_next\/static\/chunks\/([^/?]+\.js)/.exec(url)?.[1];
+  if (!name || !source) return;
+  const run = new Uint8Array(source.length);
+  functions
+    .flatMap((f) => f.ranges)
+    .sort((a, b) => a.startOffset - b.startOffset || b.endOffset - a.endOffset)
+    .forEach((r) => run.fill(r.count > 0 ? 1 : 0, r.startOffset, r.endOffset));
+  const file = path.join(FOLDER, `${name}.run`);
+  if (existsSync(file)) readFileSync(file).forEach((byte, i) => (run[i] |= byte));
+  mkdirSync(FOLDER, { recursive: true });
+  writeFileSync(file, run);
+}
+
+/** Playwright’s test; with COUNT set it notes which code of the interface the page runs. */
+export const test = base.extend({
+  page: async ({ page }, use) => {
+    if (!process.env.COUNT) return use(page);
+    await page.coverage.startJSCoverage({ resetOnNavigation: false });
+    await use(page);
+    // A page that was closed in its test tells nothing.
+    if (!page.isClosed()) (await page.coverage.stopJSCoverage()).forEach(note);
+  },
+});
