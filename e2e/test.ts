@@ -28,9 +28,20 @@ function note({ url, source, functions }: Entry): void {
 export const test = base.extend({
   page: async ({ page }, use) => {
     if (!process.env.COUNT) return use(page);
-    await page.coverage.startJSCoverage({ resetOnNavigation: false });
+    const begin = (): Promise<void> => page.coverage.startJSCoverage({ resetOnNavigation: false });
+    // What a page ran is forgotten with it: it is noted before another one takes its place.
+    const take = async (): Promise<void> => (await page.coverage.stopJSCoverage()).forEach(note);
+    for (const go of ['goto', 'reload'] as const) {
+      const plain = page[go].bind(page) as (...args: unknown[]) => Promise<never>;
+      page[go] = async (...args: unknown[]) => {
+        await take();
+        await begin();
+        return plain(...args);
+      };
+    }
+    await begin();
     await use(page);
-    // A page that was closed in its test tells nothing.
-    if (!page.isClosed()) (await page.coverage.stopJSCoverage()).forEach(note);
+    // One that was closed in its test tells nothing.
+    if (!page.isClosed()) await take();
   },
 });
