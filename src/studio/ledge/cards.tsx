@@ -70,6 +70,7 @@ export function Tabs<T extends string>({
               lineHeight: 1.4,
               fontWeight: 400,
               textTransform: 'none',
+              fontStretch: 'inherit',
               color: colours.second,
               '&.Mui-selected': { color: colours.ink, fontWeight: 600 },
             }}
