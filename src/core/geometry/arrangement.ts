@@ -40,7 +40,7 @@ export interface Cycle {
 }
 
 /** A bounded face: its outer cycle and the groups of lines that stand free inside it. */
-export interface Face {
+export interface PlanFace {
   outer: Cycle;
   inner: Cycle[];
 }
@@ -53,7 +53,7 @@ export interface Arrangement {
   byLine: ReadonlyMap<string, readonly LinePiece[]>;
   /** Outgoing half-edges of each node, counter-clockwise by direction. */
   fans: readonly (readonly HalfEdge[])[];
-  faces: readonly Face[];
+  faces: readonly PlanFace[];
   /** The cycle each half-edge belongs to, at twice the piece's place; one more for the backward edge. */
   cycles: readonly (Cycle | undefined)[];
   /** Outer cycles that lie in no face: the outside of the drawing. */
@@ -180,7 +180,7 @@ export class Arranger {
   private readonly fans: (readonly HalfEdge[])[] = [];
   private readonly cycleOf: (Cycle | undefined)[] = [];
   private readonly cycles = new Set<Cycle>();
-  private readonly faceOf = new Map<Cycle, Face>();
+  private readonly faceOf = new Map<Cycle, PlanFace>();
   /** The ways between two nodes that are taken, and the lines that lie on top of them. */
   private readonly ways = new Map<string, { waiting: Set<Line> }>();
   private last: Arrangement = { nodes: [], pieces: [], byLine: new Map(), fans: [], faces: [], cycles: [], outside: [] };

@@ -1,5 +1,5 @@
 import { current, isDraft, type Draft } from 'immer';
-import { Arranger, type ArrangedLine, type Arrangement, type Cycle, type Face } from '../geometry/arrangement';
+import { Arranger, type ArrangedLine, type Arrangement, type Cycle, type PlanFace } from '../geometry/arrangement';
 import { insideRegion, insideRing, labelPoint, signedArea } from '../geometry/polygon';
 import type { Region } from '../geometry/region';
 import { distance, type Vec2 } from '../geometry/vec';
@@ -83,7 +83,7 @@ function lineOf(project: Walled, wall: Wall): ArrangedLine {
 }
 
 /** The wall sides along a face with the length of each, by side key. */
-export function faceSides(arrangement: Arrangement, face: Face): Map<string, number> {
+export function faceSides(arrangement: Arrangement, face: PlanFace): Map<string, number> {
   const sides = new Map<string, number>();
   for (const cycle of [face.outer, ...face.inner])
     for (const edge of cycle.edges) {
@@ -95,7 +95,7 @@ export function faceSides(arrangement: Arrangement, face: Face): Map<string, num
 }
 
 /** The region of a face along the reference lines; lines that stick out into the face take nothing away. */
-export function faceRegion(face: Face): Region {
+export function faceRegion(face: PlanFace): Region {
   const hole = (c: Cycle): Vec2[] => c.ring;
   return { outer: face.outer.ring, holes: face.inner.map(hole).filter((ring) => Math.abs(signedArea(ring)) > DUST) };
 }
@@ -128,7 +128,7 @@ export function faceAt(arrangement: Pick<Arrangement, 'faces'>, p: Vec2): number
 }
 
 /** Which room was found in a face last, and by which anchor: while both are the same objects it need not be looked for. */
-const found = new WeakMap<Face, { id: string; anchor: Vec2 }>();
+const found = new WeakMap<PlanFace, { id: string; anchor: Vec2 }>();
 
 const placed = new WeakMap<Arrangement, { rooms: object; byFace: Map<number, Room> }>();
 
@@ -189,10 +189,10 @@ function reconcileLevel(before: Project, edited: Project, draft: Draft<Project>,
   const was = inPhase(before, 'after');
   const now = inPhase(edited, 'after');
   const { arrangement } = planOf(now, level);
-  const old = before.levels[level] ? planOf(was, level).arrangement : { faces: [] as readonly Face[] };
+  const old = before.levels[level] ? planOf(was, level).arrangement : { faces: [] as readonly PlanFace[] };
   if (old === arrangement && was.rooms === now.rooms) return;
   const oldRooms = before.levels[level] ? roomsByFace(was, level) : new Map<number, Room>();
-  const roomOf = new Map<Face, string>();
+  const roomOf = new Map<PlanFace, string>();
   const taken = new Set<string>();
   const standing = new Set(arrangement.faces);
   /** Rooms whose faces have changed, with the sides they had. */

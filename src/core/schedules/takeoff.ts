@@ -34,11 +34,11 @@ export interface Lot {
   /** Whether it is bought as a finish: what things are built of is not. */
   ordered: boolean;
   /** Lengths of wall and the heights papered there, for goods sold by the roll. */
-  runs: Run[];
+  runs: HungLength[];
 }
 
 /** A length of wall over which drops of one height hang, metres. */
-export interface Run {
+export interface HungLength {
   length: number;
   height: number;
 }
@@ -202,7 +202,7 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
  * Where drops of one height hang on a wall: patches shorten them, openings do not, as the trade counts (what is cut out of
  * them is lost).
  */
-function runsOf(face: DressedFace): Run[] {
+function runsOf(face: DressedFace): HungLength[] {
   const { side } = face;
   if (!side) return [];
   const covered = face.patches.flatMap(({ patch }): Region[] => {
@@ -212,7 +212,7 @@ function runsOf(face: DressedFace): Run[] {
   const outer = [{ x: 0, y: side.foot }, { x: side.length, y: side.foot }, ...[...side.top].reverse()];
   const papered = covered.length ? boolean('difference', [{ outer, holes: [] }], covered) : [{ outer, holes: [] }];
   const ends = [...new Set(papered.flatMap((r) => [r.outer, ...r.holes].flatMap((ring) => ring.map((p) => Math.round(p.x * 1000)))))].sort((a, b) => a - b);
-  const runs: Run[] = [];
+  const runs: HungLength[] = [];
   for (let i = 0; i + 1 < ends.length; i++) {
     const [x0, x1] = [ends[i] / 1000, ends[i + 1] / 1000];
     const strip = [
@@ -237,7 +237,7 @@ export const ROLL = { length: 10.05, trim: 0.1 } as const;
  * @param walls lengths and heights, metres
  * @param repeat height after which the pattern repeats; 0: none
  */
-export function rollsFor(walls: readonly Run[], width: number, repeat: number, roll: number = ROLL.length): { drops: number; rolls: number } {
+export function rollsFor(walls: readonly HungLength[], width: number, repeat: number, roll: number = ROLL.length): { drops: number; rolls: number } {
   const byHeight = new Map<number, number>();
   for (const { length, height } of walls) {
     const key = Math.round(height * 1000) / 1000;

@@ -1,4 +1,4 @@
-import { edgeDirection, tail, type Arrangement, type Cycle, type Face, type HalfEdge, type LinePiece } from '../geometry/arrangement';
+import { edgeDirection, tail, type Arrangement, type Cycle, type PlanFace, type HalfEdge, type LinePiece } from '../geometry/arrangement';
 import { boolean, signedArea, tidyRing, union } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { add, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
@@ -72,7 +72,7 @@ function extents({ pieces }: Arrangement, e: HalfEdge): { left: number; right: n
   return e.forward ? { left: l, right: r } : { left: r, right: l };
 }
 
-const regions = new WeakMap<Face, Region>();
+const regions = new WeakMap<PlanFace, Region>();
 const outlines = new WeakMap<Cycle, Region>();
 
 /** Fans are new objects wherever something about their lines has changed, so their corners can be remembered by them. */

@@ -14,7 +14,7 @@ import { faceX } from './wall-face';
 import { DUST, NEAR, NIL, TOUCH, WELD } from '../units/tolerance';
 
 /** A stretch of a wall between junctions, of one piece or of the chords of an arc. */
-export interface Run {
+export interface Stretch {
   prints: PieceFootprint[];
   left: Station[];
   right: Station[];
@@ -54,7 +54,7 @@ export class RunSolid {
   private readonly bends: number[];
 
   constructor(
-    private readonly run: Run,
+    private readonly run: Stretch,
     private readonly inputs: WallInputs,
     private readonly upper: UpperEdge,
     openings: readonly Opening[],

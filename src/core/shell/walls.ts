@@ -12,7 +12,7 @@ import { ceilingHeight } from './rooms';
 import { upperEdge } from './upper-edge';
 import type { DerivedWall, UpperEdge, WallInputs, WallSide } from './wall-types';
 import { faceX, sideRegions, sideTop } from './wall-face';
-import { prism, RunSolid, type Run } from './wall-solid';
+import { prism, RunSolid, type Stretch } from './wall-solid';
 import { NEAR } from '../units/tolerance';
 
 /** The solid of a wall with its openings cut out, its faces by side, in the level's own height (floor at 0). */
@@ -97,7 +97,7 @@ interface RunMeshes {
 /** The solids of runs by the footprint they begin with: an edit beside one run leaves the other runs of its wall alone. */
 const solids = new WeakMap<PieceFootprint, { deps: readonly unknown[]; meshes: RunMeshes }>();
 
-function runMeshes(run: Run, inputs: WallInputs, upper: UpperEdge, previous: Run | undefined, next: Run | undefined): RunMeshes {
+function runMeshes(run: Stretch, inputs: WallInputs, upper: UpperEdge, previous: Stretch | undefined, next: Stretch | undefined): RunMeshes {
   const openings = inputs.openings.filter((o) => o.at > run.s0 && o.at < run.s1);
   const inside = run.leftSide.outdoors && !run.rightSide.outdoors ? 'right' : 'left';
   const deps = [
@@ -140,7 +140,7 @@ function runMeshes(run: Run, inputs: WallInputs, upper: UpperEdge, previous: Run
  * Where a lower wall meets the side of this one, the junction takes a wedge out of it all the way up: above the lower wall
  * the wedge is filled, so that the face goes on. Null where what meets it is as high.
  */
-function overLow(run: Run, next: Run, which: Side, inputs: WallInputs, upper: UpperEdge): { face: Mesh; lids: Mesh; caps: Mesh } | null {
+function overLow(run: Stretch, next: Stretch, which: Side, inputs: WallInputs, upper: UpperEdge): { face: Mesh; lids: Mesh; caps: Mesh } | null {
   const { arrangement, wall } = inputs;
   const [from, to] = [run[which][run[which].length - 1], next[which][0]];
   if (distance(from.p, to.p) <= NEAR * 10) return null;
@@ -182,9 +182,9 @@ function bendAt(path: Station[], s: number): void {
 }
 
 /** Pieces that follow one another without a junction, gathered, and the sides they belong to. */
-function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Run[]; crowded: { ring: Ring; leftSide: WallSide; rightSide: WallSide }[] } {
+function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Stretch[]; crowded: { ring: Ring; leftSide: WallSide; rightSide: WallSide }[] } {
   const { arrangement, pieces, footprints, wall } = inputs;
-  const runs: Run[] = [];
+  const runs: Stretch[] = [];
   const crowded: { ring: Ring; leftSide: WallSide; rightSide: WallSide }[] = [];
   const last: Partial<Record<Side, WallSide>> = {};
   // Where nothing but lower walls meet an end, it is seen above them; where its own line goes on, not at all.

@@ -21,7 +21,7 @@ const Refusal = z.object({ message: z.string(), change: z.string().optional() })
 const PatchList = z.array(
   z.object({ op: z.enum(['add', 'remove', 'replace']), path: z.array(z.union([z.string(), z.number()])), value: z.unknown().optional() }),
 );
-const Kept = z.object({
+const KeptChange = z.object({
   id: z.string(),
   seq: z.number(),
   kind: z.enum(['do', 'undo', 'redo']),
@@ -30,7 +30,7 @@ const Kept = z.object({
   patches: PatchList,
   inverse: PatchList,
 });
-export type Kept = z.infer<typeof Kept>;
+export type KeptChange = z.infer<typeof KeptChange>;
 
 const Card = z.object({
   id: z.string(),
@@ -119,15 +119,17 @@ export const api = {
   cancelErrand: async (id: string) => void (await call(`/api/errands/${id}`, { method: 'DELETE' })),
   load: async (id: string) =>
     z
-      .object({ seq: z.number(), project: projectSchema(), history: z.array(Kept), earlier: z.boolean().default(false) })
+      .object({ seq: z.number(), project: projectSchema(), history: z.array(KeptChange), earlier: z.boolean().default(false) })
       .parse(await (await call(`/api/projects/${id}`, { cache: 'no-store' })).json()),
   since: async (id: string, seq: number) =>
-    z.object({ seq: z.number(), changes: z.array(Kept) }).parse(await (await call(`/api/projects/${id}/changes?since=${seq}`, { cache: 'no-store' })).json()),
+    z
+      .object({ seq: z.number(), changes: z.array(KeptChange) })
+      .parse(await (await call(`/api/projects/${id}/changes?since=${seq}`, { cache: 'no-store' })).json()),
   append: async (id: string, base: number, changes: unknown[]) =>
     z
       .discriminatedUnion('ok', [
         z.object({ ok: z.literal(true), seq: z.number() }),
-        z.object({ ok: z.literal(false), seq: z.number(), changes: z.array(Kept) }),
+        z.object({ ok: z.literal(false), seq: z.number(), changes: z.array(KeptChange) }),
       ])
       .parse(await (await call(`/api/projects/${id}/changes`, json({ base, changes }), [409])).json()),
   library: async () => z.array(Entry).parse(await (await call('/api/library', { cache: 'no-store' })).json()),

@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { runChange, type Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
 import { emptyProject, type Project } from '@/core/project/schema';
-import type { Kept } from './api';
+import type { KeptChange } from './api';
 import { stacksOf, Sync, type SyncState } from './sync';
 
 enablePatches();
@@ -23,7 +23,7 @@ vi.mock('idb-keyval', () => ({
 /** A server in memory that keeps the rules of the real one. */
 class Server {
   project: Project = emptyProject('p', 'P');
-  log: Kept[] = [];
+  log: KeptChange[] = [];
   online = true;
   /** Commands that are refused here though they ran in the window. */
   refuse = new Set<string>();
@@ -41,7 +41,7 @@ class Server {
       title: outcome.title,
       patches: outcome.patches,
       inverse: outcome.inverse,
-    } as Kept);
+    } as KeptChange);
   }
 
   readonly fetch = async (url: string, init?: RequestInit): Promise<Response> => {
@@ -187,7 +187,15 @@ describe('undo and redo', () => {
   });
 
   it('are read from a history of undone and redone changes', () => {
-    const kept = (id: string, kind: Kept['kind'], target: string | null = null): Kept => ({ id, seq: 1, kind, target, title: id, patches: [], inverse: [] });
+    const kept = (id: string, kind: KeptChange['kind'], target: string | null = null): KeptChange => ({
+      id,
+      seq: 1,
+      kind,
+      target,
+      title: id,
+      patches: [],
+      inverse: [],
+    });
     const { undo, redo } = stacksOf([
       kept('a', 'do'),
       kept('b', 'do'),

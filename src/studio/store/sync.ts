@@ -2,14 +2,14 @@ import { applyPatches, enablePatches, type Patch } from 'immer';
 import { commandTitle, EARLIER_FORMAT, runChange, type Change } from '@/core/project/commands';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
-import { api, ApiError, type Kept } from './api';
+import { api, ApiError, type KeptChange } from './api';
 import { changeId, type Shown } from './gesture';
 import { Outbox, type Aside } from './outbox';
 
 enablePatches();
 
 /** What an edit left behind, for taking it back. */
-export interface Step {
+export interface UndoStep {
   id: string;
   title: string;
   patches: Patch[];
@@ -29,8 +29,8 @@ export interface SyncState {
   /** `held`: the server answers, but can keep nothing now. */
   status: 'kept' | 'keeping' | 'offline' | 'held';
   keptAt: Date | null;
-  undo: Step[];
-  redo: Step[];
+  undo: UndoStep[];
+  redo: UndoStep[];
   /** Whether there are steps before those, made with an earlier version, which can’t be taken back. */
   earlier: boolean;
   message: string | null;
@@ -42,9 +42,9 @@ export interface SyncState {
 const BATCH = 200;
 
 /** Steps back and forward from a kept history: every change that stands, newest last. */
-export function stacksOf(history: readonly Kept[]): { undo: Step[]; redo: Step[] } {
-  const undo: Step[] = [];
-  const redo: Step[] = [];
+export function stacksOf(history: readonly KeptChange[]): { undo: UndoStep[]; redo: UndoStep[] } {
+  const undo: UndoStep[] = [];
+  const redo: UndoStep[] = [];
   for (const c of history) {
     if (c.kind === 'do') {
       undo.push({ id: c.id, title: c.title, patches: c.patches, inverse: c.inverse });
@@ -78,7 +78,7 @@ export class Sync {
 
   private constructor(
     private readonly id: string,
-    loaded: { seq: number; project: Project; history: Kept[]; earlier: boolean },
+    loaded: { seq: number; project: Project; history: KeptChange[]; earlier: boolean },
     private readonly publish: (state: SyncState) => void,
   ) {
     this.confirmed = loaded.project;
@@ -139,7 +139,7 @@ export class Sync {
     if (step) this.patch('redo', step, step.patches, { undo: [...this.state.undo, step], redo: this.state.redo.slice(0, -1) });
   }
 
-  private patch(kind: 'undo' | 'redo', step: Step, patches: Patch[], stacks: Pick<SyncState, 'undo' | 'redo'>): void {
+  private patch(kind: 'undo' | 'redo', step: UndoStep, patches: Patch[], stacks: Pick<SyncState, 'undo' | 'redo'>): void {
     const change: Change = { id: changeId(), kind, target: step.id, command: 'history.patch', args: { patches } };
     try {
       this.accept(change, runChange(this.state.project, change).project, stacks);
@@ -257,7 +257,7 @@ export class Sync {
   }
 
   /** Brings in what other windows did and runs the waiting edits again on top. */
-  private rebase(seq: number, changes: readonly Kept[]): void {
+  private rebase(seq: number, changes: readonly KeptChange[]): void {
     const own = new Set(this.pending.map((p) => p.change.id));
     for (const c of changes) this.confirmed = applyPatches(this.confirmed, c.patches as Patch[]);
     this.seq = seq;

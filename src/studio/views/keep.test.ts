@@ -5,7 +5,7 @@ import { contentHash } from '@/core/formats/project-file/project-file';
 import { runChange, type Change } from '@/core/project/commands';
 import { emptyProject, type Project } from '@/core/project/schema';
 import type { Stamp } from '@/core/render/trace-job';
-import { keepPicture, type Kept as Finished } from './keep';
+import { keepPicture, type KeptPicture as Finished } from './keep';
 
 /** The server and the window, as far as a picture meets them. */
 const files = new Map<string, Uint8Array>();

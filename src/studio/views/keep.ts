@@ -7,7 +7,7 @@ import type { Finished, Stamp } from '@/core/render/trace-job';
 import { api, ApiError } from '../store/api';
 import { isOpen, newId, useStudio } from '../store/studio';
 
-export interface Kept extends Finished {
+export interface KeptPicture extends Finished {
   width: number;
   height: number;
 }
@@ -25,7 +25,7 @@ const TRIES = 6;
  *
  * @throws DomainError, ApiError where it was not kept
  */
-export async function keepPicture(stamp: Stamp, { radiance, width, height, samples, exposure }: Kept): Promise<void> {
+export async function keepPicture(stamp: Stamp, { radiance, width, height, samples, exposure }: KeptPicture): Promise<void> {
   const hdr = await api.keepFile(new Blob([writeHdr(radiance, width, height)]));
   const image = await api.keepFile(new Blob([developPng(radiance, width, height, exposure)]));
   const id = newId('picture');

@@ -3,7 +3,7 @@ import type { Ring } from '../../geometry/region';
 import type { Vec2 } from '../../geometry/vec';
 import { openingOutline } from '../../project/openings';
 import type { Opening, Side } from '../../project/schema';
-import { foldsOf, JOINERY, lightsOf, wayOf, type Way } from '../../shell/openings/sizes';
+import { foldsOf, JOINERY, lightsOf, wayOf, type UprightBox } from '../../shell/openings/sizes';
 import type { DisplayItem, Pen } from '../display';
 
 /** From where an opening is looked at. */
@@ -39,12 +39,12 @@ class Pencil {
     this.items.push({ kind: 'line', points, closed, ink: 'line', pen, dash: dash || undefined, entity: this.entity, layer: 'opening' });
   }
 
-  box({ x0, z0, x1, z1 }: Way): void {
+  box({ x0, z0, x1, z1 }: UprightBox): void {
     this.line([p(x0, z0), p(x1, z0), p(x1, z1), p(x0, z1)], 0.18, true);
   }
 
   /** The two lines that meet where something hangs. */
-  hung({ x0, z0, x1, z1 }: Way, at: Edge, toward: boolean): void {
+  hung({ x0, z0, x1, z1 }: UprightBox, at: Edge, toward: boolean): void {
     const [mx, mz] = [(x0 + x1) / 2, (z0 + z1) / 2];
     const points = {
       start: [p(x1, z1), p(x0, mz), p(x1, z0)],
@@ -56,7 +56,7 @@ class Pencil {
   }
 
   /** An arrow the way something slides. */
-  slides({ x0, z0, x1, z1 }: Way, way: 'start' | 'end' | 'up'): void {
+  slides({ x0, z0, x1, z1 }: UprightBox, way: 'start' | 'end' | 'up'): void {
     const [mx, mz] = [(x0 + x1) / 2, (z0 + z1) / 2];
     const l = Math.min(0.3, (way === 'up' ? z1 - z0 : x1 - x0) * 0.4);
     const head = l * 0.25;
@@ -107,7 +107,7 @@ function window(o: Opening, { outside }: Standpoint, pen: Pencil): void {
     if (c > 0 && post > 0) pen.within(inner, 'x', from - post, 0.18);
     const across = form === 'glazed-wall' ? 1 : Math.max(1, Math.round(panes.across / count));
     for (let i = 1; i < across; i++) pen.within(inner, 'x', from + (step * i) / across);
-    const light: Way = { x0: from, x1: from + step, z0, z1 };
+    const light: UprightBox = { x0: from, x1: from + step, z0, z1 };
     if (form === 'casement') {
       const hung = (c % 2 === 0) === (o.hinge === 'start') ? 'start' : 'end';
       pen.hung(light, hung, outside);

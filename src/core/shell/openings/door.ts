@@ -7,7 +7,7 @@ import type { Opening } from '../../project/schema';
 import { architrave } from './architrave';
 import { makeLeaf, type Leaf } from './leaf';
 import type { OpeningParts, OpeningSpace } from './space';
-import { foldsOf, JOINERY, wayOf, type Way } from './sizes';
+import { foldsOf, JOINERY, wayOf, type UprightBox } from './sizes';
 import { glazing } from './glazing';
 
 export function doorParts({ opening, thickness, inside, profile }: OpeningSpace): OpeningParts[] {
@@ -84,7 +84,7 @@ function mirror(mesh: Mesh): Mesh {
 const mirrorLeaf = (leaf: Leaf): Leaf => ({ leaf: mirror(leaf.leaf), glass: mirror(leaf.glass), handle: mirror(leaf.handle) });
 
 /** Hangs the leaves of a door in its way, as far open as they stand. */
-function leaves(opening: Opening, thickness: number, way: Way, arch: Region | null, into: Into): void {
+function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Region | null, into: Into): void {
   const { leaf: t, play, foot, stop } = JOINERY;
   const half = thickness / 2;
   const side = opening.swing === 'left' ? 1 : -1;

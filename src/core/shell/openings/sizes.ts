@@ -21,7 +21,7 @@ export const JOINERY = {
 } as const;
 
 /** A rectangle of an opening’s elevation, metres: x along the wall from its middle, z up from the floor. */
-export interface Way {
+export interface UprightBox {
   x0: number;
   x1: number;
   z0: number;
@@ -37,7 +37,7 @@ export function wayOf({
   sidelights,
   fanlight,
   threshold,
-}: Pick<Opening, 'width' | 'height' | 'sill' | 'frame' | 'sidelights' | 'fanlight' | 'threshold'>): Way & { foot: number | null } {
+}: Pick<Opening, 'width' | 'height' | 'sill' | 'frame' | 'sidelights' | 'fanlight' | 'threshold'>): UprightBox & { foot: number | null } {
   const lining = frame.face;
   const beside = (light: number): number => (light > 0 ? light + lining : 0);
   const head = sill + height - lining;

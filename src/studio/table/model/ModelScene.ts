@@ -16,7 +16,7 @@ import { Lighting } from './Lighting';
 import { Camera, STANDPOINTS, type Standpoint } from './camera';
 import { geometryOf } from './geometries';
 import { Materials } from './materials';
-import { floorPoint, frameOf, pickFrom, sightAt, type Frame, type Sight } from './picking';
+import { floorPoint, frameOf, pickFrom, sightAt, type ScreenFrame, type Sight } from './picking';
 
 /** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
 export const EV = { outside: 14.35, inside: 8.5 } as const;
@@ -322,7 +322,7 @@ export class ModelScene {
   }
 
   /** The frame round an entity as it is seen, in pixels of the window; null where it does not show. */
-  frameOf(entity: string): Frame | null {
+  frameOf(entity: string): ScreenFrame | null {
     return frameOf(this.parts, entity, this.canvas, this.eyeCamera.view);
   }
 

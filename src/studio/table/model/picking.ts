@@ -62,7 +62,7 @@ export function pickFrom(parts: Iterable<Drawn>, sight: Sight, counts: (part: Dr
 }
 
 /** A rectangle of the window, pixels. */
-export interface Frame {
+export interface ScreenFrame {
   left: number;
   top: number;
   right: number;
@@ -70,9 +70,9 @@ export interface Frame {
 }
 
 /** The frame round an entity as it is seen; null where it does not show. */
-export function frameOf(parts: Iterable<Drawn>, entity: string, canvas: HTMLCanvasElement, camera: THREE.Camera): Frame | null {
+export function frameOf(parts: Iterable<Drawn>, entity: string, canvas: HTMLCanvasElement, camera: THREE.Camera): ScreenFrame | null {
   const window = canvas.getBoundingClientRect();
-  let frame: Frame | null = null;
+  let frame: ScreenFrame | null = null;
   const corner = new THREE.Vector3();
   for (const { object, seen } of parts) {
     if (seen.entity !== entity || !object.visible) continue;
