@@ -12,7 +12,7 @@ export default defineConfig({
     coverage: {
       provider: 'v8',
       include: ['src/**'],
-      exclude: ['**/*.test.ts', 'src/core/testing/**'],
+      exclude: ['**/*.test.ts', '**/*.d.ts', 'src/core/testing/**', 'src/core/render/kernel/assembly/**'],
       reporter: ['json'],
       reportsDirectory: 'tmp/coverage',
     },
