@@ -4,23 +4,11 @@ import { placement } from '@/core/geometry/mesh';
 import type { Body } from '@/core/model/body';
 import { Deriver } from '@/core/model/derive';
 import type { Model } from '@/core/model/model';
-import type { Finish } from '@/core/project/schema';
 import { DrawnParts } from '@/studio/table/model/drawn';
+import { plainMaterials } from '@/studio/table/model/testing';
 import { FIRST_LOOK } from '@/studio/views/views';
 
 type Say = (what: string, ours: string, peer: string, ratio: number) => void;
-
-/** The view’s materials without their textures. */
-function materials() {
-  const made = new Map<Finish, THREE.MeshPhysicalMaterial>();
-  return {
-    of(finish: Finish): THREE.MeshPhysicalMaterial {
-      if (!made.has(finish)) made.set(finish, new THREE.MeshPhysicalMaterial({ transparent: finish.transmission > 0 || finish.translucency > 0.5 }));
-      return made.get(finish)!;
-    },
-    cut: () => new THREE.MeshBasicMaterial(),
-  };
-}
 
 /** The demo many times side by side: what a street would be. */
 function street(model: Model, houses: number): Model {
@@ -38,7 +26,7 @@ export function view(say: Say): void {
   const model = new Deriver().derive(heronLockCottage());
   for (const houses of [1, 10]) {
     const scene = new THREE.Group();
-    const parts = new DrawnParts(scene, materials());
+    const parts = new DrawnParts(scene, plainMaterials());
     parts.show(houses === 1 ? model : street(model, houses), FIRST_LOOK, true);
     const alone = scene.children.length;
     const bytes = parts.bytes;

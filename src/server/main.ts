@@ -6,10 +6,12 @@ import { makeDoor } from './web/door';
 import { parseOrigins } from './web/guard';
 
 /** Asks for the list and the latest project once, so that the first visitor does not wait while their code is loaded. */
-async function warmUp(port: number): Promise<void> {
-  const here = `http://127.0.0.1:${port}`;
+async function warmUp(here: string): Promise<void> {
   try {
-    const [cards] = await Promise.all([fetch(`${here}/api/projects`).then((r) => r.json() as Promise<{ id: string; damaged: string | null }[]>), fetch(here)]);
+    const [cards] = await Promise.all([
+      fetch(`${here}/api/projects?known`).then((r) => r.json() as Promise<{ id: string; damaged: string | null }[]>),
+      fetch(here),
+    ]);
     const first = cards.find((card) => !card.damaged);
     if (first) await Promise.all([fetch(`${here}/project/${first.id}`), fetch(`${here}/api/projects/${first.id}`)]);
   } catch {
@@ -45,7 +47,7 @@ async function serve(): Promise<void> {
   });
   server.listen(port, host, () => {
     const { address, port: actual } = server.address() as AddressInfo;
-    void warmUp(actual);
+    void warmUp(`http://${['0.0.0.0', '::'].includes(address) ? '127.0.0.1' : address.includes(':') ? `[${address}]` : address}:${actual}`);
     console.error(`Enstegon: http://${address.includes(':') ? `[${address}]` : address}:${actual}${origins.length ? `, as ${origins.join(', ')}` : ''}`);
   });
 }

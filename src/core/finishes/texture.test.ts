@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { converter, differenceCiede2000 } from 'culori';
-import { luminance, hexToLinear, toLinear, blackBody, lrv, linearToHex } from './colour';
+import { encode8, fromLinear, luminance, hexToLinear, toLinear, blackBody, lrv, linearToHex } from './colour';
 import { finishLrv, isPlain, meanColour } from './finish';
 import { FINISHES, finishById, offered } from './library';
 import { CATEGORIES, Finish } from '../project/schema';
@@ -41,6 +41,17 @@ describe('the library', () => {
 
   it('takes a measured reflectance before its own', () => {
     expect(finishLrv({ ...finishById('paint.soot'), reflectance: 4.2 })).toBe(4.2);
+  });
+});
+
+describe('linear light as 8 bits', () => {
+  it('is the nearest value of sRGB, everywhere and at every step from one to the next', () => {
+    for (let i = 0; i <= 50000; i++) expect(encode8(i / 50000)).toBe(Math.round(fromLinear(i / 50000) * 255));
+    for (let value = 0; value < 255; value++) {
+      const step = toLinear((value + 0.5) / 255);
+      expect([encode8(step * (1 - 1e-9)), encode8(step * (1 + 1e-9))]).toEqual([value, value + 1]);
+    }
+    expect([encode8(0), encode8(1)]).toEqual([0, 255]);
   });
 });
 

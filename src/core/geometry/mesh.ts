@@ -60,6 +60,8 @@ interface Buffers {
 /** Buffers of builders that have built: the next ones write into them, and none has to grow its own from nothing. */
 const spare: Buffers[] = [];
 const SPARE = 16;
+/** What is larger than so many vertices is let go of: a worker shall not hold a street for ever. */
+const LARGEST = 1 << 16;
 
 /** Collects vertices and triangles; faces are flat unless normals are given. Once built it holds nothing. */
 export class MeshBuilder {
@@ -220,7 +222,7 @@ export class MeshBuilder {
       uvs: uvs.slice(0, this.vertices * 2),
       indices: indices.slice(0, this.corners),
     };
-    if (spare.length < SPARE) {
+    if (spare.length < SPARE && positions.length <= 3 * LARGEST) {
       spare.push(this.buffers);
       this.buffers = { positions: positions.subarray(0, 0), normals: normals.subarray(0, 0), uvs: uvs.subarray(0, 0), indices: indices.subarray(0, 0) };
     }

@@ -4,7 +4,7 @@ import type { Region } from '@/core/geometry/region';
 import type { Laying } from '@/core/project/schema';
 import type { CountedLayout, LayingService } from '@/workers/laying.worker';
 import { useStudio } from '../store/studio';
-import { Summoned } from '../work/summoned';
+import { Summoned, unlessLost } from '../work/summoned';
 
 const laying = new Summoned<LayingService>(
   () => new Worker(new URL('../../workers/laying.worker.ts', import.meta.url), { type: 'module' }),
@@ -50,7 +50,7 @@ export function useLayouts(wanted: readonly Wanted[]): ReadonlyMap<string, Count
     let alive = true;
     Promise.all(wanted.map(async (one) => [one.key, await layoutOf(one)] as const)).then(
       (done) => alive && setLayouts(new Map(done.flatMap(([key, layout]) => (layout ? [[key, layout]] : [])))),
-      () => undefined,
+      unlessLost,
     );
     return () => {
       alive = false;

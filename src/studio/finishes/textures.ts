@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import type { Finish, SampleForm } from '@/core/project/schema';
 import type { TextureService } from '@/workers/textures.worker';
 import { useStudio } from '../store/studio';
-import { Summoned } from '../work/summoned';
+import { Summoned, unlessLost } from '../work/summoned';
 
 const textures = new Summoned<TextureService>(
   () => new Worker(new URL('../../workers/textures.worker.ts', import.meta.url), { type: 'module' }),
@@ -54,10 +54,7 @@ export function useSample(finish: Finish, form: SampleForm, width: number, heigh
   const [url, setUrl] = useState('');
   useEffect(() => {
     let alive = true;
-    sampleUrl(finish, form, width, height).then(
-      (made) => alive && setUrl(made),
-      () => undefined,
-    );
+    sampleUrl(finish, form, width, height).then((made) => alive && setUrl(made), unlessLost);
     return () => {
       alive = false;
     };

@@ -54,7 +54,10 @@ export function ProjectsPage({ first = null }: { first?: Card[] | null }) {
   useEffect(() => {
     if (!listed) return;
     const later = window.requestIdleCallback ?? ((work: () => void) => window.setTimeout(work, 200));
-    later(() => void import('../Studio'));
+    later(() => {
+      // What can’t be loaded now is asked for again when a project is opened.
+      import('../Studio').catch(() => undefined);
+    });
   }, [listed]);
   const follow = useErrands((s) => s.follow);
   const exportFile = (id: string): void => void follow(() => api.beginExport(id, 'file'), setNotice);

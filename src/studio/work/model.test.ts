@@ -84,9 +84,12 @@ describe('asking the resident model', () => {
   it('fails in a sentence, instead of waiting for ever, where the worker could not be loaded or breaks down', async () => {
     const silent = new Promise<never>(() => undefined);
     const never = { follow: () => silent, rows: () => silent, compare: () => silent, findings: () => silent } as unknown as Service;
-    const work = new ModelWork(never);
+    let breaks: (why: Error) => void = () => undefined;
+    const broken = new Promise<never>((_, reject) => (breaks = reject));
+    broken.catch(() => undefined);
+    const work = new ModelWork(never, broken);
     const asked = [work.ask('rows', demo, (s) => s.rows('rooms', 'after')), work.ask('findings', demo, (s) => s.findings('after'))];
-    work.broke(new Error('Nothing was counted.'));
+    breaks(new Error('Nothing was counted.'));
     const later = work.ask('compare', demo, (s) => s.compare('one', 'two'));
     for (const result of await Promise.allSettled([...asked, later]))
       expect(result).toMatchObject({ status: 'rejected', reason: { message: 'Nothing was counted.' } });

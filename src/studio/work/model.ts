@@ -1,8 +1,8 @@
-import { wrap, type Remote } from 'comlink';
+import type { Remote } from 'comlink';
 import { deltaOf } from '@/core/project/delta';
-import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import type { ModelService } from '@/workers/model.worker';
+import { Summoned, type Alive } from './summoned';
 
 /** What the worker answers: its methods, each with a promise. */
 export type Service = Pick<Remote<ModelService>, 'follow' | 'rows' | 'compare' | 'findings'>;
@@ -23,18 +23,12 @@ export class ModelWork {
   private told: Project | null = null;
   private version = 0;
   private readonly lines = new Map<string, Line>();
-  private breaks: (why: Error) => void = () => undefined;
-  private readonly broken = new Promise<never>((_, reject) => (this.breaks = reject));
 
-  constructor(private readonly service: Service) {
-    // Nobody may be asking when it breaks.
-    this.broken.catch(() => undefined);
-  }
-
-  /** The worker is gone: what is asked, and what will be, fails with this. */
-  broke(why: Error): void {
-    this.breaks(why);
-  }
+  /** @param broken fails once the worker is gone: what is asked, and what will be, fails with it */
+  constructor(
+    private readonly service: Service,
+    private readonly broken: Promise<never> = new Promise(() => undefined),
+  ) {}
 
   /** Whether it knew what the change stands on; where not, it was told all of it. */
   private async tell(project: Project): Promise<boolean> {
@@ -89,17 +83,15 @@ export class ModelWork {
   }
 }
 
-let work: ModelWork | null = null;
+const summoned = new Summoned<ModelService>(
+  () => new Worker(new URL('../../workers/model.worker.ts', import.meta.url), { type: 'module' }),
+  'Nothing was counted: the part of the application that counts has stopped; reload the page.',
+);
+let work: { alive: Alive<ModelService>; own: ModelWork } | null = null;
 
 /** The resident model of this window; one whose worker could not be loaded or broke down is made anew at the next question. */
 export function modelWork(): ModelWork {
-  if (work) return work;
-  const worker = new Worker(new URL('../../workers/model.worker.ts', import.meta.url), { type: 'module' });
-  const own = new ModelWork(wrap<ModelService>(worker));
-  worker.addEventListener('error', () => {
-    own.broke(new DomainError('work.lost', 'Nothing was counted: the part of the application that counts has stopped; reload the page.'));
-    worker.terminate();
-    if (work === own) work = null;
-  });
-  return (work = own);
+  const alive = summoned.summon();
+  if (work?.alive !== alive) work = { alive, own: new ModelWork(alive.remote, alive.broken) };
+  return work.own;
 }

@@ -1,9 +1,15 @@
 import { wrap, type Remote } from 'comlink';
 import { DomainError } from '@/core/project/errors';
 
-interface Alive<T> {
+export interface Alive<T> {
   remote: Remote<T>;
+  /** Fails once it is gone. */
   broken: Promise<never>;
+}
+
+/** That a worker is gone has been said; any other failure of what was asked is a fault, and is not passed over. */
+export function unlessLost(error: unknown): void {
+  if (!(error instanceof DomainError) || error.code !== 'work.lost') throw error;
 }
 
 /** A worker that is made when it is first asked, and anew where the one before could not be loaded or broke down. */
@@ -21,7 +27,8 @@ export class Summoned<T> {
     private readonly onLost: (sentence: string) => void = () => undefined,
   ) {}
 
-  private summon(): Alive<T> {
+  /** The worker there is, or a new one. The same object as long as it lives. */
+  summon(): Alive<T> {
     if (this.alive) return this.alive;
     const worker = this.make();
     let breaks: (why: Error) => void = () => undefined;

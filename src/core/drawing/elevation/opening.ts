@@ -127,7 +127,7 @@ function door(o: Opening, { from }: Standpoint, pen: Pencil): void {
   const f = o.frame.face;
   const toward = o.swing === from;
   const inner = offsetRing(openingOutline(o), f);
-  if (o.fanlight > 0 && way.foot !== null) {
+  if (way.foot !== null) {
     pen.within(inner, 'y', way.foot, 0.18);
     for (let i = 1; i < o.panes.across; i++) {
       const x = -o.width / 2 + f + ((o.width - 2 * f) * i) / o.panes.across;

@@ -26,6 +26,9 @@ const DAMSON = 0x7a2e4d;
 /** What has not changed for so long is drawn together, ms. */
 const STILL = 400;
 
+/** The first picture waits no longer than this for its shaders, ms. */
+const PATIENCE = 4000;
+
 export interface EyeState {
   eye: Vec3;
   target: Vec3;
@@ -50,7 +53,7 @@ export class ModelScene {
   private coverings: Coverings = { hosts: new Map(), flush: new Set() };
   private site: Project['site'] | null = null;
   private frame = 0;
-  private compiling = false;
+  private compiling: ReturnType<typeof setTimeout> | null = null;
   private resting: ReturnType<typeof setTimeout> | undefined;
   private highlightMaterial = new THREE.MeshBasicMaterial({
     color: DAMSON,
@@ -110,6 +113,7 @@ export class ModelScene {
   dispose(): void {
     cancelAnimationFrame(this.frame);
     clearTimeout(this.resting);
+    if (this.compiling) clearTimeout(this.compiling);
     this.parts.dispose();
     for (const stub of [...this.stubs.children]) this.dropStub(stub);
     this.controls.dispose();
@@ -190,12 +194,16 @@ export class ModelScene {
 
   /** Has the shaders made beside the page before the first picture, so that nothing waits for them. */
   private compile(): void {
-    this.compiling = true;
-    const done = (): void => {
-      this.compiling = false;
-      this.draw();
+    const materials = [...this.renderer.compile(this.scene, this.eyeCamera.view)];
+    const until = performance.now() + PATIENCE;
+    const ready = (material: THREE.Material): boolean =>
+      (this.renderer.properties.get(material) as { currentProgram?: { isReady(): boolean } }).currentProgram?.isReady() ?? true;
+    const look = (): void => {
+      const done = performance.now() > until || materials.every(ready);
+      this.compiling = done ? null : setTimeout(look, 10);
+      if (done) this.draw();
     };
-    this.renderer.compileAsync(this.scene, this.eyeCamera.view).then(done, done);
+    look();
   }
 
   /** What has changed is drawn together with the rest once nothing changes any more. */

@@ -6,22 +6,10 @@ import { emptyProject } from '@/core/project/schema';
 import { placesOf } from '@/core/model/body';
 import { Deriver } from '@/core/model/derive';
 import { partsOf, type Model } from '@/core/model/model';
-import type { Finish } from '@/core/project/schema';
 import { FIRST_LOOK } from '../../views/views';
 import { DrawnParts, type Drawn } from './drawn';
 import { floorPoint, frameOf, pickFrom } from './picking';
-
-/** One material a finish, as the view makes them, without textures. */
-function plainMaterials() {
-  const made = new Map<Finish, THREE.Material>();
-  return {
-    of(finish: Finish): THREE.MeshPhysicalMaterial {
-      if (!made.has(finish)) made.set(finish, new THREE.MeshPhysicalMaterial({ transparent: finish.transmission > 0 || finish.translucency > 0.5 }));
-      return made.get(finish) as THREE.MeshPhysicalMaterial;
-    },
-    cut: () => new THREE.MeshBasicMaterial(),
-  };
-}
+import { plainMaterials } from './testing';
 
 const demo = heronLockCottage();
 const deriver = new Deriver();

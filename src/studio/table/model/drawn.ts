@@ -35,6 +35,7 @@ export class DrawnParts {
   private readonly lineMaterial = new THREE.LineBasicMaterial({ color: 0x1d1c1b, toneMapped: false });
   /** Whether the eye is in a room, where ceilings throw shadows. */
   private inside = false;
+  private counted: number | null = null;
 
   constructor(
     private readonly scene: THREE.Object3D,
@@ -51,8 +52,12 @@ export class DrawnParts {
     return this.drawn.size;
   }
 
-  /** Geometry that lies on the graphics card, bytes. */
+  /** Geometry that lies on the graphics card, bytes; counted when it has changed. */
   get bytes(): number {
+    return (this.counted ??= this.count());
+  }
+
+  private count(): number {
     const alone = new Set<THREE.BufferGeometry>();
     for (const { object, slot } of this.drawn.values()) if (!slot) alone.add(object.geometry);
     return [...alone].reduce((sum, g) => sum + geometryBytes(g), this.batches.bytes);
@@ -60,6 +65,7 @@ export class DrawnParts {
 
   /** Brings the objects in step with a model and a way of showing it. @param site whether what lies round it shows */
   show(model: Model, look: Look, site: boolean): void {
+    this.counted = null;
     const seen = new Set<string>();
     const through = new Set(look.through);
     for (const body of model.bodies) {
@@ -170,6 +176,7 @@ export class DrawnParts {
 
   /** What has come to rest is drawn together. */
   rest(): void {
+    this.counted = null;
     this.batches.gather([...this.drawn.values()].filter((d) => d.group));
   }
 

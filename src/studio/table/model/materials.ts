@@ -8,6 +8,7 @@ import { FROSTED } from '@/core/render/scene';
 import { BLEACH, SHOULDER } from '@/core/render/tone';
 import { BARE } from '@/core/project/kinds/first-finishes';
 import { loadTexture } from '../../finishes/textures';
+import { unlessLost } from '../../work/summoned';
 
 // The tone curve of pictures, so that view and picture show a colour alike.
 THREE.ShaderChunk.tonemapping_pars_fragment = THREE.ShaderChunk.tonemapping_pars_fragment.replace(
@@ -130,35 +131,32 @@ export class Materials {
     this.finishes.set(finish, { material, key });
     // Without its texture it shows in its mean colour.
     if (!isPlain(finish))
-      loadTexture(finish, TEXTURE).then(
-        ({ width, height, size, colour, normals, rough }) => {
-          const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
-            const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
-            t.colorSpace = space;
-            t.wrapS = t.wrapT = THREE.RepeatWrapping;
-            t.repeat.set(1 / size.width, 1 / size.height);
-            t.magFilter = THREE.LinearFilter;
-            t.minFilter = THREE.LinearMipmapLinearFilter;
-            t.generateMipmaps = true;
-            t.anisotropy = 4;
-            t.needsUpdate = true;
-            return t;
-          };
-          material.map = texture(colour, THREE.SRGBColorSpace);
-          material.color.set(0xffffff);
-          if (normals) material.normalMap = texture(normals, THREE.NoColorSpace);
-          if (rough) {
-            const pixels = new Uint8Array(rough.length * 4).fill(255);
-            rough.forEach((r, i) => (pixels[i * 4 + 1] = r));
-            material.roughnessMap = texture(pixels, THREE.NoColorSpace);
-            material.roughness = 1;
-          }
-          material.needsUpdate = true;
-          if (this.made.has(`clear ${key}`)) this.clear(key, material);
-          this.onLoad();
-        },
-        () => undefined,
-      );
+      loadTexture(finish, TEXTURE).then(({ width, height, size, colour, normals, rough }) => {
+        const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
+          const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
+          t.colorSpace = space;
+          t.wrapS = t.wrapT = THREE.RepeatWrapping;
+          t.repeat.set(1 / size.width, 1 / size.height);
+          t.magFilter = THREE.LinearFilter;
+          t.minFilter = THREE.LinearMipmapLinearFilter;
+          t.generateMipmaps = true;
+          t.anisotropy = 4;
+          t.needsUpdate = true;
+          return t;
+        };
+        material.map = texture(colour, THREE.SRGBColorSpace);
+        material.color.set(0xffffff);
+        if (normals) material.normalMap = texture(normals, THREE.NoColorSpace);
+        if (rough) {
+          const pixels = new Uint8Array(rough.length * 4).fill(255);
+          rough.forEach((r, i) => (pixels[i * 4 + 1] = r));
+          material.roughnessMap = texture(pixels, THREE.NoColorSpace);
+          material.roughness = 1;
+        }
+        material.needsUpdate = true;
+        if (this.made.has(`clear ${key}`)) this.clear(key, material);
+        this.onLoad();
+      }, unlessLost);
     return material;
   }
 }
