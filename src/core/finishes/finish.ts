@@ -22,6 +22,9 @@ export const CATEGORY_ROLES: Record<Category, readonly Role[]> = {
 /** Whether a finish is one even colour without any pattern. */
 export const isPlain = (finish: Finish): boolean => finish.body.kind === 'flat' && !finish.laying;
 
+/** Whether a finish is wood in one piece, whose grain runs the way of what it is put on. */
+export const isGrained = (finish: Finish): boolean => finish.body.kind === 'timber' && !finish.laying;
+
 /** Mean colour of a whole surface, joints included, linear. */
 export function meanColour(finish: Finish): Rgb {
   const own = hexToLinear(finish.colour);

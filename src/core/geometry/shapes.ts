@@ -4,6 +4,30 @@ import { add3, cross3, scale3, sub3, unit3, type Vec3 } from './vec';
 
 /** Rounded solids that furniture is made of. All sizes in metres, z up, texture coordinates in metres. */
 
+/** How far a curve may lie off its chords, metres; none: as many cuts as the shape asks for. */
+let off = Infinity;
+
+/** Makes shapes whose curves lie no farther off their chords than a length, metres. */
+export function within<T>(length: number, make: () => T): T {
+  const before = off;
+  off = length;
+  try {
+    return make();
+  } finally {
+    off = before;
+  }
+}
+
+/** The most times a curve is cut finer than its shape asks for. */
+const FINEST = 4;
+
+/** Into how many chords an arc is cut: as many as asked for, or enough for it to lie within `off` of them. */
+function chords(radius: number, arc: number, asked: number): number {
+  if (off >= radius) return asked;
+  const enough = Math.ceil(arc / (2 * Math.acos(1 - off / radius)));
+  return Math.max(asked, Math.min(asked * FINEST, enough));
+}
+
 interface RoundedBoxOptions {
   /** Radius of the edges. */
   radius: number;
@@ -17,16 +41,18 @@ interface RoundedBoxOptions {
  * A box with rounded edges between two corners; with `bulge` a cushion. Points of a subdivided cube are carried onto
  * the rounded surface: nearest point of the inner box plus the radius along the direction away from it.
  */
-export function roundedBox(min: Vec3, max: Vec3, { radius, steps = 2, bulge = 0 }: RoundedBoxOptions): Mesh {
+export function roundedBox(min: Vec3, max: Vec3, { radius, steps: asked = 2, bulge = 0 }: RoundedBoxOptions): Mesh {
   const builder = new MeshBuilder();
   const half = [(max.x - min.x) / 2, (max.y - min.y) / 2, (max.z - min.z) / 2];
   const centre = [(max.x + min.x) / 2, (max.y + min.y) / 2, (max.z + min.z) / 2];
   const r = Math.max(1e-4, Math.min(radius, half[0] * 0.999, half[1] * 0.999, half[2] * 0.999));
+  const steps = chords(r, Math.PI / 2, asked);
   // Where the grid of a face is cut along each axis: the rounded edges and, for cushions, the middle.
   const stops = half.map((h) => {
     const edge: number[] = [];
     for (let k = 0; k <= steps; k++) edge.push(h - r + r * Math.tan((k / steps) * (Math.PI / 4)));
-    const middle = bulge ? [-0.6, -0.2, 0.2, 0.6].map((t) => t * (h - r)) : [];
+    const cuts = bulge > off ? 8 : 4;
+    const middle = bulge ? Array.from({ length: cuts }, (_, i) => -0.6 + (1.2 * i) / (cuts - 1)).map((t) => t * (h - r)) : [];
     return [...edge.map((e) => -e).reverse(), ...middle, ...edge];
   });
   // A point's coordinates and normal, by axis; shared by all points, for thousands of boxes stand in a furnished room.
@@ -85,7 +111,8 @@ export function roundedBox(min: Vec3, max: Vec3, { radius, steps = 2, bulge = 0 
  *
  * @param profile points (radius, height) from bottom to top; sharp where two equal points follow each other
  */
-export function lathe(profile: readonly (readonly [number, number])[], { x = 0, y = 0, segments = 24 } = {}): Mesh {
+export function lathe(profile: readonly (readonly [number, number])[], { x = 0, y = 0, segments: asked = 24 } = {}): Mesh {
+  const segments = chords(Math.max(...profile.map(([r]) => r)), 2 * Math.PI, asked);
   const builder = new MeshBuilder();
   let along = 0;
   for (let k = 0; k + 1 < profile.length; k++) {
@@ -141,7 +168,8 @@ export const cylinder = (x: number, y: number, z0: number, z1: number, r0: numbe
   );
 
 /** A round bar along a path, with flat ends. */
-export function tube(path: readonly Vec3[], radius: number, segments = 10): Mesh {
+export function tube(path: readonly Vec3[], radius: number, asked = 10): Mesh {
+  const segments = chords(radius, 2 * Math.PI, asked);
   const builder = new MeshBuilder();
   let reference: Vec3 = { x: 0, y: 0, z: 1 };
   let last: number[] | null = null;
@@ -180,7 +208,8 @@ export function tube(path: readonly Vec3[], radius: number, segments = 10): Mesh
 }
 
 /** A smooth surface over a grid of points, seen from both sides, for cloth and leaves. */
-export function sheet(point: (u: number, v: number) => Vec3, nu: number, nv: number, width: number, height: number): Mesh {
+export function sheet(point: (u: number, v: number) => Vec3, across: number, up: number, width: number, height: number): Mesh {
+  const [nu, nv] = Number.isFinite(off) ? [across * 2, up * 2] : [across, up];
   const builder = new MeshBuilder();
   const e = 1e-3;
   const grid: number[][] = [];

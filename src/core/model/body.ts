@@ -1,5 +1,8 @@
 import { addressOf, type Target } from '../project/targets';
+import { isGrained } from '../finishes/finish';
 import { finishIn } from '../finishes/store';
+import { alongGrain, type Grain } from '../geometry/grain';
+import type { Joint } from '../geometry/joint';
 import { IDENTITY, multiply, type Matrix, type Mesh } from '../geometry/mesh';
 import type { Vec3 } from '../geometry/vec';
 import type { Finish, Lamp, Project, Role } from '../project/schema';
@@ -46,7 +49,18 @@ export interface Part {
   mesh: Mesh;
   /** Where the mesh stands in its body: forty handles are one mesh. */
   at: readonly Matrix[];
+  /** What it opens by, where it does. */
+  joint?: Hung;
+  /** Which way its wood runs; a finish with a grain is laid that way. */
+  grain?: Grain;
+  /** The same with rounder curves, for pictures. */
+  fine?(): Mesh;
   counts: 'covering' | 'built' | 'piece';
+}
+
+/** A joint and how far it stands open: radians, or metres. */
+export interface Hung extends Joint {
+  value: number;
 }
 
 /** Whatever stands, hangs, lies or grows. A point of a part lies at `matrix` × `at` × mesh, in world metres, z up. */
@@ -105,6 +119,9 @@ export interface PartInput {
   target: Target | null;
   mesh: Mesh;
   at?: readonly Matrix[];
+  joint?: Hung;
+  grain?: Grain;
+  fine?(): Mesh;
   host?: string;
   level?: string;
   lamp?: Lamp;
@@ -134,11 +151,14 @@ export class Parts {
   }
 
   put(owner: Owner, input: PartInput): void {
-    const { mesh, finish, sort, target } = input;
+    const { finish, sort, target, grain } = input;
     const key = `${owner.id}/${input.key ?? input.part}`;
     const laid = input.laid ?? finishIn(this.project, finish);
+    const along = (mesh: Mesh): Mesh => (grain && isGrained(laid) ? alongGrain(mesh, grain) : mesh);
+    const mesh = along(input.mesh);
+    const fine = input.fine;
     const address = target && addressOf(target);
-    const deps = [mesh, laid, finish, sort, address, input.at, input.host, input.level, input.lamp, input.panes, input.chosen, input.role];
+    const deps = [mesh, laid, finish, sort, address, input.at, input.host, input.level, input.lamp, input.panes, input.chosen, input.role, input.joint, grain];
     const part = this.memo.get(`part of ${owner.kind}`, key, deps, (): Part => ({
       key,
       name: input.part,
@@ -154,6 +174,9 @@ export class Parts {
       ...(input.panes?.length ? { panes: input.panes } : {}),
       mesh,
       at: input.at ?? HERE,
+      ...(input.joint ? { joint: input.joint } : {}),
+      ...(grain ? { grain } : {}),
+      ...(fine ? { fine: () => along(fine()) } : {}),
       counts: traitsOf(sort).counts,
     }));
     this.made.push({ owner, part });

@@ -251,7 +251,7 @@ export function compileScene({ model, texture, daylight }: SceneInput): Scene {
         const index = use(part.laid);
         const material = builder.materials[index];
         const passes = Boolean(traitsOf(part.sort).glazed) && material.pane;
-        for (const place of places) builder.mesh(part.mesh, place, index, passes);
+        for (const place of places) builder.mesh(part.fine?.() ?? part.mesh, place, index, passes);
         if (!material.pane) continue;
         for (const pane of part.panes ?? []) {
           const portal = portalOf(pane, material.colour, material.ior);
@@ -265,7 +265,8 @@ export function compileScene({ model, texture, daylight }: SceneInput): Scene {
 }
 
 /** What glows of a luminaire: its flux spread evenly over it; dark where the luminaire is off. */
-function addLamp(builder: SceneBuilder, { mesh, laid }: Part, lamp: Lamp, places: readonly Matrix[]): void {
+function addLamp(builder: SceneBuilder, { mesh: plain, fine, laid }: Part, lamp: Lamp, places: readonly Matrix[]): void {
+  const mesh = fine?.() ?? plain;
   const area = places.reduce((sum, place) => sum + worldArea(mesh, place), 0);
   const colour = blackBody(lamp.kelvin);
   const l = lamp.on ? lamp.lumen / (Math.PI * area) : 0;

@@ -66,7 +66,12 @@ function putGuard(
 ): void {
   for (const part of ['rail', 'infill'] as const)
     // A stair may have guards of several kinds.
-    parts.putOf(owner, thing, { part, key: `${name}-${part}`, sort: 'guard', mesh: made[part], level }, part === 'infill' ? INFILLS[guard.infill] : undefined);
+    parts.putOf(
+      owner,
+      thing,
+      { part, key: `${name}-${part}`, sort: 'guard', mesh: made[part], level, grain: 'length' },
+      part === 'infill' ? INFILLS[guard.infill] : undefined,
+    );
 }
 
 interface RingGuard {
@@ -212,7 +217,7 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     built.stairs.push(derived);
     const owner = { id, kind: 'stairs', level: level.id } as const;
     // Its guards on the level above stand in the same body.
-    for (const { part, mesh } of derived.parts) parts.putOf(owner, stair, { part, sort: 'stair', mesh, at: onceAt(derived.matrix) });
+    for (const { part, mesh } of derived.parts) parts.putOf(owner, stair, { part, sort: 'stair', mesh, at: onceAt(derived.matrix), grain: 'length' });
   }
   const limit = inside.gap;
   for (const id in project.voids) {

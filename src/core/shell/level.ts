@@ -358,8 +358,8 @@ export class LevelDeriver {
 
   private putOpening({ project, level, parts }: Work, { opening, matrix, rooms, parts: filling, floors, glazing }: DerivedOpening): void {
     const owner = { id: opening.id, kind: 'openings', level: level.id, matrix } as const;
-    for (const { part, mesh } of filling)
-      parts.putOf(owner, opening, { part, sort: 'opening', mesh, host: opening.wall, panes: part === 'glass' ? glazing : undefined });
+    const glass = filling.find(({ part }) => part === 'glass');
+    for (const made of filling) parts.putOf(owner, opening, { ...made, sort: 'opening', host: opening.wall, panes: made === glass ? glazing : undefined });
     for (const { side, mesh, z } of floors) {
       const room = rooms[side];
       // The floor in a way belongs to the room beside it.

@@ -90,7 +90,7 @@ export class OverheadDeriver {
       });
       const owner = { id: roof.id, kind: 'roofs', level: level.id } as const;
       const put = (part: 'covering' | 'fascia' | 'soffit' | 'timber', mesh: Mesh, sort: 'roof' | 'framing' = 'roof', key: string = part): void =>
-        parts.putOf(owner, roof, { part, key, sort, mesh });
+        parts.putOf(owner, roof, { part, key, sort, mesh, grain: sort === 'framing' ? 'length' : undefined });
       put('soffit', derived.cuts, 'roof', 'cuts');
       // Over rooms with a ceiling of their own, the underside shows from the attic.
       const attic = this.memo.get('attic', roof.id, [shape, level, holes, open, ...joined.outline], () => atticFaces(derived, level, joined.outline, open));

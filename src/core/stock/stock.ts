@@ -1,4 +1,5 @@
 import { placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { within } from '../geometry/shapes';
 import type { Vec2 } from '../geometry/vec';
 import { NO_STARTS, type Piece, type Project, type StartRole, type Starts } from '../project/schema';
 import type { Parts } from '../model/body';
@@ -29,14 +30,16 @@ const KEPT = 500;
 /** Forgets all parts made so far, so that the next ones are made anew. */
 export const forgetParts = (): void => made.clear();
 
-/** The parts of an item at a size; shared by all pieces of that size. */
-export function makeParts(item: StockItem, size: PieceSize): { part: string; mesh: Mesh }[] {
-  const key = `${item.id} ${size.width} ${size.depth} ${size.height}`;
+/** How far curves may lie off their chords in pictures, metres: not seen from a step away. */
+export const FINE = 0.001;
+
+/** The parts of an item at a size; shared by all pieces of that size. @param off how far its curves may lie off their chords, metres */
+export function makeParts(item: StockItem, size: PieceSize, off = Infinity): { part: string; mesh: Mesh }[] {
+  const key = `${item.id} ${size.width} ${size.depth} ${size.height} ${off}`;
   let parts = made.get(key);
   if (!parts) {
     const order = Object.keys(item.parts);
-    parts = item
-      .make(size)
+    parts = within(off, () => item.make(size))
       .filter(({ mesh }) => mesh.indices.length > 0)
       .sort((a, b) => order.indexOf(a.part) - order.indexOf(b.part));
     // Splayed legs are cut level with the floor.
@@ -101,6 +104,9 @@ export function putPiece(parts: Parts, { id, piece, item, matrix, parts: made }:
       chosen: part in piece.finishes,
       target: { kind: 'part', of: id, part },
       mesh,
+      // Boards are sawn along the grain.
+      grain: 'length',
+      fine: item && (() => makeParts(item, piece.size, FINE).find((p) => p.part === part)!.mesh),
       lamp: part === LAMP_PART && piece.lamp ? piece.lamp : undefined,
     });
 }

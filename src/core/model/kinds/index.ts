@@ -28,7 +28,7 @@ export const MODEL_KINDS: Partial<Record<keyof typeof PROJECT_KINDS, ModelKind>>
   beams: kind('beams', {
     derive: (beam, { memo, level, owner, parts }) => {
       const derived = memo.get('beam', beam.id, [beam, level], () => deriveBeam(beam, level!));
-      parts.putOf(owner, beam, { part: 'body', sort: 'beam', mesh: derived.mesh });
+      parts.putOf(owner, beam, { part: 'body', sort: 'beam', mesh: derived.mesh, grain: 'length' });
       return derived;
     },
     plan: drawBeam,

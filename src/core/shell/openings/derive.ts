@@ -1,5 +1,6 @@
-import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../../geometry/mesh';
-import type { Pane } from '../../model/body';
+import { IDENTITY, MeshBuilder, multiply, placement, transformPoint, type Matrix, type Mesh } from '../../geometry/mesh';
+import { moved, reachOf } from '../../geometry/joint';
+import { onceAt, type Hung, type Pane, type PartInput } from '../../model/body';
 import { signedArea } from '../../geometry/polygon';
 import type { Region, Ring } from '../../geometry/region';
 import { add, angleOf, left, scale, type Vec2 } from '../../geometry/vec';
@@ -10,6 +11,7 @@ import { wallExtents } from '../../project/wall-line';
 import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from './corner';
 import { openingParts } from './parts';
 import type { OpeningParts } from './space';
+
 import { framePlace } from './place';
 import { NEAR } from '../../units/tolerance';
 
@@ -27,6 +29,9 @@ export interface Way {
 /** Key of the floor in a way, within what it belongs to. */
 export const wayKey = (opening: string, side: Side): string => `${opening}/${side}`;
 
+/** A part of an opening as far open as it stands. */
+export type OpeningPart = Pick<OpeningParts, 'part' | 'key' | 'mesh' | 'grain'> & Pick<PartInput, 'at' | 'joint'>;
+
 export interface DerivedOpening {
   id: string;
   opening: Opening;
@@ -43,7 +48,7 @@ export interface DerivedOpening {
   rooms: { left: string | null; right: string | null };
   /** The path of a corner window in the plan. */
   corner: CornerShape | null;
-  parts: OpeningParts[];
+  parts: OpeningPart[];
   /** The glass that lets daylight in; none for doors. */
   glazing: Pane[];
   /** The floor in a way that goes down to it. */
@@ -67,15 +72,26 @@ const shapes = new Map<string, OpeningParts[]>();
 /** Openings are alike: what fills them is made once for all of a size, of the last so many sizes. */
 const KEPT = 4000;
 
+/** What folds or tips: no one joint says where it stands, and its leaves are set anew for every width it is opened to. */
+const TIPPING: readonly Opening['form'][] = ['bifold', 'sectional', 'up-and-over'];
+
 function alike(opening: Opening, thickness: number, inside: Side, corner: CornerShape | null, profile: Profile | null): OpeningParts[] {
-  const { id: _id, name: _name, wall: _wall, at: _at, finishes: _finishes, place: _place, head: _head, status: _status, ...shape } = opening;
-  const key = JSON.stringify([shape, thickness, inside, corner, profile?.points]);
+  const { id: _id, name: _name, wall: _wall, at: _at, finishes: _finishes, place: _place, head: _head, status: _status, open, ...shape } = opening;
+  const key = JSON.stringify([shape, thickness, inside, corner, profile?.points, TIPPING.includes(opening.form) && open]);
   let parts = shapes.get(key);
   if (!parts) {
     if (shapes.size > KEPT) shapes.clear();
     shapes.set(key, (parts = openingParts({ opening, thickness, inside, corner, profile })));
   }
   return parts;
+}
+
+/** A part opened by its joint as far as its opening is. */
+export function opened({ part, key, mesh, at, joint, grain }: OpeningParts, open: number): OpeningPart {
+  const value = joint ? reachOf(joint, joint.share * open) : 0;
+  const stands = joint && value !== 0 ? multiply(moved(joint, value), at) : at;
+  const hung: Hung | undefined = joint && { kind: joint.kind, at: joint.at, axis: joint.axis, range: joint.range, value };
+  return { part, key, mesh, ...(stands === IDENTITY ? {} : { at: onceAt(stands) }), ...(hung ? { joint: hung } : {}), ...(grain ? { grain } : {}) };
 }
 
 /** What fills an opening, where it stands, and what it lets through. */
@@ -114,7 +130,7 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     frame,
     rooms,
     corner,
-    parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null),
+    parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null).map((p) => opened(p, opening.open)),
     glazing,
     floors: down
       ? (['left', 'right'] as const).map((side) => wayOf(side, rooms[side], floorOf(side, width, thickness, local, inside), matrix, level, sill))

@@ -1,19 +1,20 @@
 import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
-import { MeshBuilder, type Matrix, type Mesh, multiply } from '../../geometry/mesh';
+import { MeshBuilder, multiply, type Matrix } from '../../geometry/mesh';
 import { boolean } from '../../geometry/polygon';
 import { rectangleRegion, type Region } from '../../geometry/region';
 import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
+import type { Vec3 } from '../../geometry/vec';
 import { architrave } from './architrave';
-import { makeLeaf, type Leaf } from './leaf';
-import type { OpeningParts, OpeningSpace } from './space';
+import { leafOf, NO_FLIP, type Flip } from './leaf';
+import { fixedPart, wingParts, type OpeningParts, type OpeningSpace, type Wing } from './space';
 import { foldsOf, JOINERY, wayOf, type UprightBox } from './sizes';
-import { glazing } from './glazing';
+import { builders, glazing, type Builders } from './glazing';
 
 export function doorParts({ opening, thickness, inside, profile }: OpeningSpace): OpeningParts[] {
   const { width, height, sill, frame: f, sidelights, fanlight, threshold } = opening;
   const half = thickness / 2;
-  const into = { frame: new MeshBuilder(), glass: new MeshBuilder(), leaf: new MeshBuilder(), handle: new MeshBuilder() };
+  const into = builders();
   const outline = openingOutline(opening);
   const lining = f.face;
   const w = width / 2;
@@ -48,53 +49,36 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
   }
   if (threshold > 0) into.frame.box(-w + lining, -half - 0.01, sill, w - lining, half + 0.01, sill + threshold);
   leaves(opening, thickness, way, fanlight > 0 ? null : { outer: inner, holes: [] }, into);
-  const parts: OpeningParts[] = [
-    { part: 'frame', mesh: into.frame.build() },
-    { part: 'leaf', mesh: into.leaf.build() },
-  ];
+  const parts: OpeningParts[] = [fixedPart('frame', into.frame.build()), ...wingParts(into.wings, ['leaf'])];
   if (opening.architrave > 0)
-    parts.push({
-      part: 'architrave',
-      mesh: new MeshBuilder()
-        .add(architrave(opening, half, 1, profile))
-        .add(architrave(opening, -half, -1, profile))
-        .build(),
-    });
-  if (!into.glass.empty) parts.push({ part: 'glass', mesh: into.glass.build() });
-  if (!into.handle.empty) parts.push({ part: 'handle', mesh: into.handle.build() });
+    parts.push(
+      fixedPart(
+        'architrave',
+        new MeshBuilder()
+          .add(architrave(opening, half, 1, profile))
+          .add(architrave(opening, -half, -1, profile))
+          .build(),
+      ),
+    );
+  if (!into.glass.empty) parts.push(fixedPart('glass', into.glass.build()));
+  parts.push(...wingParts(into.wings, ['glass', 'handle']));
   return parts;
 }
 
-type Into = { frame: MeshBuilder; glass: MeshBuilder; leaf: MeshBuilder; handle: MeshBuilder };
+const UPRIGHT: Vec3 = { x: 0, y: 0, z: 1 };
 
-const put = (into: Into, leaf: Leaf, at: Matrix): void => {
-  into.leaf.add(leaf.leaf, at);
-  into.glass.add(leaf.glass, at);
-  into.handle.add(leaf.handle, at);
-};
-
-/** A mesh mirrored along x, its triangles turned to face out again. */
-function mirror(mesh: Mesh): Mesh {
-  const flip = (list: Float32Array): Float32Array => list.map((v, i) => (i % 3 === 0 ? -v : v));
-  const indices = mesh.indices.slice();
-  for (let k = 0; k < indices.length; k += 3) [indices[k + 1], indices[k + 2]] = [indices[k + 2], indices[k + 1]];
-  return { ...mesh, positions: flip(mesh.positions), normals: flip(mesh.normals), indices };
-}
-
-const mirrorLeaf = (leaf: Leaf): Leaf => ({ leaf: mirror(leaf.leaf), glass: mirror(leaf.glass), handle: mirror(leaf.handle) });
-
-/** Hangs the leaves of a door in its way, as far open as they stand. */
-function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Region | null, into: Into): void {
+/** Hangs the leaves of a door in its way: shut by their joints, or as far open as they stand where they fold or tip. */
+function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Region | null, into: Builders): void {
   const { leaf: t, play, foot, stop } = JOINERY;
   const half = thickness / 2;
   const side = opening.swing === 'left' ? 1 : -1;
   const fromStart = opening.hinge === 'start';
   const span = way.x1 - way.x0;
-  const angle = (opening.open * Math.PI) / 2;
   const z0 = way.z0 + foot;
   const height = way.z1 - play - z0;
-  /** A leaf hung at one end of the way, its face flush with the wall it opens towards. */
-  const hang = (atStart: boolean, width: number, turn: number, from = z0, high = height): void => {
+  const put = (wing: Omit<Wing, 'grain'>, grain = UPRIGHT): void => void into.wings.push({ ...wing, grain });
+  /** A leaf hung at one end of the way, its face flush with the wall it opens towards. @param share of the way it is opened with the door */
+  const hang = (atStart: boolean, width: number, share = 1, from = z0, high = height): void => {
     const straight = opening.shape.kind === 'rectangle' || arch === null;
     const x0 = atStart ? way.x0 + play : way.x1 - play - width;
     const shape = straight
@@ -105,49 +89,52 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
       holes: [],
     };
     // Leaf axes: x from the hinge, y from the flush face inwards. Mirrored for the hand, turned over for the side.
-    let made = makeLeaf({ width, height: high, outline: local }, opening, 1.0 - (from - way.z0));
-    if (side > 0 === atStart) made = mirrorLeaf(made);
+    const meshes = leafOf({ width, height: high, outline: local }, opening, { at: 1.0 - (from - way.z0), flip: { x: side > 0 === atStart, y: false } });
     const hinge = { x: atStart ? way.x0 + play : way.x1 - play, y: side * half, z: from };
     // For the left side y points from the left face down to the middle: half a turn about the upright does it.
     const place: Matrix = side > 0 ? [-1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1, 0, hinge.x, hinge.y, hinge.z, 1] : shiftBy(hinge.x, hinge.y, hinge.z);
-    put(into, made, multiply(turnAbout(hinge, { x: 0, y: 0, z: 1 }, (atStart ? 1 : -1) * side * turn), place));
+    const axis = { x: 0, y: 0, z: (atStart ? 1 : -1) * side };
+    put({ meshes, at: place, joint: { kind: 'hinge', at: hinge, axis, range: [0, Math.PI / 2], share } });
   };
   const stops = (y: number): void => {
     const [y0, y1] = [Math.min(y, y - side * 0.03), Math.max(y, y - side * 0.03)];
     into.frame.box(way.x0, y0, way.z0, way.x0 + stop, y1, way.z1).box(way.x1 - stop, y0, way.z0, way.x1, y1, way.z1);
     if (opening.shape.kind === 'rectangle') into.frame.box(way.x0 + stop, y0, way.z1 - stop, way.x1 - stop, y1, way.z1);
   };
-  const plain = (width: number, tall = height): Leaf => makeLeaf({ width, height: tall }, opening);
+  const plain = (width: number, flip: Flip = NO_FLIP): Wing['meshes'] => leafOf({ width, height }, opening, { flip });
+  const along: Vec3 = { x: fromStart ? -1 : 1, y: 0, z: 0 };
   switch (opening.form) {
     case 'pair':
     case 'unequal': {
       const share = opening.form === 'pair' ? 0.5 : 2 / 3;
       const free = span - 3 * play;
-      hang(fromStart, free * share, angle);
-      hang(!fromStart, free * (1 - share), opening.form === 'pair' ? angle : 0);
+      hang(fromStart, free * share);
+      hang(!fromStart, free * (1 - share), opening.form === 'pair' ? 1 : 0);
       stops(side * (half - t));
       return;
     }
     case 'stable': {
       const low = height * 0.5 - play / 2;
       hang(fromStart, span - 2 * play, 0, z0, low);
-      hang(fromStart, span - 2 * play, angle, z0 + low + play, height - low - play);
+      hang(fromStart, span - 2 * play, 1, z0 + low + play, height - low - play);
       stops(side * (half - t));
       return;
     }
     case 'sliding': {
       // Before the face of the wall, a little wider than the way, on a rail.
       const width = span + 0.06;
-      const shift = (fromStart ? -1 : 1) * opening.open * span;
       const y = side > 0 ? half + 0.012 : -half - 0.012 - t;
-      put(into, plain(width), shiftBy(way.x0 - 0.03 + shift, y, z0));
+      const at = { x: way.x0 - 0.03, y, z: z0 };
+      put({ meshes: plain(width), at: shiftBy(at.x, at.y, at.z), joint: { kind: 'slide', at, axis: along, range: [0, span], share: 1 } });
       const rail = fromStart ? [way.x0 - span - 0.05, way.x1 + 0.05] : [way.x0 - 0.05, way.x1 + span + 0.05];
       into.frame.box(rail[0], Math.min(y, y + t), way.z1 + 0.01, rail[1], Math.max(y, y + t), way.z1 + 0.06);
       return;
     }
-    case 'pocket':
-      put(into, plain(span), shiftBy(way.x0 + (fromStart ? -1 : 1) * opening.open * (span - 0.05), -t / 2, z0));
+    case 'pocket': {
+      const at = { x: way.x0, y: -t / 2, z: z0 };
+      put({ meshes: plain(span), at: shiftBy(at.x, at.y, at.z), joint: { kind: 'slide', at, axis: along, range: [0, span - 0.05], share: 1 } });
       return;
+    }
     case 'bifold': {
       const count = foldsOf(span);
       const width = span / count;
@@ -155,26 +142,13 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
       let x = 0;
       for (let i = 0; i < count; i++) {
         const outward = i % 2 === 0;
-        const leaf = plain(width - play);
-        if (i !== count - 1) leaf.handle = new MeshBuilder().build();
+        const flip = { x: !fromStart, y: side < 0 };
+        const { leaf, glass, handle } = plain(width - play, flip);
         const y = outward ? 0 : Math.sin(fold) * width;
-        const turn = outward ? fold : -fold;
-        const own = multiply(shiftBy(x, y, z0), turnAbout({ x: 0, y: 0, z: 0 }, { x: 0, y: 0, z: 1 }, turn));
-        const carried = new MeshBuilder().add(leaf.leaf, own).build();
-        const glass = new MeshBuilder().add(leaf.glass, own).build();
-        const handle = new MeshBuilder().add(leaf.handle, own).build();
-        // Folds towards +y from the start; mirrored for the other hand and side.
-        const set = (mesh: Mesh): Mesh => {
-          let m = mesh;
-          if (!fromStart) m = mirror(m);
-          return m;
-        };
-        const at: Matrix =
-          side > 0 ? shiftBy(fromStart ? way.x0 : way.x1, -t / 2, 0) : [1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1, 0, fromStart ? way.x0 : way.x1, t / 2, 0, 1];
-        const turnOver = (m: Mesh): Mesh => (side > 0 ? m : reversed(m));
-        into.leaf.add(turnOver(set(carried)), at);
-        into.glass.add(turnOver(set(glass)), at);
-        into.handle.add(turnOver(set(handle)), at);
+        const own = multiply(shiftBy(x, y, z0), turnAbout({ x: 0, y: 0, z: 0 }, UPRIGHT, outward ? fold : -fold));
+        // Folds towards +y from the start; mirrored for the other hand and side, leaf and place alike.
+        const at = multiply(shiftBy(fromStart ? way.x0 : way.x1, (side > 0 ? -t : t) / 2, 0), mirrored(own, flip));
+        put({ meshes: i === count - 1 ? { leaf, glass, handle } : { leaf, glass }, at });
         x += Math.cos(fold) * width;
       }
       return;
@@ -187,40 +161,36 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
         const rise = opening.open * height;
         const low = z0 + i * tall + rise;
         const over = low - way.z1;
-        const panel = makeLeaf(
-          { width: span - 2 * play, height: tall - play },
-          { ...opening, panels: { across: opening.panels.across, up: 1 }, glazed: 0, handle: 'none' },
-        );
-        if (over < -tall / 2) put(into, panel, shiftBy(way.x0 + play, y, low));
+        const section = { ...opening, panels: { across: opening.panels.across, up: 1 }, glazed: 0, handle: 'none' } as const;
+        const meshes = leafOf({ width: span - 2 * play, height: tall - play }, section);
         // Above the head the sections lie flat under the ceiling.
-        else
-          put(
-            into,
-            panel,
-            multiply(
-              shiftBy(way.x0 + play, y + side * (over + tall / 2), way.z1 + 0.05),
-              turnAbout({ x: 0, y: 0, z: 0 }, { x: 1, y: 0, z: 0 }, (-side * Math.PI) / 2),
-            ),
-          );
+        const at =
+          over < -tall / 2
+            ? shiftBy(way.x0 + play, y, low)
+            : multiply(
+                shiftBy(way.x0 + play, y + side * (over + tall / 2), way.z1 + 0.05),
+                turnAbout({ x: 0, y: 0, z: 0 }, { x: 1, y: 0, z: 0 }, (-side * Math.PI) / 2),
+              );
+        put({ meshes, at }, { x: 1, y: 0, z: 0 });
       }
       return;
     }
     case 'up-and-over': {
       const y = side * (half - 0.02) - (side > 0 ? t : 0);
-      const panel = makeLeaf({ width: span - 2 * play, height }, opening);
+      const meshes = plain(span - 2 * play);
       const at = shiftBy(way.x0 + play, y + side * opening.open * height * 0.7, z0);
-      put(into, panel, multiply(turnAbout({ x: 0, y: y + side * opening.open * height * 0.7, z: z0 + height }, { x: 1, y: 0, z: 0 }, side * angle), at));
+      const head = { x: 0, y: y + side * opening.open * height * 0.7, z: z0 + height };
+      put({ meshes, at: multiply(turnAbout(head, { x: 1, y: 0, z: 0 }, (side * opening.open * Math.PI) / 2), at) });
       return;
     }
     default:
-      hang(fromStart, span - 2 * play, angle);
+      hang(fromStart, span - 2 * play);
       stops(side * (half - t));
   }
 }
 
-/** A mesh with its triangles the other way round, for matrices that mirror. */
-function reversed(mesh: Mesh): Mesh {
-  const indices = mesh.indices.slice();
-  for (let k = 0; k < indices.length; k += 3) [indices[k + 1], indices[k + 2]] = [indices[k + 2], indices[k + 1]];
-  return { ...mesh, indices };
+/** A move and turn as its mirror shows it. */
+function mirrored(m: Matrix, { x, y }: Flip): Matrix {
+  const sign = [x ? -1 : 1, y ? -1 : 1, 1, 1];
+  return m.map((v, k) => v * sign[k % 4] * sign[Math.floor(k / 4)]);
 }

@@ -1,10 +1,12 @@
-import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
-import { IDENTITY, multiply, MeshBuilder, type Matrix } from '../../geometry/mesh';
+import { extrude, offsetRing } from '../../geometry/extrude';
+import type { Joint } from '../../geometry/joint';
+import { IDENTITY, MeshBuilder, type Matrix } from '../../geometry/mesh';
 import { boolean } from '../../geometry/polygon';
 import { rectangleRegion, type Region, type Ring } from '../../geometry/region';
 import { lathe } from '../../geometry/shapes';
 import type { Opening } from '../../project/schema';
 import { JOINERY, lightsOf } from './sizes';
+import type { Wing } from './space';
 
 const box = (regions: readonly Region[]): [number, number, number, number] => {
   const xs = regions.flatMap((r) => r.outer.map((p) => p.x));
@@ -17,7 +19,12 @@ export interface Builders {
   frame: MeshBuilder;
   glass: MeshBuilder;
   handle: MeshBuilder;
+  /** The lights that open. */
+  wings: Wing[];
 }
+
+/** Nothing built yet. */
+export const builders = (): Builders => ({ frame: new MeshBuilder(), glass: new MeshBuilder(), handle: new MeshBuilder(), wings: [] });
 
 /**
  * A glazed frame in an outline of the elevation: frame, lights that open the way of the form, bars and panes.
@@ -73,11 +80,17 @@ export function glazing(outline: Ring, opening: Opening, middle: number, inward:
       for (let i = 1; i < across; i++)
         bars.push(rectangleRegion(px0 + ((px1 - px0) * i) / across - bar / 2, pz0, px0 + ((px1 - px0) * i) / across + bar / 2, pz1));
       for (let j = 1; j < up; j++) bars.push(rectangleRegion(px0, pz0 + ((pz1 - pz0) * j) / up - bar / 2, px1, pz0 + ((pz1 - pz0) * j) / up + bar / 2));
-      const at = multiply(carry, lightCarry(opening, c, k, { x0: lx0, z0: lz0, x1: lx1, z1: lz1 }, depth, inward));
-      if (!fixed) into.frame.add(extrude(boolean('difference', shape, panel), depth - thin, depth + thin), at);
-      if (bars.length) into.frame.add(extrude(boolean('intersection', panel, bars), depth - thin + 0.006, depth + thin - 0.006), at);
-      into.glass.add(extrude(panel, depth - pane / 2, depth + pane / 2), at);
-      if (!fixed && opening.handle !== 'none') {
+      const barred = bars.length ? extrude(boolean('intersection', panel, bars), depth - thin + 0.006, depth + thin - 0.006) : null;
+      const clear = extrude(panel, depth - pane / 2, depth + pane / 2);
+      if (fixed) {
+        if (barred) into.frame.add(barred, carry);
+        into.glass.add(clear, carry);
+        return;
+      }
+      const frameOf = new MeshBuilder().add(extrude(boolean('difference', shape, panel), depth - thin, depth + thin));
+      if (barred) frameOf.add(barred);
+      const meshes: Wing['meshes'] = { frame: frameOf.build(), glass: clear };
+      if (opening.handle !== 'none') {
         const y = depth + inward * thin;
         const [hx, hz] =
           form === 'top-hung'
@@ -101,38 +114,39 @@ export function glazing(outline: Ring, opening: Opening, middle: number, inward:
             ),
           )
           .box(hx - 0.006, Math.min(y, y + inward * 0.022), hz - 0.006, hx + 0.006, Math.max(y, y + inward * 0.022), hz + 0.006);
-        if (c % 2 === 0 || form !== 'casement') into.handle.add(grip.build(), at);
+        if (c % 2 === 0 || form !== 'casement') meshes.handle = grip.build();
       }
+      const joint = jointOf(opening, c, k, { x0: lx0, z0: lz0, x1: lx1, z1: lz1 }, depth, inward);
+      into.wings.push({ meshes, at: carry, ...(joint ? { joint: { ...joint, share: 1 } } : {}) });
     });
   }
 }
 
-/** Where a light stands when the window is as far open as it is. */
-function lightCarry(
-  { form, open, hinge }: Opening,
+/** What a light opens by; null where it stays. */
+function jointOf(
+  { form, hinge }: Opening,
   index: number,
   half: number,
   { x0, z0, x1, z1 }: { x0: number; z0: number; x1: number; z1: number },
   y: number,
   inward: 1 | -1,
-): Matrix {
-  if (open <= 0) return IDENTITY;
-  const angle = (open * Math.PI) / 2;
+): Joint | null {
+  const right = Math.PI / 2;
   switch (form) {
     case 'casement': {
       // Outwards, hung at its outer edge; a single light at the hand of the window.
       const left = index % 2 === 0 ? hinge === 'start' : hinge !== 'start';
-      return turnAbout({ x: left ? x0 : x1, y, z: 0 }, { x: 0, y: 0, z: 1 }, (left ? -1 : 1) * inward * angle);
+      return { kind: 'hinge', at: { x: left ? x0 : x1, y, z: 0 }, axis: { x: 0, y: 0, z: (left ? -1 : 1) * inward }, range: [0, right] };
     }
     case 'top-hung':
-      return turnAbout({ x: 0, y, z: z1 }, { x: 1, y: 0, z: 0 }, -inward * angle * 0.5);
+      return { kind: 'hinge', at: { x: 0, y, z: z1 }, axis: { x: -inward, y: 0, z: 0 }, range: [0, right * 0.5] };
     case 'tilt':
-      return turnAbout({ x: 0, y, z: z0 }, { x: 1, y: 0, z: 0 }, -inward * angle * 0.25);
+      return { kind: 'hinge', at: { x: 0, y, z: z0 }, axis: { x: -inward, y: 0, z: 0 }, range: [0, right * 0.25] };
     case 'sash':
-      return half === 0 ? shiftBy(0, 0, open * (z1 - z0) * 0.9) : IDENTITY;
+      return half === 0 ? { kind: 'slide', at: { x: x0, y, z: z0 }, axis: { x: 0, y: 0, z: 1 }, range: [0, (z1 - z0) * 0.9] } : null;
     case 'sliding':
-      return index % 2 === 0 ? shiftBy(open * (x1 - x0) * 0.95, 0, 0) : IDENTITY;
+      return index % 2 === 0 ? { kind: 'slide', at: { x: x0, y, z: z0 }, axis: { x: 1, y: 0, z: 0 }, range: [0, (x1 - x0) * 0.95] } : null;
     default:
-      return IDENTITY;
+      return null;
   }
 }

@@ -20,8 +20,43 @@ export interface LeafShape {
   outline?: Region;
 }
 
+/** In which directions a leaf is mirrored. */
+export interface Flip {
+  x: boolean;
+  y: boolean;
+}
+export const NO_FLIP: Flip = { x: false, y: false };
+
+const leaves = new Map<string, Leaf>();
+/** So many leaves are remembered; doors are alike. */
+const KEPT = 400;
+
+type Joinery = Pick<Opening, 'panels' | 'panes' | 'glazed' | 'handle'>;
+
+/** A leaf as `makeLeaf` makes it, mirrored; the same meshes for equal leaves of all doors. @param at height of its handle above its foot, metres */
+export function leafOf(shape: LeafShape, { panels, panes, glazed, handle }: Joinery, { at = 1.0, flip = NO_FLIP } = {}): Leaf {
+  const key = JSON.stringify([shape, panels, panes, glazed, handle, at, flip]);
+  let leaf = leaves.get(key);
+  if (!leaf) {
+    const made = makeLeaf(shape, { panels, panes, glazed, handle }, at);
+    leaf = flip.x || flip.y ? { leaf: mirror(made.leaf, flip), glass: mirror(made.glass, flip), handle: mirror(made.handle, flip) } : made;
+    if (leaves.size >= KEPT) leaves.delete(leaves.keys().next().value!);
+    leaves.set(key, leaf);
+  }
+  return leaf;
+}
+
+/** A mesh mirrored along x, y or both, its triangles facing out as before. */
+function mirror(mesh: Mesh, { x, y }: Flip): Mesh {
+  const sign = [x ? -1 : 1, y ? -1 : 1, 1];
+  const flip = (list: Float32Array): Float32Array => list.map((v, i) => v * sign[i % 3]);
+  const indices = mesh.indices.slice();
+  if (x !== y) for (let k = 0; k < indices.length; k += 3) [indices[k + 1], indices[k + 2]] = [indices[k + 2], indices[k + 1]];
+  return { ...mesh, positions: flip(mesh.positions), normals: flip(mesh.normals), indices };
+}
+
 /** A framed leaf with panels below and, where it is glazed, panes above. */
-export function makeLeaf({ width, height, outline }: LeafShape, opening: Pick<Opening, 'panels' | 'panes' | 'glazed' | 'handle'>, at = 1.0): Leaf {
+export function makeLeaf({ width, height, outline }: LeafShape, opening: Joinery, at = 1.0): Leaf {
   const { leaf: t, bar, pane } = JOINERY;
   const stile = Math.min(JOINERY.stile, width / 4);
   const rail = Math.min(JOINERY.rail, height / 6);

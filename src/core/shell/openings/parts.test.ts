@@ -1,7 +1,9 @@
 import { newOpening } from '../../project/opening-defaults';
 import { describe, expect, it } from 'vitest';
-import type { Mesh } from '../../geometry/mesh';
+import { MeshBuilder, type Mesh } from '../../geometry/mesh';
+import { HERE } from '../../model/body';
 import type { Opening } from '../../project/schema';
+import { opened, type OpeningPart } from './derive';
 import { openingParts } from './parts';
 import { clearWidth, JOINERY } from './sizes';
 
@@ -30,8 +32,15 @@ const extent = (mesh: Mesh, axis: number): [number, number] => {
   return [Math.min(...values), Math.max(...values)];
 };
 
-const part = (o: Opening, name: string, open = 0, thickness = 0.3, inside: 'left' | 'right' = 'left'): Mesh =>
-  openingParts({ opening: { ...o, open }, thickness, inside, corner: null, profile: null }).find((p) => p.part === name)!.mesh;
+const standing = (o: Opening, thickness = 0.3, inside: 'left' | 'right' = 'left'): OpeningPart[] =>
+  openingParts({ opening: o, thickness, inside, corner: null, profile: null }).map((p) => opened(p, o.open));
+
+/** All that goes by one name, as it stands. */
+function part(o: Opening, name: string, open = 0, thickness = 0.3, inside: 'left' | 'right' = 'left'): Mesh {
+  const builder = new MeshBuilder();
+  for (const p of standing({ ...o, open }, thickness, inside)) if (p.part === name) for (const at of p.at ?? HERE) builder.add(p.mesh, at);
+  return builder.build();
+}
 
 /** Volume by the divergence theorem: negative where a mesh is turned inside out. */
 const volume = ({ positions: p, indices }: Mesh): number => {

@@ -1,12 +1,13 @@
 import { MeshBuilder } from '../../geometry/mesh';
 import { architrave } from './architrave';
 import { doorParts } from './door';
-import type { OpeningParts, OpeningSpace } from './space';
+import { fixedPart, type OpeningParts, type OpeningSpace } from './space';
 import { windowParts } from './window';
 
 /**
  * Frame, leaves, panes and fittings of an opening as solids. Local axes: x along the wall from the centre of the
- * opening, y to the left of the wall's direction from the middle of the wall, z up from the floor of the level.
+ * opening, y to the left of the wall's direction from the middle of the wall, z up from the floor of the level. What opens
+ * by a joint stands shut; what folds or tips in another way stands as far open as the opening says.
  */
 export function openingParts(space: OpeningSpace): OpeningParts[] {
   const { opening, thickness, profile } = space;
@@ -14,7 +15,7 @@ export function openingParts(space: OpeningSpace): OpeningParts[] {
   if (opening.kind === 'window') return windowParts(space);
   if (opening.kind === 'passage' && opening.architrave > 0) {
     const builder = new MeshBuilder().add(architrave(opening, thickness / 2, 1, profile)).add(architrave(opening, -thickness / 2, -1, profile));
-    return [{ part: 'architrave', mesh: builder.build() }];
+    return [fixedPart('architrave', builder.build())];
   }
   return [];
 }

@@ -4,8 +4,8 @@ import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
 import { architrave } from './architrave';
 import { cornerFrames, cornerJoinery, type CornerShape } from './corner';
-import type { OpeningParts, OpeningSpace } from './space';
-import { glazing, type Builders } from './glazing';
+import { builders, glazing, type Builders } from './glazing';
+import { fixedPart, wingParts, type OpeningParts, type OpeningSpace } from './space';
 import { framePlace } from './place';
 import { JOINERY } from './sizes';
 
@@ -15,41 +15,38 @@ export function windowParts({ opening, thickness, inside, corner, profile }: Ope
   const half = thickness / 2;
   const inward = inside === 'left' ? 1 : -1;
   const middle = framePlace(opening, thickness, inside);
-  const into: Builders = { frame: new MeshBuilder(), glass: new MeshBuilder(), handle: new MeshBuilder() };
+  const into = builders();
   if (opening.form === 'bay') bay(opening, -inward * half, inward, into);
   else glazing(openingOutline(opening), opening, middle, inward, into);
-  const parts: OpeningParts[] = [
-    { part: 'frame', mesh: into.frame.build() },
-    { part: 'glass', mesh: into.glass.build() },
-  ];
+  const parts: OpeningParts[] = [...framed(into), ...wingParts(into.wings, ['frame', 'glass'])];
   const straight = opening.shape.kind === 'rectangle' || opening.shape.kind === 'arch';
   if (opening.sillBoard > 0 && straight && sill > 0.05) {
     const { sillThickness } = JOINERY;
     const edge = opening.form === 'bay' ? -inward * half : middle + (inward * frame.depth) / 2;
     const nose = inward * (half + opening.sillBoard);
-    parts.push({
-      part: 'sill',
-      mesh: new MeshBuilder()
-        .add(
-          roundedBox(
-            { x: -width / 2 - 0.04, y: Math.min(inward * (half - 0.001), nose), z: sill - sillThickness },
-            { x: width / 2 + 0.04, y: Math.max(inward * (half - 0.001), nose), z: sill },
-            { radius: 0.008, steps: 2 },
-          ),
-        )
-        .box(-width / 2, Math.min(edge, inward * half), sill - 0.002, width / 2, Math.max(edge, inward * half), sill + 0.001)
-        .build(),
-    });
+    const board = new MeshBuilder()
+      .add(
+        roundedBox(
+          { x: -width / 2 - 0.04, y: Math.min(inward * (half - 0.001), nose), z: sill - sillThickness },
+          { x: width / 2 + 0.04, y: Math.max(inward * (half - 0.001), nose), z: sill },
+          { radius: 0.008, steps: 2 },
+        ),
+      )
+      .box(-width / 2, Math.min(edge, inward * half), sill - 0.002, width / 2, Math.max(edge, inward * half), sill + 0.001);
+    parts.push({ ...fixedPart('sill', board.build()), grain: 'length' });
   }
-  if (opening.architrave > 0) parts.push({ part: 'architrave', mesh: architrave(opening, inward * half, inward, profile) });
-  if (!into.handle.empty) parts.push({ part: 'handle', mesh: into.handle.build() });
+  if (opening.architrave > 0) parts.push(fixedPart('architrave', architrave(opening, inward * half, inward, profile)));
+  parts.push(...wingParts(into.wings, ['handle']));
   return parts;
 }
+
+/** Frame and glass that do not open. */
+const framed = ({ frame, glass }: Builders): OpeningParts[] => [fixedPart('frame', frame.build()), ...(glass.empty ? [] : [fixedPart('glass', glass.build())])];
 
 /** Two glazed frames with a post between them. */
 function cornerParts(opening: Opening, shape: CornerShape): OpeningParts[] {
   const { post, sill } = cornerJoinery(shape, opening);
-  const into: Builders = { frame: post, glass: new MeshBuilder(), handle: new MeshBuilder() };
+  const into: Builders = { ...builders(), frame: post };
   for (const { origin, d, length } of cornerFrames(shape, opening)) {
     const outline = [
       { x: 0, y: opening.sill },
@@ -59,12 +56,7 @@ function cornerParts(opening: Opening, shape: CornerShape): OpeningParts[] {
     ];
     glazing(outline, { ...opening, form: 'fixed', width: length }, 0, shape.indoors, into, placement(origin.x, origin.y, 0, Math.atan2(d.y, d.x)));
   }
-  const parts: OpeningParts[] = [
-    { part: 'frame', mesh: into.frame.build() },
-    { part: 'glass', mesh: into.glass.build() },
-  ];
-  if (!sill.empty) parts.push({ part: 'sill', mesh: sill.build() });
-  return parts;
+  return sill.empty ? framed(into) : [...framed(into), { ...fixedPart('sill', sill.build()), grain: 'length' }];
 }
 
 /** A bay that stands out before the wall: two splayed sides and a front, on a board and under a roof board. */
