@@ -28,7 +28,7 @@ const CORE = {
   checks: except('checks'),
   render: except('render'),
   walk: except('walk'),
-  boards: except('boards'),
+  boards: except('boards', 'drawing'),
   formats: except('formats', 'boards', 'drawing'),
   resident: except('resident', 'schedules', 'checks'),
 };

@@ -8,11 +8,11 @@ const ramp = (t: number): number => {
 };
 
 /**
- * The blurred shadow of a rectangle, larger than it by the blur on every side.
+ * The blurred shadow of a rectangle, or of the largest disc in it, larger than it by the blur on every side.
  *
  * @param density pixels a metre; fewer where there would be more than a million
  */
-export function shadowPicture(width: number, height: number, density: number): { width: number; height: number; pixels: Uint8ClampedArray } {
+export function shadowPicture(width: number, height: number, density: number, round = false): { width: number; height: number; pixels: Uint8ClampedArray } {
   const b = SHADOW.blur;
   const fine = Math.min(density, Math.sqrt(1e6 / ((width + 2 * b) * (height + 2 * b))));
   const w = Math.max(4, Math.round((width + 2 * b) * fine));
@@ -22,9 +22,14 @@ export function shadowPicture(width: number, height: number, density: number): {
     const at = ((p + 0.5) / n) * total;
     return ramp(Math.min(at, total - at) / (2 * b));
   };
+  const reach = Math.min(width, height) / 2 + b;
   for (let y = 0; y < h; y++) {
     const v = side(y, h, height + 2 * b);
-    for (let x = 0; x < w; x++) pixels[(y * w + x) * 4 + 3] = Math.round(255 * SHADOW.strength * v * side(x, w, width + 2 * b));
+    for (let x = 0; x < w; x++) {
+      const from = Math.hypot(((x + 0.5) / w - 0.5) * (width + 2 * b), ((y + 0.5) / h - 0.5) * (height + 2 * b));
+      const share = round ? ramp((reach - from) / (2 * b)) : v * side(x, w, width + 2 * b);
+      pixels[(y * w + x) * 4 + 3] = Math.round(255 * SHADOW.strength * share);
+    }
   }
   return { width: w, height: h, pixels };
 }

@@ -1,11 +1,13 @@
 import type { Region } from '../geometry/region';
 import type { Vec2 } from '../geometry/vec';
+import type { SampleForm } from '../project/schema';
 
 /** Pens of a drawing, paper millimetres (ISO 128). */
 export type Pen = 0.13 | 0.18 | 0.25 | 0.35 | 0.5 | 0.7;
 
 /** What a mark means; writers choose its colour. */
-export type Ink = 'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass' | 'site' | 'water' | 'bare' | 'joint';
+export type Ink =
+  'cut' | 'standing' | 'leaf' | 'line' | 'thin' | 'faint' | 'measure' | 'paper' | 'room' | 'glass' | 'site' | 'water' | 'bare' | 'joint' | 'note';
 
 /** One line of a label. */
 export interface LabelLine {
@@ -28,7 +30,25 @@ export type DisplayItem =
   | { kind: 'label'; at: Vec2; region: Region; lines: LabelLine[]; entity: string; layer: 'label' };
 
 export type Layer =
-  'room' | 'piece' | 'wall' | 'opening' | 'column' | 'stair' | 'slab' | 'ground' | 'roof' | 'guide' | 'dimension' | 'label' | 'face' | 'patch';
+  'room' | 'piece' | 'wall' | 'opening' | 'column' | 'stair' | 'slab' | 'ground' | 'roof' | 'guide' | 'dimension' | 'label' | 'face' | 'patch' | 'page';
+
+/** What lies on a page, metres from its lower left corner, y up. */
+interface OnPage {
+  min: Vec2;
+  max: Vec2;
+  /** The thing of the page it belongs to. */
+  entity: string;
+}
+
+/** What a picture on a page shows: a kept picture, or a sample of a finish. */
+export type Shown = { kind: 'picture'; hash: string } | { kind: 'sample'; finish: string; form: SampleForm };
+
+/** The marks of a page beside those of drawings. `words`: one line, from the start of its baseline; `size` metres. */
+export type PageMark =
+  | Extract<DisplayItem, { kind: 'fill' }>
+  | (OnPage & { kind: 'shadow'; round: boolean })
+  | (OnPage & { kind: 'image'; shows: Shown })
+  | { kind: 'words'; at: Vec2; text: string; size: number; face: 'sans' | 'serif'; ink: Ink; entity: string };
 
 /** The marks of one thing; the same object as long as the thing has not changed. */
 export interface MarkGroup {

@@ -19,6 +19,8 @@ export const INKS: Readonly<Record<Ink, string>> = {
   bare: '#f7f7f5',
   /** Seen through: lines on the colour of any finish. */
   joint: '#00000048',
+  /** Small words beside a thing of a page. */
+  note: '#5d5e5b',
 };
 
 /** What is pointed at or chosen on the screen: marks of their own, which no printed writer uses. */

@@ -1,10 +1,13 @@
 import * as fontkit from 'fontkit';
 import sharp, { type OverlayOptions, type Sharp } from 'sharp';
-import { itemsOf, layoutText, NOTE, pagesOf } from '@/core/boards/layout';
+import { pagesOf } from '@/core/boards/layout';
+import { pageMarks } from '@/core/boards/page';
 import { makeSample } from '@/core/boards/sample';
 import { SHADOW, shadowPicture } from '@/core/boards/shadow';
 import { deriveModel } from '@/core/model/derive';
 import { drawPlan } from '@/core/drawing/plan/plan';
+import type { PageMark } from '@/core/drawing/display';
+import { fillOf, INKS } from '@/core/drawing/inks';
 import { displaySvg } from '@/core/drawing/svg';
 import { fetchImages, finishIn } from '@/core/finishes/store';
 import { writeGlb } from '@/core/formats/glb/glb';
@@ -69,45 +72,45 @@ export async function exportPng(project: Project, board: Board, pageId: string |
   const faces = { sans: open(fonts.sans), serif: open(fonts.serif) };
   const layers: OverlayOptions[] = [];
   const texts: string[] = [];
-  const write = (text: string, face: fontkit.Font, size: number, x: number, y: number): void => {
+  const write = ({ text, face: name, size, at, ink }: Extract<PageMark, { kind: 'words' }>): void => {
+    const face = faces[name];
     const run = face.layout(text);
-    const scale = size / face.unitsPerEm;
-    let at = 0;
+    const scale = (size * k) / face.unitsPerEm;
+    let x = at.x * k;
     run.glyphs.forEach((glyph, i) => {
       const d = glyph.path.toSVG();
-      if (d) texts.push(`<path transform="translate(${x + at * scale} ${y}) scale(${scale} ${-scale})" d="${d}"/>`);
-      at += run.positions[i].xAdvance;
+      if (d) texts.push(`<path fill="${INKS[ink]}" transform="translate(${x} ${(board.paper.height - at.y) * k}) scale(${scale} ${-scale})" d="${d}"/>`);
+      x += run.positions[i].xAdvance * scale;
     });
   };
-  const items = itemsOf(board, page.id);
-  for (const [i, item] of items.entries()) {
-    tell(i / (items.length + 1), `Thing ${i + 1} of ${items.length}`);
-    if (item.kind === 'text') {
-      const face = item.face === 'serif' ? faces.serif : faces.sans;
-      const measure = (text: string): number => (face.layout(text).advanceWidth / face.unitsPerEm) * item.size;
-      for (const line of layoutText(item, measure)) write(line.text, face, item.size * k, line.x * k, line.y * k);
-      continue;
-    }
-    if (item.shadow) {
-      const [x, y] = [item.x - SHADOW.blur + SHADOW.dx, item.y - SHADOW.blur + SHADOW.dy];
-      const [w, h] = [item.width + 2 * SHADOW.blur, item.height + 2 * SHADOW.blur];
-      const layer = await lay({ x: x * k, y: y * k, width: w * k, height: h * k }, pageWidth, pageHeight, (scale) =>
-        raw(shadowPicture(item.width, item.height, k * scale)),
-      );
+  const measure = (text: string, face: 'sans' | 'serif', size: number): number => (faces[face].layout(text).advanceWidth / faces[face].unitsPerEm) * size;
+  const marks = pageMarks(project, board, page, measure);
+  let background = page.ground;
+  for (const [i, mark] of marks.entries()) {
+    tell(i / (marks.length + 1), 'Laying out the page');
+    if (mark.kind === 'words') write(mark);
+    else if (mark.kind === 'fill') background = fillOf(mark);
+    else {
+      const [width, height] = [mark.max.x - mark.min.x, mark.max.y - mark.min.y];
+      const out = mark.kind === 'shadow' ? SHADOW.blur : 0;
+      const [dx, dy] = mark.kind === 'shadow' ? [SHADOW.dx, SHADOW.dy] : [0, 0];
+      const box = {
+        x: (mark.min.x - out + dx) * k,
+        y: (board.paper.height - mark.max.y - out + dy) * k,
+        width: (width + 2 * out) * k,
+        height: (height + 2 * out) * k,
+      };
+      const layer = await lay(box, pageWidth, pageHeight, async (scale, w, h) => {
+        if (mark.kind === 'shadow') return raw(shadowPicture(width, height, k * scale, mark.round));
+        if (mark.shows.kind === 'picture') return sharp(await keptFile(folder, mark.shows.hash)).resize(w, h, { fit: 'fill' });
+        return raw(makeSample(finishIn(project, mark.shows.finish), mark.shows.form, w, h, w * h > 1e6 ? 2 : 3));
+      });
       if (layer) layers.push(layer);
     }
-    const layer = await lay({ x: item.x * k, y: item.y * k, width: item.width * k, height: item.height * k }, pageWidth, pageHeight, async (_, w, h) =>
-      item.kind === 'picture'
-        ? sharp(await keptFile(folder, project.pictures[item.picture].image)).resize(w, h, { fit: 'fill' })
-        : raw(makeSample(finishIn(project, item.finish), item.form, w, h, w * h > 1e6 ? 2 : 3)),
-    );
-    if (layer) layers.push(layer);
-    if (item.kind === 'sample')
-      write(item.note || finishIn(project, item.finish).name, faces.sans, NOTE.size * k, item.x * k, (item.y + item.height + NOTE.drop) * k);
   }
-  tell(items.length / (items.length + 1), 'Putting the page together');
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${pageWidth}" height="${pageHeight}" fill="#1d1e1d">${texts.join('')}</svg>`;
-  return sharp({ create: { width: pageWidth, height: pageHeight, channels: 3, background: page.ground } })
+  tell(marks.length / (marks.length + 1), 'Putting the page together');
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${pageWidth}" height="${pageHeight}">${texts.join('')}</svg>`;
+  return sharp({ create: { width: pageWidth, height: pageHeight, channels: 3, background } })
     .composite([...layers, { input: Buffer.from(svg), left: 0, top: 0 }])
     .png()
     .toBuffer();

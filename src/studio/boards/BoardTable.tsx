@@ -9,17 +9,17 @@ import { MinusIcon, PlusIcon } from '@phosphor-icons/react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import { composePage } from '@/core/boards/compose';
-import { itemsOf, layoutText, NOTE, pagesOf, PAPERS } from '@/core/boards/layout';
-import { SHADOW } from '@/core/boards/shadow';
+import { itemsOf, pagesOf, PAPERS } from '@/core/boards/layout';
+import { itemMarks, pageMarks } from '@/core/boards/page';
 import { finishIn } from '@/core/finishes/store';
-import { finishLrv, meanHex } from '@/core/finishes/finish';
+import { finishLrv } from '@/core/finishes/finish';
 import type { Board, BoardItem } from '@/core/project/schema';
 import { LengthField, Row, TextField } from '../look/fields';
-import { colours, PANEL, SANS, SERIF } from '../look/theme';
-import { newId, useFinish, useStudio } from '../store/studio';
-import { useSample } from '../finishes/textures';
+import { colours, PANEL } from '../look/theme';
+import { newId, useStudio } from '../store/studio';
 import { Label } from '../docket/Label';
 import { useBoard } from './board';
+import { measureText, PageMarks } from './PageMarks';
 
 /** The boards stage: pages at the left, the page in hand in the middle. */
 export function BoardTable() {
@@ -108,20 +108,7 @@ export function BoardTable() {
                 overflow: 'hidden',
               }}
             >
-              {itemsOf(board, p.id).map((item) => (
-                <Box
-                  key={item.id}
-                  sx={{
-                    position: 'absolute',
-                    left: `${(100 * item.x) / board.paper.width}%`,
-                    top: `${(100 * item.y) / board.paper.height}%`,
-                    width: `${(100 * item.width) / board.paper.width}%`,
-                    height: `${(100 * item.height) / board.paper.height}%`,
-                    bgcolor: item.kind === 'sample' ? finishIn(project, item.finish).colour : item.kind === 'picture' ? colours.third : 'transparent',
-                    borderTop: item.kind === 'text' ? `1px solid ${colours.third}` : 0,
-                  }}
-                />
-              ))}
+              <PageMarks marks={pageMarks(project, board, p, measureText)} paper={board.paper} small />
             </Box>
             {i + 1} {p.name}
           </Box>
@@ -186,7 +173,7 @@ function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCo
           onPointerDown={(e) => e.target === e.currentTarget && useBoard.setState({ item: null })}
         >
           {items.map((item) => (
-            <Item key={item.id} item={item} board={board.id} k={k} selected={item.id === selected} />
+            <Item key={item.id} item={item} board={board.id} paper={board.paper} k={k} selected={item.id === selected} />
           ))}
           {!items.length ? (
             <Box sx={{ position: 'absolute', inset: 0, display: 'grid', placeItems: 'center' }}>
@@ -222,11 +209,11 @@ function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCo
   );
 }
 
-function Item({ item, board, k, selected }: { item: BoardItem; board: string; k: number; selected: boolean }) {
+function Item({ item, board, paper, k, selected }: { item: BoardItem; board: string; paper: Board['paper']; k: number; selected: boolean }) {
   const [moved, setMoved] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
   const drag = useRef<{ x: number; y: number; size: boolean } | null>(null);
   const place = moved ?? item;
-  const { run } = useStudio.getState();
+  const { run, project } = useStudio.getState();
   const begin = (e: React.PointerEvent, size: boolean): void => {
     e.stopPropagation();
     useBoard.setState({ item: item.id });
@@ -250,21 +237,14 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
     drag.current = null;
     setMoved(null);
   };
-  const shadow =
-    item.shadow && item.kind !== 'text'
-      ? `drop-shadow(${SHADOW.dx * k}px ${SHADOW.dy * k}px ${SHADOW.blur * k * 0.55}px rgba(0,0,0,${SHADOW.strength}))`
-      : undefined;
+  const marks = itemMarks(project, paper, { ...item, ...place } as BoardItem, measureText);
   return (
     <Box
       data-testid={`item-${item.kind}`}
       tabIndex={0}
       role="button"
       aria-label={
-        item.kind === 'text'
-          ? `Text: ${item.text.slice(0, 40)}`
-          : item.kind === 'sample'
-            ? `Sample: ${finishIn(useStudio.getState().project, item.finish).name}`
-            : 'Picture'
+        item.kind === 'text' ? `Text: ${item.text.slice(0, 40)}` : item.kind === 'sample' ? `Sample: ${finishIn(project, item.finish).name}` : 'Picture'
       }
       aria-pressed={selected}
       onFocus={() => useBoard.setState({ item: item.id })}
@@ -293,8 +273,9 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
         touchAction: 'none',
       }}
     >
-      <Box sx={{ width: '100%', height: '100%', filter: shadow }}>
-        <Content item={{ ...item, ...place } as BoardItem} k={k} />
+      {/* The page is drawn in its own coordinates, wherever the thing lies. */}
+      <Box sx={{ position: 'absolute', left: -place.x * k, top: -place.y * k, width: paper.width * k, height: paper.height * k, pointerEvents: 'none' }}>
+        <PageMarks marks={marks} paper={paper} />
       </Box>
       {selected ? (
         <Box
@@ -316,76 +297,6 @@ function Item({ item, board, k, selected }: { item: BoardItem; board: string; k:
         />
       ) : null}
     </Box>
-  );
-}
-
-function Content({ item, k }: { item: BoardItem; k: number }) {
-  const picture = useStudio((s) => (item.kind === 'picture' ? s.project.pictures[item.picture] : undefined));
-  if (item.kind === 'picture')
-    return picture ? (
-      <img src={`/api/assets/${picture.image}`} alt={picture.name} draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} />
-    ) : null;
-  if (item.kind === 'sample') return <SampleItem item={item} k={k} />;
-  return <TextItem item={item} k={k} />;
-}
-
-function SampleItem({ item, k }: { item: Extract<BoardItem, { kind: 'sample' }>; k: number }) {
-  const w = Math.max(24, Math.min(900, Math.round((item.width * 2400) / 8) * 8));
-  const h = Math.max(12, Math.round((w * item.height) / item.width));
-  const own = useFinish(item.finish);
-  const url = useSample(own, item.form, w, Math.max(12, h));
-  return (
-    <>
-      {url ? (
-        <img src={url} alt="" draggable={false} style={{ width: '100%', height: '100%', display: 'block' }} />
-      ) : (
-        <Box sx={{ width: '100%', height: '100%', bgcolor: meanHex(own) }} />
-      )}
-      <Box
-        sx={{
-          position: 'absolute',
-          left: 0,
-          top: `calc(100% + ${(NOTE.drop - NOTE.size) * k}px)`,
-          fontSize: NOTE.size * k,
-          lineHeight: 1,
-          whiteSpace: 'nowrap',
-          color: colours.second,
-          fontStretch: '100%',
-        }}
-      >
-        {item.note || own.name}
-      </Box>
-    </>
-  );
-}
-
-let context: CanvasRenderingContext2D | null = null;
-
-/** Width of a text in the page's fonts, metres. */
-function measureText(item: Extract<BoardItem, { kind: 'text' }>, text: string): number {
-  context ??= document.createElement('canvas').getContext('2d');
-  context!.font = `100px ${item.face === 'serif' ? SERIF : SANS}`;
-  return (context!.measureText(text).width / 100) * item.size;
-}
-
-function TextItem({ item, k }: { item: Extract<BoardItem, { kind: 'text' }>; k: number }) {
-  const lines = layoutText(item, (text) => measureText(item, text));
-  return (
-    <svg width="100%" height="100%" style={{ overflow: 'visible', display: 'block' }}>
-      {lines.map((line, i) => (
-        <text
-          key={i}
-          x={(line.x - item.x) * k}
-          y={(line.y - item.y) * k}
-          fontSize={item.size * k}
-          fontFamily={item.face === 'serif' ? SERIF : SANS}
-          style={{ fontStretch: '100%' }}
-          fill={colours.ink}
-        >
-          {line.text}
-        </text>
-      ))}
-    </svg>
   );
 }
 

@@ -1,8 +1,11 @@
 import fontkit from '@pdf-lib/fontkit';
-import { PDFDocument, rgb, type PDFFont, type PDFImage } from 'pdf-lib';
-import { itemsOf, layoutText, NOTE, pagesOf, type TextMeasure } from '../../boards/layout';
+import { PDFDocument, rgb, type PDFImage, type RGB } from 'pdf-lib';
+import { pagesOf } from '../../boards/layout';
+import { pageMarks } from '../../boards/page';
 import { makeSample } from '../../boards/sample';
 import { shadowPicture, SHADOW } from '../../boards/shadow';
+import { fillOf, INKS } from '../../drawing/inks';
+import { fromLinear, hexToLinear } from '../../finishes/colour';
 import { finishIn } from '../../finishes/store';
 import type { Board, Project } from '../../project/schema';
 import { writePng } from '../png';
@@ -53,53 +56,57 @@ export async function writeBoardPdf(project: Project, board: Board, files: Board
     }
     return made;
   };
-  const total = Object.keys(board.items).length;
+  const measure = (text: string, face: 'sans' | 'serif', size: number): number => fonts[face].widthOfTextAtSize(text, size * k) / k;
+  const pages = pagesOf(board).map((page) => pageMarks(project, board, page, measure));
+  const total = pages.reduce((sum, marks) => sum + marks.length, 0);
   let laid = 0;
-  for (const page of pagesOf(board)) {
+  for (const marks of pages) {
     const sheet = pdf.addPage([pw * k, ph * k]);
-    const n = parseInt(page.ground.slice(1), 16);
-    sheet.drawRectangle({ x: 0, y: 0, width: pw * k, height: ph * k, color: rgb(((n >> 16) & 255) / 255, ((n >> 8) & 255) / 255, (n & 255) / 255) });
-    for (const item of itemsOf(board, page.id)) {
+    for (const mark of marks) {
       files.tell?.(laid++ / total);
-      const place = { x: item.x * k, y: (ph - item.y - item.height) * k, width: item.width * k, height: item.height * k };
-      if (item.shadow && item.kind !== 'text') {
-        const blur = SHADOW.blur;
-        const shadow = await image(`shadow ${item.width.toFixed(4)} ${item.height.toFixed(4)}`, () => {
-          const s = shadowPicture(item.width, item.height, SHADOW_DENSITY);
+      if (mark.kind === 'fill') {
+        const color = colourOf(fillOf(mark));
+        for (const ring of mark.rings) sheet.drawSvgPath(`M${ring.map((p) => `${p.x * k} ${-p.y * k}`).join('L')}Z`, { x: 0, y: 0, color });
+        continue;
+      }
+      if (mark.kind === 'words') {
+        sheet.drawText(mark.text, { x: mark.at.x * k, y: mark.at.y * k, size: mark.size * k, font: fonts[mark.face], color: colourOf(INKS[mark.ink]) });
+        continue;
+      }
+      const [width, height] = [mark.max.x - mark.min.x, mark.max.y - mark.min.y];
+      if (mark.kind === 'shadow') {
+        const { blur, dx, dy } = SHADOW;
+        const shadow = await image(`shadow ${width.toFixed(4)} ${height.toFixed(4)} ${mark.round}`, () => {
+          const s = shadowPicture(width, height, SHADOW_DENSITY, mark.round);
           return writePng(s.pixels, s.width, s.height);
         });
         sheet.drawImage(shadow, {
-          x: (item.x - blur + SHADOW.dx) * k,
-          y: (ph - item.y - item.height - blur - SHADOW.dy) * k,
-          width: (item.width + 2 * blur) * k,
-          height: (item.height + 2 * blur) * k,
+          x: (mark.min.x - blur + dx) * k,
+          y: (mark.min.y - blur - dy) * k,
+          width: (width + 2 * blur) * k,
+          height: (height + 2 * blur) * k,
         });
+        continue;
       }
-      if (item.kind === 'picture') {
-        const picture = project.pictures[item.picture];
-        sheet.drawImage(await image(`${picture.image} ${item.width.toFixed(4)}`, () => files.picture(picture.image, item.width)), place);
-      } else if (item.kind === 'sample') {
-        const finish = finishIn(project, item.finish);
+      const { shows } = mark;
+      const place = { x: mark.min.x * k, y: mark.min.y * k, width: width * k, height: height * k };
+      if (shows.kind === 'picture') sheet.drawImage(await image(`${shows.hash} ${width.toFixed(4)}`, () => files.picture(shows.hash, width)), place);
+      else {
         // What is very large, or very long, is drawn coarser.
-        const density = Math.min(SAMPLE_DENSITY, Math.sqrt(SAMPLE_PIXELS / (item.width * item.height)));
-        const [w, h] = [item.width, item.height].map((side) => Math.max(12, Math.round(side * density)));
-        const chip = await image(`sample ${item.finish} ${item.form} ${w} ${h}`, () => {
-          const s = makeSample(finish, item.form, w, h, 3);
+        const density = Math.min(SAMPLE_DENSITY, Math.sqrt(SAMPLE_PIXELS / (width * height)));
+        const [w, h] = [width, height].map((side) => Math.max(12, Math.round(side * density)));
+        const chip = await image(`sample ${shows.finish} ${shows.form} ${w} ${h}`, () => {
+          const s = makeSample(finishIn(project, shows.finish), shows.form, w, h, 3);
           return writePng(s.pixels, s.width, s.height);
         });
         sheet.drawImage(chip, place);
-        drawNote(sheet, fonts.sans, item.note || finish.name, item.x * k, (ph - item.y - item.height) * k);
-      } else {
-        const font = item.face === 'serif' ? fonts.serif : fonts.sans;
-        const measure: TextMeasure = (text) => font.widthOfTextAtSize(text, item.size * k) / k;
-        for (const line of layoutText(item, measure))
-          sheet.drawText(line.text, { x: line.x * k, y: (ph - line.y) * k, size: item.size * k, font, color: rgb(0.114, 0.118, 0.114) });
       }
     }
   }
   return pdf.save();
 }
 
-function drawNote(sheet: ReturnType<PDFDocument['addPage']>, font: PDFFont, note: string, x: number, y: number): void {
-  sheet.drawText(note, { x, y: y - NOTE.drop * POINTS_PER_METRE, size: NOTE.size * POINTS_PER_METRE, font, color: rgb(0.365, 0.369, 0.357) });
+function colourOf(hex: string): RGB {
+  const [r, g, b] = hexToLinear(hex).map(fromLinear);
+  return rgb(r, g, b);
 }
