@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 
 export default defineConfig({
@@ -6,6 +7,8 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.ts'],
     setupFiles: ['vitest.setup.ts'],
+    // One core is left for whoever watches otherwise; here nobody does.
+    maxWorkers: availableParallelism(),
     testTimeout: 120_000,
     hookTimeout: 120_000,
     // `npm test` asks for it: vitest run --coverage.

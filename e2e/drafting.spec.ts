@@ -109,7 +109,7 @@ test('starter shapes, arcs, guides, wall types, status and rooms turned about', 
   await test.step('walls are drawn in the model too', async () => {
     const before = await studio.project();
     await studio.choose('From', 'from above');
-    await page.waitForTimeout(1200);
+    await studio.rested();
     await studio.card('Walls in a chain').click();
     const pane = (await page.getByTestId('model').boundingBox())!;
     await page.mouse.click(pane.x + pane.width * 0.12, pane.y + pane.height * 0.86);

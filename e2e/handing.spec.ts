@@ -60,6 +60,7 @@ test('files that are no project are refused in a sentence, and large ones are op
 
 test('what was deleted can be put back from the page of projects', async ({ page }) => {
   const studio = new Studio(page);
+  await studio.drawingOnly();
   await studio.start('Deleted house');
   await page.goto('/');
   const card = page.getByRole('article', { name: 'Deleted house' });
@@ -78,6 +79,7 @@ test('what was deleted can be put back from the page of projects', async ({ page
 
 test('an edit the server refuses is set aside alone, survives a reload and can be tried again', async ({ page }) => {
   const studio = new Studio(page);
+  await studio.drawingOnly();
   await studio.start('Aside house');
   await page.route('**/changes', async (route) => {
     const body = route.request().method() === 'POST' ? (route.request().postDataJSON() as { changes: { id: string; command: string }[] }) : null;
@@ -105,8 +107,10 @@ test('an edit the server refuses is set aside alone, survives a reload and can b
 test('two windows of one browser that are offline at once keep the edits of both', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const one = new Studio(await context.newPage());
+  await one.drawingOnly();
   await one.start('Two offline');
   const two = new Studio(await context.newPage());
+  await two.drawingOnly();
   await two.open(one.id);
   await context.route('**/changes*', (route) => route.abort());
   await one.page.bringToFront();

@@ -38,7 +38,7 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
   expect([table.x, table.y]).toEqual([expect.closeTo(2.15, 1), expect.closeTo(1.65, 1)]);
   await page.keyboard.press('Escape');
   await studio.choose('From', 'from above');
-  await page.waitForTimeout(1500);
+  await studio.rested();
 
   await test.step('a piece is dragged in the model', async () => {
     const from = await above(studio, table.x, table.y, table.size.height);

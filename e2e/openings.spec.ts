@@ -9,6 +9,7 @@ const look = (name: string, page: import('@playwright/test').Page): Promise<unkn
 
 test('what a storey has besides plain doors and windows, and sizes typed over outside', async ({ page }) => {
   const studio = new Studio(page);
+  await studio.drawingOnly();
   await studio.start('Openings');
 
   await test.step('draws a house and types over its overall width; the east wall gives way', async () => {
@@ -126,7 +127,6 @@ test('what a storey has besides plain doors and windows, and sizes typed over ou
     await look('gable', page);
     await page.getByRole('button', { name: 'Plan', exact: true }).click();
     await page.keyboard.press('Escape');
-    await page.waitForTimeout(process.env.LOOK ? 5000 : 0);
     await look('house', page);
   });
 });

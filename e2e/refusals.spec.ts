@@ -3,6 +3,7 @@ import { Studio } from './studio';
 
 test('bad input gets one clear sentence and changes nothing', async ({ page, request }) => {
   const studio = new Studio(page);
+  await studio.drawingOnly();
 
   await test.step('a file that is no project', async () => {
     await page.goto('/');
@@ -78,6 +79,7 @@ test('answers carry strict headers', async ({ request }) => {
 
 test('projects are renamed, duplicated, deleted and brought back', async ({ page }) => {
   const studio = new Studio(page);
+  await studio.drawingOnly();
   await studio.start('Card house');
   await page.goto('/');
   const card = page.getByRole('article', { name: 'Card house' });
@@ -121,6 +123,7 @@ test('the list comes with its page, and tells the time of whoever reads it', asy
 
 test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
   const studio = new Studio(page);
+  await studio.drawingOnly();
   await studio.start('Keyboard house', 'Feet and inches');
   await studio.card('Room by corners').press('Enter');
   await page.getByTestId('plan').focus();

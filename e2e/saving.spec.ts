@@ -10,6 +10,7 @@ import { only, Studio } from './studio';
 test('two windows on one project end up equal', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const one = new Studio(await context.newPage());
+  await one.drawingOnly();
   await one.start('Shared house');
   await one.card('Room by corners').click();
   await one.press(0, 0);
@@ -20,6 +21,7 @@ test('two windows on one project end up equal', async ({ browser }) => {
   await one.page.keyboard.press('Enter');
   await one.kept();
   const two = new Studio(await context.newPage());
+  await two.drawingOnly();
   await two.open(one.id);
   await expect(two.room('Room 1')).toBeVisible();
 
@@ -58,6 +60,7 @@ test('two windows on one project end up equal', async ({ browser }) => {
 
 test('what is done offline waits in the browser and is sent later', async ({ page }) => {
   const studio = new Studio(page);
+  await studio.drawingOnly();
   await studio.start('Offline house');
   await page.route('**/changes*', (route) => route.abort());
   await studio.card('Room by corners').click();

@@ -60,6 +60,7 @@ async function pressScan(studio: Studio, x: number, y: number): Promise<void> {
 
 async function storey(page: Page, units: UnitSystem): Promise<void> {
   const studio = new Studio(page);
+  if (units === 'imperial') await studio.drawingOnly();
   const say = (metres: number): string => formatLengthExact(metres, units);
   /** A length as typed, and what it comes back as. */
   const meant = (metric: number, feet: number): number => (units === 'metric' ? metric : feet * 0.3048);

@@ -9,6 +9,11 @@ export class Studio {
     return new URL(this.page.url()).pathname.split('/').pop()!;
   }
 
+  /** The drawing alone, as this browser remembers it: what needs no model is not made to wait for one. */
+  async drawingOnly(): Promise<void> {
+    await this.page.addInitScript(() => localStorage.setItem('enstegon.layout', 'drawing'));
+  }
+
   /** Opens a project and waits until it can be worked on. */
   async open(id: string): Promise<void> {
     await this.page.goto(`/project/${id}`);
@@ -28,6 +33,15 @@ export class Studio {
     await this.page.getByRole('button', { name: 'Start' }).click();
     await this.page.waitForURL(/\/project\//);
     await this.ready();
+  }
+
+  /** Waits until the model is drawn as it is and nothing of it is still to come. */
+  async rested(): Promise<void> {
+    const canvas = this.page.getByTestId('model').locator('canvas');
+    let calm = 0;
+    await expect
+      .poll(async () => (calm = (await canvas.getAttribute('data-rested')) === 'true' ? calm + 1 : 0), { intervals: [120], timeout: 60_000 })
+      .toBeGreaterThan(3);
   }
 
   stage(name: string): Promise<void> {

@@ -148,11 +148,11 @@ test('the model is looked at in every way, and the contents find, rename, hide, 
   const studio = new Studio(page);
   await studio.open('heron-lock-cottage');
   const copy = async (): Promise<Buffer> => page.getByTestId('model').screenshot();
-  await page.waitForTimeout(3000);
+  await studio.rested();
   await test.step('projections, a section, lines, see-through: each another picture', async () => {
     const pictures = [await copy()];
     const differs = async (): Promise<void> => {
-      await page.waitForTimeout(1200);
+      await studio.rested();
       const next = await copy();
       expect(pictures.some((p) => p.equals(next))).toBe(false);
       pictures.push(next);
@@ -202,10 +202,8 @@ test('the model is looked at in every way, and the contents find, rename, hide, 
     await expect(page.getByText('Arrow keys walk and turn')).toBeVisible();
     const before = await copy();
     await page.keyboard.down('ArrowUp');
-    await page.waitForTimeout(1500);
+    await expect.poll(async () => (await copy()).equals(before)).toBe(false);
     await page.keyboard.up('ArrowUp');
-    await page.waitForTimeout(800);
-    expect((await copy()).equals(before)).toBe(false);
     await look('walk', page);
     await page.keyboard.press('Escape');
     await expect(page.getByText('Arrow keys walk and turn')).toHaveCount(0);

@@ -2,10 +2,11 @@
 import Box from '@mui/material/Box';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Project } from '@/core/project/schema';
 import { Docket } from '../docket/Docket';
 import { colours } from '../look/theme';
+import { recallLayout } from '../store/habits';
 import { useStudio } from '../store/studio';
 import { PicturePanel } from '../views/PicturePanel';
 import { RenderPanel } from '../views/RenderPanel';
@@ -31,6 +32,15 @@ export function Table() {
   const [panel, setPanel] = useState(false);
   const setLook = useLook.getState().set;
   const plain = look.mode === 'finishes' && !look.section && !look.hidden.length && !look.through.length;
+  const [recalled, setRecalled] = useState(false);
+  // The model is made when it is first shown: whoever only draws does not wait for it.
+  const modelled = useRef(false);
+  if (recalled && layout !== 'drawing') modelled.current = true;
+  useEffect(() => {
+    const end = recallLayout();
+    setRecalled(true);
+    return end;
+  }, []);
   const frame = useRef<HTMLDivElement>(null);
   const dragging = useRef(false);
   const columns = layout === 'both' ? `minmax(0,${share}fr) 5px minmax(0,${1 - share}fr)` : layout === 'drawing' ? 'minmax(0,1fr) 0 0' : '0 0 minmax(0,1fr)';
@@ -94,7 +104,7 @@ export function Table() {
         }}
       />
       <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.table }}>
-        <ModelPane />
+        {modelled.current ? <ModelPane /> : null}
         <PaneHead>
           <Word on={look.cut} onPress={() => setLook({ cut: true })} title="Walls towards the eye are taken away">
             Cut away

@@ -54,7 +54,7 @@ export class ModelScene {
   private site: Project['site'] | null = null;
   private frame = 0;
   private compiling: ReturnType<typeof setTimeout> | null = null;
-  private resting: ReturnType<typeof setTimeout> | undefined;
+  private resting: ReturnType<typeof setTimeout> | null = null;
   private highlightMaterial = new THREE.MeshBasicMaterial({
     color: DAMSON,
     transparent: true,
@@ -112,7 +112,7 @@ export class ModelScene {
 
   dispose(): void {
     cancelAnimationFrame(this.frame);
-    clearTimeout(this.resting);
+    if (this.resting) clearTimeout(this.resting);
     if (this.compiling) clearTimeout(this.compiling);
     this.parts.dispose();
     for (const stub of [...this.stubs.children]) this.dropStub(stub);
@@ -130,6 +130,7 @@ export class ModelScene {
 
   /** Asks for one picture in the next frame. */
   draw(): void {
+    this.canvas.dataset.rested = 'false';
     if (this.frame || this.compiling) return;
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
@@ -137,6 +138,7 @@ export class ModelScene {
       // What was drawn, for whoever measures or waits: calls, triangles, bytes of geometry.
       const { calls, triangles } = this.renderer.info.render;
       if (this.model) this.canvas.dataset.drawn = `${calls} ${triangles} ${this.parts.bytes}`;
+      this.canvas.dataset.rested = String(this.resting === null);
     });
   }
 
@@ -208,8 +210,9 @@ export class ModelScene {
 
   /** What has changed is drawn together with the rest once nothing changes any more. */
   private restSoon(): void {
-    clearTimeout(this.resting);
+    if (this.resting) clearTimeout(this.resting);
     this.resting = setTimeout(() => {
+      this.resting = null;
       this.parts.rest();
       this.draw();
     }, STILL);
