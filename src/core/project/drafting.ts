@@ -1,11 +1,11 @@
 import type { Draft } from 'immer';
-import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { add, cross, distance, dot, left, lerp, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { clearSpans } from './openings';
 import type { Project, Side, Wall } from './schema';
 import { stateOf } from './topology';
 import { stationAt, wallExtents, wallPath } from './wall-line';
-import { cornerAt, wallsAt } from './walls';
+import { cornerAt, dropUnusedCorners, plain, wallsAt } from './walls';
 import { NEAR } from '../units/tolerance';
 
 type NewId = (prefix: string) => string;
@@ -19,13 +19,47 @@ export interface WallChain {
   bulges?: readonly number[];
 }
 
+/** How near lines and ends of walls must lie to be one, metres. */
+const ONE = NEAR * 10;
+
+/** The stretches of a straight line between two points along which no wall like it stands yet, as shares of its length. */
+function bareStretches(project: Pick<Project, 'walls' | 'corners' | 'wallTypes'>, level: string, a: Vec2, b: Vec2, make: WallMake): [number, number][] {
+  const long = distance(a, b);
+  const d = unit(sub(b, a));
+  const own = wallExtents(project, make as Wall);
+  const covered: [number, number][] = [];
+  for (const id in project.walls) {
+    const wall = project.walls[id];
+    if (wall.level !== level || wall.bulge !== 0 || (wall.kind === 'boundary' && make.kind === 'wall')) continue;
+    const [p, q] = [project.corners[wall.start], project.corners[wall.end]];
+    if (Math.abs(cross(d, sub(p, a))) > ONE || Math.abs(cross(d, sub(q, a))) > ONE) continue;
+    const [s, t] = [dot(d, sub(p, a)), dot(d, sub(q, a))];
+    // Two walls back to back on one line are two walls: only what takes the same room stands there already.
+    const { left: l, right: r } = wallExtents(project, wall);
+    const [low, high] = s < t ? [-r, l] : [-l, r];
+    const common = Math.min(high, own.left) - Math.max(low, -own.right);
+    if (make.kind === 'wall' && common < Math.min(high - low, own.left + own.right) / 2) continue;
+    covered.push([Math.min(s, t), Math.max(s, t)]);
+  }
+  const bare: [number, number][] = [];
+  let from = 0;
+  for (const [s, t] of covered.sort((x, y) => x[0] - y[0])) {
+    if (s > from + ONE) bare.push([from, Math.min(s, long)]);
+    from = Math.max(from, t);
+    if (from > long) break;
+  }
+  if (from < long - ONE) bare.push([from, long]);
+  return bare.filter(([s, t]) => s < long && t - s > ONE).map(([s, t]) => [s / long, t / long]);
+}
+
 /**
- * Draws walls along a chain of points. Stretches that stand there already are passed over.
+ * Draws walls along a chain of points. Stretches along which a wall stands already are passed over.
  *
  * @throws DomainError `wall.too-short`, `wall.nothing`
  */
 export function drawWalls(draft: Draft<Project>, level: string, { points, closed, bulges }: WallChain, make: WallMake, newId: NewId): string[] {
   const drawn: string[] = [];
+  const stood = plain(draft);
   for (let i = 0; i + (closed ? 0 : 1) < points.length; i++) {
     const a = cornerAt(draft, level, points[i], newId);
     const b = cornerAt(draft, level, points[(i + 1) % points.length], newId);
@@ -34,10 +68,16 @@ export function drawWalls(draft: Draft<Project>, level: string, { points, closed
     const bulge = bulges?.[i] ?? 0;
     const twin = wallsAt(draft as Project, a.id).some((w) => (w.start === b.id || w.end === b.id) && Math.abs(w.bulge) === Math.abs(bulge));
     if (twin) continue;
-    const id = newId('wall');
-    draft.walls[id] = { finishes: {}, ...make, id, level, start: a.id, end: b.id, bulge };
-    drawn.push(id);
+    const stretches = bulge === 0 ? bareStretches(stood, level, points[i], points[(i + 1) % points.length], make) : [[0, 1] as const];
+    for (const [from, to] of stretches) {
+      const [start, end] = [from, to].map((t) => (t === 0 ? a.id : t === 1 ? b.id : cornerAt(draft, level, lerp(a, b, t), newId).id));
+      if (start === end) continue;
+      const id = newId('wall');
+      draft.walls[id] = { finishes: {}, ...make, id, level, start, end, bulge };
+      drawn.push(id);
+    }
   }
+  dropUnusedCorners(draft);
   if (!drawn.length) throw new DomainError('wall.nothing', 'No wall was drawn: both ends are the same point, or the wall stands there already.', []);
   return drawn;
 }
@@ -91,23 +131,16 @@ export interface BoxArgs {
  * @throws DomainError `box.…` where there is no face for it
  */
 export function boxIn(draft: Draft<Project>, args: BoxArgs, newId: NewId): void {
-  const project = stateOf(draft as Project);
-  const plain = {
-    ...project,
-    walls: stateOf(draft.walls),
-    corners: stateOf(draft.corners),
-    wallTypes: stateOf(draft.wallTypes),
-    rooms: stateOf(draft.rooms),
-  } as Project;
-  const wall = plain.walls[args.wall];
+  const project = { ...plain(draft), rooms: stateOf(draft.rooms) } as Project;
+  const wall = project.walls[args.wall];
   if (wall.bulge !== 0) throw new DomainError('box.arc', 'Nothing was boxed in: the wall is an arc; choose a straight one.', [wall.id]);
-  const span = clearSpans(plain, wall, wall.status).find((s) => args.at > s.from - NEAR && args.at < s.to + NEAR);
+  const span = clearSpans(project, wall, wall.status).find((s) => args.at > s.from - NEAR && args.at < s.to + NEAR);
   if (!span || args.width > span.to - span.from + NEAR)
     throw new DomainError('box.no-room', 'Nothing was boxed in: the wall has no clear stretch that wide there; make it narrower.', [wall.id]);
-  const path = wallPath(plain, wall);
+  const path = wallPath(project, wall);
   const { d } = stationAt(path, args.at);
   const out = args.side === 'left' ? left(d) : scale(left(d), -1);
-  const face = args.side === 'left' ? wallExtents(plain, wall).left : wallExtents(plain, wall).right;
+  const face = args.side === 'left' ? wallExtents(project, wall).left : wallExtents(project, wall).right;
   const half = args.thickness / 2;
   let [s0, s1] = [args.at - args.width / 2, args.at + args.width / 2];
   if (s0 < span.from) [s0, s1] = [span.from, span.from + args.width];

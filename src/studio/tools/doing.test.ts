@@ -78,6 +78,44 @@ describe('what is shown is what is done', () => {
     );
   });
 
+  it('of an opening whose own picture lies under the pointer, where two walls run side by side', () => {
+    // Both are within reach of the point; the nearer one is not the one that was pointed at.
+    const other = Object.keys(project.walls).find((id) => id !== wall)!;
+    state().setTool({ kind: 'opening', opening: 'door', form: 'hinged' } as never);
+    const corner = project.corners[project.walls[wall].end];
+    const near = { x: corner.x - 0.6, y: corner.y };
+    const pointed = { entity: other, target: null };
+    showOpening(at(near.x, near.y, pointed));
+    const first = Object.values(state().model.project.openings)[0];
+    expect(first.wall).toBe(other);
+    const itself = { entity: first.id, target: null };
+    sameModel(
+      () => showOpening(at(near.x, near.y, itself)),
+      () => pressOpening(at(near.x, near.y, itself)),
+    );
+    expect(state().project.openings[first.id]).toEqual(first);
+  });
+
+  it('of openings anywhere along random walls, whatever of what is shown is pointed at', () => {
+    let seed = 7;
+    const random = (): number => (seed = (seed * 16807) % 2147483647) / 2147483647;
+    for (let k = 0; k < 25; k++) {
+      const ids = Object.keys(state().project.walls);
+      const own = ids[Math.floor(random() * ids.length)];
+      const [a, b] = [state().project.walls[own].start, state().project.walls[own].end].map((id) => state().project.corners[id]);
+      const t = random();
+      const p = { x: a.x + (b.x - a.x) * t + (random() - 0.5) * 0.2, y: a.y + (b.y - a.y) * t + (random() - 0.5) * 0.2 };
+      state().setTool({ kind: 'opening', opening: random() < 0.5 ? 'door' : 'window' } as never);
+      showOpening(at(p.x, p.y, { entity: own, target: null }));
+      const shown = state().model;
+      if (shown.project === state().project) continue;
+      const id = Object.keys(shown.project.openings).find((o) => !state().project.openings[o])!;
+      pressOpening(at(p.x, p.y, { entity: id, target: null }));
+      expect(state().project.openings[id]).toEqual(shown.project.openings[id]);
+      if (Object.keys(state().project.openings).length > 4) state().run('delete', { ids: Object.keys(state().project.openings) });
+    }
+  });
+
   it('of a finish that is dragged onto a floor; where it has been shown it is not shown again', () => {
     const spot = { entity: room, target: { kind: 'floor', room } as const };
     sameModel(

@@ -11,9 +11,14 @@ import { snapStep } from '@/core/units/length';
 import { openingAt } from './place';
 import { comingId, get, length, set, wasSet, type TablePoint } from './session';
 
+/** What is shown before it is placed, and in which wall. */
+let shown: { id: string; wall: string } | null = null;
+
 /** The wall under the pointer, or the nearest one within reach. */
 export function wallUnder(at: TablePoint): string | null {
   const { project, level } = get();
+  // What is shown lies over its wall and is no wall: pointing at it means the wall it is shown in.
+  if (shown && project.walls[shown.wall] && at.spot?.entity.startsWith(shown.id)) return shown.wall;
   if (at.spot && project.walls[at.spot.entity]?.kind === 'wall') return at.spot.entity;
   let best: string | null = null;
   let least = Infinity;
@@ -51,12 +56,14 @@ export function showOpening(at: TablePoint): void {
   if (state.tool.kind !== 'opening') return;
   const wall = wallUnder(at);
   if (!wall) {
+    shown = null;
     state.endPreview();
     set({ marks: [], measure: { fields: [], note: 'point at a wall', typed: null, field: 0 } });
     return;
   }
   const openings = openingsFor(wall, at, comingId('opening'));
   const [opening] = openings;
+  shown = { id: opening.id, wall };
   const refusal = state.preview('opening.add', { openings });
   if (refusal) {
     set({ marks: [], measure: { fields: [], note: refusal, typed: null, field: 0 } });
@@ -111,6 +118,7 @@ export function pressOpening(at: TablePoint): void {
   const openings = openingsFor(wall, at, id);
   if (state.run('opening.add', { openings })) {
     wasSet('opening');
+    shown = null;
     state.setTool({ kind: 'select' });
     state.select([{ entity: id, target: null }]);
   }
