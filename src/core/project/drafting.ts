@@ -5,7 +5,8 @@ import { clearSpans } from './openings';
 import type { Project, Side, Wall } from './schema';
 import { stateOf } from './topology';
 import { stationAt, wallExtents, wallPath } from './wall-line';
-import { cornerAt, dropUnusedCorners, plain, wallsAt } from './walls';
+import { cornerAt, plain, wallsAt } from './wall-meeting';
+import { dropUnusedCorners } from './walls';
 import { NEAR } from '../units/tolerance';
 
 type NewId = (prefix: string) => string;

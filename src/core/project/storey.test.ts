@@ -12,7 +12,7 @@ import { inPhase } from './phase';
 import { emptyProject, WALL_TYPES, type Opening, type Project } from './schema';
 import { arcOf, bulgeThrough, wallEnds, wallLength, wallThickness } from './wall-line';
 import { pieceSpan } from './relations';
-import { runOf } from './walls';
+import { runOf } from './wall-meeting';
 
 let step = 0;
 const run = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>) =>

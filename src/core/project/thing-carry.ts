@@ -3,7 +3,8 @@ import { rotate, sub, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import type { Opening, Project } from './schema';
 import { stateOf } from './topology';
-import { copyFaces, cornerAt, dropUnusedCorners, plain, wallsAt } from './walls';
+import { cornerAt, plain, wallsAt } from './wall-meeting';
+import { copyFaces, dropUnusedCorners } from './walls';
 
 type NewId = (prefix: string) => string;
 

@@ -1,5 +1,5 @@
 import type { Vec2 } from '@/core/geometry/vec';
-import { runOf } from '@/core/project/walls';
+import { runOf } from '@/core/project/wall-meeting';
 import { get } from './session';
 
 /** Ids of the selected things that can be carried: walls, pieces, columns, rooflights. */

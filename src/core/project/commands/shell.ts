@@ -8,7 +8,8 @@ import { carryRoom } from '../room-carry';
 import { Id, Name, Opening, Point2, Roof, Room, Status, Wall, WallType, type Project } from '../schema';
 import { collectionsWithStatus } from '../kinds';
 import { stateOf } from '../topology';
-import { joinTwo, keepFace, moveWalls, offsetWall, rebuildWall, recessWall, setWallLength, splitWall } from '../walls';
+import { joinTwo, keepFace, offsetWall, rebuildWall, recessWall, splitWall } from '../walls';
+import { moveWalls, setWallLength } from '../wall-move';
 import { carryThings } from '../thing-carry';
 import { wallEnds, wallExtents } from '../wall-line';
 
