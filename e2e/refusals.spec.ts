@@ -37,20 +37,67 @@ test('bad input gets one clear sentence and changes nothing', async ({ page, req
     await studio.moveTo(2, 0);
     for (const [typed, sentence] of [
       ['1e', /is not a length/],
-      ['0', /can’t be 0 long/],
-      ['999 m', /can’t be 999 m long/],
+      ['0', /“0” can’t be built; nothing was changed/],
+      ['999 m', /“999 m” can’t be built/],
     ] as const) {
       await studio.type(typed);
       await page.keyboard.press('Enter');
       await expect(studio.notice).toContainText(sentence);
       await studio.page.getByLabel('length on the inside face').fill('');
     }
+    // Nor is a press taken for what can’t be read.
+    await studio.type('abc');
+    await studio.press(2, 0);
+    await expect(studio.notice).toContainText('“abc” is not a length');
+    await studio.page.getByLabel('length on the inside face').fill('');
     expect((await studio.project()).walls).toEqual({});
     await studio.type('2400');
     await page.keyboard.press('Enter');
     await page.keyboard.press('Escape');
     await page.keyboard.press('Escape');
     await expect.poll(async () => Object.keys((await studio.project()).walls).length).toBe(1);
+  });
+
+  await test.step('an impossible size of a room that stands: one sentence, nothing lost', async () => {
+    await studio.card('Room by corners').click();
+    await studio.press(0, 3);
+    await studio.moveTo(2, 5);
+    await studio.type('4000');
+    await page.keyboard.press('Tab');
+    await studio.type('3000');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Escape');
+    await studio.room('Room 1').click();
+    const before = await studio.project();
+    const width = page.getByLabel('Inside width', { exact: true });
+    for (const [typed, sentence] of [
+      ['0', /“0” can’t be built; nothing was changed/],
+      ['-500', /“-500” can’t be built/],
+      ['1e9', /is not a length/],
+      ['1000000000', /can’t be built; nothing was changed. Type a length between 10 mm and 500 m/],
+      ['abc', /“abc” is not a length/],
+    ] as const) {
+      await width.fill(typed);
+      await width.press('Enter');
+      await expect(studio.notice).toContainText(sentence);
+      await expect(width).toHaveValue('4000');
+      const after = await studio.project();
+      expect([after.walls, after.corners, after.rooms]).toEqual([before.walls, before.corners, before.rooms]);
+    }
+    // What is typed shows what it would move, and Escape takes it back.
+    const shown = async (): Promise<string | null> =>
+      page
+        .getByTestId('plan')
+        .locator(`[data-entity="${Object.keys(before.rooms)[0]}"]`)
+        .first()
+        .getAttribute('d');
+    const plain = await shown();
+    await width.fill('4600');
+    await expect.poll(shown).not.toBe(plain);
+    await width.press('Escape');
+    await expect.poll(shown).toBe(plain);
+    await page.getByRole('button', { name: 'Whole level' }).click();
+    await studio.tab('Walls');
   });
 
   await test.step('an opening that does not fit', async () => {

@@ -61,7 +61,8 @@ async function pressScan(studio: Studio, x: number, y: number): Promise<void> {
 async function storey(page: Page, units: UnitSystem): Promise<void> {
   const studio = new Studio(page);
   if (units === 'imperial') await studio.drawingOnly();
-  const say = (metres: number): string => formatLengthExact(metres, units);
+  // Feet and inches are shown to the sixteenth; what is to be exact is typed in millimetres.
+  const say = (metres: number): string => (units === 'metric' ? formatLengthExact(metres, units) : `${Math.round(metres * 1e6) / 1e3}mm`);
   /** A length as typed, and what it comes back as. */
   const meant = (metric: number, feet: number): number => (units === 'metric' ? metric : feet * 0.3048);
   const size = { width: meant(7.4, 24), depth: meant(5.4, 18) };
@@ -144,7 +145,7 @@ async function storey(page: Page, units: UnitSystem): Promise<void> {
     const partitionAtRight = left.label.x < o.x + 3;
     await page
       .locator('foreignObject', { has: field })
-      .getByLabel(partitionAtRight ? 'The other end gives way' : 'This end gives way')
+      .getByLabel(partitionAtRight ? 'The right end gives way' : 'The left end gives way')
       .click();
     await field.fill(say(wider));
     await field.press('Enter');

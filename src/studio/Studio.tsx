@@ -183,7 +183,9 @@ function useKeys(openActions: () => void): void {
         return;
       }
       if (command || e.altKey) return;
-      if (state.measure && tools.drawing() && (/^[\d.=('"-]$/.test(e.key) || e.key === ',')) {
+      // What begins a length begins to be typed; after that every character belongs to it.
+      const begins = /^[\d.,=('"-]$/.test(e.key);
+      if (state.measure && tools.drawing() && (begins || (state.measure.typed && e.key.length === 1))) {
         e.preventDefault();
         tools.type((state.measure.typed ?? '') + e.key);
       } else if (e.key === 'Enter' && tools.drawing()) tools.enter();

@@ -27,7 +27,7 @@ describe('findings', () => {
       'Bedroom door: 798 clear when open; a wheelchair wants 815.',
       'Bathroom door: 798 clear when open; a wheelchair wants 815.',
     ]);
-    expect(findings(deriveModel({ ...heronLockCottage(), units: 'imperial' }))[0].message).toContain(`2'8 1/16"`);
+    expect(findings(deriveModel({ ...heronLockCottage(), units: 'imperial' }))[0].message).toContain(`2'-8 1/16"`);
   });
 
   it.each([

@@ -103,6 +103,15 @@ function hit(room: DerivedRoom, d: Vec2): { p: Vec2; wall: string } | null {
   return best && { p: add(room.label, scale(d, best.t)), wall: best.wall };
 }
 
+/** What is said of the two ends of a dimension, as one sees them in the plan: which of them gives way. */
+export function endWords({ a, b }: Pick<Dimension, 'a' | 'b'>): readonly [string, string] {
+  const across = Math.abs(b.x - a.x) >= Math.abs(b.y - a.y);
+  const first = across ? a.x < b.x : a.y < b.y;
+  const [low, high] = across ? ['left', 'right'] : ['lower', 'upper'];
+  const say = (word: string): string => `The ${word} end gives way`;
+  return first ? [say(low), say(high)] : [say(high), say(low)];
+}
+
 /**
  * The edit that gives a dimension another length.
  *

@@ -70,7 +70,7 @@ describe('sums as people type them', () => {
 
   it('write negative lengths with a minus and nothing as nothing', () => {
     expect(formatLength(-1.5, 'metric')).toBe('-1500');
-    expect(formatLength(-1.5 * FOOT, 'imperial')).toBe(`−1'6"`);
+    expect(formatLength(-1.5 * FOOT, 'imperial')).toBe(`−1'-6"`);
     expect(formatLength(0, 'imperial')).toBe(`0"`);
   });
 });

@@ -13,9 +13,12 @@ const UNITS: Record<string, number> = { mm: 0.001, cm: 0.01, m: 1, ft: FOOT, in:
 
 type Token = { kind: 'number'; value: number } | { kind: 'unit'; metres: number } | { kind: 'op'; op: string };
 
+/** As on a drawing: in 8'-2 7/16" the hyphen joins feet and inches. In what begins with = it takes away, as everywhere else. */
+const drafted = (text: string): string => text.replace(/(\d')-(?=(?:\d+(?:\.\d*)?(?:\s+\d+\/\d+)?|\d+\/\d+)"?(?!\s*[*/(]))/g, '$1 ');
+
 function tokenize(text: string): Token[] | null {
   const tokens: Token[] = [];
-  const source = text
+  const given = text
     .replace(/[′’‘]/g, "'")
     .replace(/''|[″”“]/g, '"')
     .replace(/[×·]/g, '*')
@@ -23,6 +26,7 @@ function tokenize(text: string): Token[] | null {
     .replace(/−/g, '-')
     .replace(/(\d),(\d)/g, '$1.$2')
     .toLowerCase();
+  const source = given.startsWith('=') ? given.slice(1) : drafted(given);
   const pattern = /\s*(?:(\d+(?:\.\d*)?|\.\d+)|(mm|cm|m|ft|feet|foot|inches|inch|in|'|")|([-+*/()]))/y;
   let at = 0;
   while (at < source.length) {
@@ -172,8 +176,8 @@ class Evaluator {
  * @returns metres, or a sentence that says what could not be read
  */
 export function parseLength(text: string, system: UnitSystem): ParsedLength {
-  const source = text.trim().replace(/^=/, '');
-  const example = system === 'metric' ? '3450, 3.45 m or =3600-2*45' : `11'4 1/2", 136 1/2 or =12'-2*4 1/2"`;
+  const source = text.trim();
+  const example = system === 'metric' ? '3450, 3.45 m or =3600-2*45' : `11'-4 1/2", 136 1/2 or =12' - 2*4 1/2"`;
   if (!source) return { ok: false, message: `Type a length, for example ${example}.` };
   const tokens = tokenize(source);
   const metres = tokens && new Evaluator(tokens, system === 'metric' ? 0.001 : INCH).run();
@@ -182,35 +186,61 @@ export function parseLength(text: string, system: UnitSystem): ParsedLength {
   return { ok: true, metres: Math.round(metres * 1e8) / 1e8 };
 }
 
+/** The shortest and the longest that is built, metres. */
+export const SIZES = { least: 0.01, most: 500 } as const;
+
 /**
- * Writes a length for people: whole millimetres, or feet, inches and sixteenths.
+ * Reads the size of something that is built, new or changed.
+ *
+ * @returns metres, or a sentence that says what could not be read or built
+ */
+export function parseSize(text: string, system: UnitSystem, least: number = SIZES.least): ParsedLength {
+  const parsed = parseLength(text, system);
+  if (!parsed.ok || (parsed.metres >= least - TIGHT && parsed.metres <= SIZES.most + TIGHT)) return parsed;
+  const [low, high] =
+    system === 'metric' ? [`${formatLength(least, system)} mm`, `${SIZES.most} m`] : [formatLength(least, system), `${Math.floor(SIZES.most / FOOT)} ft`];
+  return { ok: false, message: `“${text.trim()}” can’t be built; nothing was changed. Type a length between ${low} and ${high}.` };
+}
+
+/**
+ * Writes a length for people: whole millimetres, or feet, inches and sixteenths as on a drawing.
  *
  * @param metres length in metres
  */
 export function formatLength(metres: number, system: UnitSystem): string {
   if (system === 'metric') return String(Math.round(metres * 1000) + 0);
-  const sixteenths = Math.round(Math.abs(metres / INCH) * 16);
-  const sign = metres < 0 && sixteenths > 0 ? '−' : '';
-  const feet = Math.floor(sixteenths / 192);
-  const inches = Math.floor((sixteenths % 192) / 16);
-  let top = sixteenths % 16;
-  let bottom = 16;
+  return feetAndInches(metres, 16);
+}
+
+/** Feet, inches and a fraction of lowest terms: 8'-2 7/16". @param parts of an inch that are told apart */
+function feetAndInches(metres: number, parts: number): string {
+  const count = Math.round(Math.abs(metres / INCH) * parts);
+  const sign = metres < 0 && count > 0 ? '−' : '';
+  const feet = Math.floor(count / (12 * parts));
+  const inches = Math.floor((count % (12 * parts)) / parts);
+  let top = count % parts;
+  let bottom = parts;
   while (top > 0 && top % 2 === 0) {
     top /= 2;
     bottom /= 2;
   }
   const fraction = top ? `${top}/${bottom}` : '';
-  const inchText = [inches || !fraction ? String(inches) : '', fraction].filter(Boolean).join(' ');
-  if (feet === 0) return `${sign}${inchText}"`;
-  return inches === 0 && !fraction ? `${sign}${feet}'` : `${sign}${feet}'${inchText}"`;
+  const inchText = [inches || !fraction || feet ? String(inches) : '', fraction].filter(Boolean).join(' ');
+  return feet === 0 ? `${sign}${inchText}"` : `${sign}${feet}'-${inchText}"`;
 }
 
-/** Writes a length so that reading it back gives the same length, for an entry field. */
+/**
+ * Writes a length for an entry field: tenths of a micrometre are kept in millimetres; feet and inches are written as on a
+ * drawing, to the sixty-fourth where that is exact, else to the nearest sixteenth. A field that is left as it is changes nothing.
+ */
 export function formatLengthExact(metres: number, system: UnitSystem): string {
+  if (system === 'imperial') {
+    const exact = Math.abs(Math.round((metres / INCH) * 64) * (INCH / 64) - metres) < TIGHT;
+    return feetAndInches(metres, exact ? 64 : 16);
+  }
   const short = formatLength(metres, system);
   const back = parseLength(short, system);
-  if (back.ok && Math.abs(back.metres - metres) < TIGHT) return short;
-  return system === 'metric' ? String(Math.round(metres * 1e6) / 1e3) : `${String(Math.round((metres / INCH) * 1e4) / 1e4)}"`;
+  return back.ok && Math.abs(back.metres - metres) < TIGHT ? short : String(Math.round(metres * 1e6) / 1e3);
 }
 
 /** Writes an area in square metres for people: `26.2 m²` or `282 sq ft`. */

@@ -8,7 +8,7 @@ import { brought, toPixels } from '@/core/project/underlay';
 import { parseLength, snapStep } from '@/core/units/length';
 import { newId } from '../store/studio';
 import { wallUnder } from './openings';
-import { comingId, get, length, set, wasSet, type TablePoint } from './session';
+import { comingId, get, length, readable, set, wasSet, type TablePoint } from './session';
 import { snapPoint } from './snap';
 
 /** What has been begun with a press: a recess or boxing on a wall, or a first point. */
@@ -307,7 +307,7 @@ export function enterBuilding(): void {
     if (parsed.metres < 0.05) return tell('The underlay keeps its scale: the two points must measure at least 50 mm in truth; type a greater length.');
     return scaleBy(parsed.metres);
   }
-  if (begun?.kind !== 'recess' || !pointer) return;
+  if (begun?.kind !== 'recess' || !pointer || !readable()) return;
   if (measure.field === 0 && typed[0] !== null && typed[1] === null) return nextBuildingField();
   const g = gesture(pointer);
   if (g) commitGesture(g);

@@ -11,7 +11,7 @@ import { freeName } from '@/core/project/things';
 import { againstWall } from '@/core/shell/stair-place';
 import { parseLength } from '@/core/units/length';
 import type { Make } from './make';
-import { comingId, get, length, set, wasSet, type TablePoint } from './session';
+import { comingId, get, length, readable, set, wasSet, type TablePoint } from './session';
 import { snapPoint } from './snap';
 
 interface Way {
@@ -263,7 +263,7 @@ function preview(own: Way, list: Vec2[]): string | null {
 /** A press sets a point; on the first one it closes an outline. */
 export function pressOutline(at: TablePoint): void {
   const own = way();
-  if (!own) return;
+  if (!own || (points.length && !readable())) return;
   const { point, closes } = next(at, own);
   if (closes) return finishOutline();
   const last = points.at(-1);
@@ -316,7 +316,7 @@ export function nextOutlineField(): void {
 export function enterOutline(): void {
   const { measure } = get();
   const own = way();
-  if (!own || !pointer) return;
+  if (!own || !pointer || !readable()) return;
   if (asRectangle(own) && points.length === 1) {
     if (measure?.field === 0 && typed[0] !== null && typed[1] === null) return nextOutlineField();
     return pressOutline(pointer);

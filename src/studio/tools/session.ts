@@ -1,5 +1,5 @@
 import type { Vec2 } from '@/core/geometry/vec';
-import { formatLength } from '@/core/units/length';
+import { formatLength, parseSize } from '@/core/units/length';
 import { newId, useStudio, type Spot } from '../store/studio';
 
 /** A pointer event in the model: where on the floor, what is under it, how far a few pixels reach. */
@@ -32,3 +32,13 @@ export const wasSet = (what: string): void => void coming.delete(what);
 
 /** A length in the units of the project. */
 export const length = (metres: number): string => formatLength(metres, get().project.units);
+
+/** Whether what is typed on the measuring line can be built, or nothing is typed; else it is said why not. */
+export function readable(least?: number): boolean {
+  const { measure, project, say } = get();
+  const text = measure?.typed?.trim();
+  if (!text) return true;
+  const parsed = parseSize(text, project.units, least);
+  if (!parsed.ok) say(parsed.message);
+  return parsed.ok;
+}

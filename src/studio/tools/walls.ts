@@ -6,7 +6,7 @@ import { shapeOutline } from '@/core/project/drafting';
 import type { Wall } from '@/core/project/schema';
 import { bulgeThrough, stationNear, wallExtents, wallPath, wallThickness } from '@/core/project/wall-line';
 import { parseLength } from '@/core/units/length';
-import { get, length, set, type TablePoint } from './session';
+import { get, length, readable, set, type TablePoint } from './session';
 import { snapPoint } from './snap';
 
 /** Corners of the chain, or the first corner of the rectangle, being drawn; of an arc, its two ends. */
@@ -235,6 +235,8 @@ function typedEnd(last: Vec2, point: Vec2): Vec2 | null {
 export function pressWalls(at: TablePoint): void {
   const { tool } = get();
   if (tool.kind !== 'walls') return;
+  // What is typed and can’t be read is not passed over for where the pointer is.
+  if (chain.length && !readable()) return;
   const last = chain.at(-1);
   const { point } = snapped(at);
   const target = last && !(tool.shape === 'arc' && chain.length === 2) ? (typedEnd(last, point) ?? point) : point;
@@ -341,9 +343,7 @@ export function enterWalls(): void {
     if (measure.fields.length < 2 && !measure.typed) return finishChain();
   } else {
     const parsed = parseLength(measure.typed, project.units);
-    if (!parsed.ok) return say(parsed.message);
-    if (parsed.metres <= 0.01 || parsed.metres > 500)
-      return say(`A wall can’t be ${measure.typed.trim()} long; nothing was drawn. Type a length between 10 mm and 500 m.`);
+    if (!readable() || !parsed.ok) return;
     if (measure.fields.length === 2 && measure.field === 0 && typedSizes[1] === null) return nextWallField();
     if (tool.shape === 'arc' && chain.length === 2 && parsed.metres < distance(chain[0], chain[1]) / 2)
       return say(

@@ -38,7 +38,7 @@ describe('the plan', () => {
     const imperial = drawPlan(deriveModel({ ...heronLockCottage(), units: 'imperial' }), 'ground').flatMap((i) =>
       i.kind === 'text' ? [i.text] : i.kind === 'label' ? i.lines.map((l) => l.text) : [],
     );
-    expect(imperial).toEqual(expect.arrayContaining([`34'1 7/16"`, '164 sq ft']));
+    expect(imperial).toEqual(expect.arrayContaining([`34'-1 7/16"`, '164 sq ft']));
   });
 
   it('swings a door through a quarter turn of its own leaf', () => {

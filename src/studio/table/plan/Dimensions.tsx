@@ -1,11 +1,11 @@
 'use client';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { drawDimension } from '@/core/drawing/dimension';
 import { overallLines } from '@/core/drawing/plan/plan';
 import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { dimensionEdit, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
+import { dimensionEdit, endWords, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
 import type { DerivedRoom } from '@/core/shell/model';
-import { formatLength, formatLengthExact, parseLength } from '@/core/units/length';
+import { formatLength, formatLengthExact, parseLength, parseSize } from '@/core/units/length';
 import { colours } from '../../look/theme';
 import { useStudio } from '../../store/studio';
 import * as tools from '../../tools/controller';
@@ -57,22 +57,45 @@ function Typed({ d, off, view, label, quiet = false }: { d: Dimension; off: Vec2
   const [x, y] = [view.x + text.at.x * view.k, view.y - text.at.y * view.k];
   // Along an upright dimension the figure reads from below: the far end comes first.
   const turned = Math.cos(text.angle - Math.atan2(b.y - a.y, b.x - a.x)) < 0;
+  // While one types, the length that is meant stays the one that was there.
+  const held = useRef<Dimension | null>(null);
+  const editOf = (metres: number, which = end): ReturnType<typeof dimensionEdit> => {
+    const { project } = useStudio.getState();
+    const own = held.current ?? d;
+    return dimensionEdit(project, own, metres, which) ?? dimensionEdit(project, own, metres, which === 1 ? 0 : 1);
+  };
   const commit = (metres: number): boolean => {
     const state = useStudio.getState();
-    const edit = dimensionEdit(state.project, d, metres, end) ?? dimensionEdit(state.project, d, metres, end === 1 ? 0 : 1);
+    const edit = editOf(metres);
     if (!edit) {
       state.say('The length was not changed: nothing at its ends can give way; move a wall instead.');
       return false;
     }
     return edit.command === 'wall.move' ? state.run('wall.move', edit.args) : state.run('wall.length', edit.args);
   };
+  /** What a length that is being typed would move. */
+  const show = (metres: number | null): void => {
+    const state = useStudio.getState();
+    held.current ??= d;
+    const edit = metres === null ? null : editOf(metres);
+    if (!edit) state.endPreview();
+    else if (edit.command === 'wall.move') state.preview('wall.move', edit.args);
+    else state.preview('wall.length', edit.args);
+  };
+  const over = (which: 0 | 1 | null): void => {
+    const edit = which === null ? null : editOf(d.value, which);
+    useStudio.getState().setHover(edit ? { entity: edit.args.wall, target: null } : null);
+  };
+  const words = endWords(d);
   const arrow = (which: 0 | 1, first: boolean) => (
     <button
       type="button"
-      aria-label={`${first ? 'This' : 'The other'} end gives way`}
+      aria-label={words[which]}
       aria-pressed={end === which}
-      title="This end gives way"
+      title={words[which]}
       onClick={() => setEnd(which)}
+      onPointerEnter={() => over(which)}
+      onPointerLeave={() => over(null)}
       className="gives-way"
       style={{
         border: 0,
@@ -97,7 +120,15 @@ function Typed({ d, off, view, label, quiet = false }: { d: Dimension; off: Vec2
       <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-56} y={-21} width={112} height={20}>
         <div className={quiet ? 'quiet-figure' : undefined} style={{ display: 'flex', justifyContent: 'center', alignItems: 'center', height: 20, gap: 1 }}>
           {arrow(turned ? 1 : 0, true)}
-          <FigureField label={label} value={d.value} units={units} onCommit={commit} rounded={quiet} />
+          <FigureField
+            label={label}
+            value={(held.current ?? d).value}
+            units={units}
+            onCommit={commit}
+            onType={show}
+            onLeave={() => (held.current = null)}
+            rounded={quiet}
+          />
           {arrow(turned ? 0 : 1, false)}
         </div>
       </foreignObject>
@@ -141,6 +172,7 @@ export function GapFields({ id, view }: { id: string; view: View }) {
               label={{ start: 'Distance to the start corner', end: 'Distance to the end corner', width: 'Opening width' }[which]!}
               value={value}
               units={units}
+              least={which === 'width' ? undefined : null}
               onCommit={(metres) => set(which, metres)}
             />
           </foreignObject>
@@ -156,12 +188,20 @@ function FigureField({
   value,
   units,
   onCommit,
+  onType,
+  onLeave,
+  least,
   rounded = false,
 }: {
   label: string;
   value: number;
   units: 'metric' | 'imperial';
   onCommit(metres: number): boolean;
+  /** Told what is typed, or null where that is no length. */
+  onType?(metres: number | null): void;
+  onLeave?(): void;
+  /** The shortest length that is taken, metres; null: any, also none. */
+  least?: number | null;
   /** Shown as the drawing shows it, not to its last digit. */
   rounded?: boolean;
 }) {
@@ -179,14 +219,23 @@ function FigureField({
           e.currentTarget.blur();
         }
       }}
+      onChange={(e) => {
+        const parsed = parseSize(e.currentTarget.value, units);
+        onType?.(parsed.ok ? parsed.metres : null);
+      }}
       onBlur={(e) => {
-        if (e.currentTarget.value === shown) return;
-        const parsed = parseLength(e.currentTarget.value, units);
-        const reset = (): void => void (e.currentTarget.value = shown);
-        if (!parsed.ok) {
+        const reset = (): void => {
+          e.currentTarget.value = shown;
+          useStudio.getState().endPreview();
+        };
+        onType?.(null);
+        const parsed = least === null ? parseLength(e.currentTarget.value, units) : parseSize(e.currentTarget.value, units, least);
+        if (e.currentTarget.value === shown) reset();
+        else if (!parsed.ok) {
           useStudio.getState().say(parsed.message);
           reset();
         } else if (Math.abs(parsed.metres - value) > 1e-7 && !onCommit(parsed.metres)) reset();
+        onLeave?.();
       }}
       style={{
         width: 68,
