@@ -44,7 +44,15 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
     const from = await above(studio, table.x, table.y, table.size.height);
     const to = await above(studio, table.x + 0.6, table.y, 0);
     const start = await above(studio, table.x, table.y, 0);
+    // What was not selected before is not taken along by a drag.
     await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 30, from.y + 10, { steps: 3 });
+    await page.mouse.up();
+    expect(only((await studio.project()).pieces)).toEqual(table);
+    await studio.choose('From', 'from above');
+    await studio.rested();
+    await page.mouse.click(from.x, from.y);
     await page.mouse.down();
     await page.mouse.move(from.x + (to.x - start.x), from.y, { steps: 6 });
     await page.mouse.up();
@@ -57,9 +65,24 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
     const before = await studio.project();
     const top = await above(studio, 2.15, 3.3, 2.5);
     const k = (await above(studio, 1, 0, 0)).x - (await above(studio, 0, 0, 0)).x;
-    await page.mouse.move(top.x, top.y);
+    // A drag over a wall turns the view, whether the wall is selected or not.
+    const handle = page.getByTestId('wall-handle');
+    for (const chosen of [false, true]) {
+      if (chosen) await page.mouse.click(top.x, top.y);
+      await expect(handle).toHaveCount(chosen ? 1 : 0);
+      await page.mouse.move(top.x, top.y);
+      await page.mouse.down();
+      await page.mouse.move(top.x + 40, top.y - 40, { steps: 5 });
+      await page.mouse.up();
+      expect((await studio.project()).corners).toEqual(before.corners);
+      await studio.choose('From', 'from above');
+      await studio.rested();
+    }
+    await handle.hover();
+    const grip = (await handle.boundingBox())!;
+    const from = { x: grip.x + grip.width / 2, y: grip.y + grip.height / 2 };
     await page.mouse.down();
-    await page.mouse.move(top.x, top.y - 0.4 * k, { steps: 6 });
+    await page.mouse.move(from.x, from.y - 0.4 * k, { steps: 6 });
     await page.mouse.up();
     await expect(studio.room('Room 1')).not.toContainText('12.0 m²');
     const after = await studio.project();

@@ -7,6 +7,10 @@ import { registerPane } from '../../tools/panes';
 import { useLook } from '../../views/views';
 import { ModelScene } from './ModelScene';
 import { useWalking } from './useWalking';
+import { WallHandle } from './WallHandle';
+
+/** A press that goes no farther, in pixels, selects; what goes farther turns the view. */
+const STILL = 4;
 
 /** The scene of this window, for the parts of the studio that set viewpoints. */
 export const current: { scene: ModelScene | null } = { scene: null };
@@ -29,6 +33,7 @@ export function ModelPane() {
   const tool = useStudio((s) => s.tool);
   const fitted = useRef('');
   const busy = useRef(false);
+  const pressed = useRef<{ x: number; y: number; given: tools.TablePoint } | null>(null);
 
   useEffect(() => {
     const made = new ModelScene(canvas.current!);
@@ -91,15 +96,14 @@ export function ModelPane() {
       tabIndex={0}
       sx={{ position: 'absolute', inset: 0, cursor: tool.kind === 'select' ? 'default' : 'crosshair', outline: 'none', touchAction: 'none' }}
       onPointerDownCapture={(e) => {
-        if (e.button !== 0 || e.altKey || walking) return;
-        const took = tools.down(point(e));
-        const state = useStudio.getState();
-        // A piece or an opening already selected is dragged; anything else lets the view turn.
-        const grip =
-          took &&
-          (state.tool.kind !== 'select' ||
-            state.selection.some((s) => state.project.pieces[s.entity] || state.project.openings[s.entity] || state.project.walls[s.entity]));
-        busy.current = grip;
+        if (e.button !== 0 || e.altKey || walking || e.target !== canvas.current) return;
+        const given = point(e);
+        const { tool: inHand, selection: chosen, project } = useStudio.getState();
+        // Only what was selected before is dragged, walls by their handle alone; any other drag turns the view and changes nothing.
+        const own = given.spot?.entity;
+        const grip = inHand.kind !== 'select' || (own !== undefined && !project.walls[own] && chosen.some((s) => s.entity === own));
+        pressed.current = grip ? null : { x: e.clientX, y: e.clientY, given };
+        busy.current = grip && tools.down(given);
         if (scene.current) scene.current.controls.enabled = !grip;
       }}
       onPointerMove={(e) => {
@@ -107,7 +111,13 @@ export function ModelPane() {
         tools.move(point(e));
       }}
       onPointerUp={(e) => {
+        const press = pressed.current;
+        pressed.current = null;
         if (busy.current) tools.up(point(e));
+        else if (press && Math.hypot(e.clientX - press.x, e.clientY - press.y) < STILL) {
+          tools.down(press.given);
+          tools.up(press.given);
+        }
         busy.current = false;
         if (scene.current && !walking) scene.current.controls.enabled = true;
       }}
@@ -115,6 +125,7 @@ export function ModelPane() {
       onContextMenu={(e) => e.preventDefault()}
     >
       <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block', outline: 'none' }} />
+      {walking ? null : <WallHandle scene={scene} from={frame} />}
     </Box>
   );
 }

@@ -83,6 +83,8 @@ export class ModelScene {
   private afoot = false;
   /** Called when the view has come to rest after it was turned or moved. */
   onRest: (() => void) | null = null;
+  /** Called when a picture has been drawn, for what lies over it. */
+  onDrawn: (() => void) | null = null;
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true, powerPreference: 'low-power' });
@@ -139,6 +141,7 @@ export class ModelScene {
       const { calls, triangles } = this.renderer.info.render;
       if (this.model) this.canvas.dataset.drawn = `${calls} ${triangles} ${this.parts.bytes}`;
       this.canvas.dataset.rested = String(this.resting === null);
+      this.onDrawn?.();
     });
   }
 
@@ -340,6 +343,16 @@ export class ModelScene {
   /** Where the line of sight through a point of the canvas meets a horizontal plane. */
   floorPoint(x: number, y: number, z: number): Vec2 | null {
     return floorPoint(this.sight(x, y), z);
+  }
+
+  /** Where a point shows, pixels from the upper left of the canvas; null: behind the eye. */
+  screenOf({ x, y, z }: Vec3): Vec2 | null {
+    const { view } = this.eyeCamera;
+    view.updateMatrixWorld();
+    const p = new THREE.Vector3(x, y, z).applyMatrix4(view.matrixWorldInverse);
+    if (p.z >= 0) return null;
+    p.applyMatrix4(view.projectionMatrix);
+    return { x: ((p.x + 1) / 2) * this.canvas.clientWidth, y: ((1 - p.y) / 2) * this.canvas.clientHeight };
   }
 
   /** Metres that one pixel covers at the distance of the target. */
