@@ -63,7 +63,7 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
   await test.step('a wall is dragged in the model, and undone', async () => {
     await page.keyboard.press('Escape');
     const before = await studio.project();
-    const top = await above(studio, 2.15, 3.3, 2.5);
+    const top = await above(studio, 3.6, 3.3, 2.5);
     const k = (await above(studio, 1, 0, 0)).x - (await above(studio, 0, 0, 0)).x;
     // A drag over a wall turns the view, whether the wall is selected or not.
     const handle = page.getByTestId('wall-handle');
