@@ -15,7 +15,7 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
   await studio.start('Finishing');
   await studio.tab('Walls');
   await studio.card('Room by corners').click();
-  await studio.press(0, 0);
+  await studio.press(0.15, 0.15);
   await studio.moveTo(5, 4);
   await studio.type('4000');
   await page.keyboard.press('Tab');

@@ -26,7 +26,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
 
   await test.step('draws a room by typed inside sizes', async () => {
     await studio.card('Room by corners').click();
-    await studio.press(0, 0);
+    await studio.press(0.15, 0.15);
     await studio.moveTo(2, 1.5);
     await studio.type('4000');
     await page.keyboard.press('Tab');

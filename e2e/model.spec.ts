@@ -5,7 +5,7 @@ import { only, Studio } from './studio';
 async function room(studio: Studio, name: string): Promise<void> {
   await studio.start(name);
   await studio.card('Room by corners').click();
-  await studio.press(0, 0);
+  await studio.press(0.15, 0.15);
   await studio.moveTo(2, 1.5);
   await studio.type('4000');
   await studio.page.keyboard.press('Tab');

@@ -14,7 +14,7 @@ test('a roof is put on a house, edge by edge, and a room opened to it', async ({
   await test.step('draws a house', async () => {
     await studio.tab('Walls');
     await studio.card('Room by corners').click();
-    await studio.press(0, 0);
+    await studio.press(0.15, 0.15);
     await studio.moveTo(5, 4);
     await studio.type('6000');
     await page.keyboard.press('Tab');

@@ -13,7 +13,7 @@ test('two windows on one project end up equal', async ({ browser }) => {
   await one.drawingOnly();
   await one.start('Shared house');
   await one.card('Room by corners').click();
-  await one.press(0, 0);
+  await one.press(0.15, 0.15);
   await one.moveTo(2, 1.5);
   await one.type('4000');
   await one.page.keyboard.press('Tab');
@@ -64,7 +64,7 @@ test('what is done offline waits in the browser and is sent later', async ({ pag
   await studio.start('Offline house');
   await page.route('**/changes*', (route) => route.abort());
   await studio.card('Room by corners').click();
-  await studio.press(0, 0);
+  await studio.press(0.15, 0.15);
   await studio.press(3, 3);
   await expect(page.getByTestId('kept')).toContainText('offline');
   await expect(studio.room('Room 1')).toBeVisible();

@@ -14,7 +14,7 @@ test('a house is built upwards: a level, a stair with its void, a slab, beams, a
   const nav = page.getByRole('navigation', { name: 'Level and rooms' });
   await test.step('draws a room by typed sizes and adds a level above it', async () => {
     await studio.card('Room by corners').click();
-    await studio.press(0, 0);
+    await studio.press(0.15, 0.15);
     await studio.moveTo(5, 4);
     await studio.type('8000');
     await page.keyboard.press('Tab');

@@ -3,12 +3,13 @@ import { house } from '@/core/testing/drafting';
 import { stockItem } from '@/core/stock/stock';
 import { openProject, useStudio } from '../store/studio';
 import { pressBuilding, showBuilding } from './building';
-import { cancel, down, move, up } from './controller';
+import { cancel, down, enter, move, nextField, type, up } from './controller';
 import { applyFinish, showDropFinish, showFinish } from './finishing';
 import { pressOpening, showOpening } from './openings';
 import { pressOutline, showOutline } from './outlining';
 import { dropPiece, showDrop } from './pieces';
 import type { TablePoint } from './session';
+import { pressWalls, showWalls } from './walls';
 
 vi.mock('idb-keyval', () => ({
   get: () => Promise.resolve(undefined),
@@ -195,5 +196,99 @@ describe('what is shown is what is done', () => {
     expect(state().model.project).toBe(state().project);
     applyFinish('stone.flag', at(9, 9));
     expect(state().notice).toMatch(/^No finish was applied/);
+  });
+});
+
+describe('faces of what is traced', () => {
+  /** The inner faces of the rooms, and the outermost extent of the walls, of the model. */
+  const inner = (): { min: { x: number; y: number }; max: { x: number; y: number } }[] =>
+    [...state().model.shell.rooms.values()].map((r) => {
+      const [xs, ys] = [r.region.outer.map((p) => p.x), r.region.outer.map((p) => p.y)];
+      return { min: { x: Math.min(...xs), y: Math.min(...ys) }, max: { x: Math.max(...xs), y: Math.max(...ys) } };
+    });
+  const outer = (own: readonly string[]): { min: { x: number; y: number }; max: { x: number; y: number } } => {
+    const points = [...state().model.shell.walls.values()].filter((w) => own.includes(w.wall.id)).flatMap((w) => w.rings.flat());
+    const [xs, ys] = [points.map((p) => p.x), points.map((p) => p.y)];
+    return { min: { x: Math.min(...xs), y: Math.min(...ys) }, max: { x: Math.max(...xs), y: Math.max(...ys) } };
+  };
+  let seed = 99;
+  const next = (): number => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  const at5 = (low: number, high: number): number => Math.round((low + (high - low) * next()) * 200) / 200;
+
+  it('go through the points that are pressed, along whichever face one draws', () => {
+    for (let k = 0; k < 24; k++) {
+      state().run('delete', { ids: Object.keys(state().project.walls) });
+      const reference = (['inside', 'outside', 'centre'] as const)[k % 3];
+      const thickness = [0.1, 0.215, 0.3][Math.floor(next() * 3)];
+      useStudio.setState(({ pen }) => ({ pen: { ...pen, type: null, thickness, reference } }));
+      state().setTool({ kind: 'walls', shape: 'rectangle' } as never);
+      const [a, b] = [
+        { x: at5(0, 4), y: at5(0, 4) },
+        { x: at5(6, 10), y: at5(6, 10) },
+      ];
+      // From any corner to the opposite one.
+      const [right, up] = [next() < 0.5, next() < 0.5];
+      const presses = [
+        { x: right ? a.x : b.x, y: up ? a.y : b.y },
+        { x: right ? b.x : a.x, y: up ? b.y : a.y },
+      ];
+      for (const { x, y } of presses) {
+        showWalls(at(x, y));
+        pressWalls(at(x, y));
+      }
+      expect(Object.keys(state().project.walls)).toHaveLength(4);
+      const box = reference === 'inside' ? inner()[0] : outer(Object.keys(state().project.walls));
+      const by = reference === 'centre' ? thickness / 2 : 0;
+      expect([box.min.x, box.min.y, box.max.x, box.max.y].map((v) => v.toFixed(6))).toEqual([a.x - by, a.y - by, b.x + by, b.y + by].map((v) => v.toFixed(6)));
+    }
+  });
+
+  it('are as far apart as is typed, 4000 × 3000 inside; a room beside another shares its wall', () => {
+    state().run('delete', { ids: Object.keys(state().project.walls) });
+    useStudio.setState(({ pen }) => ({ pen: { ...pen, type: null, thickness: 0.215, reference: 'inside' } }));
+    state().setTool({ kind: 'walls', shape: 'rectangle' } as never);
+    const draw = (from: [number, number], towards: [number, number], width: string, depth: string): void => {
+      move(at(...from));
+      down(at(...from));
+      move(at(...towards));
+      type(width);
+      nextField();
+      type(depth);
+      enter();
+    };
+    draw([1, 1], [3, 3], '4000', '3000');
+    expect(inner()).toEqual([{ min: { x: 1, y: 1 }, max: { x: expect.closeTo(5, 9) as number, y: expect.closeTo(4, 9) as number } }]);
+    // From its upper right corner on: the middle of a wall is pressed, the size is meant inside.
+    draw([5 + 0.1075, 4 + 0.1075], [7, 3], '2000', '1500');
+    expect(Object.keys(state().project.rooms)).toHaveLength(2);
+    const right = inner().find((box) => box.min.x > 5)!;
+    expect(right.min.x).toBeCloseTo(5.215, 6);
+    expect(right.max.x - right.min.x).toBeCloseTo(2, 6);
+    expect(right.max.y - right.min.y).toBeCloseTo(1.5, 6);
+  });
+
+  it('along a chain too, whichever way round one goes', () => {
+    const points: [number, number][] = [
+      [1, 1],
+      [5, 1],
+      [5, 4],
+      [1, 4],
+      [1, 1],
+    ];
+    for (const way of [points, [...points].reverse()]) {
+      state().run('delete', { ids: Object.keys(state().project.walls) });
+      useStudio.setState(({ pen }) => ({ pen: { ...pen, type: null, thickness: 0.3, reference: 'inside' } }));
+      state().setTool({ kind: 'walls', shape: 'chain' } as never);
+      for (const [x, y] of way) {
+        showWalls(at(x, y));
+        pressWalls(at(x, y));
+      }
+      expect(inner()).toEqual([
+        {
+          min: { x: expect.closeTo(1, 9) as number, y: expect.closeTo(1, 9) as number },
+          max: { x: expect.closeTo(5, 9) as number, y: expect.closeTo(4, 9) as number },
+        },
+      ]);
+    }
   });
 });

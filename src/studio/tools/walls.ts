@@ -1,7 +1,7 @@
 import { drawDimension } from '@/core/drawing/dimension';
 import type { DisplayItem } from '@/core/drawing/display';
 import { signedArea } from '@/core/geometry/polygon';
-import { add, angleOf, cross, distance, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
+import { add, angleOf, cross, distance, meet, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { shapeOutline } from '@/core/project/drafting';
 import type { Wall } from '@/core/project/schema';
 import { bulgeThrough, stationNear, wallExtents, wallPath, wallThickness } from '@/core/project/wall-line';
@@ -195,17 +195,85 @@ const cross2 = (p: Vec2): DisplayItem[] =>
     ],
   ].map((points) => ({ kind: 'line', points, closed: false, ink: 'measure', pen: 0.25, layer: 'dimension' }));
 
-/** By how much the typed sizes of an outline differ from those between the points that are pressed: those lie on the centre lines. */
-const inset = (): number => ({ inside: 1, centre: 0, outside: -1 })[get().pen.reference] * penThickness();
+/** The wall that stands along a side of an outline already: it is shared, and the side is its line. */
+function standingAlong(p: Vec2, q: Vec2): Wall | null {
+  const { project, level } = get();
+  const long = distance(p, q);
+  if (long < 1e-6) return null;
+  const d = unit(sub(q, p));
+  const s = (r: Vec2): number => (r.x - p.x) * d.x + (r.y - p.y) * d.y;
+  for (const id in project.walls) {
+    const wall = project.walls[id];
+    if (wall.level !== level || wall.kind === 'boundary' || wall.bulge !== 0) continue;
+    const [a, b] = [project.corners[wall.start], project.corners[wall.end]];
+    if ([a, b].some((r) => Math.abs(cross(d, sub(r, p))) > 1e-5)) continue;
+    if (Math.max(s(a), s(b)) > -1e-5 && Math.min(s(a), s(b)) < long + 1e-5) return wall;
+  }
+  return null;
+}
 
-const sizesOf = (a: Vec2, b: Vec2): Vec2 => ({ x: Math.max(0, Math.abs(b.x - a.x) - inset()), y: Math.max(0, Math.abs(b.y - a.y) - inset()) });
+/** How far a wall reaches to the left of a direction along it, metres. */
+function reachLeft(wall: Wall, d: Vec2): number {
+  const { project } = get();
+  const { left: l, right: r } = wallExtents(project, wall);
+  return cross(sub(project.corners[wall.end], project.corners[wall.start]), { x: -d.y, y: d.x }) > 0 ? l : r;
+}
 
-/** The centre lines of the outline between two corners. */
+/**
+ * How far the face that is measured lies inside a side of an outline, metres: nothing where the side is that face, or
+ * half of the wall that stands there already, whose middle the side follows.
+ */
+function gapAt(p: Vec2, q: Vec2): number {
+  const { reference } = get().pen;
+  const wall = reference === 'centre' ? null : standingAlong(p, q);
+  if (!wall) return 0;
+  const d = unit(sub(q, p));
+  return reference === 'inside' ? reachLeft(wall, d) : -reachLeft(wall, scale(d, -1));
+}
+
+/** The corners of the box between two points, counter-clockwise from its lower left one. */
+function boxOf(a: Vec2, b: Vec2): Vec2[] {
+  const [x0, x1, y0, y1] = [Math.min(a.x, b.x), Math.max(a.x, b.x), Math.min(a.y, b.y), Math.max(a.y, b.y)];
+  return [
+    { x: x0, y: y0 },
+    { x: x1, y: y0 },
+    { x: x1, y: y1 },
+    { x: x0, y: y1 },
+  ];
+}
+
+/** How far the measured faces lie inside the four sides of a box: below, right, above, left. */
+const gapsOf = (a: Vec2, b: Vec2): number[] => boxOf(a, b).map((p, i, box) => gapAt(p, box[(i + 1) % 4]));
+
+/** The sizes of an outline along what is measured: inside faces, outside faces or the middles of walls. */
+function sizesOf(a: Vec2, b: Vec2): Vec2 {
+  const [below, right, above, left] = gapsOf(a, b);
+  return { x: Math.max(0, Math.abs(b.x - a.x) - left - right), y: Math.max(0, Math.abs(b.y - a.y) - below - above) };
+}
+
+/** The outline that is pressed. */
 function outline(a: Vec2, b: Vec2): Vec2[] {
   const { tool } = get();
   const shape = tool.kind === 'walls' && !oneByOne(tool.shape) ? (tool.shape as 'rectangle') : 'rectangle';
   const low = { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) };
   return shapeOutline(shape, Math.abs(b.x - a.x), Math.abs(b.y - a.y)).map((p) => add(low, p));
+}
+
+/** The middles of the walls of an outline, whose faces go through what was pressed; where walls stand already, theirs. */
+function centreLines(ring: readonly Vec2[]): Vec2[] {
+  const { reference } = get().pen;
+  const by = { inside: 0.5, centre: 0, outside: -0.5 }[reference] * penThickness();
+  const lines = ring.map((p, i) => {
+    const q = ring[(i + 1) % ring.length];
+    const d = unit(sub(q, p));
+    // The inside lies at the left of the way one goes.
+    const out = by === 0 || standingAlong(p, q) ? 0 : by;
+    return { p: add(p, { x: d.y * out, y: -d.x * out }), d };
+  });
+  return lines.map((line, i) => {
+    const before = lines[(i + lines.length - 1) % lines.length];
+    return meet(before.p, before.d, line.p, line.d) ?? line.p;
+  });
 }
 
 /** Values typed so far for a rectangle. */
@@ -226,9 +294,11 @@ function typedEnd(last: Vec2, point: Vec2): Vec2 | null {
   if (current !== null) sizes[measure!.field] = current;
   if (sizes[0] === null && sizes[1] === null) return null;
   const sign = { x: point.x < last.x ? -1 : 1, y: point.y < last.y ? -1 : 1 };
+  const [below, right, above, left] = gapsOf(last, point);
+  // Where a typed size ends no wall stands yet; where it begins one may.
   return {
-    x: sizes[0] === null ? point.x : last.x + sign.x * (sizes[0] + inset()),
-    y: sizes[1] === null ? point.y : last.y + sign.y * (sizes[1] + inset()),
+    x: sizes[0] === null ? point.x : last.x + sign.x * (sizes[0] + (sign.x > 0 ? left : right)),
+    y: sizes[1] === null ? point.y : last.y + sign.y * (sizes[1] + (sign.y > 0 ? below : above)),
   };
 }
 
@@ -271,7 +341,7 @@ function addPoint(point: Vec2): void {
     return;
   }
   if (shape !== 'chain') {
-    if (draw(outline(chain[0], point), true, { offset: 0 })) ended();
+    if (draw(centreLines(outline(chain[0], point)), true, { offset: 0 })) ended();
     return;
   }
   const last = chain.at(-1)!;
