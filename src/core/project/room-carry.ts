@@ -1,18 +1,24 @@
 import type { Draft } from 'immer';
 import { insideRegion } from '../geometry/polygon';
-import type { Region } from '../geometry/region';
-import { distance, dot, type Vec2 } from '../geometry/vec';
+import type { Arrangement, PlanFace } from '../geometry/arrangement';
+import { add, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { clearSpans, fitOpening, openingStation } from './openings';
 import { inPhase } from './phase';
 import type { Opening, Project } from './schema';
 import { faceAt, faceRegion, faceSides, planOf, roomsByFace, stateOf } from './topology';
-import { stationNear, wallEnds, wallPath } from './wall-line';
+import { stationNear, wallEnds, wallExtents, wallPath } from './wall-line';
 import { wallAngle } from './walls';
 import { carryPoint, carryThings, type Carry } from './thing-carry';
-import { TOUCH } from '../units/tolerance';
+import { NEAR, TOUCH } from '../units/tolerance';
 
-export type RoomCarry = 'mirror-x' | 'mirror-y' | 'half-turn' | 'quarter-turn';
+const WAYS = {
+  'mirror-x': 'mirrored left–right',
+  'mirror-y': 'mirrored front–back',
+  'half-turn': 'turned by half',
+  'quarter-turn': 'turned by a quarter',
+} as const;
+export type RoomCarry = keyof typeof WAYS;
 
 /**
  * Mirrors or turns a room with all that stands in it. Walls that no other room shares go along; where the outline
@@ -38,19 +44,26 @@ export function carryRoom(draft: Draft<Project>, roomId: string, how: RoomCarry,
   if (at < 0) throw new DomainError('room.carry-open', 'The room was not changed: it has no closed outline.', [roomId]);
   const face = arrangement.faces[at];
   const region = faceRegion(face);
+  const sides = sidesOf(project, arrangement, face);
+  const clear = clearRing(sides);
   const keys = faceSides(arrangement, face);
   const walls = [...new Set([...keys.keys()].map((key) => key.split('/')[0]))];
   // The longest wall gives the room its axes.
   const longest = walls.reduce((a, b) => (distance(...wallEnds(project, project.walls[a])) >= distance(...wallEnds(project, project.walls[b])) ? a : b));
   const angle =
     Math.round(wallAngle(project, project.walls[longest]) / (Math.PI / 2)) === 0 ? wallAngle(project, project.walls[longest]) : axisAngle(project, longest);
-  const carry: Carry = {
-    about: middle(region, angle),
-    turn: how === 'half-turn' ? Math.PI : how === 'quarter-turn' ? Math.PI / 2 : 0,
-    mirror: how === 'mirror-x' ? angle + Math.PI / 2 : how === 'mirror-y' ? angle : null,
+  const carryOf = (way: RoomCarry): Carry => ({
+    about: middle(clear, angle),
+    turn: way === 'half-turn' ? Math.PI : way === 'quarter-turn' ? Math.PI / 2 : 0,
+    mirror: way === 'mirror-x' ? angle + Math.PI / 2 : way === 'mirror-y' ? angle : null,
     by: { x: 0, y: 0 },
+  });
+  const landing = (way: RoomCarry): boolean => {
+    const own = carryOf(way);
+    return clear.every((p) => clear.some((q) => distance(carryPoint(own, p), q) < TOUCH));
   };
-  const lands = region.outer.every((p) => region.outer.some((q) => distance(carryPoint(carry, p), q) < TOUCH));
+  const carry = carryOf(how);
+  const lands = landing(how);
   const inside = (p: Vec2): boolean => insideRegion(p, region);
   const things = [
     ...Object.values(project.pieces).filter((p) => p.level === room.level && inside(p)),
@@ -61,12 +74,14 @@ export function carryRoom(draft: Draft<Project>, roomId: string, how: RoomCarry,
     const shared = walls.filter((id) =>
       [...rooms].some(([f, other]) => other.id !== roomId && [...faceSides(arrangement, arrangement.faces[f]).keys()].some((k) => k.startsWith(`${id}/`))),
     );
-    if (shared.length)
-      throw new DomainError(
-        'room.carry-shared',
-        'The room was not changed: its outline would not fall on itself, and other rooms share its walls; mirror it the other way or turn it by half.',
-        [roomId, ...shared],
-      );
+    if (shared.length) {
+      const ways = (Object.keys(WAYS) as RoomCarry[]).filter(landing).map((way) => WAYS[way]);
+      const rest = ways.length ? `it can be ${ways.join(' or ')}` : 'its outline is another from every side';
+      throw new DomainError('room.carry-shared', `The room was not changed: its outline would not fall on itself, and other rooms share its walls; ${rest}.`, [
+        roomId,
+        ...shared,
+      ]);
+    }
     carryThings(draft, [...walls, ...things.map((t) => t.id)], carry, false, newId);
     draft.rooms[roomId].anchor = carryPoint(carry, room.anchor);
     return;
@@ -75,7 +90,9 @@ export function carryRoom(draft: Draft<Project>, roomId: string, how: RoomCarry,
   const both = walls.filter((id) => keys.has(`${id}/left`) && keys.has(`${id}/right`));
   carryThings(draft, [...both, ...things.map((t) => t.id)], carry, false, newId);
   for (const opening of Object.values(project.openings)) {
-    if (!walls.includes(opening.wall) || both.includes(opening.wall)) continue;
+    if (both.includes(opening.wall)) continue;
+    // A wall may go on past the room: what stands in it there stays.
+    if (!sides.some((side) => side.wall === opening.wall && opening.at > side.s0 - NEAR && opening.at < side.s1 + NEAR)) continue;
     Object.assign(draft.openings[opening.id], carryOpening(project, opening, walls, carry));
   }
 }
@@ -86,14 +103,47 @@ function axisAngle(project: Project, wall: string): number {
   return angle - Math.round(angle / (Math.PI / 2)) * (Math.PI / 2);
 }
 
-/** The middle of a region's extent along its axes. */
-function middle(region: Region, angle: number): Vec2 {
+/** One side of a room: along the line of a wall, and how far its face lies inside that. */
+interface RoomSide {
+  p: Vec2;
+  q: Vec2;
+  inset: number;
+  wall: string;
+  /** The stretch of the wall, from its start. */
+  s0: number;
+  s1: number;
+}
+
+function sidesOf(project: Project, { pieces, nodes }: Pick<Arrangement, 'pieces' | 'nodes'>, face: PlanFace): RoomSide[] {
+  return face.outer.edges.map(({ piece: index, forward }) => {
+    const piece = pieces[index]!;
+    const wall = project.walls[piece.line];
+    const { left: l, right: r } = wallExtents(project, wall);
+    const [p, q] = forward ? [nodes[piece.from], nodes[piece.to]] : [nodes[piece.to], nodes[piece.from]];
+    return { p, q, inset: forward ? l : r, wall: wall.id, s0: piece.s0, s1: piece.s1 };
+  });
+}
+
+/** The clear outline of a room, from face to face; sides that run on in one line are one side. */
+function clearRing(sides: readonly RoomSide[]): Vec2[] {
+  const own = sides.filter(({ p, q }) => distance(p, q) > TOUCH);
+  return own.flatMap((side, i) => {
+    const before = own[(i + own.length - 1) % own.length];
+    const [d, e] = [unit(sub(side.q, side.p)), unit(sub(before.q, before.p))];
+    const [from, to] = [add(side.p, scale(left(d), side.inset)), add(before.q, scale(left(e), before.inset))];
+    if (Math.abs(cross(d, e)) > TOUCH) return [meet(to, e, from, d) ?? from];
+    return distance(from, to) < TOUCH ? [] : [to, from];
+  });
+}
+
+/** The middle of an outline's extent along its axes. */
+function middle(ring: readonly Vec2[], angle: number): Vec2 {
   const [u, v] = [
     { x: Math.cos(angle), y: Math.sin(angle) },
     { x: -Math.sin(angle), y: Math.cos(angle) },
   ];
   const extent = (d: Vec2): number => {
-    const list = region.outer.map((p) => dot(p, d));
+    const list = ring.map((p) => dot(p, d));
     return (Math.min(...list) + Math.max(...list)) / 2;
   };
   const [a, b] = [extent(u), extent(v)];

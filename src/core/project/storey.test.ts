@@ -270,7 +270,8 @@ describe('a room with all that stands in it', () => {
   it('is turned by half, and refused a quarter where others share its walls', () => {
     const project = showerRoom();
     const next = edit(project, 'room.carry', { room: roomAt(project, 1), how: 'half-turn' });
-    expect(next.pieces.wc.x).toBeCloseTo(2.4 - 0.5, 6);
+    // From face to face: the outer wall reaches 150 mm into its line, the partition 50 mm.
+    expect(next.pieces.wc.x).toBeCloseTo(0.15 + 2.35 - 0.5, 6);
     expect(() => edit(project, 'room.carry', { room: roomAt(project, 1), how: 'quarter-turn' })).toThrow('share its walls');
     const alone = box(3, 2);
     expect(areas(edit(alone, 'room.carry', { room: Object.keys(alone.rooms)[0], how: 'quarter-turn' }))[0]).toBeCloseTo(areas(alone)[0], 9);
