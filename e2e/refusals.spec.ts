@@ -106,7 +106,7 @@ test('bad input gets one clear sentence and changes nothing', async ({ page, req
     await studio.press(1.2, 0);
     await studio.set('Width', '4 m');
     await expect(studio.notice).toContainText('was not changed');
-    await expect(studio.docket.getByLabel('Width', { exact: true })).toHaveValue('926');
+    await expect(studio.docket.getByLabel('Width', { exact: true })).toHaveValue('992');
     await studio.set('Height', 'tall');
     await expect(studio.notice).toContainText('“tall” is not a length');
     await expect(studio.docket.getByLabel('Height', { exact: true })).toHaveValue('2100');

@@ -8,7 +8,8 @@ import { inHues } from '../finishes/match';
 import { newSlab, newVoid, rectangleOf } from '../project/built-defaults';
 import type { Project } from '../project/schema';
 import { newGuard, newStair } from '../project/stairs';
-import { edit, house } from '../testing/drafting';
+import { newOpening } from '../project/opening-defaults';
+import { draw, edit, house, wallAt } from '../testing/drafting';
 import { findings } from './findings';
 
 const found = (change: (p: Project) => void): string[] => {
@@ -50,6 +51,52 @@ describe('findings', () => {
   });
 });
 
+describe('a door as it is first placed', () => {
+  it.each(['metric', 'imperial'] as const)('passes the checks, hinged, sliding, in two leaves or halves: %s', (units) => {
+    const base = {
+      ...house([
+        [0, 0],
+        [9, 0],
+        [9, 7],
+        [0, 7],
+      ]),
+      units,
+    };
+    const wall = wallAt(base, (a, b) => a.y === 0 && b.y === 0);
+    for (const form of ['hinged', 'stable', 'sliding', 'pocket', 'pair', 'unequal', 'bifold'] as const) {
+      const project = edit(base, 'opening.add', newOpening(base, { id: 'd', wall, kind: 'door', form, at: 4 }));
+      expect(findings(deriveModel(project)).filter((f) => f.code === 'door.narrow')).toEqual([]);
+    }
+  });
+});
+
+describe('walls over holes', () => {
+  it('are found where they cross one, and not along its edge', () => {
+    let project = house([
+      [0, 0],
+      [9, 0],
+      [9, 7],
+      [0, 7],
+    ]);
+    project = edit(project, 'void.put', newVoid(project, { id: 'v', level: 'ground', points: rectangleOf({ x: 3, y: 2 }, { x: 5, y: 5 }) }));
+    const found = (p: Project): string[] =>
+      findings(deriveModel(p))
+        .filter((f) => f.code === 'wall.over-void')
+        .flatMap((f) => f.ids);
+    expect(found(project)).toEqual([]);
+    const beside = draw(project, [
+      [3, 2],
+      [3, 5],
+    ]);
+    expect(found(beside)).toEqual([]);
+    const across = draw(project, [
+      [2, 3],
+      [6, 3],
+    ]);
+    expect(found(across)).toEqual([wallAt(across, (a, b) => a.y === 3 && b.y === 3)]);
+  });
+});
+
 describe('findings upwards', () => {
   const codes = (project: Project): string[] => findings(deriveModel(project)).map((f) => f.code);
 
@@ -74,8 +121,8 @@ describe('findings upwards', () => {
     expect(codes(alone)).toContain('stair.nowhere');
     expect(alone.stairs.s).toEqual(stair);
     const hole = newVoid(project, { id: 'v', level: 'upper', points: rectangleOf({ x: 6, y: 2 }, { x: 8, y: 4 }) });
-    expect(codes(edit(project, 'void.put', hole))).not.toContain('void.open');
     expect(codes(edit(project, 'void.put', { ...hole, guard: null }))).toContain('void.open');
+    expect(codes(edit(project, 'void.put', hole))).not.toContain('void.open');
     const slab = newSlab(project, { id: 'b', level: 'upper', kind: 'balcony', points: rectangleOf({ x: 9.3, y: 2 }, { x: 10.5, y: 5 }) });
     expect(codes(edit(project, 'slab.put', slab))).not.toContain('slab.open');
     expect(codes(edit(project, 'slab.put', { ...slab, guard: null }))).toContain('slab.open');

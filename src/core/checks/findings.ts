@@ -10,7 +10,12 @@ import { finishIn, knowsFinish } from '../finishes/store';
 import { modelKind } from '../model/kinds';
 import { choices } from '../project/choices';
 import { collections, type Thing } from '../project/kinds';
-import type { DerivedRoom } from '../shell/model';
+import { boolean, insideRegion, totalArea } from '../geometry/polygon';
+import type { Region } from '../geometry/region';
+import { distance, lerp, type Vec2 } from '../geometry/vec';
+import type { DerivedLevel, DerivedRoom } from '../shell/model';
+import { holesIn } from '../project/stairs';
+import { wallEnds } from '../project/wall-line';
 import { levelBelow, levelsOf } from '../project/levels';
 import { faceAt } from '../project/topology';
 
@@ -32,6 +37,7 @@ export function findings(model: Model): Finding[] {
     if (below && own?.rooms.length && !Object.values(project.stairs).some((s) => s.level === below.id && s.rise === null))
       out.push({ code: 'level.no-stair', message: `No stair leads up to ${level.name}.`, ids: [level.id] });
   }
+  for (const level of shell.levels) out.push(...wallsOverVoids(model, level));
   for (const collection of collections()) {
     const { checks } = modelKind(collection);
     if (checks) for (const thing of Object.values(project[collection] as Record<string, Thing>)) out.push(...checks(thing, model));
@@ -41,6 +47,33 @@ export function findings(model: Model): Finding[] {
   for (const id of used)
     if (!knowsFinish(project, id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
   return out;
+}
+
+/** How much of a wall may stand over a hole in its floor, m²: what a wall at its edge overlaps. */
+const OVER = 0.01;
+
+/** Walls that stand over the hole of a stair or a void: nothing carries them there. */
+function wallsOverVoids(model: Model, { level, walls }: DerivedLevel): Finding[] {
+  const { project } = model.shell;
+  const holes = holesIn(project, level.id);
+  if (!holes.length) return [];
+  return walls.flatMap(({ wall, rings, height }) => {
+    if (wall.kind === 'boundary' || wall.base > NEAR || height < NEAR) return [];
+    const own = rings.map((outer) => ({ outer, holes: [] }));
+    const over = totalArea(boolean('intersection', own, [...holes]));
+    // A wall along the edge of a hole reaches into it by no more than half of its thickness.
+    const [a, b] = wallEnds(project, wall);
+    if (over < OVER || !crossesHole(a, b, holes)) return [];
+    return [
+      { code: 'wall.over-void', message: `A wall of ${level.name} stands over the hole of a stair or a void; end it at the edge or move it.`, ids: [wall.id] },
+    ];
+  });
+}
+
+/** Whether the line between two points runs through the inside of a hole: looked at every tenth of a metre. */
+function crossesHole(a: Vec2, b: Vec2, holes: readonly Region[]): boolean {
+  const steps = Math.max(1, Math.ceil(distance(a, b) / 0.1));
+  return Array.from({ length: steps + 1 }, (_, i) => lerp(a, b, i / steps)).some((p) => holes.some((hole) => insideRegion(p, hole)));
 }
 
 /** What of a room has no finish yet: the room as a whole, or one surface after another. */

@@ -1,14 +1,17 @@
 import { DEFAULTS, FORMS, type Opening, type OpeningForm, type Project } from './schema';
 
+/** A leaf of 926 in its frame: clear enough for a wheelchair when it stands open. */
+const LEAF_926 = 0.992;
+
 /** Width, height and sill a form starts with (trade figures), metres. */
 const SIZES: Record<string, { width: number; height: number; sill?: number }> = {
-  hinged: { width: 0.926, height: 2.1 },
+  hinged: { width: LEAF_926, height: 2.1 },
   pair: { width: 1.5, height: 2.1 },
   unequal: { width: 1.3, height: 2.1 },
   'door sliding': { width: 0.926, height: 2.1 },
   pocket: { width: 0.926, height: 2.1 },
   bifold: { width: 2.4, height: 2.1 },
-  stable: { width: 0.926, height: 2.1 },
+  stable: { width: LEAF_926, height: 2.1 },
   sectional: { width: 2.4, height: 2.1 },
   'up-and-over': { width: 2.3, height: 2.1 },
   fixed: { width: 1.2, height: 1.2, sill: 0.9 },

@@ -4,3 +4,6 @@
  * @param longest UTF-16 units it may have
  */
 export const cutText = (text: string, longest: number): string => text.slice(0, longest).replace(/[\ud800-\udbff]$/, '');
+
+/** A count with its word: 1 place, 3 places. @param many the word for several, where that is not with an s */
+export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;

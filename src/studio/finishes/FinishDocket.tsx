@@ -1,4 +1,5 @@
 'use client';
+import { counted } from '@/core/units/text';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
@@ -73,7 +74,7 @@ export function FinishDocket({ id }: { id: string }) {
         {project.money} {finish.price.toFixed(2)} {UNIT_WORDS[finish.unit]}
         {finish.unit === 'litre' || finish.unit === 'roll' || finish.unit === 'box' ? `, covers ${finish.coverage} m²` : ''}
       </Row>
-      <Row label="Chosen">{used ? `in ${used} places` : 'nowhere yet'}</Row>
+      <Row label="Chosen">{used ? `in ${counted(used, 'place')}` : 'nowhere yet'}</Row>
       {others.length ? (
         <Row label="In place of">
           <Select

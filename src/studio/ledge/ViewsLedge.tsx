@@ -1,4 +1,5 @@
 'use client';
+import { counted } from '@/core/units/text';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
@@ -86,7 +87,7 @@ export function ViewsLedge() {
                 <Card
                   key={p.id}
                   name={p.name}
-                  line={`${p.samples} samples, EV ${p.exposure.toFixed(1)}`}
+                  line={`${counted(p.samples, 'sample')}, EV ${p.exposure.toFixed(1)}`}
                   on={picture === p.id}
                   onPress={() => useViews.setState({ picture: p.id })}
                   picture={<img src={`/api/assets/${p.image}`} alt="" style={{ width: '100%', height: '100%', objectFit: 'cover' }} draggable={false} />}

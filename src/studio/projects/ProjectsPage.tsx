@@ -1,4 +1,5 @@
 'use client';
+import { counted } from '@/core/units/text';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
@@ -268,7 +269,7 @@ function ProjectCard({
             </Box>
           )}
           <Box sx={{ fontSize: 12, color: colours.third }} hidden={Boolean(card.damaged)}>
-            {card.pending ? 'counting…' : `${card.rooms} ${card.rooms === 1 ? 'room' : 'rooms'}, ${formatArea(card.area, 'metric')}, ${card.pieces} pieces`}
+            {card.pending ? 'counting…' : `${counted(card.rooms, 'room')}, ${formatArea(card.area, 'metric')}, ${counted(card.pieces, 'piece')}`}
           </Box>
           <Box sx={{ fontSize: 12, color: colours.third }}>changed {here ? moment(card.changedAt) : ''}</Box>
         </Box>

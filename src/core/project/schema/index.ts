@@ -130,7 +130,6 @@ export const DEFAULTS = {
   level: { height: 2.5, slab: 0.25 },
   ground: -0.26,
   stair: { width: 0.9, tread: 0.032, nosing: 0.02, column: 0.08, well: 0.1, riser: 0.018, string: 0.035 },
-  door: { width: 0.926, height: 2.1, sill: 0 },
   window: { width: 1.2, height: 1.2, sill: 0.9 },
 } as const;
 
