@@ -1,6 +1,6 @@
 import { entityOf, targetName } from '../project/targets';
 import type { Finding } from './finding';
-import { NEAR } from '../units/tolerance';
+import { HAIR, NEAR } from '../units/tolerance';
 
 export type { Finding } from './finding';
 import { bodyOf, partsOf, type Model } from '../model/model';
@@ -12,7 +12,7 @@ import { choices } from '../project/choices';
 import { collections, type Thing } from '../project/kinds';
 import { boolean, insideRegion, totalArea } from '../geometry/polygon';
 import type { Region } from '../geometry/region';
-import { distance, lerp, type Vec2 } from '../geometry/vec';
+import { add, distance, left, lerp, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { DerivedLevel, DerivedRoom } from '../shell/model';
 import { holesIn } from '../project/stairs';
 import { wallEnds } from '../project/wall-line';
@@ -70,10 +70,13 @@ function wallsOverVoids(model: Model, { level, walls }: DerivedLevel): Finding[]
   });
 }
 
-/** Whether the line between two points runs through the inside of a hole: looked at every tenth of a metre. */
+/** Whether the line between two points runs through the inside of a hole, not along its edge: looked at every tenth of a metre, on both sides. */
 function crossesHole(a: Vec2, b: Vec2, holes: readonly Region[]): boolean {
   const steps = Math.max(1, Math.ceil(distance(a, b) / 0.1));
-  return Array.from({ length: steps + 1 }, (_, i) => lerp(a, b, i / steps)).some((p) => holes.some((hole) => insideRegion(p, hole)));
+  const beside = scale(left(unit(sub(b, a))), HAIR);
+  return Array.from({ length: steps + 1 }, (_, i) => lerp(a, b, i / steps)).some((p) =>
+    holes.some((hole) => insideRegion(add(p, beside), hole) && insideRegion(sub(p, beside), hole)),
+  );
 }
 
 /** What of a room has no finish yet: the room as a whole, or one surface after another. */
