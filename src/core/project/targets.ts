@@ -177,9 +177,9 @@ export function targetName(project: Project, target: Target): string {
     case 'ceiling':
       return `${room}, ${target.kind}`;
     case 'walls':
-      return `${room}, all walls`;
+      return target.room === null ? 'All outside walls' : `${room}, all walls`;
     case 'wall':
-      return `${room}, ${compass(project, target.wall, target.side)} wall`;
+      return target.room === null ? outsideName(project, target.wall, target.side) : `${room}, ${compass(project, target.wall, target.side)} wall`;
     case 'ground':
       return 'Ground';
     case 'part': {
@@ -204,6 +204,12 @@ function compass(project: Project, wallId: string, side: 'left' | 'right'): stri
   const b = project.corners[wall.end];
   // Looking at the left face means looking to the right of the wall's direction.
   return pointName(project, Math.atan2(b.y - a.y, b.x - a.x) + (side === 'left' ? -1 : 1) * (Math.PI / 2));
+}
+
+/** "South side, outside": an outside face by the direction it looks to. */
+function outsideName(project: Project, wall: string, side: 'left' | 'right'): string {
+  const name = compass(project, wall, side === 'left' ? 'right' : 'left');
+  return name ? `${name.charAt(0).toUpperCase()}${name.slice(1)} side, outside` : 'Outside';
 }
 
 /** The point of the compass a direction of the plan looks to. @param angle radians from the x axis */

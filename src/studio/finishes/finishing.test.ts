@@ -4,7 +4,8 @@ import { newOpening } from '@/core/project/opening-defaults';
 import type { Patch, Project } from '@/core/project/schema';
 import { pieceFrom, stockItem } from '@/core/stock/stock';
 import { edit, house, wallAt } from '@/core/testing/drafting';
-import { reach, reachName, remember, useFinishing } from './finishing';
+import { targetName } from '@/core/project/targets';
+import { outOfReach, reach, reachName, remember, useFinishing } from './finishing';
 import { treatmentFor } from './treatment';
 
 const square = (): Project =>
@@ -52,7 +53,16 @@ describe('how far a press with a finish reaches', () => {
     expect(reach(p, wall, 'room', [])).toEqual([{ kind: 'walls', room: first }]);
     expect(reach(p, wall, 'room', [first, second])).toHaveLength(2);
     expect(reach(p, wall, 'alike', [])).toHaveLength(2);
-    expect(reach(p, { ...wall, room: null }, 'room', [])).toEqual([{ kind: 'walls', room: null }]);
+    // An outside face belongs to no room; a floor stands for the walls of its room.
+    const outside = { ...wall, room: null };
+    expect(reach(p, outside, 'room', [])).toEqual([]);
+    expect(outOfReach(outside, 'room')).toMatch(/all outside walls/);
+    expect(reach(p, outside, 'outside', [])).toEqual([{ kind: 'walls', room: null }]);
+    expect(reach(p, outside, 'alike', [])).toEqual([{ kind: 'walls', room: null }]);
+    expect(reach(p, { kind: 'floor', room: first }, 'room', [])).toEqual([{ kind: 'walls', room: first }]);
+    expect(reach(p, { kind: 'ground' }, 'room', [])).toEqual([]);
+    expect(outOfReach({ kind: 'part', of: 'd', part: 'leaf' }, 'room')).toMatch(/point at a wall/);
+    expect(reachName(p, outside, reach(p, outside, 'outside', []))).toBe('All outside walls');
   });
 
   it('everything alike: all doors or all windows, all pieces of a kind, all mouldings of a kind', () => {
@@ -62,7 +72,8 @@ describe('how far a press with a finish reaches', () => {
     expect(reach(p, { kind: 'part', of: 'd', part: 'leaf' }, 'alike', [])).toHaveLength(1);
     const chairs = reach(p, { kind: 'part', of: 'a', part: 'seat' }, 'alike', []);
     expect(reachName(p, chairs[0], chairs)).toBe('2 alike, seat');
-    expect(reach(p, { kind: 'part', of: 'a', part: 'seat' }, 'room', [])).toHaveLength(1);
+    // A chair is no wall.
+    expect(reach(p, { kind: 'part', of: 'a', part: 'seat' }, 'room', [])).toEqual([]);
     const mouldings = Object.keys(p.rooms).map((r, i) => ({
       id: `m${i}`,
       name: 'skirting',
@@ -76,7 +87,27 @@ describe('how far a press with a finish reaches', () => {
     }));
     const q = edit(p, 'moulding.put', { mouldings });
     expect(reach(q, { kind: 'moulding', moulding: 'm0' }, 'alike', [])).toHaveLength(2);
-    expect(reach(q, { kind: 'moulding', moulding: 'm0' }, 'room', [])).toHaveLength(1);
+    expect(reach(q, { kind: 'moulding', moulding: 'm0' }, 'one', [])).toHaveLength(1);
+    expect(reach(q, { kind: 'moulding', moulding: 'm0' }, 'room', [])).toEqual([]);
+  });
+
+  it('names outside faces by the side they look to, with north where the site has it', () => {
+    const faces = (north: number): string[] =>
+      Object.values(p.walls)
+        .filter((w) => w.thickness !== 0.1)
+        .flatMap((w) => (['left', 'right'] as const).map((side) => [w, side] as const))
+        .map(([w, side]) => {
+          const [a, b] = [p.corners[w.start], p.corners[w.end]];
+          const out = { x: (a.y - b.y) * (side === 'left' ? 1 : -1), y: (b.x - a.x) * (side === 'left' ? 1 : -1) };
+          const name = targetName({ ...p, site: { ...p.site, north } }, { kind: 'wall', room: null, wall: w.id, side });
+          return `${Math.round(out.x / Math.hypot(out.x, out.y))} ${Math.round(out.y / Math.hypot(out.x, out.y))} ${name}`;
+        });
+    const up = faces(Math.PI / 2);
+    expect(up).toContain('0 -1 South side, outside');
+    expect(up).toContain('1 0 East side, outside');
+    expect(up).toContain('0 1 North side, outside');
+    // North to the left in the plan: what faces down faces west.
+    expect(faces(Math.PI)).toContain('0 -1 West side, outside');
   });
 
   it('what was taken in hand lately is remembered once, the latest first', () => {

@@ -7,6 +7,7 @@ import type { Project } from '@/core/project/schema';
 export const SCOPES = {
   one: 'this surface',
   room: 'all walls of the room',
+  outside: 'all outside walls',
   alike: 'everything alike',
 } as const;
 export type Scope = keyof typeof SCOPES;
@@ -26,14 +27,31 @@ export const useFinishing = create<FinishingState>()(() => ({ scope: 'one', rece
 /** Remembers a finish that was taken in hand. */
 export const remember = (finish: string): void => useFinishing.setState((s) => ({ recent: [finish, ...s.recent.filter((f) => f !== finish)].slice(0, 16) }));
 
-/** All that a press on one surface means. @param rooms several rooms chosen together, which change with one of them */
+/** Why a press reaches nothing, where what is pointed at has no part in what it is meant for. */
+export function outOfReach(target: Target, scope: Scope): string | null {
+  if (scope !== 'room' || ('room' in target && target.room !== null)) return null;
+  return target.kind === 'wall' || target.kind === 'walls'
+    ? 'an outside face belongs to no room: choose “all outside walls” or “this surface”'
+    : 'point at a wall, the floor or the ceiling of a room';
+}
+
+/** All that a press on one surface means: what the words of the scope say, and nothing else. @param rooms several rooms chosen together, which change with one of them */
 export function reach(project: Project, target: Target, scope: Scope, rooms: readonly string[]): Target[] {
+  if (outOfReach(target, scope)) return [];
+  if (scope === 'outside') return [{ kind: 'walls', room: null }];
   const together = 'room' in target && target.room !== null && rooms.length > 1 && rooms.includes(target.room) ? rooms : null;
+  if (scope === 'room') return (together ?? [(target as { room: string }).room]).map((room) => ({ kind: 'walls', room }));
   if (scope === 'one' && !together) return [target];
   switch (target.kind) {
     case 'wall': {
-      const own = together ?? [target.room];
-      if (scope === 'alike') return Object.keys(project.rooms).map((room) => ({ kind: 'walls' as const, room }));
+      // Inside faces are alike among themselves, and so are outside ones.
+      if (target.room === null) return [{ kind: 'walls', room: null }];
+      const own =
+        scope === 'alike'
+          ? Object.values(project.rooms)
+              .filter((r) => r.use !== 'duct')
+              .map((r) => r.id)
+          : together!;
       return own.map((room) => ({ kind: 'walls' as const, room }));
     }
     case 'floor':
@@ -43,19 +61,19 @@ export function reach(project: Project, target: Target, scope: Scope, rooms: rea
           ? Object.values(project.rooms)
               .filter((r) => r.use !== 'duct')
               .map((r) => r.id)
-          : (together ?? [target.room]);
+          : together!;
       return own.map((room) => ({ kind: target.kind, room }));
     }
     case 'part': {
-      const owner = scope === 'alike' ? ownerOf(project, target.of, target.part) : null;
+      const owner = ownerOf(project, target.of, target.part);
       if (!owner) return [target];
       return alikeIn(project, owner.collection, owner.thing).things.map((t) => ({ ...target, of: t.id }));
     }
     case 'moulding': {
       const own = project.mouldings[target.moulding];
-      if (!own || scope === 'one') return [target];
+      if (!own) return [target];
       return Object.values(project.mouldings)
-        .filter((m) => (scope === 'alike' ? m.kind === own.kind : m.room === own.room))
+        .filter((m) => m.kind === own.kind)
         .map((m) => ({ kind: 'moulding' as const, moulding: m.id }));
     }
     default:

@@ -25,7 +25,7 @@ describe('surfaces are called as people call them', () => {
   it('by what they are otherwise', () => {
     expect(targetName(project, { kind: 'floor', room: living.id })).toBe('Living, floor');
     expect(targetName(project, { kind: 'walls', room: living.id })).toBe('Living, all walls');
-    expect(targetName(project, { kind: 'walls', room: null })).toBe('Outside, all walls');
+    expect(targetName(project, { kind: 'walls', room: null })).toBe('All outside walls');
     expect(targetName(project, { kind: 'ground' })).toBe('Ground');
     const sofa = Object.values(project.pieces).find((p) => p.maker === 'sofa')!;
     expect(targetName(project, { kind: 'part', of: sofa.id, part: 'cushions' })).toBe('Sofa, cushions');

@@ -2,7 +2,7 @@ import { addressOf, type Target } from '@/core/project/targets';
 import { choices } from '@/core/project/choices';
 import { partsOf } from '@/core/model/model';
 import { finishIn, knowsFinish } from '@/core/finishes/store';
-import { reach, reachName, remember, useFinishing } from '../finishes/finishing';
+import { outOfReach, reach, reachName, remember, useFinishing, type Scope } from '../finishes/finishing';
 import { useLibrary } from '../finishes/library';
 import { treatmentFor } from '../finishes/treatment';
 import { newId, targetName } from '../store/studio';
@@ -16,11 +16,28 @@ const rooms = (): string[] => {
   return selection.map((s) => s.entity).filter((id) => project.rooms[id]);
 };
 
-/** All that a press here would change. With shift held, a wall stands for all walls of its room. */
-function targetsAt(at: TablePoint): Target[] {
-  const target = at.spot!.target!;
+/** How far a press here reaches. With shift held, a wall stands for all walls of its room, or all outside ones. */
+function scopeAt(at: TablePoint): Scope {
   const { scope } = useFinishing.getState();
-  return reach(get().project, target, at.shift && scope === 'one' ? 'room' : scope, rooms());
+  const target = at.spot!.target!;
+  if (!at.shift || scope !== 'one') return scope;
+  return target.kind === 'wall' ? (target.room === null ? 'outside' : 'room') : scope;
+}
+
+/** All that a press here would change. */
+const targetsAt = (at: TablePoint): Target[] => reach(get().project, at.spot!.target!, scopeAt(at), rooms());
+
+/** Shows what a finish would change here, and names it; or says why it would change nothing. */
+function showReach(finish: string, at: TablePoint): void {
+  const state = get();
+  const target = at.spot!.target!;
+  const targets = targetsAt(at);
+  if (!targets.length) {
+    state.endPreview();
+    return note(outOfReach(target, scopeAt(at)) ?? 'point at a surface');
+  }
+  state.preview('finish.apply', { targets, finish });
+  note(reachName(state.project, target, targets));
 }
 
 /** The finish that shows at a point. */
@@ -50,9 +67,7 @@ export function showFinish(at: TablePoint): void {
     return note(`${targetName(state.project, tool.from)} onto ${targetName(state.project, target)}`);
   }
   if (tool.kind !== 'finish') return;
-  const targets = targetsAt(at);
-  state.preview('finish.apply', { targets, finish: tool.finish });
-  note(reachName(state.project, at.spot.target, targets));
+  showReach(tool.finish, at);
 }
 
 export function pressFinish(at: TablePoint): void {
@@ -89,9 +104,14 @@ export function applyFinish(finish: string, at: TablePoint): void {
     state.endPreview();
     return state.say('No finish was applied: there is no surface here; drop it on a floor, a wall, a ceiling or a piece.');
   }
+  const targets = targetsAt(at);
+  if (!targets.length) {
+    state.endPreview();
+    return state.say(`No finish was applied: ${outOfReach(at.spot.target, scopeAt(at))}.`);
+  }
   if (!brought(finish)) return;
   const chosen = rooms();
-  if (get().run('finish.apply', { targets: targetsAt(at), finish })) {
+  if (get().run('finish.apply', { targets, finish })) {
     remember(finish);
     state.say(null);
     // Rooms that were chosen together stay so.
@@ -107,9 +127,7 @@ export function showDropFinish(finish: string, at: TablePoint): void {
     return note('drag it onto a surface');
   }
   state.setHover(at.spot);
-  const targets = targetsAt(at);
-  state.preview('finish.apply', { targets, finish });
-  note(reachName(state.project, at.spot.target, targets));
+  showReach(finish, at);
 }
 
 /** Copies the treatment of the wall in hand onto the one under a point. */
