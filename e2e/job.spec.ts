@@ -39,7 +39,8 @@ test('a small job from an empty plan to a board in the client’s hand', async (
 
   await test.step('adds a room beside it as a chain that ends on its wall, with a right angle and a typed length', async () => {
     await studio.card('Walls in a chain').click();
-    await page.getByRole('radiogroup', { name: 'Wall thickness' }).getByRole('radio', { name: '100', exact: true }).click();
+    await page.getByLabel('Wall thickness').fill('100');
+    await page.getByLabel('Wall thickness').press('Enter');
     await studio.press(4.3, 0);
     await studio.moveTo(5, 0.02);
     await expect(studio.line).toContainText('0°');

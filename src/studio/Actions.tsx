@@ -17,7 +17,9 @@ import { STANDPOINTS, type Standpoint } from './table/model/camera';
 import { current } from './table/model/ModelPane';
 import { standAt } from './table/Table';
 import { useLook } from './views/views';
+import { meansAction } from './sayings';
 import * as tools from './tools/controller';
+import { addLevel } from './tools/levels';
 
 interface Action {
   name: string;
@@ -66,6 +68,9 @@ function allActions(): Action[] {
         run: () => s.setTool({ kind: 'outline', make: { what: 'stair', form, corners, turn: 'left' } }),
       })),
     ),
+    { name: 'Add a level above', run: () => addLevel(s.level, 'above', 'outer') },
+    { name: 'Add a level below', run: () => addLevel(s.level, 'below', 'outer') },
+    { name: 'Add a building apart', run: () => addLevel(s.level, 'apart', 'none') },
     { name: 'Draw a void in this floor', run: () => s.setTool({ kind: 'outline', make: { what: 'void' } }) },
     ...(Object.keys(SLAB_NAMES) as (keyof typeof SLAB_NAMES)[]).map((kind) => ({
       name: `Draw a ${SLAB_NAMES[kind].toLowerCase()}`,
@@ -126,8 +131,7 @@ function ActionList({ onClose }: { onClose(): void }) {
     autoHighlight: true,
     getOptionLabel: (a) => a.name,
     filterOptions: (options, { inputValue }) => {
-      const words = inputValue.toLowerCase().split(/\s+/).filter(Boolean);
-      return options.filter((a) => words.every((w) => a.name.toLowerCase().includes(w))).slice(0, MOST);
+      return options.filter((a) => meansAction(a.name, inputValue)).slice(0, MOST);
     },
     onClose: (_, reason) => reason === 'escape' && onClose(),
     onChange: (_, action) => {

@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box';
 import { memo } from 'react';
 import { formatArea } from '@/core/units/length';
+import { AddLevel } from './AddLevel';
 import { colours } from './look/theme';
 import { useStudio } from './store/studio';
 
@@ -76,6 +77,7 @@ export function RoomStrip() {
             {l.level.name}
           </Box>
         ))}
+        <AddLevel />
       </Box>
       <Chip name="Whole level" on={!room} id={null} />
       {rooms.map((r) => (

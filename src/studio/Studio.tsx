@@ -135,7 +135,8 @@ function Notice() {
       sx={{
         ...PANEL,
         left: '50%',
-        top: 10,
+        // Above the measuring line, clear of all tools.
+        bottom: 46,
         transform: 'translateX(-50%)',
         zIndex: 20,
         border: `1px solid ${colours.rust}`,

@@ -3,11 +3,12 @@ import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
 import { useState } from 'react';
 import { levelBelow } from '@/core/project/levels';
-import { DEFAULTS, type Level } from '@/core/project/schema';
+import type { Level } from '@/core/project/schema';
 import { formatLength } from '@/core/units/length';
 import { Choice } from '../look/Choice';
 import { LengthField, Row, TextField } from '../look/fields';
-import { newId, useStudio } from '../store/studio';
+import { useStudio } from '../store/studio';
+import { addLevel, TAKEN_OVER, type TakenOver } from '../tools/levels';
 import { Actions, PartSwatches, useEdit } from './parts';
 
 /** A level: name, heights, and others added above or below it. */
@@ -15,21 +16,10 @@ export function LevelDocket({ id }: { id: string }) {
   const project = useStudio((s) => s.project);
   const showBelow = useStudio((s) => s.showBelow);
   const { units, run, say } = useEdit();
-  const [walls, setWalls] = useState<'all' | 'outer' | 'none'>('outer');
+  const [walls, setWalls] = useState<TakenOver>('outer');
   const level = project.levels[id];
   const below = levelBelow(project, id);
   const set = (values: Partial<Level>): boolean => run('level.set', { id, set: values });
-  const add = (where: 'above' | 'below' | 'apart') => (): void => {
-    const made = newId('level');
-    const names = new Set(Object.values(project.levels).map((l) => l.name));
-    const base = where === 'above' ? 'Upper floor' : where === 'below' ? 'Cellar' : 'Outbuilding';
-    let name = base;
-    for (let n = 2; names.has(name); n++) name = `${base} ${n}`;
-    const slab = where !== 'below' ? DEFAULTS.level.slab : level.slab;
-    if (!run('level.add', { id: made, name, of: id, where, walls, height: level.height, slab })) return;
-    useStudio.setState({ level: made, room: null });
-    useStudio.getState().select([{ entity: made, target: null }]);
-  };
   return (
     <>
       <Row label="Name">
@@ -58,27 +48,17 @@ export function LevelDocket({ id }: { id: string }) {
         </Row>
       ) : null}
       <Row label="New ones with">
-        <Choice
-          bare
-          label="New levels with"
-          value={walls}
-          options={[
-            ['outer', 'the outer walls'],
-            ['all', 'all walls'],
-            ['none', 'no walls'],
-          ]}
-          onChoose={setWalls}
-        />
+        <Choice bare label="New levels with" value={walls} options={TAKEN_OVER} onChoose={setWalls} />
       </Row>
       <PartSwatches id={id} />
       <Actions plain>
-        <Button size="small" onClick={add('above')}>
+        <Button size="small" onClick={() => addLevel(id, 'above', walls)}>
           Add above
         </Button>
-        <Button size="small" onClick={add('below')}>
+        <Button size="small" onClick={() => addLevel(id, 'below', walls)}>
           Add below
         </Button>
-        <Button size="small" onClick={add('apart')}>
+        <Button size="small" onClick={() => addLevel(id, 'apart', walls)}>
           Add building apart
         </Button>
         <Button size="small" onClick={() => run('level.delete', { id })}>

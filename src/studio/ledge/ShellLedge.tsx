@@ -1,11 +1,13 @@
 'use client';
+import Autocomplete from '@mui/material/Autocomplete';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
 import { useState, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import { formName, newOpening } from '@/core/project/opening-defaults';
 import { FORMS, type Opening, type OpeningForm, type WallTop } from '@/core/project/schema';
-import { formatLength } from '@/core/units/length';
+import { formatLength, formatLengthExact, parseLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { colours } from '../look/theme';
 import { useStudio, type Tool, type WallPen, type WallShape } from '../store/studio';
@@ -63,35 +65,7 @@ function Pen() {
         options={[['plain', 'one layer'], ...Object.values(types).map((t) => [t.id, t.name] as const), ['types', 'Wall types…']]}
         onChoose={(v) => (v === 'types' ? setEditing(true) : set({ type: v === 'plain' ? null : v }))}
       />
-      {pen.type === null ? (
-        <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'baseline' }} role="radiogroup" aria-label="Wall thickness">
-          {sizes.map((t) => {
-            const on = Math.abs(t - pen.thickness) < 1e-6;
-            return (
-              <Box
-                key={t}
-                component="button"
-                role="radio"
-                aria-checked={on}
-                onClick={() => set({ thickness: t })}
-                sx={{
-                  all: 'unset',
-                  cursor: 'pointer',
-                  px: 0.75,
-                  borderRadius: '2px',
-                  border: `1px solid ${on ? colours.ink : colours.hairline}`,
-                  bgcolor: colours.paper,
-                  color: colours.ink,
-                  whiteSpace: 'nowrap',
-                  '&:focus-visible': { outline: `2px solid ${colours.damson}` },
-                }}
-              >
-                {formatLength(t, units)}
-              </Box>
-            );
-          })}
-        </Box>
-      ) : null}
+      {pen.type === null ? <Thickness metres={pen.thickness} usual={sizes} onChoose={(thickness) => set({ thickness })} /> : null}
       <Choice
         label="Lengths along the"
         value={pen.reference}
@@ -127,6 +101,53 @@ function Pen() {
         onChoose={(v) => set({ angles: v === 'free' ? null : Number(v) })}
       />
       {editing ? <WallTypes onClose={() => setEditing(false)} /> : null}
+    </Box>
+  );
+}
+
+/** The thickness of the next walls: typed, or one of the usual ones. */
+function Thickness({ metres, usual, onChoose }: { metres: number; usual: readonly number[]; onChoose(metres: number): void }) {
+  const units = useStudio((s) => s.project.units);
+  const shown = formatLengthExact(metres, units);
+  const take = (text: string): void => {
+    const parsed = parseLength(text, units);
+    const { say } = useStudio.getState();
+    if (!parsed.ok) say(parsed.message);
+    else if (parsed.metres < 0.02 - 1e-9 || parsed.metres > 2)
+      say(`“${text.trim()}” is no thickness of a wall; nothing was changed. Type one between ${formatLength(0.02, units)} and ${formatLength(2, units)}.`);
+    else onChoose(parsed.metres);
+  };
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 0.75, whiteSpace: 'nowrap', flexShrink: 0 }}>
+      <span>Thickness</span>
+      <Autocomplete
+        key={shown}
+        freeSolo
+        disableClearable
+        forcePopupIcon
+        clearOnBlur
+        blurOnSelect
+        options={usual.map((t) => formatLengthExact(t, units))}
+        filterOptions={(all) => all}
+        value={shown}
+        onChange={(_, text) => take(text)}
+        sx={{ width: units === 'metric' ? 62 : 84 }}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            variant="standard"
+            slotProps={{
+              ...params.slotProps,
+              input: { ...params.slotProps.input, disableUnderline: true, sx: { fontSize: 12, color: colours.ink, py: '0 !important' } },
+              htmlInput: {
+                ...params.slotProps.htmlInput,
+                'aria-label': 'Wall thickness',
+                onKeyDown: (e: React.KeyboardEvent) => e.key !== 'Enter' && e.stopPropagation(),
+              },
+            }}
+          />
+        )}
+      />
     </Box>
   );
 }

@@ -68,6 +68,7 @@ export const theme = createTheme({
         body: { height: '100%', fontStretch: '88%', fontVariantNumeric: 'tabular-nums', overscrollBehavior: 'none' },
         '*:focus-visible': { outline: `2px solid ${colours.damson}`, outlineOffset: 1 },
         // Figures the drawing shows anyway keep their arrows for when one is at them.
+        '.quiet-figure input:focus': { background: `${colours.paper} !important`, color: `${colours.teal} !important` },
         '.quiet-figure .gives-way': { opacity: 0 },
         '.quiet-figure:hover .gives-way, .quiet-figure:focus-within .gives-way': { opacity: 1 },
         '@media (prefers-reduced-motion: reduce)': { '*': { transition: 'none !important', animation: 'none !important' } },

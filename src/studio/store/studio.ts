@@ -205,16 +205,23 @@ export const useStudio = create<StudioState>()((set, get) => ({
     // Going back to where it began makes nothing.
     if (model.project !== project) set({ model: modelOf(project, phase) });
   },
-  undo: () => sync?.undo(),
-  redo: () => sync?.redo(),
-  select: (selection) => set({ selection }),
+  undo() {
+    set({ notice: null });
+    sync?.undo();
+  },
+  redo() {
+    set({ notice: null });
+    sync?.redo();
+  },
+  // What was said is over when the next thing is done.
+  select: (selection) => set({ selection, notice: null }),
   setHover(hover) {
     const old = get().hover;
     if (old?.entity !== hover?.entity || JSON.stringify(old?.target) !== JSON.stringify(hover?.target)) set({ hover });
   },
   setTool: (tool) => set({ tool, measure: null, marks: [], ghost: [], notice: null }),
-  setStage: (stage) => set({ stage, tool: { kind: 'select' }, measure: null, marks: [], ghost: [] }),
-  setRoom: (room) => set({ room, selection: room ? [{ entity: room, target: { kind: 'floor', room } }] : [] }),
+  setStage: (stage) => set({ stage, tool: { kind: 'select' }, measure: null, marks: [], ghost: [], notice: null }),
+  setRoom: (room) => set({ room, notice: null, selection: room ? [{ entity: room, target: { kind: 'floor', room } }] : [] }),
   say: (notice) => set({ notice }),
   setPhase: (phase) => set({ phase, model: deriver.derive(get().project, phase) }),
 }));

@@ -27,7 +27,7 @@ import {
   waitingForLength,
 } from './building';
 import { dropOutline, enterOutline, nextOutlineField, outlineByKey, outlining, pressOutline, showOutline, typeOutline } from './outlining';
-import { drawing as drawingWalls, dropWalls, enterWalls, follow, nextWallField, pressWalls, showWalls, typeWalls } from './walls';
+import { drawing as drawingWalls, dropWalls, enterWalls, follow, nextWallField, pressWalls, releaseWalls, showWalls, typeWalls } from './walls';
 
 export { applyFinish, showDropFinish } from './finishing';
 export { gapMarks, openingFrom, openingValue } from './openings';
@@ -219,6 +219,8 @@ export function up(at: TablePoint): void {
     return;
   }
   switch (state.tool.kind) {
+    case 'walls':
+      return releaseWalls(at);
     case 'opening':
       return pressOpening(at);
     case 'place':

@@ -310,7 +310,20 @@ export function pressWalls(at: TablePoint): void {
   const last = chain.at(-1);
   const { point } = snapped(at);
   const target = last && !(tool.shape === 'arc' && chain.length === 2) ? (typedEnd(last, point) ?? point) : point;
+  pressedAt = chain.length ? null : at.plan;
   addPoint(target);
+}
+
+/** Where the first corner of an outline was pressed: a release farther on is the second press. */
+let pressedAt: Vec2 | null = null;
+
+/** A release: press, drag and release draw an outline as two presses do. */
+export function releaseWalls(at: TablePoint): void {
+  const { tool } = get();
+  const from = pressedAt;
+  pressedAt = null;
+  if (tool.kind !== 'walls' || oneByOne(tool.shape) || chain.length !== 1 || !from || distance(from, at.plan) < at.reach) return;
+  pressWalls(at);
 }
 
 function addPoint(point: Vec2): void {

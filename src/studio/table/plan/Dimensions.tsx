@@ -241,8 +241,9 @@ function FigureField({
         width: 68,
         height: 19,
         border: 0,
-        background: colours.paper,
-        color: colours.teal,
+        // What the plan draws itself is only covered while it is typed over.
+        background: rounded ? 'transparent' : colours.paper,
+        color: rounded ? 'transparent' : colours.teal,
         font: 'inherit',
         fontSize: 11,
         textAlign: 'center',

@@ -1,4 +1,5 @@
 'use client';
+import { INKS } from '@/core/drawing/inks';
 import Box from '@mui/material/Box';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { displayBounds, type DisplayItem } from '@/core/drawing/display';
@@ -223,6 +224,7 @@ export function PlanPane() {
       >
         1 : {Math.max(1, Math.round((PX_PER_MM * 1000) / view.k))}
       </Box>
+      <NorthMark />
       {ready && items.length === 0 && !underlay && tool.kind === 'select' ? (
         <Box
           sx={{
@@ -244,6 +246,31 @@ export function PlanPane() {
         </Box>
       ) : null}
     </Box>
+  );
+}
+
+/** Where north lies in the plan. */
+function NorthMark() {
+  const north = useStudio((s) => s.project.site.north);
+  return (
+    <svg
+      role="img"
+      aria-label={`North, ${Math.round(90 - (north * 180) / Math.PI)}° from straight up`}
+      data-testid="north"
+      width={34}
+      height={34}
+      viewBox="-17 -17 34 34"
+      style={{ position: 'absolute', right: 12, top: 36, pointerEvents: 'none' }}
+    >
+      <g transform={`rotate(${90 - (north * 180) / Math.PI})`} stroke={INKS.thin} fill="none" strokeWidth={0.8}>
+        <circle r={9} />
+        <path d="M0 9V-9" />
+        <path d="M0 -9L4 0H-4Z" fill={INKS.line} stroke="none" />
+        <text y={-11} textAnchor="middle" fontSize={7} fill={INKS.line} stroke="none">
+          N
+        </text>
+      </g>
+    </svg>
   );
 }
 
