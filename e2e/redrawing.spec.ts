@@ -26,20 +26,20 @@ test('what is drawn in a fresh project stands where it was pressed, and moves as
 
   await test.step('a room beside it shares its wall: a door over the common wall stands where it is shown', async () => {
     await studio.card('L-shaped room').click();
-    await studio.press(4.15, -0.15);
-    await studio.press(0, -3);
+    await studio.press(4.15, 3.15);
+    await studio.press(7, 0.5);
     await page.keyboard.press('Escape');
     const drawn = await studio.project();
     expect(Object.keys(drawn.rooms)).toHaveLength(2);
     await studio.tab('Doors and windows');
     await studio.card('Door').click();
     // Over its own picture the pointer means the wall it is shown in.
-    await studio.moveTo(2.9, -0.15);
-    await studio.moveTo(2.92, -0.12);
+    await studio.moveTo(4.15, 1.6);
+    await studio.moveTo(4.12, 1.64);
     const at = page.getByTestId('plan').locator('[data-entity^="opening"]').first();
     const shown = await at.getAttribute('data-entity');
     const path = await at.getAttribute('d');
-    await studio.press(2.92, -0.12);
+    await studio.press(4.12, 1.64);
     const door = only((await studio.project()).openings);
     expect(door.id).toBe(shown);
     expect(door.width).toBeCloseTo(0.992, 6);
@@ -121,9 +121,11 @@ test('what is drawn in a fresh project stands where it was pressed, and moves as
     await expect(studio.notice).toContainText('No finish was applied');
     expect((await studio.project()).outside).toEqual(before.outside);
     await studio.choose('Onto', 'this surface', page.getByTestId('ledge'));
+    await studio.card('Sluice white').click();
     await studio.moveTo(1.1, 3.28);
     await expect(studio.line).toContainText('North side, outside');
     await studio.choose('Onto', 'all outside walls', page.getByTestId('ledge'));
+    await studio.card('Sluice white').click();
     await studio.moveTo(1, 3.28);
     await expect(studio.line).toContainText('All outside walls');
     await studio.press(1, 3.28);

@@ -118,7 +118,7 @@ function Thickness({ metres, usual, onChoose }: { metres: number; usual: readonl
     else onChoose(parsed.metres);
   };
   return (
-    <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 0.75, whiteSpace: 'nowrap', flexShrink: 0 }}>
+    <Box sx={{ display: 'flex', alignItems: 'center', alignSelf: 'center', gap: 0.75, whiteSpace: 'nowrap', flexShrink: 0 }}>
       <span>Thickness</span>
       <Autocomplete
         key={shown}
