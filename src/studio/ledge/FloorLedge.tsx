@@ -2,9 +2,13 @@
 import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { SLAB_NAMES } from '@/core/project/built-defaults';
+import { levelAbove } from '@/core/project/levels';
 import type { Slab, Stair } from '@/core/project/schema';
+import { formatLength } from '@/core/units/length';
 import { Choice } from '../look/Choice';
-import { useStudio } from '../store/studio';
+import { LengthField } from '../look/fields';
+import { useStudio, type WallPen } from '../store/studio';
+import { climbFor, riseOf, slabsToClimb } from '../tools/climbing';
 import type { Make } from '../tools/make';
 import { Card, Cards, Line, type Beside } from './cards';
 import { OutlineWay } from './OutlineWay';
@@ -50,6 +54,57 @@ const SLAB_LINES: Record<Slab['kind'], string> = {
   foundation: 'M6 14H54M14 14V30H8V38H28V30H22V14M38 14V38',
 };
 
+/** Where the next stairs lead. */
+function Climb() {
+  const project = useStudio((s) => s.project);
+  const level = useStudio((s) => s.level);
+  const chosen = useStudio((s) => s.pen.climb);
+  const { say } = useStudio.getState();
+  const set = (climb: WallPen['climb']): void => useStudio.setState(({ pen }) => ({ pen: { ...pen, climb } }));
+  const climb = climbFor(project, level, chosen);
+  const own = project.levels[level];
+  if (!own) return null;
+  const above = levelAbove(project, level);
+  const options: [string, string][] = [
+    ...(above ? [['level', above.name] as [string, string]] : []),
+    ...slabsToClimb(project, level).map((s): [string, string] => [`slab ${s.id}`, s.name]),
+    ['height', 'a height'],
+  ];
+  return (
+    <Box sx={{ display: 'flex', gap: 0.75, alignItems: 'baseline' }}>
+      <Choice
+        label="Climb to"
+        value={climb.to === 'slab' ? `slab ${climb.slab}` : climb.to}
+        options={options}
+        onChoose={(v) =>
+          set(
+            v === 'level'
+              ? { to: v }
+              : v === 'height'
+                ? { to: v, metres: riseOf(project, level, climb) ?? own.height + own.slab }
+                : { to: 'slab', slab: v.slice(5) },
+          )
+        }
+      />
+      {climb.to === 'height' ? (
+        <Box sx={{ width: 70 }}>
+          <LengthField
+            label="Height to climb"
+            metres={climb.metres}
+            units={project.units}
+            onRefuse={say}
+            onCommit={(metres) => {
+              if (metres >= 0.1 && metres <= 12) return set({ to: 'height', metres });
+              say(`A stair climbs from ${formatLength(0.1, project.units)} to ${formatLength(12, project.units)}; nothing was changed.`);
+              return false;
+            }}
+          />
+        </Box>
+      ) : null}
+    </Box>
+  );
+}
+
 /** Stairs, voids, slabs of their own, beams and posts. */
 export function FloorLedge({ beside }: Beside) {
   const tool = useStudio((s) => s.tool);
@@ -72,6 +127,7 @@ export function FloorLedge({ beside }: Beside) {
               if (make?.what === 'stair') take({ ...make, turn: v })();
             }}
           />
+          <Climb />
           <OutlineWay />
         </Box>,
       )}

@@ -62,6 +62,8 @@ export interface WallPen {
   angles: number | null;
   /** How outlines are drawn: by two opposite corners, or corner by corner. */
   outline: 'rectangle' | 'corners';
+  /** Where stairs lead: what is there to climb to, a slab of the level by its id, or a height. */
+  climb: { to: 'level' } | { to: 'slab'; slab: string } | { to: 'height'; metres: number };
 }
 
 /** What lies under the pointer, or is selected: an entity and, where it has several, the surface. */
@@ -165,6 +167,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
     status: 'new',
     angles: null,
     outline: 'corners',
+    climb: { to: 'level' },
   },
   showBelow: true,
   phase: 'after',

@@ -3,10 +3,12 @@ import { deriveModel } from '@/core/model/derive';
 import { signedArea } from '@/core/geometry/polygon';
 import { runChange } from '@/core/project/commands';
 import type { Project } from '@/core/project/schema';
+import { newSlab, rectangleOf } from '@/core/project/built-defaults';
 import { edit, house } from '@/core/testing/drafting';
 import { errorText } from '../store/sync';
-import { useStudio } from '../store/studio';
+import { useStudio, type WallPen } from '../store/studio';
 import { FIRST_LOOK, toggleShown, useLook } from '../views/views';
+import { climbFor, riseOf } from './climbing';
 import * as tools from './controller';
 import { cornersOf, withAnchor, withCorners } from '@/core/project/putting';
 import type { Make } from './make';
@@ -25,7 +27,7 @@ function start(units: Project['units'] = 'metric'): void {
   ]);
   project = edit({ ...project, units }, 'level.add', { id: 'upper', name: 'Upper', of: 'ground', where: 'above', walls: 'all', height: 2.4, slab: 0.25 });
   useStudio.setState({ project, model: deriveModel(project), level: 'ground', room: null, selection: [], notice: null, tool: { kind: 'select' } });
-  useStudio.setState({ pen: { ...useStudio.getState().pen, outline: 'corners', angles: null } });
+  useStudio.setState({ pen: { ...useStudio.getState().pen, outline: 'corners', angles: null, climb: { to: 'level' } } });
 }
 
 /** The store as it is with a project open: commands run on the project held here. */
@@ -53,6 +55,52 @@ const press = (x: number, y: number): void => {
   tools.up(at(x, y));
 };
 const only = <T>(record: Record<string, T>): T => Object.values(record)[0];
+
+describe('where a stair leads', () => {
+  const stair = (x: number): void => {
+    take({ what: 'stair', form: 'straight', corners: 'landing', turn: 'left' });
+    press(x, 1);
+    press(x, 3);
+  };
+  const climb = (c: WallPen['climb']): void => useStudio.setState(({ pen }) => ({ pen: { ...pen, climb: c } }));
+  const latest = () => Object.values(project.stairs).at(-1)!;
+
+  it('is the level above, a slab of the level or a typed height', () => {
+    stair(2);
+    expect(latest().rise).toBeNull();
+    project = edit(
+      project,
+      'slab.put',
+      newSlab(project, { id: 'm', kind: 'mezzanine', level: 'ground', points: rectangleOf({ x: 5, y: 0 }, { x: 8, y: 3 }), z: 2.3 }),
+    );
+    useStudio.setState({ project, model: deriveModel(project) });
+    climb({ to: 'slab', slab: 'm' });
+    stair(3.5);
+    expect(latest().rise).toBe(2.3);
+    climb({ to: 'height', metres: 1.2 });
+    stair(5);
+    expect(latest().rise).toBe(1.2);
+  });
+
+  it('needs no level above', () => {
+    project = edit(project, 'level.delete', { id: 'upper' });
+    useStudio.setState({ project, model: deriveModel(project) });
+    climb({ to: 'level' });
+    stair(2);
+    expect(useStudio.getState().notice).toBeNull();
+    const { height, slab } = project.levels.ground;
+    expect(latest().rise).toBeCloseTo(height + slab, 9);
+    // As soon as there is a mezzanine it leads there.
+    project = edit(
+      project,
+      'slab.put',
+      newSlab(project, { id: 'm', kind: 'mezzanine', level: 'ground', points: rectangleOf({ x: 5, y: 0 }, { x: 8, y: 3 }), z: 2.2 }),
+    );
+    expect(climbFor(project, 'ground', { to: 'level' })).toEqual({ to: 'slab', slab: 'm' });
+    expect(riseOf(project, 'ground', { to: 'slab', slab: 'gone' })).toBe(2.2);
+    expect(climbFor(project, 'ground', { to: 'height', metres: 3 })).toEqual({ to: 'height', metres: 3 });
+  });
+});
 
 describe('what is drawn by points', () => {
   it('an outline closes on its first corner and is selected', () => {

@@ -9,6 +9,7 @@ import { DEFAULTS, type Stair } from '@/core/project/schema';
 import { newGuard, newStair } from '@/core/project/stairs';
 import { freeName } from '@/core/project/things';
 import { againstWall } from '@/core/shell/stair-place';
+import { riseOf } from './climbing';
 import { parseLength } from '@/core/units/length';
 import type { Make } from './make';
 import { comingId, get, length, readable, set, wasSet, type TablePoint } from './session';
@@ -161,7 +162,7 @@ function wayOf(make: Make): Way {
 function stairFrom(id: string, set: Partial<Stair>, a: Vec2, b: Vec2): Stair {
   const { project, level, pen, model } = get();
   const rotation = distance(a, b) < 0.01 ? 0 : angleOf(sub(b, a)) - Math.PI / 2;
-  const stair = newStair(project, { id, level, x: a.x, y: a.y, rotation, status: pen.status, ...set });
+  const stair = newStair(project, { id, level, x: a.x, y: a.y, rotation, status: pen.status, rise: riseOf(project, level, pen.climb), ...set });
   const own = model.shell.levels.find((l) => l.id === level);
   return own ? againstWall(stair, own).stair : stair;
 }
