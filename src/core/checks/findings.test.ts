@@ -97,6 +97,33 @@ describe('walls over holes', () => {
   });
 });
 
+describe('two floors at one height', () => {
+  it('are told where they lie in one another, and not where a building stands apart', () => {
+    const corners: [number, number][] = [
+      [0, 0],
+      [6, 0],
+      [6, 5],
+      [0, 5],
+    ];
+    const one = edit(house(corners), 'level.add', { id: 'shed', name: 'Shed', of: 'ground', where: 'apart', walls: 'none', height: 2.4, slab: 0.2 });
+    const level = one.levels.ground.elevation;
+    const told = (x: number, elevation: number): string[] => {
+      const moved = edit(one, 'level.set', { id: 'shed', set: { elevation } });
+      const p = draw(
+        moved,
+        corners.map(([a, b]) => [a + x, b] as [number, number]),
+        { closed: true, level: 'shed' },
+      );
+      return findings(deriveModel(p))
+        .filter((f) => f.code === 'level.one-height')
+        .map((f) => f.message);
+    };
+    expect(told(2, level)).toEqual(['The floors of Ground and Shed lie at one height, one in the other; move one of them.']);
+    expect(told(20, level)).toEqual([]);
+    expect(told(2, level + 3)).toEqual([]);
+  });
+});
+
 describe('findings upwards', () => {
   const codes = (project: Project): string[] => findings(deriveModel(project)).map((f) => f.code);
 

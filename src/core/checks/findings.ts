@@ -38,6 +38,7 @@ export function findings(model: Model): Finding[] {
       out.push({ code: 'level.no-stair', message: `No stair leads up to ${level.name}.`, ids: [level.id] });
   }
   for (const level of shell.levels) out.push(...wallsOverVoids(model, level));
+  shell.levels.forEach((level, i) => shell.levels.slice(i + 1).forEach((other) => out.push(...floorsInOne(level, other))));
   for (const collection of collections()) {
     const { checks } = modelKind(collection);
     if (checks) for (const thing of Object.values(project[collection] as Record<string, Thing>)) out.push(...checks(thing, model));
@@ -47,6 +48,23 @@ export function findings(model: Model): Finding[] {
   for (const id of used)
     if (!knowsFinish(project, id)) out.push({ code: 'finish.unknown', message: `The finish ${id} is not in the library and shows as bare plaster.`, ids: [] });
   return out;
+}
+
+/** Floors that lie nearer to one another than this are at one height, metres. */
+const ONE_HEIGHT = 0.01;
+
+/** Two levels whose floors lie in one another. */
+function floorsInOne(a: DerivedLevel, b: DerivedLevel): Finding[] {
+  if (Math.abs(a.level.elevation - b.level.elevation) > ONE_HEIGHT) return [];
+  const [p, q] = [a, b].map(({ rooms }) => rooms.map((r) => r.region));
+  if (!p.length || !q.length || totalArea(boolean('intersection', p, q)) < OVER) return [];
+  return [
+    {
+      code: 'level.one-height',
+      message: `The floors of ${a.level.name} and ${b.level.name} lie at one height, one in the other; move one of them.`,
+      ids: [a.level.id, b.level.id],
+    },
+  ];
 }
 
 /** How much of a wall may stand over a hole in its floor, m²: what a wall at its edge overlaps. */

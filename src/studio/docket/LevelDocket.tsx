@@ -8,7 +8,7 @@ import { formatLength } from '@/core/units/length';
 import { Choice } from '../look/Choice';
 import { LengthField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';
-import { addLevel, TAKEN_OVER, type TakenOver } from '../tools/levels';
+import { addLevel, removeLevel, TAKEN_OVER, type TakenOver } from '../tools/levels';
 import { Actions, PartSwatches, useEdit } from './parts';
 
 /** A level: name, heights, and others added above or below it. */
@@ -61,7 +61,7 @@ export function LevelDocket({ id }: { id: string }) {
         <Button size="small" onClick={() => addLevel(id, 'apart', walls)}>
           Add building apart
         </Button>
-        <Button size="small" onClick={() => run('level.delete', { id })}>
+        <Button size="small" onClick={() => removeLevel(id)}>
           Delete level
         </Button>
       </Actions>

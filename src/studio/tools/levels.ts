@@ -1,4 +1,4 @@
-import { DEFAULTS } from '@/core/project/schema';
+import { DEFAULTS, type Project } from '@/core/project/schema';
 import { newId } from '../store/studio';
 import { get, set } from './session';
 
@@ -24,4 +24,29 @@ export function addLevel(of: string, where: 'above' | 'below' | 'apart', walls: 
   if (!run('level.add', { id, name, of, where, walls, height: level.height, slab })) return;
   set({ level: id, room: null });
   select([{ entity: id, target: null }]);
+  const said = roofWords(project, get().project, of, id, where);
+  if (said) get().say(said);
+}
+
+const listed = (roofs: readonly { name: string }[]): string => roofs.map((r) => r.name).join(' and ');
+
+/** What became of the roofs of a level when another was set on it. */
+function roofWords(before: Project, after: Project, of: string, id: string, where: 'above' | 'below' | 'apart'): string | null {
+  if (where !== 'above') return null;
+  const own = Object.values(before.roofs).filter((r) => r.level === of);
+  const up = own.filter((r) => after.roofs[r.id]?.level === id);
+  const stay = own.filter((r) => after.roofs[r.id]?.level === of);
+  const words = [
+    up.length ? `${listed(up)} went up onto ${after.levels[id].name}` : '',
+    stay.length ? `${listed(stay)} stayed on ${after.levels[of].name}` : '',
+  ].filter(Boolean);
+  return words.length ? `${words.join('; ')}.` : null;
+}
+
+/** Deletes a level, and says which roofs went with it. */
+export function removeLevel(id: string): void {
+  const { project, run } = get();
+  const roofs = Object.values(project.roofs).filter((r) => r.level === id);
+  if (!run('level.delete', { id })) return;
+  if (roofs.length) get().say(`${listed(roofs)} went with ${project.levels[id].name}; undo brings both back.`);
 }
