@@ -118,7 +118,7 @@ function Thickness({ metres, usual, onChoose }: { metres: number; usual: readonl
     else onChoose(parsed.metres);
   };
   return (
-    <Box sx={{ display: 'flex', alignItems: 'center', alignSelf: 'center', gap: 0.75, whiteSpace: 'nowrap', flexShrink: 0 }}>
+    <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 0.75, whiteSpace: 'nowrap', flexShrink: 0 }}>
       <span>Thickness</span>
       <Autocomplete
         key={shown}
@@ -131,7 +131,13 @@ function Thickness({ metres, usual, onChoose }: { metres: number; usual: readonl
         filterOptions={(all) => all}
         value={shown}
         onChange={(_, text) => take(text)}
-        sx={{ width: units === 'metric' ? 62 : 84 }}
+        sx={{
+          width: units === 'metric' ? 48 : 74,
+          '& .MuiInputBase-root': { mt: 0, pr: '18px !important', height: 18 },
+          '& .MuiInputBase-input': { p: '0 !important', minWidth: '0 !important' },
+          '& .MuiAutocomplete-endAdornment': { right: 0 },
+          '& .MuiAutocomplete-popupIndicator': { p: 0, mr: 0 },
+        }}
         renderInput={(params) => (
           <TextField
             {...params}
