@@ -4,7 +4,7 @@ import { TraceJob, type TraceHand, type TraceProgress } from '@/core/render/trac
 import type { Project } from '@/core/project/schema';
 import type { RenderService } from '@/workers/render.worker';
 import { errorText } from '../store/sync';
-import type { EyeState } from '../table/model/ModelScene';
+import type { EyeState } from '../table/model/camera';
 import { keepPicture } from './keep';
 
 /** How many workers trace: the machine's cores, at most eight. */

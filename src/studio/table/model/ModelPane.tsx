@@ -62,6 +62,8 @@ export function ModelPane() {
       const own = room ? model.shell.rooms.get(room) : undefined;
       made.fit(own?.region.outer);
     }
+    // What is only shown moves nothing.
+    if (model.project === useStudio.getState().project) made.follow();
   }, [ready, model, room, level]);
 
   useEffect(() => scene.current?.setSpots(selection, hover), [selection, hover, model]);

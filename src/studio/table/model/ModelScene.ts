@@ -13,7 +13,7 @@ import { FIRST_LOOK } from '../../views/views';
 import { DrawnParts } from './drawn';
 import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from './cut-away';
 import { Lighting } from './Lighting';
-import { Camera, STANDPOINTS, type Standpoint } from './camera';
+import { backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint } from './camera';
 import { geometryOf } from './geometries';
 import { Materials } from './materials';
 import { floorPoint, frameOf, pickFrom, sightAt, type ScreenFrame, type Sight } from './picking';
@@ -26,14 +26,17 @@ const DAMSON = 0x7a2e4d;
 /** What has not changed for so long is drawn together, ms. */
 const STILL = 400;
 
+/** How far the eye stays above the ground, metres. */
+const ABOVE = 0.15;
+
+/** Whoever has turned the view within so long is left where they are, ms. */
+const JUST_TURNED = 6000;
+
+/** How long a move of the eye takes, ms. */
+const GLIDE = 350;
+
 /** The first picture waits no longer than this for its shaders, ms. */
 const PATIENCE = 4000;
-
-export interface EyeState {
-  eye: Vec3;
-  target: Vec3;
-  fov: number;
-}
 
 /** The 3D view of a model: keeps three.js objects in step with derived surfaces and draws only when something changed. */
 export class ModelScene {
@@ -83,6 +86,10 @@ export class ModelScene {
   private afoot = false;
   /** Called when the view has come to rest after it was turned or moved. */
   onRest: (() => void) | null = null;
+  /** What the eye was last brought to see, in numbers. */
+  private known = '';
+  private turned = -Infinity;
+  private gliding = 0;
   /** Called when a picture has been drawn, for what lies over it. */
   onDrawn: (() => void) | null = null;
 
@@ -99,11 +106,21 @@ export class ModelScene {
     this.controls.mouseButtons = { LEFT: THREE.MOUSE.ROTATE, MIDDLE: THREE.MOUSE.PAN, RIGHT: THREE.MOUSE.PAN };
     this.controls.maxPolarAngle = Math.PI * 0.98;
     this.controls.addEventListener('change', () => {
+      // Turned by hand, the eye stays above the ground, or the lowest floor.
+      const least = Math.min(this.site?.ground ?? 0, ...(this.model?.shell.levels.map((l) => l.level.elevation) ?? [])) + ABOVE;
+      if (!this.afoot && this.camera.position.z < least) {
+        this.camera.position.z = least;
+        this.camera.lookAt(this.controls.target);
+      }
       this.cut();
       this.light();
       this.draw();
     });
-    this.controls.addEventListener('end', () => this.onRest?.());
+    this.controls.addEventListener('start', () => cancelAnimationFrame(this.gliding));
+    this.controls.addEventListener('end', () => {
+      this.turned = performance.now();
+      this.onRest?.();
+    });
     this.scene.background = new THREE.Color(0xe6e6e3);
     this.lighting = new Lighting(this.scene);
     const ground = new THREE.PlaneGeometry(120, 120);
@@ -114,6 +131,7 @@ export class ModelScene {
 
   dispose(): void {
     cancelAnimationFrame(this.frame);
+    cancelAnimationFrame(this.gliding);
     if (this.resting) clearTimeout(this.resting);
     if (this.compiling) clearTimeout(this.compiling);
     this.parts.dispose();
@@ -414,6 +432,32 @@ export class ModelScene {
     });
     this.lighting.daylight(this.site!, this.bounds());
     this.renderer.shadowMap.needsUpdate = true;
+  }
+
+  /**
+   * Brings what has been added into sight by a short move, in the direction one looks in. Nothing moves while one walks, has
+   * a room in hand or has just turned the view.
+   */
+  follow(): void {
+    const box = this.bounds();
+    const key = [box.min, box.max].map(({ x, y, z }) => `${x.toFixed(2)} ${y.toFixed(2)} ${z.toFixed(2)}`).join(' ');
+    const known = this.known;
+    this.known = key;
+    if (known === '' || known === key || this.afoot || this.room || performance.now() - this.turned < JUST_TURNED) return;
+    if (inSight(box, this.eyeCamera.view)) return;
+    this.glide(backFrom(this.eye(), box, this.camera.aspect));
+  }
+
+  private glide(to: EyeState): void {
+    const from = this.eye();
+    const begun = performance.now();
+    cancelAnimationFrame(this.gliding);
+    const step = (): void => {
+      const t = matchMedia('(prefers-reduced-motion: reduce)').matches ? 1 : Math.min(1, (performance.now() - begun) / GLIDE);
+      this.lookFrom(between(from, to, t));
+      if (t < 1) this.gliding = requestAnimationFrame(step);
+    };
+    step();
   }
 
   /** Looks at everything, or at one room, from one of the directions people know, parallel. */

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import type { Vec3 } from '@/core/geometry/vec';
 import type { Look } from '@/core/project/schema';
 
 /** The eye of the 3D view: in perspective, or parallel at the scale the perspective has at what it looks at. */
@@ -24,6 +25,50 @@ export class Camera {
     o.updateMatrixWorld();
     return o;
   }
+}
+
+/** Where one stands and what one looks at. */
+export interface EyeState {
+  eye: Vec3;
+  target: Vec3;
+  fov: number;
+}
+
+interface Box {
+  min: Vec3;
+  max: Vec3;
+}
+
+const cornersOf = ({ min, max }: Box): Vec3[] =>
+  [0, 1, 2, 3, 4, 5, 6, 7].map((k) => ({ x: k & 1 ? max.x : min.x, y: k & 2 ? max.y : min.y, z: k & 4 ? max.z : min.z }));
+
+/** Whether all of a box shows in a view. */
+export function inSight(box: Box, view: THREE.Camera): boolean {
+  view.updateMatrixWorld();
+  return cornersOf(box).every(({ x, y, z }) => {
+    const p = new THREE.Vector3(x, y, z).applyMatrix4(view.matrixWorldInverse);
+    if (p.z >= 0) return false;
+    p.applyMatrix4(view.projectionMatrix);
+    return Math.abs(p.x) <= 1 && Math.abs(p.y) <= 1;
+  });
+}
+
+/** Farther back in the direction one looks in, so far that all of a box shows about its middle. @param aspect width of the picture over its height */
+export function backFrom({ eye, target, fov }: EyeState, box: Box, aspect: number): EyeState {
+  const centre = { x: (box.min.x + box.max.x) / 2, y: (box.min.y + box.max.y) / 2, z: (box.min.z + box.max.z) / 2 };
+  const d = new THREE.Vector3(eye.x - target.x, eye.y - target.y, eye.z - target.z).normalize();
+  const radius = new THREE.Vector3(box.max.x - box.min.x, box.max.y - box.min.y, box.max.z - box.min.z).length() / 2;
+  // A sphere of this radius touches the sides of the narrower of the two angles.
+  const across = Math.min(fov, 2 * Math.atan(Math.tan(fov / 2) * aspect));
+  const far = radius / Math.sin(across / 2);
+  return { eye: { x: centre.x + d.x * far, y: centre.y + d.y * far, z: centre.z + d.z * far }, target: centre, fov };
+}
+
+/** Between two places to stand. @param t 0 to 1 */
+export function between(a: EyeState, b: EyeState, t: number): EyeState {
+  const ease = t * t * (3 - 2 * t);
+  const mix = (p: Vec3, q: Vec3): Vec3 => ({ x: p.x + (q.x - p.x) * ease, y: p.y + (q.y - p.y) * ease, z: p.z + (q.z - p.z) * ease });
+  return { eye: mix(a.eye, b.eye), target: mix(a.target, b.target), fov: a.fov + (b.fov - a.fov) * ease };
 }
 
 /** Directions one looks from, as unit vectors from what is looked at to the eye, x east and y north of the plan. */

@@ -1,0 +1,60 @@
+import fc from 'fast-check';
+import * as THREE from 'three';
+import { describe, expect, it } from 'vitest';
+import { backFrom, between, inSight, type EyeState } from './camera';
+
+const view = ({ eye, target, fov }: EyeState, aspect: number): THREE.PerspectiveCamera => {
+  const camera = new THREE.PerspectiveCamera((fov * 180) / Math.PI, aspect, 0.05, 900);
+  camera.up.set(0, 0, 1);
+  camera.position.set(eye.x, eye.y, eye.z);
+  camera.lookAt(target.x, target.y, target.z);
+  camera.updateProjectionMatrix();
+  return camera;
+};
+const direction = ({ eye, target }: EyeState): THREE.Vector3 => new THREE.Vector3(target.x - eye.x, target.y - eye.y, target.z - eye.z).normalize();
+
+const eyes = fc.record({
+  x: fc.double({ min: -20, max: 20, noNaN: true }),
+  y: fc.double({ min: -30, max: -5, noNaN: true }),
+  z: fc.double({ min: 1, max: 20, noNaN: true }),
+});
+const boxes = fc
+  .tuple(...[0, 1, 2].map(() => fc.tuple(fc.double({ min: -15, max: 15, noNaN: true }), fc.double({ min: 0.2, max: 25, noNaN: true }))))
+  .map(([x, y, z]) => ({ min: { x: x[0], y: y[0], z: z[0] }, max: { x: x[0] + x[1], y: y[0] + y[1], z: z[0] + z[1] } }));
+
+describe('the eye that follows the work', () => {
+  it('sees all of what there is from where it is brought, looking the way it looked', () => {
+    fc.assert(
+      fc.property(eyes, boxes, fc.double({ min: 0.3, max: 1.2, noNaN: true }), fc.double({ min: 0.4, max: 2.5, noNaN: true }), (eye, box, fov, aspect) => {
+        const from: EyeState = { eye, target: { x: 0, y: 0, z: 0 }, fov };
+        const to = backFrom(from, box, aspect);
+        expect(inSight(box, view(to, aspect))).toBe(true);
+        expect(direction(to).dot(direction(from))).toBeCloseTo(1, 9);
+        expect(to.fov).toBe(fov);
+      }),
+    );
+  });
+
+  it('tells what is beside the picture, behind the eye and too near', () => {
+    const from: EyeState = { eye: { x: 0, y: -10, z: 2 }, target: { x: 0, y: 0, z: 2 }, fov: 0.8 };
+    const at = (x: number, y: number, z: number, s = 1): { min: { x: number; y: number; z: number }; max: { x: number; y: number; z: number } } => ({
+      min: { x, y, z },
+      max: { x: x + s, y: y + s, z: z + s },
+    });
+    expect(inSight(at(-0.5, 0, 1.5), view(from, 1))).toBe(true);
+    expect(inSight(at(8, 0, 1.5), view(from, 1))).toBe(false);
+    expect(inSight(at(-0.5, -14, 1.5), view(from, 1))).toBe(false);
+    expect(inSight(at(-9, -9, -9, 18), view(from, 1))).toBe(false);
+  });
+
+  it('goes from one place to another without a jerk at either end', () => {
+    const a: EyeState = { eye: { x: 0, y: 0, z: 0 }, target: { x: 1, y: 0, z: 0 }, fov: 0.5 };
+    const b: EyeState = { eye: { x: 10, y: 4, z: 2 }, target: { x: 0, y: 8, z: 0 }, fov: 0.9 };
+    expect(between(a, b, 0)).toEqual(a);
+    expect(between(a, b, 1)).toEqual(b);
+    expect(between(a, b, 0.5).eye).toEqual({ x: 5, y: 2, z: 1 });
+    // Slow at first and at last.
+    expect(between(a, b, 0.01).eye.x).toBeLessThan(0.004);
+    expect(between(a, b, 0.99).eye.x).toBeGreaterThan(9.996);
+  });
+});
