@@ -1,10 +1,11 @@
 'use client';
+import { roofEdgeNames } from '@/core/project/roof-edge-names';
 import { roofShape } from '@/core/project/roofs';
 import { DORMER_FORMS, type Dormer } from '@/core/project/schema';
 import { slopeFrame } from '@/core/project/dormers';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable } from '../look/FieldTable';
-import { pointName, useStudio } from '../store/studio';
+import { useStudio } from '../store/studio';
 import { Actions, GridRow, PartSwatches, useEdit } from './parts';
 
 const FORM_NAMES: Record<Dormer['form'], string> = { gable: 'gable', hip: 'hipped', shed: 'single slope', flat: 'flat' };
@@ -16,9 +17,8 @@ export function DormerDocket({ id }: { id: string }) {
   const { units, run, say } = useEdit();
   const set = (values: Partial<Dormer>): boolean => run('dormer.put', { ...dormer, ...values });
   const roof = shown.roofs[dormer.roof] && roofShape(shown, shown.roofs[dormer.roof]);
-  const slopes = (roof?.lines ?? []).flatMap((line, i) =>
-    roof && slopeFrame(roof, i) ? [[line.key, `to ${pointName(shown, Math.atan2(line.b.y - line.a.y, line.b.x - line.a.x) - Math.PI / 2)}`] as const] : [],
-  );
+  const names = roofEdgeNames(shown, roof?.lines ?? []);
+  const slopes = (roof?.lines ?? []).flatMap((line, i) => (roof && slopeFrame(roof, i) ? [[line.key, `to ${names[i]}`] as const] : []));
   return (
     <>
       <FieldTable

@@ -1,5 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
+import type { Vec2 } from '@/core/geometry/vec';
+import { roofEdgeNames } from '@/core/project/roof-edge-names';
 import { edgeOf, isDrawn } from '@/core/project/roofs';
 import type { Framing, Roof, RoofEdge } from '@/core/project/schema';
 import { FRAMING } from '@/core/shell/framing';
@@ -7,10 +9,14 @@ import { formatArea, formatLength } from '@/core/units/length';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { colours } from '../look/theme';
-import { pointName, useStudio } from '../store/studio';
+import { useStudio } from '../store/studio';
 import { Actions, PartSwatches, useEdit } from './parts';
 
 const degrees = { min: 2, max: 85 };
+
+/** Shows in the drawing which edge is meant. */
+const lightUp = (edge: { a: Vec2; b: Vec2 } | null): void =>
+  useStudio.setState({ marks: edge ? [{ kind: 'line', points: [edge.a, edge.b], closed: false, ink: 'measure', pen: 0.7, layer: 'roof' }] : [] });
 
 /** A roof: what it covers, its planes edge by edge, its build-up, its timbers, what it is of. */
 export function RoofDocket({ id }: { id: string }) {
@@ -46,6 +52,7 @@ export function RoofDocket({ id }: { id: string }) {
           : over.kind === 'plane'
             ? 'one plane'
             : 'its own outline';
+  const names = roofEdgeNames(project, derived?.shape.lines ?? []);
   const edge = (key: string, name: string, i: number): Field[] => {
     const own = edgeOf(roof, key);
     const of = `${name} edge ${i + 1}`;
@@ -219,12 +226,16 @@ export function RoofDocket({ id }: { id: string }) {
       />
       {pitched && derived
         ? derived.shape.lines.map((line, i) => (
-            <div key={`${line.key} ${i}`} style={{ borderTop: `1px solid ${colours.hairline}`, paddingTop: 2 }}>
-              <FieldTable
-                units={units}
-                say={say}
-                fields={edge(line.key, pointName(project, Math.atan2(line.b.y - line.a.y, line.b.x - line.a.x) - Math.PI / 2), i)}
-              />
+            <div
+              key={`${line.key} ${i}`}
+              style={{ borderTop: `1px solid ${colours.hairline}`, paddingTop: 2 }}
+              data-testid={`roof-edge-${i}`}
+              onPointerEnter={() => lightUp(line)}
+              onPointerLeave={() => lightUp(null)}
+              onFocus={() => lightUp(line)}
+              onBlur={() => lightUp(null)}
+            >
+              <FieldTable units={units} say={say} fields={edge(line.key, names[i], i)} />
             </div>
           ))
         : null}
