@@ -53,12 +53,22 @@ export function newRoof(project: Project, basics: Pick<Roof, 'id' | 'level'> & P
   return { ...roof, edges: Object.fromEntries(ends.map((l) => [l.key, edge({ form: form === 'gable' ? 'gable' : 'half-hip' })])) };
 }
 
-/** Whether an edge is the short end of a wing: both corners turn outwards and both neighbours are longer. */
+/**
+ * Whether an edge is the end of a wing: both of its corners turn outwards, about square, and a side of the wing runs from it to
+ * a corner that turns inwards; of a plain body, that both of its neighbours are longer.
+ */
 function isEnd(lines: readonly EaveLine[], line: EaveLine): boolean {
+  const count = lines.length;
   const i = lines.indexOf(line);
-  const before = lines[(i + lines.length - 1) % lines.length];
-  const after = lines[(i + 1) % lines.length];
-  const turn = (p: EaveLine, q: EaveLine): number => cross(sub(p.b, p.a), sub(q.b, q.a));
+  const at = (k: number): EaveLine => lines[(i + k + count) % count];
   const length = (l: EaveLine): number => distance(l.a, l.b);
-  return turn(before, line) > 0 && turn(line, after) > 0 && length(before) > length(line) && length(after) > length(line);
+  /** The sine of the turn between two edges. */
+  const turn = (p: EaveLine, q: EaveLine): number => cross(sub(p.b, p.a), sub(q.b, q.a)) / (length(p) * length(q));
+  const [before, after] = [at(-1), at(1)];
+  if (turn(before, line) < SQUARE || turn(line, after) < SQUARE) return false;
+  const wing = turn(at(-2), before) < 0 || turn(after, at(2)) < 0;
+  return wing || (length(before) > length(line) && length(after) > length(line));
 }
+
+/** The sine from which a corner counts as square: within a seventh of a right angle. */
+const SQUARE = 0.97;
