@@ -173,7 +173,9 @@ test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
   await studio.drawingOnly();
   await studio.start('Keyboard house', 'Feet and inches');
   await studio.card('Room by corners').press('Enter');
-  await page.getByTestId('plan').focus();
+  // The drawing has the focus, and what to do is read out.
+  await expect(page.getByTestId('plan')).toBeFocused();
+  await expect(page.getByTestId('tool-hint')).toContainText('Press two opposite corners');
   await page.keyboard.press('Enter');
   await studio.type(`11'4 1/2"`);
   await page.keyboard.press('Tab');

@@ -245,3 +245,91 @@ describe('walls of random plans, dragged by random amounts', () => {
     expect(refused / tried).toBeLessThanOrEqual(0.02);
   });
 });
+
+describe('lengths typed over in random plans', () => {
+  it('come out as typed, and leave all directions as they were', () => {
+    let seed = 424242;
+    const next = (): number => (seed = (seed * 16807) % 2147483647) / 2147483647;
+    let [tried, refused] = [0, 0];
+    for (let k = 0; k < 80; k++) {
+      const plan = randomPlan(next);
+      const ids = Object.keys(plan.walls);
+      for (let n = 0; n < 4; n++) {
+        const wall = ids[Math.floor(next() * ids.length)];
+        const keep = next() < 0.5 ? 'start' : 'end';
+        const before = distance(...wallEnds(plan, plan.walls[wall]));
+        const length = Math.max(0.5, before + (next() - 0.5) * 1.2);
+        tried++;
+        let after: Project;
+        try {
+          after = edit(plan, 'wall.length', { wall, length, keep });
+        } catch (error) {
+          expect(error).toBeInstanceOf(DomainError);
+          refused++;
+          continue;
+        }
+        expect(distance(...wallEnds(after, after.walls[wall]))).toBeCloseTo(length, 6);
+        expect(mostTurned(plan, after)).toBeLessThan(1e-9);
+        // The end that was to stay stayed.
+        const corner = plan.corners[plan.walls[wall][keep]];
+        const still = after.corners[after.walls[wall][keep]];
+        expect(Math.abs(cross(sub(still, corner), directionIn(plan, wall)))).toBeLessThan(1e-9);
+        expect(distance(still, corner)).toBeLessThan(1e-9);
+        validateProject(after);
+      }
+    }
+    expect(tried).toBe(320);
+    expect(refused / tried).toBeLessThanOrEqual(0.05);
+  });
+
+  it('move the whole straight run a partition meets, however many walls it is drawn in', () => {
+    let project = draw(
+      house([
+        [0, 0],
+        [8, 0],
+        [8, 6],
+        [0, 6],
+      ]),
+      [
+        [0, 3],
+        [3, 3],
+        [6, 3],
+        [8, 3],
+      ],
+    );
+    project = draw(project, [
+      [3, 0],
+      [3, 3],
+    ]);
+    const partition = wallAt(project, (a, b) => a.x === 3 && b.x === 3);
+    const keep = project.corners[project.walls[partition].start].y === 0 ? 'start' : 'end';
+    const after = edit(project, 'wall.length', { wall: partition, length: 3.6, keep });
+    const run = Object.values(project.walls).filter((w) => wallEnds(project, w).every((p) => p.y === 3));
+    expect(run).toHaveLength(3);
+    for (const w of run) for (const p of wallEnds(after, after.walls[w.id])) expect(p.y).toBeCloseTo(3.6, 9);
+    expect(mostTurned(project, after)).toBeLessThan(1e-12);
+    expect(Object.keys(after.walls)).toHaveLength(Object.keys(project.walls).length);
+  });
+
+  it('are refused where the wall itself or one in its line would vanish', () => {
+    const project = draw(
+      house([
+        [0, 0],
+        [8, 0],
+        [8, 6],
+        [0, 6],
+      ]),
+      [
+        [2, 2],
+        [4, 2],
+        [6, 2],
+      ],
+    );
+    const first = wallAt(project, (a, b) => Math.min(a.x, b.x) === 2 && Math.max(a.x, b.x) === 4);
+    const keep = project.corners[project.walls[first].start].x === 2 ? 'start' : 'end';
+    expect(() => edit(project, 'wall.length', { wall: first, length: 4, keep })).toThrow(/the wall in its line would shrink to nothing/);
+    const free = keep === 'start' ? 'end' : 'start';
+    expect(distance(...wallEnds(project, edit(project, 'wall.length', { wall: first, length: 1, keep: free }).walls[first]))).toBeGreaterThan(0);
+    expect(() => edit(project, 'wall.length', { wall: first, length: 0, keep: free })).toThrow(/length goes from 0.01 m upwards/);
+  });
+});

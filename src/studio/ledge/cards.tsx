@@ -114,7 +114,11 @@ export function Card({ name, line, on, picture, onPress, drag }: CardProps) {
       type="button"
       ref={draggable.setNodeRef}
       {...draggable.listeners}
-      onClick={onPress}
+      onClick={(e: React.MouseEvent) => {
+        onPress?.();
+        // Chosen by a key, a tool goes on in the drawing.
+        if (e.detail === 0 && useStudio.getState().tool.kind !== 'select') document.querySelector<HTMLElement>('[data-testid="plan"]')?.focus();
+      }}
       aria-pressed={Boolean(on)}
       aria-label={`${name}, ${line}`}
       sx={{

@@ -10,6 +10,7 @@ import { recallLayout } from '../store/habits';
 import { useStudio } from '../store/studio';
 import { PicturePanel } from '../views/PicturePanel';
 import { RenderPanel } from '../views/RenderPanel';
+import { hintFor } from '../tools/hints';
 import { useLook } from '../views/views';
 import { WALKER } from '@/core/walk/walk';
 import { STANDPOINTS, type Standpoint } from './model/camera';
@@ -132,6 +133,21 @@ export function Table() {
         <PicturePanel />
       </Box>
       {walking ? null : <Docket />}
+      <Hint />
+    </Box>
+  );
+}
+
+/** What to do with the tool in hand, for those who hear it. */
+function Hint() {
+  const tool = useStudio((s) => s.tool);
+  return (
+    <Box
+      role="status"
+      data-testid="tool-hint"
+      sx={{ position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' }}
+    >
+      {hintFor(tool)}
     </Box>
   );
 }

@@ -1,0 +1,43 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { recallLayout } from './habits';
+import { useStudio } from './studio';
+
+const kept = new Map<string, string>();
+const storage = { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => void kept.set(key, value) };
+
+beforeEach(() => {
+  kept.clear();
+  vi.stubGlobal('localStorage', storage);
+  useStudio.setState({ layout: 'both' });
+});
+afterEach(() => vi.unstubAllGlobals());
+
+describe('how the table was left', () => {
+  it('is remembered, and set again the next time', () => {
+    const end = recallLayout();
+    expect(useStudio.getState().layout).toBe('both');
+    useStudio.setState({ layout: 'drawing' });
+    expect(kept.get('enstegon.layout')).toBe('drawing');
+    end();
+    // What is done after it ended is not kept.
+    useStudio.setState({ layout: 'model' });
+    expect(kept.get('enstegon.layout')).toBe('drawing');
+    useStudio.setState({ layout: 'both' });
+    recallLayout()();
+    expect(useStudio.getState().layout).toBe('drawing');
+  });
+
+  it('is left as it is by what nobody wrote, or by a browser that keeps nothing', () => {
+    kept.set('enstegon.layout', 'upside-down');
+    recallLayout()();
+    expect(useStudio.getState().layout).toBe('both');
+    const closed = (): never => {
+      throw new Error('SecurityError');
+    };
+    vi.stubGlobal('localStorage', { getItem: closed, setItem: closed });
+    const end = recallLayout();
+    expect(() => useStudio.setState({ layout: 'model' })).not.toThrow();
+    expect(useStudio.getState().layout).toBe('model');
+    end();
+  });
+});
