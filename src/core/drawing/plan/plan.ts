@@ -29,6 +29,7 @@ import type { DerivedPiece } from '../../stock/stock';
 import { drawDimension } from '../dimension';
 import type { DisplayItem, Ink, LabelLine, MarkGroup } from '../display';
 import { drawOpening } from './openings';
+import { roofFolds } from './roof-folds';
 import { poche } from './posts';
 import { drawSlab, drawStair, drawVoid } from './stairs';
 
@@ -273,9 +274,10 @@ function belowGroups(model: Model, levelId: string): MarkGroup[] {
   );
 }
 
-/** A roof lies above the cut: the edge of its overhang, dashed. */
+/** A roof lies above the cut: the edge of its overhang, its ridges, hips and valleys, dashed. */
 const drawRoof = ({ id, shape }: DerivedRoof): DisplayItem[] => [
   { kind: 'line', points: shape.outline.outer, closed: true, ink: 'thin', pen: 0.18, dash: true, entity: id, layer: 'roof' },
+  ...roofFolds(shape).map((points): DisplayItem => ({ kind: 'line', points, closed: false, ink: 'faint', pen: 0.18, dash: true, entity: id, layer: 'roof' })),
 ];
 
 /** A dormer stands on the roof above the cut: its outline, dashed. */
