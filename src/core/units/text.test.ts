@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import { cutText } from './text';
+import { counted, cutText } from './text';
 
 it('is cut between characters, and left alone where it is short enough', () => {
   expect(cutText('kitchen', 120)).toBe('kitchen');
@@ -16,4 +16,9 @@ it('is cut between characters, and left alone where it is short enough', () => {
       if (text.length <= longest) expect(cut).toBe(text);
     }),
   );
+});
+
+it('is counted with the right word', () => {
+  expect([0, 1, 2].map((n) => counted(n, 'place'))).toEqual(['0 places', '1 place', '2 places']);
+  expect([1, 3].map((n) => counted(n, 'leaf', 'leaves'))).toEqual(['1 leaf', '3 leaves']);
 });
