@@ -1,4 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { signedArea } from '@/core/geometry/polygon';
+import { shapeOutline } from '@/core/project/drafting';
 import { house } from '@/core/testing/drafting';
 import { stockItem } from '@/core/stock/stock';
 import { openProject, useStudio } from '../store/studio';
@@ -290,5 +292,113 @@ describe('faces of what is traced', () => {
         },
       ]);
     }
+  });
+
+  it.each(['rectangle', 'L', 'T', 'U', 'bay'] as const)('enclose, drawn as %s, just what is pressed, from any corner, at any thickness', (shape) => {
+    for (const thickness of [0.1, 0.3]) {
+      state().run('delete', { ids: Object.keys(state().project.walls) });
+      useStudio.setState(({ pen }) => ({ pen: { ...pen, type: null, thickness, reference: 'inside' } }));
+      state().setTool({ kind: 'walls', shape } as never);
+      const [a, b] = [
+        { x: 7, y: 1 },
+        { x: 1, y: 6 },
+      ];
+      for (const p of [a, b]) {
+        move(at(p.x, p.y));
+        down(at(p.x, p.y));
+        up(at(p.x, p.y));
+      }
+      const pressed = shapeOutline(shape, 6, 5);
+      const [room, ...more] = [...state().model.shell.rooms.values()];
+      expect(more).toEqual([]);
+      expect(room.area).toBeCloseTo(signedArea(pressed), 6);
+      for (const p of pressed) {
+        const corner = { x: p.x + 1, y: p.y + 1 };
+        expect(Math.min(...room.region.outer.map((q) => Math.hypot(q.x - corner.x, q.y - corner.y)))).toBeLessThan(1e-6);
+      }
+    }
+  });
+
+  it('are drawn by press, drag and release as by two presses; a press that stays is the first of two', () => {
+    const draw = (act: () => void): unknown => {
+      state().run('delete', { ids: Object.keys(state().project.walls) });
+      useStudio.setState(({ pen }) => ({ pen: { ...pen, type: null, thickness: 0.2, reference: 'inside' } }));
+      state().setTool({ kind: 'walls', shape: 'rectangle' } as never);
+      act();
+      return inner();
+    };
+    const dragged = draw(() => {
+      move(at(1, 1));
+      down(at(1, 1));
+      move(at(3, 2));
+      move(at(4, 3));
+      up(at(4, 3));
+    });
+    const pressed = draw(() => {
+      for (const p of [at(1, 1), at(4, 3)]) {
+        move(p);
+        down(p);
+        // A hand is never quite still.
+        up({ ...p, plan: { x: p.plan.x + 0.02, y: p.plan.y } });
+      }
+    });
+    expect(dragged).toEqual(pressed);
+    expect(dragged).toHaveLength(1);
+  });
+
+  it('are not drawn where what is typed can’t be read or built: one sentence, nothing changed', () => {
+    state().run('delete', { ids: Object.keys(state().project.walls) });
+    useStudio.setState(({ pen }) => ({ pen: { ...pen, type: null, thickness: 0.2, reference: 'inside' } }));
+    state().setTool({ kind: 'walls', shape: 'rectangle' } as never);
+    move(at(1, 1));
+    down(at(1, 1));
+    up(at(1, 1));
+    move(at(4, 3));
+    for (const [typed, sentence] of [
+      ['abc', '“abc” is not a length'],
+      ['0', '“0” can’t be built; nothing was changed'],
+      ['-2000', 'can’t be built'],
+      ['900000', 'between 10 mm and 500 m'],
+    ] as const) {
+      type(typed);
+      enter();
+      expect(state().notice).toContain(sentence);
+      // Nor does a press take the pointer for it.
+      down(at(4, 3));
+      up(at(4, 3));
+      expect(state().project.walls).toEqual({});
+    }
+    type('3000');
+    nextField();
+    type('2000');
+    enter();
+    const [box, ...rest] = inner();
+    expect(rest).toEqual([]);
+    expect([box.min.x, box.min.y, box.max.x, box.max.y].map((v) => v.toFixed(9))).toEqual(['1.000000000', '1.000000000', '4.000000000', '3.000000000']);
+  });
+
+  it('outside, beside a house that stands: the shared wall is counted in', () => {
+    state().run('delete', { ids: Object.keys(state().project.walls) });
+    useStudio.setState(({ pen }) => ({ pen: { ...pen, type: null, thickness: 0.2, reference: 'outside' } }));
+    const box = (from: [number, number], towards: [number, number]): void => {
+      state().setTool({ kind: 'walls', shape: 'rectangle' } as never);
+      move(at(...from));
+      down(at(...from));
+      up(at(...from));
+      move(at(...towards));
+      type('4000');
+      nextField();
+      type('3000');
+      enter();
+    };
+    box([0, 0], [2, 2]);
+    const first = outer(Object.keys(state().project.walls));
+    expect([first.max.x - first.min.x, first.max.y - first.min.y]).toEqual([expect.closeTo(4, 9), expect.closeTo(3, 9)]);
+    // From the middle of its lower right corner: outside, the new part reaches half a wall to the left of what is pressed.
+    const before = new Set(Object.keys(state().project.walls));
+    box([3.9, 0.1], [6, 2]);
+    expect(Object.keys(state().project.rooms)).toHaveLength(2);
+    const own = outer(Object.keys(state().project.walls).filter((id) => !before.has(id)));
+    expect(own.max.x - 3.8).toBeCloseTo(4, 6);
   });
 });
