@@ -101,6 +101,41 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
   });
 });
 
+test('the model follows the work, and leaves whoever has just turned the view alone', async ({ page }) => {
+  const studio = new Studio(page);
+  await room(studio, 'Followed house');
+  await studio.rested();
+  const pane = (await page.getByTestId('model').boundingBox())!;
+  /** Whether the middle of the wall that is selected shows in the model. */
+  const seen = async (): Promise<boolean> => {
+    const box = (await page.getByTestId('wall-handle').boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    return x > pane.x && x < pane.x + pane.width && y > pane.y && y < pane.y + pane.height;
+  };
+  const add = async (from: [number, number], to: [number, number], wall: [number, number]): Promise<void> => {
+    await studio.stage('Shell');
+    await studio.card('Room by corners').click();
+    await studio.press(...from);
+    await studio.press(...to);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    await studio.rested();
+    await studio.press(...wall);
+    await expect(page.getByTestId('wall-handle')).toBeVisible();
+  };
+  await add([5, 0.4], [6.6, 2], [6.75, 1.2]);
+  await expect.poll(seen).toBe(true);
+  const corners = (await studio.project()).corners;
+  // Under the ground nobody looks: the eye is turned down as far as it goes, and the model is as it was.
+  await page.keyboard.press('Escape');
+  await page.mouse.move(pane.x + 60, pane.y + pane.height - 60);
+  await page.mouse.down();
+  await page.mouse.move(pane.x + 60, pane.y - 400, { steps: 8 });
+  await page.mouse.up();
+  await studio.rested();
+  expect((await studio.project()).corners).toEqual(corners);
+});
+
 test('several pieces are moved, turned, copied and deleted together', async ({ page }) => {
   const studio = new Studio(page);
   await room(studio, 'Together house');

@@ -4,7 +4,8 @@ import { deriveModel } from '../model/derive';
 import { draw, edit, house, wallAt } from '../testing/drafting';
 import { validateProject } from './commands';
 import { DomainError } from './errors';
-import type { Project } from './schema';
+import { newOpening } from './opening-defaults';
+import { emptyProject, type Project } from './schema';
 import { wallEnds } from './wall-line';
 
 const directionIn = (project: Project, id: string): Vec2 => {
@@ -175,6 +176,40 @@ describe('a wall that is moved', () => {
     const east = wallAt(passing, (a, b) => a.x === 8 && b.x === 8);
     const out = wallEnds(passing, passing.walls[east])[0].y === 0 ? 1 : -1;
     expect(() => edit(passing, 'wall.move', { wall: east, offset: out * 3 })).toThrow(/would pass a wall that ends on its neighbour/);
+  });
+});
+
+describe('a wall that is moved beside others', () => {
+  it('keeps the direction of the chord of an arc it meets, and its openings where they were', () => {
+    const corners: [number, number][] = [
+      [0, 0],
+      [6, 0],
+      [6, 4],
+      [0, 4],
+    ];
+    const project = edit(emptyProject('p', 'P'), 'wall.draw', {
+      level: 'ground',
+      points: corners.map(([x, y]) => ({ x, y })),
+      bulges: [0, 0.2, 0, 0],
+      closed: true,
+      thickness: 0.2,
+    });
+    const arc = Object.values(project.walls).find((w) => w.bulge !== 0)!;
+    const top = wallAt(project, (a, b) => a.y === 4 && b.y === 4);
+    const withDoor = edit(project, 'opening.add', newOpening(project, { id: 'd', wall: top, kind: 'door', at: 3 }));
+    const out = wallEnds(project, project.walls[top])[0].x === 6 ? -1 : 1;
+    const after = edit(withDoor, 'wall.move', { wall: top, offset: 0.5 * out });
+    expect(mostTurned(withDoor, after)).toBeLessThan(1e-12);
+    expect(after.walls[arc.id].bulge).toBe(arc.bulge);
+    expect(after.openings.d).toMatchObject({ wall: top, at: withDoor.openings.d.at });
+    expect(roomCount(after)).toBe(1);
+  });
+
+  it('is refused where several that are moved do not lie in one line', () => {
+    const project = cross4();
+    const [a, b] = [wallAt(project, (p, q) => p.x === 0 && q.x === 0), wallAt(project, (p, q) => p.y === 0 && q.y === 0)];
+    expect(() => edit(project, 'wall.move', { wall: a, run: [b], offset: 0.2 })).toThrow(/do not lie in one line/);
+    expect(edit(project, 'wall.move', { wall: a, offset: 1e-9 })).toEqual(project);
   });
 });
 
