@@ -168,6 +168,34 @@ test('the list comes with its page, and tells the time of whoever reads it', asy
   }
 });
 
+test('what is still coming shows that it is, on the list of projects and on the ledge', async ({ page }) => {
+  let release = (): void => undefined;
+  const held = new Promise<void>((done) => (release = done));
+  await page.route('**/thumbnail?*', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto('/');
+  const card = page.getByRole('article', { name: 'Heron Lock Cottage', exact: true });
+  await expect(card.getByTestId('coming')).toBeVisible();
+  release();
+  await expect(card.getByTestId('coming')).toHaveCount(0);
+  // No card stays blank: in its mean colour at once, then as it is.
+  const studio = new Studio(page);
+  await studio.drawingOnly();
+  await studio.start('Coming house');
+  for (const [stage, tab] of [
+    ['Finishes', 'Brick'],
+    ['Fit-out', 'Seating'],
+  ] as const) {
+    await studio.stage(stage);
+    await studio.tab(tab);
+    const ledge = page.getByTestId('ledge');
+    await expect(ledge.getByRole('button').nth(3)).toBeVisible();
+    await expect(ledge.getByTestId('coming')).toHaveCount(0);
+  }
+});
+
 test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
   const studio = new Studio(page);
   await studio.drawingOnly();

@@ -10,6 +10,7 @@ import { CATEGORIES, ROLES, type Role } from '@/core/project/schema';
 import { readLibrary, useLibrary } from '../finishes/library';
 import { SCOPES, useFinishing, type Scope } from '../finishes/finishing';
 import { Choice } from '../look/Choice';
+import { Coming } from '../look/Coming';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { useSample } from '../finishes/textures';
@@ -128,7 +129,9 @@ function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly {
                 }
               : {},
           }}
-        />
+        >
+          {url ? null : <Coming />}
+        </Box>
       }
     />
   );

@@ -8,6 +8,7 @@ import { finishIn } from '@/core/finishes/store';
 import { STOCK } from '@/core/stock/stock';
 import type { StockCategory } from '@/core/stock/types';
 import { formatArea } from '@/core/units/length';
+import { Coming } from '../look/Coming';
 import { colours } from '../look/theme';
 import { newId, useFinish, useStudio } from '../store/studio';
 import { useBoard } from '../boards/board';
@@ -145,7 +146,20 @@ function SampleCard({ finish, line, onPress }: { finish: string; line: string; o
       name={own.name}
       line={line}
       onPress={onPress}
-      picture={<Box sx={{ width: '100%', height: '100%', bgcolor: meanHex(own), backgroundImage: url ? `url(${url})` : 'none', backgroundSize: 'cover' }} />}
+      picture={
+        <Box
+          sx={{
+            position: 'relative',
+            width: '100%',
+            height: '100%',
+            bgcolor: meanHex(own),
+            backgroundImage: url ? `url(${url})` : 'none',
+            backgroundSize: 'cover',
+          }}
+        >
+          {url ? null : <Coming />}
+        </Box>
+      }
     />
   );
 }

@@ -7,6 +7,7 @@ import MuiTabs from '@mui/material/Tabs';
 import type { ReactNode } from 'react';
 import type { StockItem } from '@/core/stock/types';
 import { formatLength } from '@/core/units/length';
+import { Coming } from '../look/Coming';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { useStockPicture } from './stockPictures';
@@ -159,7 +160,15 @@ export function StockCard({ item }: { item: StockItem }) {
       on={tool.kind === 'place' && tool.maker === item.id}
       onPress={() => useStudio.getState().setTool({ kind: 'place', maker: item.id })}
       drag={{ id: `stock ${item.id}`, data: { kind: 'stock', maker: item.id } }}
-      picture={url ? <img src={url} alt="" height={57} draggable={false} /> : null}
+      picture={
+        url ? (
+          <img src={url} alt="" height={57} draggable={false} />
+        ) : (
+          <Box sx={{ position: 'relative', width: '100%', height: '100%' }}>
+            <Coming />
+          </Box>
+        )
+      }
     />
   );
 }

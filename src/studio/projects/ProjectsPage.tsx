@@ -15,6 +15,7 @@ import { cutText } from '@/core/units/text';
 import { formatArea } from '@/core/units/length';
 import { TextField } from '../look/fields';
 import { Mark } from '../look/Look';
+import { Coming } from '../look/Coming';
 import { colours, SERIF } from '../look/theme';
 import { Warn } from '../look/Warn';
 import { ErrandList } from '../errands/ErrandList';
@@ -249,7 +250,7 @@ function ProjectCard({
             <Warn /> {card.damaged}
           </Box>
         ) : (
-          <img src={`/api/projects/${card.id}/thumbnail?seq=${card.seq}`} alt="" width="100%" height="100%" style={{ display: 'block', objectFit: 'cover' }} />
+          <Thumbnail key={card.seq} src={`/api/projects/${card.id}/thumbnail?seq=${card.seq}`} />
         )}
       </Box>
       <Box sx={{ p: '9px 6px 9px 13px', display: 'flex', alignItems: 'flex-start' }}>
@@ -287,6 +288,27 @@ function ProjectCard({
           <MenuItem onClick={pick(onDelete)}>Delete</MenuItem>
         </Menu>
       </Box>
+    </Box>
+  );
+}
+
+/** The picture of a project: until it has come one sees that it is coming, and where there is none the paper stays. */
+function Thumbnail({ src }: { src: string }) {
+  const [come, setCome] = useState(false);
+  return (
+    <Box sx={{ position: 'relative', width: '100%', height: '100%' }}>
+      <img
+        src={src}
+        alt=""
+        width="100%"
+        height="100%"
+        // With the page it may have come before there was anybody to be told.
+        ref={(img) => void (img?.complete && setCome(true))}
+        onLoad={() => setCome(true)}
+        onError={() => setCome(true)}
+        style={{ display: 'block', objectFit: 'cover' }}
+      />
+      {come ? null : <Coming />}
     </Box>
   );
 }
