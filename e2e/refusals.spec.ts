@@ -175,7 +175,8 @@ test('what is still coming shows that it is, on the list of projects and on the 
     await held;
     await route.continue();
   });
-  await page.goto('/');
+  // The page counts as loaded only when its pictures are.
+  await page.goto('/', { waitUntil: 'commit' });
   const card = page.getByRole('article', { name: 'Heron Lock Cottage', exact: true });
   await expect(card.getByTestId('coming')).toBeVisible();
   release();
