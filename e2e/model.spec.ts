@@ -91,6 +91,14 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(studio.room('Room 1')).toContainText('12.0 m²');
     expect((await studio.project()).corners).toEqual(before.corners);
+    // The same by keyboard, a step at a time.
+    await handle.focus();
+    await page.keyboard.press('Shift+ArrowUp');
+    await page.keyboard.press('ArrowUp');
+    await page.keyboard.press('ArrowLeft');
+    await expect.poll(async () => height(await studio.project()) - height(before)).toBeCloseTo(0.11, 6);
+    for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    expect((await studio.project()).corners).toEqual(before.corners);
   });
 
   await test.step('a finish is dropped on a floor in the model', async () => {

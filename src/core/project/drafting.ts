@@ -7,7 +7,7 @@ import { stateOf } from './topology';
 import { stationAt, wallExtents, wallPath } from './wall-line';
 import { cornerAt, plain, wallsAt } from './wall-meeting';
 import { dropUnusedCorners } from './walls';
-import { NEAR } from '../units/tolerance';
+import { NEAR, TOUCH } from '../units/tolerance';
 
 type NewId = (prefix: string) => string;
 
@@ -20,9 +20,6 @@ export interface WallChain {
   bulges?: readonly number[];
 }
 
-/** How near lines and ends of walls must lie to be one, metres. */
-const ONE = NEAR * 10;
-
 /** The stretches of a straight line between two points along which no wall like it stands yet, as shares of its length. */
 function bareStretches(project: Pick<Project, 'walls' | 'corners' | 'wallTypes'>, level: string, a: Vec2, b: Vec2, make: WallMake): [number, number][] {
   const long = distance(a, b);
@@ -33,7 +30,7 @@ function bareStretches(project: Pick<Project, 'walls' | 'corners' | 'wallTypes'>
     const wall = project.walls[id];
     if (wall.level !== level || wall.bulge !== 0 || (wall.kind === 'boundary' && make.kind === 'wall')) continue;
     const [p, q] = [project.corners[wall.start], project.corners[wall.end]];
-    if (Math.abs(cross(d, sub(p, a))) > ONE || Math.abs(cross(d, sub(q, a))) > ONE) continue;
+    if (Math.abs(cross(d, sub(p, a))) > TOUCH || Math.abs(cross(d, sub(q, a))) > TOUCH) continue;
     const [s, t] = [dot(d, sub(p, a)), dot(d, sub(q, a))];
     // Two walls back to back on one line are two walls: only what takes the same room stands there already.
     const { left: l, right: r } = wallExtents(project, wall);
@@ -45,12 +42,12 @@ function bareStretches(project: Pick<Project, 'walls' | 'corners' | 'wallTypes'>
   const bare: [number, number][] = [];
   let from = 0;
   for (const [s, t] of covered.sort((x, y) => x[0] - y[0])) {
-    if (s > from + ONE) bare.push([from, Math.min(s, long)]);
+    if (s > from + TOUCH) bare.push([from, Math.min(s, long)]);
     from = Math.max(from, t);
     if (from > long) break;
   }
-  if (from < long - ONE) bare.push([from, long]);
-  return bare.filter(([s, t]) => s < long && t - s > ONE).map(([s, t]) => [s / long, t / long]);
+  if (from < long - TOUCH) bare.push([from, long]);
+  return bare.filter(([s, t]) => s < long && t - s > TOUCH).map(([s, t]) => [s / long, t / long]);
 }
 
 /**

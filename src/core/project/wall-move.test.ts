@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { cross, distance, dot, sub, unit, type Vec2 } from '../geometry/vec';
 import { deriveModel } from '../model/derive';
 import { draw, edit, house, wallAt } from '../testing/drafting';
+import { random } from '../testing/random';
 import { validateProject } from './commands';
 import { DomainError } from './errors';
 import { newOpening } from './opening-defaults';
@@ -27,15 +28,17 @@ function mostTurned(before: Project, after: Project): number {
 const roomCount = (project: Project): number => deriveModel(project).shell.rooms.size;
 const areas = (project: Project): number[] => [...deriveModel(project).shell.rooms.values()].map((r) => r.area).sort((a, b) => a - b);
 
+/** A house of 8 × 6 m. */
+const BOX = house([
+  [0, 0],
+  [8, 0],
+  [8, 6],
+  [0, 6],
+]);
+
 /** Four rooms about a cross of partitions that all end on the corner in the middle. */
 function cross4(): Project {
-  const box = house([
-    [0, 0],
-    [8, 0],
-    [8, 6],
-    [0, 6],
-  ]);
-  let project = box;
+  let project = BOX;
   for (const end of [
     [4, 0],
     [4, 6],
@@ -64,18 +67,10 @@ describe('a wall that is moved', () => {
 
   it('slides along an oblique wall, and the one beyond its end goes on from where it stood', () => {
     // A bay of three walls at one corner: two of them can’t both be slid along.
-    let project = draw(
-      house([
-        [0, 0],
-        [8, 0],
-        [8, 6],
-        [0, 6],
-      ]),
-      [
-        [4, 3],
-        [4, 6],
-      ],
-    );
+    let project = draw(BOX, [
+      [4, 3],
+      [4, 6],
+    ]);
     project = draw(project, [
       [4, 3],
       [0, 3],
@@ -96,18 +91,10 @@ describe('a wall that is moved', () => {
 
   it('is bridged by a step where nothing leads to where it goes', () => {
     // The only wall across lies on the other side.
-    let project = draw(
-      house([
-        [0, 0],
-        [8, 0],
-        [8, 6],
-        [0, 6],
-      ]),
-      [
-        [4, 3],
-        [4, 6],
-      ],
-    );
+    let project = draw(BOX, [
+      [4, 3],
+      [4, 6],
+    ]);
     project = draw(project, [
       [4, 3],
       [4, 0],
@@ -127,18 +114,10 @@ describe('a wall that is moved', () => {
   });
 
   it('takes along what ends on it from both sides, each in its own line', () => {
-    let project = draw(
-      house([
-        [0, 0],
-        [8, 0],
-        [8, 6],
-        [0, 6],
-      ]),
-      [
-        [4, 0],
-        [4, 6],
-      ],
-    );
+    let project = draw(BOX, [
+      [4, 0],
+      [4, 6],
+    ]);
     // Two partitions meet it at one point from both sides, one of them obliquely.
     project = draw(project, [
       [4, 3],
@@ -160,19 +139,11 @@ describe('a wall that is moved', () => {
     const right = wallAt(project, (a, b) => a.x === 8 && b.x === 8);
     const up = wallEnds(project, project.walls[right])[0].y === 0 ? 1 : -1;
     for (const by of [8, 9, 20]) expect(() => edit(project, 'wall.move', { wall: right, offset: up * by })).toThrow(/would shrink to nothing/);
-    const passing = draw(
-      house([
-        [0, 0],
-        [8, 0],
-        [8, 6],
-        [0, 6],
-      ]),
-      [
-        [6, 0],
-        [6, 4],
-        [3, 4],
-      ],
-    );
+    const passing = draw(BOX, [
+      [6, 0],
+      [6, 4],
+      [3, 4],
+    ]);
     const east = wallAt(passing, (a, b) => a.x === 8 && b.x === 8);
     const out = wallEnds(passing, passing.walls[east])[0].y === 0 ? 1 : -1;
     expect(() => edit(passing, 'wall.move', { wall: east, offset: out * 3 })).toThrow(/would pass a wall that ends on its neighbour/);
@@ -252,8 +223,7 @@ function randomPlan(next: () => number): Project {
 
 describe('walls of random plans, dragged by random amounts', () => {
   it('leave all directions as they were, keep every room, and are hardly ever refused', () => {
-    let seed = 20261128;
-    const next = (): number => (seed = (seed * 16807) % 2147483647) / 2147483647;
+    const next = random(20261128);
     let [tried, refused] = [0, 0];
     for (let k = 0; k < 120; k++) {
       const plan = randomPlan(next);
@@ -283,8 +253,7 @@ describe('walls of random plans, dragged by random amounts', () => {
 
 describe('lengths typed over in random plans', () => {
   it('come out as typed, and leave all directions as they were', () => {
-    let seed = 424242;
-    const next = (): number => (seed = (seed * 16807) % 2147483647) / 2147483647;
+    const next = random(424242);
     let [tried, refused] = [0, 0];
     for (let k = 0; k < 80; k++) {
       const plan = randomPlan(next);
@@ -318,20 +287,12 @@ describe('lengths typed over in random plans', () => {
   });
 
   it('move the whole straight run a partition meets, however many walls it is drawn in', () => {
-    let project = draw(
-      house([
-        [0, 0],
-        [8, 0],
-        [8, 6],
-        [0, 6],
-      ]),
-      [
-        [0, 3],
-        [3, 3],
-        [6, 3],
-        [8, 3],
-      ],
-    );
+    let project = draw(BOX, [
+      [0, 3],
+      [3, 3],
+      [6, 3],
+      [8, 3],
+    ]);
     project = draw(project, [
       [3, 0],
       [3, 3],
@@ -347,19 +308,11 @@ describe('lengths typed over in random plans', () => {
   });
 
   it('are refused where the wall itself or one in its line would vanish', () => {
-    const project = draw(
-      house([
-        [0, 0],
-        [8, 0],
-        [8, 6],
-        [0, 6],
-      ]),
-      [
-        [2, 2],
-        [4, 2],
-        [6, 2],
-      ],
-    );
+    const project = draw(BOX, [
+      [2, 2],
+      [4, 2],
+      [6, 2],
+    ]);
     const first = wallAt(project, (a, b) => Math.min(a.x, b.x) === 2 && Math.max(a.x, b.x) === 4);
     const keep = project.corners[project.walls[first].start].x === 2 ? 'start' : 'end';
     expect(() => edit(project, 'wall.length', { wall: first, length: 4, keep })).toThrow(/the wall in its line would shrink to nothing/);

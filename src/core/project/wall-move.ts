@@ -6,16 +6,12 @@ import type { Corner, Project, Wall } from './schema';
 import { directionOf, guestsOf, hostOf, IN_LINE, plain, runOf, standsOn, wallsAt, type NewId } from './wall-meeting';
 import { wallEnds } from './wall-line';
 
-/** Walls that meet a corner along one line. */
-interface Line {
-  /** A point of it, and its direction. */
-  p: Vec2;
+/** Walls that meet a corner along one line, its direction, and where the moved line crosses it. */
+interface Crossing {
   d: Vec2;
   walls: Wall[];
+  at: Vec2;
 }
-
-/** Where a line is crossed by the moved one. */
-type Crossing = Line & { at: Vec2 };
 
 const parallel = (a: Vec2, b: Vec2, within: number): boolean => Math.abs(cross(a, b)) <= within;
 
@@ -92,9 +88,8 @@ class Move {
         known.walls.push(wall);
         continue;
       }
-      const p = wallEnds(this.project, wall)[0];
-      const at = meet(this.target, this.axis, p, d);
-      lines.push({ p, d, walls: [wall], at: at ?? add(corner, this.shift) });
+      const at = meet(this.target, this.axis, wallEnds(this.project, wall)[0], d);
+      lines.push({ d, walls: [wall], at: at ?? add(corner, this.shift) });
     }
     return lines;
   }

@@ -42,38 +42,27 @@ export function reach(project: Project, target: Target, scope: Scope, rooms: rea
   const together = 'room' in target && target.room !== null && rooms.length > 1 && rooms.includes(target.room) ? rooms : null;
   if (scope === 'room') return (together ?? [(target as { room: string }).room]).map((room) => ({ kind: 'walls', room }));
   if (scope === 'one' && !together) return [target];
+  // Ducts are no rooms for people.
+  const all = Object.values(project.rooms).flatMap((r) => (r.use === 'duct' ? [] : [r.id]));
+  const own = scope === 'alike' ? all : together!;
   switch (target.kind) {
-    case 'wall': {
+    case 'wall':
       // Inside faces are alike among themselves, and so are outside ones.
       if (target.room === null) return [{ kind: 'walls', room: null }];
-      const own =
-        scope === 'alike'
-          ? Object.values(project.rooms)
-              .filter((r) => r.use !== 'duct')
-              .map((r) => r.id)
-          : together!;
-      return own.map((room) => ({ kind: 'walls' as const, room }));
-    }
+      return own.map((room) => ({ kind: 'walls', room }));
     case 'floor':
-    case 'ceiling': {
-      const own =
-        scope === 'alike'
-          ? Object.values(project.rooms)
-              .filter((r) => r.use !== 'duct')
-              .map((r) => r.id)
-          : together!;
+    case 'ceiling':
       return own.map((room) => ({ kind: target.kind, room }));
-    }
     case 'part': {
       const owner = ownerOf(project, target.of, target.part);
       if (!owner) return [target];
       return alikeIn(project, owner.collection, owner.thing).things.map((t) => ({ ...target, of: t.id }));
     }
     case 'moulding': {
-      const own = project.mouldings[target.moulding];
-      if (!own) return [target];
+      const moulding = project.mouldings[target.moulding];
+      if (!moulding) return [target];
       return Object.values(project.mouldings)
-        .filter((m) => m.kind === own.kind)
+        .filter((m) => m.kind === moulding.kind)
         .map((m) => ({ kind: 'moulding' as const, moulding: m.id }));
     }
     default:

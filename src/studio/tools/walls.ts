@@ -2,6 +2,7 @@ import { drawDimension } from '@/core/drawing/dimension';
 import type { DisplayItem } from '@/core/drawing/display';
 import { signedArea } from '@/core/geometry/polygon';
 import { add, angleOf, cross, distance, meet, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
+import { rectangleOf } from '@/core/project/built-defaults';
 import { shapeOutline } from '@/core/project/drafting';
 import type { Wall } from '@/core/project/schema';
 import { bulgeThrough, stationNear, wallExtents, wallPath, wallThickness } from '@/core/project/wall-line';
@@ -231,19 +232,8 @@ function gapAt(p: Vec2, q: Vec2): number {
   return reference === 'inside' ? reachLeft(wall, d) : -reachLeft(wall, scale(d, -1));
 }
 
-/** The corners of the box between two points, counter-clockwise from its lower left one. */
-function boxOf(a: Vec2, b: Vec2): Vec2[] {
-  const [x0, x1, y0, y1] = [Math.min(a.x, b.x), Math.max(a.x, b.x), Math.min(a.y, b.y), Math.max(a.y, b.y)];
-  return [
-    { x: x0, y: y0 },
-    { x: x1, y: y0 },
-    { x: x1, y: y1 },
-    { x: x0, y: y1 },
-  ];
-}
-
 /** How far the measured faces lie inside the four sides of a box: below, right, above, left. */
-const gapsOf = (a: Vec2, b: Vec2): number[] => boxOf(a, b).map((p, i, box) => gapAt(p, box[(i + 1) % 4]));
+const gapsOf = (a: Vec2, b: Vec2): number[] => rectangleOf(a, b).map((p, i, box) => gapAt(p, box[(i + 1) % 4]));
 
 /** The sizes of an outline along what is measured: inside faces, outside faces or the middles of walls. */
 function sizesOf(a: Vec2, b: Vec2): Vec2 {

@@ -1,8 +1,8 @@
 'use client';
 import Box from '@mui/material/Box';
 import { useEffect, useRef, type RefObject } from 'react';
-import { stationAt, wallLength, wallPath } from '@/core/project/wall-line';
-import type { Vec3 } from '@/core/geometry/vec';
+import { stationAt, wallEnds, wallLength, wallPath } from '@/core/project/wall-line';
+import { dot, left, sub, unit, type Vec3 } from '@/core/geometry/vec';
 import { colours } from '../../look/theme';
 import { useStudio } from '../../store/studio';
 import * as tools from '../../tools/controller';
@@ -52,7 +52,7 @@ export function WallHandle({ scene, from }: { scene: RefObject<ModelScene | null
       type="button"
       data-testid="wall-handle"
       aria-label="Move the wall"
-      title="Drag to move the wall"
+      title="Drag to move the wall, or use the arrow keys"
       onPointerDown={(e: React.PointerEvent) => {
         const given = at(e);
         if (e.button !== 0 || !given) return;
@@ -71,6 +71,17 @@ export function WallHandle({ scene, from }: { scene: RefObject<ModelScene | null
         taken.current = false;
         e.stopPropagation();
         from.current?.focus();
+      }}
+      onKeyDown={(e: React.KeyboardEvent) => {
+        const towards = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: 1 }, ArrowDown: { x: 0, y: -1 } }[e.key];
+        if (!towards) return;
+        e.preventDefault();
+        e.stopPropagation();
+        // Steps as pieces have them; along itself a wall does not move.
+        const [a, b] = wallEnds(model.project, line);
+        const across = dot(towards, left(unit(sub(b, a))));
+        const { run, selection } = useStudio.getState();
+        if (Math.abs(across) > 0.3) run('wall.move', { wall, run: selection.map((s) => s.entity), offset: Math.sign(across) * (e.shiftKey ? 0.1 : 0.01) });
       }}
       onPointerCancel={() => {
         taken.current = false;
