@@ -1,10 +1,12 @@
-import { boolean, insideRegion, totalArea } from '../geometry/polygon';
-import type { Model } from '../model/model';
+import { boolean, insideRegion, insideRing, totalArea } from '../geometry/polygon';
+import { derivedOf, type Model } from '../model/model';
+import { cutting } from '../project/ground-order';
 import { stairRise } from '../project/stair-layout';
 import { STAIR_PROFILES } from '../project/stair-rules';
 import { guardHeight, headroomOf } from '../project/stairs';
-import type { Opening, Piece, Slab, Stair, Void } from '../project/schema';
+import type { GroundArea, Opening, Piece, Slab, Stair, Void } from '../project/schema';
 import type { DerivedLevel } from '../shell/model';
+import { groundHeight } from '../shell/ground';
 import { clearWidth } from '../shell/openings/sizes';
 import { hasHeadroom, type DerivedStair } from '../shell/stairs';
 import { formatLength } from '../units/length';
@@ -64,17 +66,63 @@ export function slabFindings({ id, name, kind, guard, level, z }: Slab, model: M
 /** Clear width a wheelchair wants of a door (trade figures), metres. */
 const WHEELCHAIR = 0.815;
 
-/** A door that is narrow when it stands open. */
-export const openingFindings = (opening: Opening, model: Model): Finding[] =>
-  opening.kind !== 'door' || GARAGE.has(opening.form) || clearWidth(opening) >= WHEELCHAIR
-    ? []
-    : [
-        {
-          code: 'door.narrow',
-          message: `${opening.name}: ${say(model, clearWidth(opening))} clear when open; a wheelchair wants ${say(model, WHEELCHAIR)}.`,
-          ids: [opening.id],
-        },
-      ];
+/** A door that is narrow when it stands open, or that leads into the air. */
+export function openingFindings(opening: Opening, model: Model): Finding[] {
+  const ids = [opening.id];
+  const out: Finding[] = [];
+  const clear = clearWidth(opening);
+  if (opening.kind === 'door' && !GARAGE.has(opening.form) && clear < WHEELCHAIR)
+    out.push({
+      code: 'door.narrow',
+      message: `${opening.name}: ${say(model, clear)} clear when open; a wheelchair wants ${say(model, WHEELCHAIR)}.`,
+      ids,
+    });
+  const drop = dropBehind(opening, model);
+  if (drop > FALL) out.push({ code: 'door.drop', message: `${opening.name} leads into the air: outside it the ground lies ${say(model, drop)} lower.`, ids });
+  return out;
+}
+
+/** How far beside a door or a pass-through one steps, metres. */
+const STEP_OUT = 0.4;
+/** How far below a way something to step on may lie, metres. */
+const STEP_DOWN = 0.3;
+
+/** How deep one falls who goes out of an opening, metres; 0 where it does not lead outside, or to something that can be stepped on. */
+function dropBehind(opening: Opening, model: Model): number {
+  if (opening.kind !== 'door' && opening.kind !== 'passage') return 0;
+  const { project, openings } = model.shell;
+  const derived = openings.get(opening.id);
+  if (!derived?.floors.length || (derived.rooms.left === null) === (derived.rooms.right === null)) return 0;
+  const side = derived.rooms.left === null ? 1 : -1;
+  const out = side * (derived.thickness / 2 + STEP_OUT);
+  const at = { x: derived.point.x - Math.sin(derived.angle) * out, y: derived.point.y + Math.cos(derived.angle) * out };
+  const level = project.levels[derived.level];
+  const z = level.elevation + opening.sill;
+  const near = (top: number): boolean => Math.abs(z - top) < STEP_DOWN;
+  for (const slab of Object.values(project.slabs)) if (near(project.levels[slab.level].elevation + slab.z) && insideRing(at, slab.points)) return 0;
+  for (const own of model.shell.levels) {
+    // The floor of another level, or a flat roof to walk out on.
+    if (own.rooms.some((r) => near(own.level.elevation + r.room.step) && insideRegion(at, r.region))) return 0;
+    for (const { outline, layout, stair } of own.stairs)
+      if (outline.some((ring, i) => near(own.level.elevation + stair.z + layout.steps[i].z) && insideRing(at, ring))) return 0;
+    if (own.roofs.some(({ shape }) => shape.roof.form === 'flat' && near(own.level.elevation + shape.top) && insideRegion(at, shape.outline))) return 0;
+  }
+  return z - groundHeight(project, at);
+}
+
+/** An area of the ground of which nothing is seen. */
+export function groundFindings({ id, name }: GroundArea, model: Model): Finding[] {
+  const derived = derivedOf(model, 'grounds').find((g) => g.id === id);
+  if (!derived || derived.area > NEAR) return [];
+  const { above } = cutting(model.shell.project, id);
+  return [
+    {
+      code: 'ground.covered',
+      message: `${name} is not seen: ${above.map((g) => g.name).join(' and ')} ${above.length > 1 ? 'lie' : 'lies'} over all of it.`,
+      ids: [id],
+    },
+  ];
+}
 
 /** A piece whose stock is not shipped, or that stands in a wall. */
 export function pieceFindings(piece: Piece, model: Model): Finding[] {

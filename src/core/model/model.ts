@@ -4,7 +4,8 @@ import type { Project } from '../project/schema';
 import { roomOfTarget } from '../project/targets';
 import type { DerivedBeam } from '../shell/built';
 import type { DerivedColumn, ShellModel } from '../shell/model';
-import type { DerivedFence, DerivedGround } from '../shell/outside';
+import type { DerivedGround } from '../shell/ground';
+import type { DerivedFence } from '../shell/outside';
 import type { DerivedPiece } from '../stock/stock';
 import type { Body, Part } from './body';
 

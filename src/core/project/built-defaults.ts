@@ -1,5 +1,6 @@
 import type { Vec2 } from '../geometry/vec';
 import { DEFAULTS, type Beam, type Fence, type GroundArea, type Project, type Slab, type Void } from './schema';
+import { firstOrder } from './ground-order';
 import { newGuard } from './stairs';
 import { freeName } from './things';
 import { NEAR } from '../units/tolerance';
@@ -67,6 +68,7 @@ export const newGround = (project: Project, basics: Pick<GroundArea, 'id' | 'kin
     z: water ? (kind === 'pool' ? -0.1 : -0.25) : kind === 'paving' || kind === 'drive' ? 0.03 : 0.01,
     slope: { direction: 0, fall: 0 },
     edge: kind === 'paving' || kind === 'drive' || kind === 'pool' ? 'kerb' : 'none',
+    order: firstOrder(project, kind),
     depth: kind === 'pool' ? { from: 1.1, to: 1.9 } : water ? { from: 0.8, to: 0.8 } : { from: 0, to: 0 },
     status: 'new',
     finishes: {},

@@ -16,6 +16,7 @@ const earlier = <T>(name: string): T => JSON.parse(gunzipSync(readFileSync(path.
 
 /** What a version did not have yet. */
 const WITHOUT: Record<number, string[]> = {
+  6: [],
   4: ['contents'],
   3: ['contents', 'finishes', 'layings', 'patches', 'mouldings', 'profiles', 'schemes', 'scheme', 'dislikes', 'money'],
 };
@@ -25,7 +26,7 @@ WITHOUT[1] = [...WITHOUT[2], 'wallTypes', 'guides', 'columns', 'rooflights', 'ro
 /** A bare project as a version kept it. */
 const kept = (version: number, over: object = {}): object => ({
   ...Object.fromEntries(Object.entries(emptyProject('p', 'P')).filter(([key]) => !WITHOUT[version].includes(key))),
-  ...(version > 2 ? { outline: { groups: {}, hidden: [], locked: [] } } : {}),
+  ...(version > 2 && version < 6 ? { outline: { groups: {}, hidden: [], locked: [] } } : {}),
   version,
   ...over,
 });
@@ -40,27 +41,46 @@ interface Log {
 }
 
 describe('a project of any earlier version', () => {
-  it.each([1, 2, 3, 4])('%i is brought up to date, and stays as it is then', (version) => {
+  it.each([1, 2, 3, 4, 6])('%i is brought up to date, and stays as it is then', (version) => {
     const project = validateProject(kept(version));
     expect(project.version).toBe(FORMAT_VERSION);
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
+  it.each([1, 2, 3, 4, 5, 6])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
     const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
     expect(old.version).toBe(version);
     const project = validateProject(old);
     for (const collection of ['walls', 'openings', 'rooms', 'pieces', 'roofs', 'stairs', 'fences', 'grounds', 'patches'] as const)
       expect(Object.keys(project[collection]).sort()).toEqual(Object.keys(old[collection] ?? {}).sort());
-    for (const id in old.roofs)
+    // Version 6 keeps what has a finish as today does.
+    const parted = version < 6;
+    for (const id in parted ? old.roofs : {})
       for (const part of ['covering', 'soffit', 'fascia', 'timber']) expect(project.roofs[id].finishes[part]).toBe(old.roofs[id][part] ?? undefined);
     for (const collection of ['columns', 'beams', 'fences'] as const)
-      for (const id in old[collection]) expect(project[collection][id].finishes.body).toBe(old[collection][id].finish ?? undefined);
+      for (const id in parted ? old[collection] : {}) expect(project[collection][id].finishes.body).toBe(old[collection][id].finish ?? undefined);
     const model = deriveModel(project);
     expect(model.shell.rooms.size).toBe(Object.keys(old.rooms).length);
     expect(model.bodies.length).toBeGreaterThan(40);
     const kitchen = [...model.shell.rooms.values()].find((r) => r.room.name === 'Kitchen & dining')!;
     expect(kitchen.area).toBeGreaterThan(15);
+  });
+
+  it('6: openings stand in their walls where they stood, and softer ground lies below', () => {
+    const old = earlier<Record<string, Record<string, Record<string, unknown>>>>('heron-lock-6');
+    const project = validateProject(old);
+    for (const [id, { reveal, kind, form }] of Object.entries(old.openings)) {
+      const { stand, frame } = project.openings[id];
+      if (kind === 'window') expect(stand).toEqual(reveal === 'equal' ? { kind: 'centred' } : { kind: 'set-back', from: 'front', by: reveal });
+      if (form === 'hinged') expect([stand, frame.depth]).toEqual([{ kind: 'set-back', from: 'front', by: 0 }, 'wall']);
+      expect('reveal' in project.openings[id]).toBe(false);
+    }
+    const kinds = Object.values(project.grounds)
+      .sort((a, b) => a.order - b.order)
+      .map((g) => g.kind);
+    const laid = ['lawn', 'gravel', 'drive', 'paving', 'bed', 'water', 'pool'];
+    expect(kinds).toEqual(kinds.toSorted((a, b) => laid.indexOf(a) - laid.indexOf(b)));
+    expect(new Set(Object.values(project.grounds).map((g) => g.order)).size).toBe(kinds.length);
   });
 
   it('4: a hundred logs are replayed in their own format, and every state of them is brought up with all that was chosen', () => {

@@ -179,7 +179,35 @@ function toVersion6(old: Plain): Plain {
   };
 }
 
-const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [toVersion2, toVersion3, toVersion4, toVersion5, toVersion6];
+/** The order areas of the ground came to lie in before it could be said: what is softer below, water above all. */
+const LAID: readonly unknown[] = ['lawn', 'gravel', 'drive', 'paving', 'bed', 'water', 'pool'];
+
+/** Version 6 let areas of the ground lie through one another, and had the leaf of a door flush with the side it opens into. */
+function toVersion7(old: Plain): Plain {
+  const MIDDLE: readonly unknown[] = ['pocket', 'bifold'];
+  const TIPPED: readonly unknown[] = ['sectional', 'up-and-over'];
+  const areas = isPlain(old.grounds) ? Object.values(old.grounds).filter(isPlain) : [];
+  const laid = areas.map((area, i) => ({ area, i })).sort((p, q) => LAID.indexOf(p.area.kind) - LAID.indexOf(q.area.kind) || p.i - q.i);
+  return {
+    ...old,
+    version: 7,
+    grounds: each(old.grounds, (area) => ({ order: laid.findIndex((l) => l.area === area), ...area })),
+    openings: each(old.openings, ({ reveal, ...opening }) => {
+      const door = opening.kind === 'door';
+      const stand = door
+        ? MIDDLE.includes(opening.form)
+          ? { kind: 'centred' }
+          : { kind: 'set-back', from: 'front', by: TIPPED.includes(opening.form) ? 0.02 : 0 }
+        : reveal === 'equal'
+          ? { kind: 'centred' }
+          : { kind: 'set-back', from: 'front', by: reveal };
+      const frame = door && isPlain(opening.frame) && !TIPPED.includes(opening.form) ? { ...opening.frame, depth: 'wall' } : opening.frame;
+      return { ...opening, frame, stand };
+    }),
+  };
+}
+
+const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [toVersion2, toVersion3, toVersion4, toVersion5, toVersion6, toVersion7];
 
 /**
  * Plain data of a project in the shape of today, or of a version before it.

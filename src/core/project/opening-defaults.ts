@@ -1,4 +1,4 @@
-import { DEFAULTS, FORMS, type Opening, type OpeningForm, type Project } from './schema';
+import { DEFAULTS, FORMS, type Opening, type OpeningForm, type Project, type Stand } from './schema';
 
 /** A leaf of 926 in its frame: clear enough for a wheelchair when it stands open. */
 const LEAF_926 = 0.992;
@@ -56,6 +56,15 @@ function freeName(project: Pick<Project, 'openings'>, kind: Opening['kind']): st
   for (let n = 1; ; n++) if (!taken.has(`${KIND_NAMES[kind]} ${n}`)) return `${KIND_NAMES[kind]} ${n}`;
 }
 
+/** A garage door, which goes up under the ceiling. */
+export const tipping = (form: OpeningForm): boolean => form === 'sectional' || form === 'up-and-over';
+
+/** Where in its wall an opening of a form stands at first: a leaf flush with the side it opens into, folds and what slides into the wall in the middle. */
+export function firstStand(kind: Opening['kind'], form: OpeningForm): Stand {
+  if (form === 'pocket' || form === 'bifold') return { kind: 'centred' };
+  return { kind: 'set-back', from: 'front', by: kind !== 'door' ? 0.06 : tipping(form) ? 0.02 : 0 };
+}
+
 /** An opening of a kind and form with the sizes such things have, in whole inches where the project counts in them. */
 export function newOpening(project: Pick<Project, 'openings' | 'units'>, basics: Pick<Opening, 'id' | 'wall' | 'kind' | 'at'> & Partial<Opening>): Opening {
   const { kind } = basics;
@@ -76,10 +85,10 @@ export function newOpening(project: Pick<Project, 'openings' | 'units'>, basics:
     panes: window ? { across: form === 'glazed-wall' ? 3 : 2, up: form === 'glazed-wall' ? 1 : 2 } : { across: 2, up: 3 },
     panels: form === 'sectional' ? { across: 4, up: 1 } : { across: 1, up: 2 },
     glazed: form === 'bifold' ? 0.9 : 0,
-    open: door && !['sectional', 'up-and-over', 'sliding', 'pocket'].includes(form) ? 0.22 : 0,
-    frame: door ? { face: 0.03, depth: 0.1 } : { face: 0.045, depth: 0.07 },
-    reveal: 0.06,
-    architrave: kind === 'niche' || form === 'corner' || form === 'sectional' || form === 'up-and-over' ? 0 : 0.06,
+    open: door && !tipping(form) && !['sliding', 'pocket'].includes(form) ? 0.22 : 0,
+    frame: door ? { face: 0.03, depth: tipping(form) ? 0.1 : 'wall' } : { face: 0.045, depth: 0.07 },
+    stand: firstStand(kind, form),
+    architrave: kind === 'niche' || form === 'corner' || tipping(form) ? 0 : 0.06,
     profile: null,
     sillBoard: window ? 0.04 : 0,
     handle: form === 'sectional' ? 'none' : form === 'sliding' || form === 'pocket' ? 'pull' : 'lever',

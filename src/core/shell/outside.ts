@@ -1,32 +1,16 @@
-import { bar, hexahedron, offsetRing, post } from '../geometry/extrude';
+import { bar, hexahedron, post } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { boolean, insideRing, regionArea, signedArea, triangulateKeeping, union } from '../geometry/polygon';
+import { boolean, signedArea, union } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { beside } from '../geometry/polyline';
-import { add, cross, cross3, distance, dot, left, lerp, scale, sub, sub3, unit, unit3, type Vec2, type Vec3 } from '../geometry/vec';
-import type { Background, Fence, GroundArea, Project } from '../project/schema';
+import { add, distance, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
+import type { Background, Fence, Project } from '../project/schema';
 import { Parts, type Owned, type Owner } from '../model/body';
 import type { Deriving } from '../model/deriving';
+import { groundHeight } from './ground';
 import type { Memo } from '../model/memo';
 import { BARE } from '../project/kinds/first-finishes';
-import { DUST, NEAR, TIGHT } from '../units/tolerance';
-
-export interface DerivedGround {
-  id: string;
-  own: GroundArea;
-  ring: Ring;
-  /** In plan, m². */
-  area: number;
-  /** Of the water in it, m³. */
-  volume: number;
-  surface: Mesh;
-  /** Banks and basins between it and the ground round about. */
-  sides: Mesh;
-  /** Kerb or retaining edge: closed solids. */
-  edge: Mesh;
-  /** The water as a closed solid, for what is measured; empty for land. */
-  water: Mesh;
-}
+import { DUST, NEAR } from '../units/tolerance';
 
 export interface DerivedFence {
   id: string;
@@ -38,156 +22,8 @@ export interface DerivedFence {
   rings: Ring[];
 }
 
-/** Sizes of edges, metres. */
-const KERB = { width: 0.1, above: 0.05 };
-const RETAINING = { width: 0.2, above: 0.1 };
 /** How far the ground is drawn, metres. */
 export const GROUND_REACH = 400;
-
-const isWater = (area: Pick<GroundArea, 'kind'>): boolean => area.kind === 'water' || area.kind === 'pool';
-
-/** Height of an area over a point of the plan, metres in the world; of water, of its surface. */
-export function areaHeight(area: GroundArea, ground: number, p: Vec2): number {
-  if (isWater(area)) return ground + area.z;
-  const { direction, fall } = area.slope;
-  const d = { x: Math.cos(direction), y: Math.sin(direction) };
-  return ground + area.z + fall * dot(sub(p, area.points[0]), d);
-}
-
-/** Depth of the water over a point: from that at its first edge to that opposite, metres. */
-export function depthAt(area: GroundArea, p: Vec2): number {
-  const ring = area.points;
-  const d = unit(sub(ring[1], ring[0]));
-  const off = (q: Vec2): number => Math.abs(cross(d, sub(q, ring[0])));
-  const most = Math.max(...ring.map(off));
-  const t = most < DUST ? 0 : off(p) / most;
-  return area.depth.from + (area.depth.to - area.depth.from) * t;
-}
-
-/** Height of the ground over a point: of the area it lies in, the highest where several do; water is passed over. Metres in the world. */
-export function groundHeight(project: Pick<Project, 'grounds' | 'site'>, p: Vec2): number {
-  let best: number | null = null;
-  for (const id in project.grounds) {
-    const area = project.grounds[id];
-    if (isWater(area) || !insideRing(p, area.points)) continue;
-    const z = areaHeight(area, project.site.ground, p);
-    if (best === null || z > best) best = z;
-  }
-  return best ?? project.site.ground;
-}
-
-/** A flat or sloping outline as a surface that is seen from above or from below. */
-function sheet(builder: MeshBuilder, ring: Ring, z: (p: Vec2) => number, up: boolean): void {
-  const points = ring.map((p): Vec3 => ({ ...p, z: z(p) }));
-  const a = points[0];
-  // Normal of the plane by three of its points, or upright where they lie in line.
-  let n: Vec3 = { x: 0, y: 0, z: 1 };
-  for (let i = 2; i < points.length; i++) {
-    const [b, c] = [points[i - 1], points[i]];
-    const v = {
-      x: (b.y - a.y) * (c.z - a.z) - (b.z - a.z) * (c.y - a.y),
-      y: (b.z - a.z) * (c.x - a.x) - (b.x - a.x) * (c.z - a.z),
-      z: (b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x),
-    };
-    if (v.z > DUST) {
-      const l = Math.hypot(v.x, v.y, v.z);
-      n = { x: v.x / l, y: v.y / l, z: v.z / l };
-      break;
-    }
-  }
-  const k = up ? 1 : -1;
-  const base = points.map((p) => builder.vertex(p, { x: n.x * k, y: n.y * k, z: n.z * k }, p.x, p.y));
-  const indices = triangulateKeeping(ring);
-  for (let i = 0; i < indices.length; i += 3) {
-    const [p, q, r] = [base[indices[i]], base[indices[i + 1]], base[indices[i + 2]]];
-    if (up) builder.triangle(p, q, r);
-    else builder.triangle(p, r, q);
-  }
-}
-
-/** Upright faces along a ring between two heights, seen from outside where the first is the lower one. */
-function skirt(builder: MeshBuilder, ring: Ring, low: (p: Vec2) => number, high: (p: Vec2) => number, inwards: boolean): void {
-  ring.forEach((a, i) => {
-    const b = ring[(i + 1) % ring.length];
-    const [p, q] = inwards ? [b, a] : [a, b];
-    if (Math.abs(high(p) - low(p)) + Math.abs(high(q) - low(q)) < NEAR) return;
-    const [a0, b0, b1, a1] = [
-      { ...p, z: low(p) },
-      { ...q, z: low(q) },
-      { ...q, z: high(q) },
-      { ...p, z: high(p) },
-    ];
-    // Where both heights come together at one end, a triangle is left.
-    if (a1.z - a0.z < TIGHT) triangle(builder, a0, b0, b1);
-    else if (b1.z - b0.z < TIGHT) triangle(builder, a0, b0, a1);
-    else builder.quad(a0, b0, b1, a1);
-  });
-}
-
-function triangle(builder: MeshBuilder, a: Vec3, b: Vec3, c: Vec3): void {
-  const n = unit3(cross3(sub3(b, a), sub3(c, a)));
-  const along = unit3(sub3(b, a));
-  const at = [a, b, c].map((p) => {
-    const r = sub3(p, a);
-    return builder.vertex(p, n, r.x * along.x + r.y * along.y + r.z * along.z, p.z);
-  });
-  builder.triangle(at[0], at[1], at[2]);
-}
-
-export function deriveGround(area: GroundArea, ground: number): DerivedGround {
-  const ring = signedArea(area.points) < 0 ? [...area.points].reverse() : [...area.points];
-  const top = (p: Vec2): number => areaHeight(area, ground, p);
-  const [surface, sides, edge, water] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
-  sheet(surface, ring, top, true);
-  let volume = 0;
-  const planArea = regionArea({ outer: ring, holes: [] });
-  if (isWater(area)) {
-    const bottom = (p: Vec2): number => top(p) - depthAt(area, p);
-    // The basin: its bottom seen from above, its sides from within, up to the ground.
-    sheet(sides, ring, bottom, true);
-    skirt(sides, ring, bottom, () => ground, true);
-    sheet(water, ring, top, true);
-    sheet(water, ring, bottom, false);
-    skirt(water, ring, bottom, top, false);
-    // Under a plane surface and over a plane bottom: area times the depth in the middle.
-    volume = planArea * depthAt(area, centroid(ring));
-  } else {
-    // A bank down to the ground where it lies above, up to it where it lies below.
-    skirt(sides, ring, (p) => Math.min(top(p), ground), top, false);
-    skirt(sides, ring, top, (p) => Math.max(top(p), ground), true);
-  }
-  if (area.edge !== 'none') {
-    const size = area.edge === 'kerb' ? KERB : RETAINING;
-    const outer = offsetRing(ring, -size.width);
-    if (outer.length === ring.length)
-      ring.forEach((a, i) => {
-        const j = (i + 1) % ring.length;
-        const quad = [outer[i], outer[j], ring[j], a];
-        const at = [a, ring[j], ring[j], a];
-        const high = at.map((p) => Math.max(top(p), ground) + size.above);
-        const low = at.map((p) => (isWater(area) ? ground - 0.3 : Math.min(top(p), ground) - 0.2));
-        hexahedron(
-          edge,
-          quad.map((p, k) => ({ ...p, z: low[k] })),
-          quad.map((p, k) => ({ ...p, z: high[k] })),
-        );
-      });
-  }
-  return { id: area.id, own: area, ring, area: planArea, volume, surface: surface.build(), sides: sides.build(), edge: edge.build(), water: water.build() };
-}
-
-/** Centre of the area of a ring. */
-function centroid(ring: Ring): Vec2 {
-  let [x, y, sum] = [0, 0, 0];
-  ring.forEach((a, i) => {
-    const b = ring[(i + 1) % ring.length];
-    const c = cross(a, b);
-    x += (a.x + b.x) * c;
-    y += (a.y + b.y) * c;
-    sum += c;
-  });
-  return { x: x / (3 * sum), y: y / (3 * sum) };
-}
 
 /** Distance between the posts of a fence, metres, at most. */
 const BAY = 1.8;
@@ -320,14 +156,6 @@ function groundSheet(ground: number, holes: readonly Region[], reach: number): M
   for (const part of holes.length ? boolean('difference', [{ outer: square, holes: [] }], [...holes]) : [{ outer: square, holes: [] }])
     builder.region(part, (p) => ({ ...p, z: ground }), { x: 0, y: 0, z: 1 });
   return builder.build();
-}
-
-/** An area of the ground with its parts. */
-export function deriveGroundIn(area: GroundArea, { memo, project, owner, parts }: Deriving): DerivedGround {
-  const { ground } = project.site;
-  const made = memo.get('area of ground', area.id, [area, ground], () => deriveGround(area, ground));
-  for (const part of ['surface', 'sides', 'edge'] as const) parts.putOf(owner, area, { part, sort: 'ground', mesh: made[part] });
-  return made;
 }
 
 /** A fence with its parts; it follows the ground. */

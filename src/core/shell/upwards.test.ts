@@ -13,7 +13,7 @@ import { slabMeshes } from './level';
 import { deriveModel, deriveShell } from '../model/derive';
 import { bodyOf, derivedOf } from '../model/model';
 import { FRAMING } from './framing';
-import { depthAt } from './outside';
+import { depthAt } from './ground';
 
 const derive = (project: Project) => deriveShell(project);
 const sizes = fc.double({ min: 0, max: 1, noNaN: true });

@@ -7,7 +7,7 @@ import { Opening, type Side } from '../project/schema';
 import { creases, planRing } from '../project/roofs';
 import { stationAt, type Station } from '../project/wall-line';
 import type { PieceFootprint } from './junctions';
-import { framePlace } from './openings/place';
+import { framePlace } from '../project/opening-stand';
 
 import type { UpperEdge, WallInputs, WallSide } from './wall-types';
 import { faceX } from './wall-face';

@@ -3,7 +3,7 @@ import { insideRegion, insideRing } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { add, cross, distance, dot, length, lerp, scale, segmentDistance, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { holesIn } from '../project/stairs';
-import { groundHeight } from '../shell/outside';
+import { groundHeight } from '../shell/ground';
 import { stairFloors } from '../shell/stairs';
 import { DUST, NEAR, NIL } from '../units/tolerance';
 

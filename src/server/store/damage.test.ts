@@ -5,6 +5,7 @@ import path from 'node:path';
 import { QueryTypes } from 'sequelize';
 import { describe, expect, it } from 'vitest';
 import { writePng } from '@/core/formats/png';
+import { FORMAT_VERSION } from '@/core/project/schema';
 import { cards } from '../cards';
 import { makeExport } from '../handing';
 import { readProjectFile } from '../jobs/project-file';
@@ -116,7 +117,7 @@ describe('an old project that many ask for at once', () => {
     again.db.sequelize.addHook('afterBulkDestroy', () => void seen.push('destroyed'));
     const answers = await Promise.all(Array.from({ length: 10 }, () => again.projects.load(id)));
     expect(new Set(answers).size).toBe(1);
-    expect(answers[0].project).toMatchObject({ version: 6, name: 'Old\ufffd' });
+    expect(answers[0].project).toMatchObject({ version: FORMAT_VERSION, name: 'Old\ufffd' });
     expect(seen).toEqual(['destroyed']);
     expect(await again.db.snapshots.count({ where: { projectId: id } })).toBe(1);
   });
@@ -131,7 +132,7 @@ describe('an old project that many ask for at once', () => {
     again.db.snapshots.create = (() => Promise.reject(new Error('killed'))) as never;
     await expect(again.projects.load(id)).rejects.toThrow('killed');
     again.db.snapshots.create = create as never;
-    expect((await again.projects.load(id)).project.version).toBe(6);
+    expect((await again.projects.load(id)).project.version).toBe(FORMAT_VERSION);
   });
 });
 

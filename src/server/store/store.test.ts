@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { boardOf } from '@/core/boards/layout';
 import { writePng } from '@/core/formats/png';
+import { FORMAT_VERSION } from '@/core/project/schema';
 import { DomainError } from '@/core/project/errors';
 import { QueryTypes } from 'sequelize';
 import sharp from 'sharp';
@@ -26,10 +27,10 @@ describe('a project an earlier version kept', () => {
     const { underlay: _u, ...ground } = levels.ground;
     await at.app.db.snapshots.update({ data: pack({ ...rest, version: 1, levels: { ground } }) }, { where: { projectId: id } });
     const { projects } = await at.reopen();
-    expect((await projects.load(id)).project).toMatchObject({ version: 6, guides: {}, levels: { ground: { underlay: null } } });
+    expect((await projects.load(id)).project).toMatchObject({ version: FORMAT_VERSION, guides: {}, levels: { ground: { underlay: null } } });
     await projects.append(id, 0, [rename('New')]);
     const again = await at.reopen();
-    expect((await again.projects.load(id)).project).toMatchObject({ version: 6, name: 'New' });
+    expect((await again.projects.load(id)).project).toMatchObject({ version: FORMAT_VERSION, name: 'New' });
   });
 });
 

@@ -1,7 +1,10 @@
 'use client';
 import { derivedOf } from '@/core/model/model';
+import { useMemo } from 'react';
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import { FENCE_NAMES, GROUND_NAMES, SLAB_NAMES } from '@/core/project/built-defaults';
+import { cutting, orderPast } from '@/core/project/ground-order';
 import { cornersOf, withCorners } from '@/core/project/putting';
 import type { Beam, Fence, GroundArea, Slab, Void } from '@/core/project/schema';
 import { formatArea, formatLength } from '@/core/units/length';
@@ -154,6 +157,12 @@ export function GroundDocket({ id }: { id: string }) {
   const derived = useStudio((s) => derivedOf(s.model, 'grounds').find((g) => g.id === id));
   const { units, run, say } = useEdit();
   const set = (values: Partial<GroundArea>): boolean => run('ground.put', { ...area, ...values });
+  const grounds = useStudio((s) => s.project.grounds);
+  const { below, above } = useMemo(() => cutting({ grounds }, id), [grounds, id]);
+  const past = (way: 'over' | 'under'): void => {
+    const order = orderPast({ grounds }, id, way);
+    if (order !== null) set({ order });
+  };
   const water = area.kind === 'water' || area.kind === 'pool';
   return (
     <>
@@ -200,13 +209,26 @@ export function GroundDocket({ id }: { id: string }) {
             set: (v) => set({ edge: v as GroundArea['edge'] }),
           },
           { kind: 'fact', label: 'Area', value: derived ? formatArea(derived.area, units) : '' },
+          below.length > 0 && { kind: 'fact', label: 'Cuts', value: below.map((g) => g.name).join(', ') },
+          above.length > 0 && { kind: 'fact', label: 'Cut by', value: above.map((g) => g.name).join(', ') },
           water && { kind: 'fact', label: 'Water', value: derived ? `${derived.volume.toFixed(2)} m³` : '' },
           status(area.status, (v) => set({ status: v })),
         ]}
       />
       <Corners id={id} />
       <PartSwatches id={id} />
-      <Actions />
+      <Actions>
+        {above.length ? (
+          <Button size="small" onClick={() => past('over')}>
+            Lay over {above[0].name}
+          </Button>
+        ) : null}
+        {below.length ? (
+          <Button size="small" onClick={() => past('under')}>
+            Lay under {below[below.length - 1].name}
+          </Button>
+        ) : null}
+      </Actions>
     </>
   );
 }

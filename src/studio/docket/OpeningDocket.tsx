@@ -2,6 +2,7 @@
 import { useDeferredValue } from 'react';
 import Button from '@mui/material/Button';
 import { formName } from '@/core/project/opening-defaults';
+import { withForm } from '@/core/project/opening-stand';
 import { openingGaps } from '@/core/project/openings';
 import { FORMS, type Opening, type OpeningForm, type Project } from '@/core/project/schema';
 import { wallLength, wallRidge } from '@/core/project/wall-line';
@@ -13,6 +14,7 @@ import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { Diagram } from './Diagram';
+import { StandRows } from './StandRows';
 import { Actions, GridRow, PartSwatches, useEdit } from './parts';
 
 /** A door, window, pass-through or niche: form, sizes, where it stands and what holds it there, its parts. */
@@ -45,7 +47,7 @@ export function OpeningDocket({ id }: { id: string }) {
             label="Form"
             value={form}
             options={FORMS[kind].map((f) => [f, formName(kind, f)] as const)}
-            onChoose={(f) => void set(f === 'corner' ? { form: f, ...cornerSizes(project, opening) } : { form: f as OpeningForm })}
+            onChoose={(f) => void set(f === 'corner' ? { ...withForm(opening, f), ...cornerSizes(project, opening) } : withForm(opening, f as OpeningForm))}
           />
         </Row>
       ) : null}
@@ -181,28 +183,10 @@ export function OpeningDocket({ id }: { id: string }) {
           {length('Threshold', 'threshold')}
         </>
       ) : null}
-      {kind === 'window' ? (
-        <>
-          <Row label="Reveal">
-            <Choice
-              bare
-              label="Reveal"
-              value={opening.reveal === 'equal' ? 'equal' : 'outside'}
-              options={[
-                ['outside', 'from the outer face'],
-                ['equal', 'equal on both faces'],
-              ]}
-              onChoose={(v) => void set({ reveal: v === 'equal' ? 'equal' : 0.06 })}
-            />
-          </Row>
-          {opening.reveal === 'equal' ? null : (
-            <Row label="Set back">
-              <LengthField label="Set back from the outer face" metres={opening.reveal} units={units} onRefuse={say} onCommit={(reveal) => set({ reveal })} />
-            </Row>
-          )}
-          {length('Sill board', 'sillBoard')}
-        </>
+      {(kind === 'door' && form !== 'sliding') || (kind === 'window' && form !== 'bay') ? (
+        <StandRows opening={opening} sides={{ left: roomName('left'), right: roomName('right') }} />
       ) : null}
+      {kind === 'window' ? length('Sill board', 'sillBoard') : null}
       {kind === 'niche' || form === 'corner' ? null : length('Architrave', 'architrave')}
       {kind !== 'niche' && form !== 'corner' && opening.architrave > 0 && opening.shape.kind === 'rectangle' ? (
         <Row label="Its section">

@@ -6,16 +6,30 @@ import { formatLengthExact, parseLength, type UnitSystem } from '@/core/units/le
 import { colours } from './theme';
 
 /** A ruled line of the docket: what it is, its value. */
-export function Row({ label, children }: { label: string; children: ReactNode }) {
+/** A value with its name; a note stands behind it. */
+export function Row({ label, note, children }: { label: string; note?: string; children: ReactNode }) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '84px 1fr', alignItems: 'baseline', minHeight: 24, fontSize: 12.5 }}>
       <Box component="span" sx={{ color: colours.third }}>
         {label}
       </Box>
       <Box
-        sx={{ borderBottom: `1px solid ${colours.hairline}`, minWidth: 0, '& .MuiInput-root': { width: '100%', '&::before, &::after': { display: 'none' } } }}
+        sx={{
+          borderBottom: `1px solid ${colours.hairline}`,
+          minWidth: 0,
+          display: note ? 'flex' : undefined,
+          '& .MuiInput-root': { width: '100%', '&::before, &::after': { display: 'none' } },
+        }}
       >
         {children}
+        {note ? (
+          <Box
+            component="span"
+            sx={{ color: colours.third, maxWidth: '65%', flexShrink: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}
+          >
+            {note}
+          </Box>
+        ) : null}
       </Box>
     </Box>
   );

@@ -1,6 +1,6 @@
 import { openingOutline } from '../../project/openings';
 import { left, type Vec2 } from '../../geometry/vec';
-import { bandOf, frameLines, parallel } from '../../shell/openings/corner';
+import { bandOf, frameHalves, frameLines, parallel } from '../../shell/openings/corner';
 import type { DerivedOpening } from '../../shell/openings/derive';
 import { foldsOf, JOINERY } from '../../shell/openings/sizes';
 import type { DisplayItem, Ink, Pen } from '../display';
@@ -35,7 +35,7 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
   if (o.corner) {
     const { first, second } = o.corner;
     const [y1, y2] = frameLines(o.corner, o.opening);
-    const f = o.opening.frame.depth / 2;
+    const [f1, f2] = frameHalves(o.corner, o.opening);
     const [outer, inner] = [parallel(o.corner, first.half, second.half), parallel(o.corner, -first.half, -second.half)];
     return [
       fill(bandOf(o.corner, [-first.half, -second.half], [first.half, second.half]), 'paper'),
@@ -43,7 +43,7 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
       line(inner, 0.25),
       line([outer[0], inner[0]], 0.25),
       line([outer[2], inner[2]], 0.25),
-      line(bandOf(o.corner, [y1 - f, y2 - f], [y1 + f, y2 + f]), 0.13, 'line', true),
+      line(bandOf(o.corner, [y1 - f1, y2 - f2], [y1 + f1, y2 + f2]), 0.13, 'line', true),
       line(parallel(o.corner, y1, y2), 0.25, 'glass'),
     ];
   }
@@ -58,17 +58,17 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
     const bare = openingOutline(o.opening).length > 4 || form !== 'bay';
     items.push(...(bare ? [line([at(-w, -h), at(w, -h)], 0.25), line([at(-w, h), at(w, h)], 0.25)] : []), ...jambs);
     if (form === 'bay') {
-      const out = o.frame > 0 || (o.rooms.left === null && o.rooms.right !== null) ? 1 : -1;
+      const out = o.stands.frame > 0 || (o.rooms.left === null && o.rooms.right !== null) ? 1 : -1;
       const reach = Math.max(0.1, o.opening.depth);
       const side = Math.min(reach, o.opening.width * 0.3);
-      const f = o.opening.frame.depth;
+      const f = o.stands.depth;
       const ring = [at(-w, out * h), at(-w + side, out * (h + reach)), at(w - side, out * (h + reach)), at(w, out * h)];
       const inner = [at(-w + f, out * h), at(-w + side + f * 0.4, out * (h + reach - f)), at(w - side - f * 0.4, out * (h + reach - f)), at(w - f, out * h)];
       items.push(line(ring, 0.25), line(inner, 0.13), line([at(-w, -out * h), at(w, -out * h)], 0.13, 'thin', false, true));
       return items;
     }
-    const f = o.opening.frame.depth / 2;
-    const middle = o.frame;
+    const f = o.stands.depth / 2;
+    const middle = o.stands.frame;
     items.push(line([at(-w, middle - f), at(w, middle - f), at(w, middle + f), at(-w, middle + f)], 0.13, 'line', true));
     if (form === 'glazed-wall' || form === 'casement')
       for (let i = 1; i < o.opening.panes.across; i++) {
@@ -90,27 +90,31 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
   const l = o.opening.frame.face;
   const { start, end } = o.opening.sidelights;
   const t = JOINERY.leaf;
-  for (const x of [-w, w - l]) items.push(fill([at(x, -h), at(x + l, -h), at(x + l, h), at(x, h)], 'cut'));
+  const { leaf: face, frame: middle, depth } = o.stands;
+  const [back, front] = [middle - depth / 2, middle + depth / 2];
+  items.push(...(depth < o.thickness ? jambs : []));
+  for (const x of [-w, w - l]) items.push(fill([at(x, back), at(x + l, back), at(x + l, front), at(x, front)], 'cut'));
   const x0 = -w + l + (start > 0 ? start + l : 0);
   const x1 = w - l - (end > 0 ? end + l : 0);
   for (const [a, b] of [
     [-w + l, -w + l + start],
     [w - l - end, w - l],
   ])
-    if (b - a > 0) items.push(line([at(a, 0), at(b, 0)], 0.25, 'glass'), line([at(a, -h), at(a, h), at(b, h), at(b, -h)], 0.13, 'line', true));
+    if (b - a > 0)
+      items.push(line([at(a, middle), at(b, middle)], 0.25, 'glass'), line([at(a, back), at(a, front), at(b, front), at(b, back)], 0.13, 'line', true));
   if (o.opening.threshold > 0) items.push(line([at(x0, -h), at(x1, -h)], 0.13), line([at(x0, h), at(x1, h)], 0.13));
   const leaf = (fromStart: boolean, width: number, swings: boolean): void => {
     const k = fromStart ? 1 : -1;
     const x = fromStart ? x0 : x1;
-    const hinge = at(x, side * h);
-    const open = at(x, side * (h + width));
+    const hinge = at(x, face);
+    const open = at(x, face + side * width);
     if (!swings) {
-      items.push(line([at(x, side * h), at(x + k * width, side * h), at(x + k * width, side * (h - t)), at(x, side * (h - t))], 0.25, 'line', true));
+      items.push(line([at(x, face), at(x + k * width, face), at(x + k * width, face - side * t), at(x, face - side * t)], 0.25, 'line', true));
       return;
     }
-    const ring = [hinge, open, at(x + k * t, side * (h + width)), at(x + k * t, side * h)];
+    const ring = [hinge, open, at(x + k * t, face + side * width), at(x + k * t, face)];
     items.push(fill(ring, 'paper'), line(ring, 0.25, 'line', true));
-    items.push({ kind: 'arc', centre: hinge, from: open, to: at(x + k * width, side * h), ink: 'thin', pen: 0.13, entity, layer });
+    items.push({ kind: 'arc', centre: hinge, from: open, to: at(x + k * width, face), ink: 'thin', pen: 0.13, entity, layer });
   };
   const span = x1 - x0;
   switch (form) {
@@ -131,9 +135,12 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
     }
     case 'pocket': {
       const shift = -hand * Math.max(o.opening.open, 0.35) * span;
-      items.push(line([at(x0 + shift, -t / 2), at(x1 + shift, -t / 2), at(x1 + shift, t / 2), at(x0 + shift, t / 2)], 0.25, 'line', true));
+      items.push(line([at(x0 + shift, face), at(x1 + shift, face), at(x1 + shift, face - side * t), at(x0 + shift, face - side * t)], 0.25, 'line', true));
       const end2 = hand > 0 ? x0 - span : x1 + span;
-      items.push(line([at(hand > 0 ? x0 : x1, -t), at(end2, -t), at(end2, t), at(hand > 0 ? x0 : x1, t)], 0.13, 'faint', false, true));
+      const slot = face - (side * t) / 2;
+      items.push(
+        line([at(hand > 0 ? x0 : x1, slot - t), at(end2, slot - t), at(end2, slot + t), at(hand > 0 ? x0 : x1, slot + t)], 0.13, 'faint', false, true),
+      );
       break;
     }
     case 'bifold': {
@@ -142,13 +149,15 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
       const lean = 0.5;
       const points: Vec2[] = [];
       for (let i = 0; i <= count; i++)
-        points.push(at(hand > 0 ? x0 + i * width * Math.cos(lean) : x1 - i * width * Math.cos(lean), side * (i % 2 ? width * Math.sin(lean) : 0)));
+        points.push(
+          at(hand > 0 ? x0 + i * width * Math.cos(lean) : x1 - i * width * Math.cos(lean), face - (side * t) / 2 + side * (i % 2 ? width * Math.sin(lean) : 0)),
+        );
       items.push(line(points, 0.35));
       break;
     }
     case 'sectional':
     case 'up-and-over': {
-      const y = side * (h - 0.02);
+      const y = face;
       items.push(line([at(x0, y), at(x1, y), at(x1, y - side * t), at(x0, y - side * t)], 0.25, 'line', true));
       const reach = form === 'sectional' ? o.opening.height : o.opening.height * 0.7;
       items.push(line([at(x0, side * h), at(x0, side * (h + reach)), at(x1, side * (h + reach)), at(x1, side * h)], 0.13, 'thin', false, true));
@@ -156,7 +165,7 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
     }
     case 'stable':
       leaf(hand > 0, span, true);
-      items.push(line([at(hand > 0 ? x0 : x1, side * (h + span / 2)), at(hand > 0 ? x0 + t : x1 - t, side * (h + span / 2))], 0.25));
+      items.push(line([at(hand > 0 ? x0 : x1, face + (side * span) / 2), at(hand > 0 ? x0 + t : x1 - t, face + (side * span) / 2)], 0.25));
       break;
     default:
       leaf(hand > 0, span, true);

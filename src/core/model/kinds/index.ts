@@ -1,11 +1,12 @@
-import { openingFindings, pieceFindings, slabFindings, stairFindings, voidFindings } from '../../checks/things';
+import { groundFindings, openingFindings, pieceFindings, slabFindings, stairFindings, voidFindings } from '../../checks/things';
 import { drawColumn, drawBeam } from '../../drawing/plan/posts';
 import { drawFence, drawGround } from '../../drawing/plan/site';
 import { kindOf, type CollectionName, type PROJECT_KINDS, type Thing } from '../../project/kinds';
 import type { Project } from '../../project/schema';
 import { deriveBeam } from '../../shell/built';
 import { columnSolid } from '../../shell/columns';
-import { deriveFenceIn, deriveGroundIn } from '../../shell/outside';
+import { deriveGroundIn } from '../../shell/ground';
+import { deriveFenceIn } from '../../shell/outside';
 import type { ModelKind } from './kind';
 
 export type { ModelKind } from './kind';
@@ -33,7 +34,7 @@ export const MODEL_KINDS: Partial<Record<keyof typeof PROJECT_KINDS, ModelKind>>
     },
     plan: drawBeam,
   }),
-  grounds: kind('grounds', { derive: deriveGroundIn, plan: drawGround }),
+  grounds: kind('grounds', { derive: deriveGroundIn, plan: drawGround, checks: groundFindings }),
   fences: kind('fences', { derive: deriveFenceIn, plan: drawFence }),
   stairs: kind('stairs', { checks: stairFindings }),
   voids: kind('voids', { checks: voidFindings }),

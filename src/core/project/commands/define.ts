@@ -53,7 +53,7 @@ const METRES = new Set([
   'threshold',
   'architrave',
   'sillBoard',
-  'reveal',
+  'by',
   'face',
   'step',
   'height',

@@ -4,6 +4,7 @@ import { distance } from '../../geometry/vec';
 import { DomainError } from '../errors';
 import { boxIn, drawWalls } from '../drafting';
 import { checkRoof, wallsBelow } from '../roofs';
+import { checkStand } from '../opening-stand';
 import { carryRoom } from '../room-carry';
 import { Id, Name, Opening, Point2, Roof, Room, Status, Wall, WallType, type Project } from '../schema';
 import { collectionsWithStatus } from '../kinds';
@@ -245,6 +246,7 @@ export const shellCommands = {
       const target = need(draft.openings, opening, 'opening');
       Object.assign(target, set);
       need(draft.walls, target.wall, 'wall');
+      if (set.stand) checkStand(current(draft) as Project, current(target) as Opening);
     },
   }),
   'room.set': define({

@@ -39,6 +39,16 @@ export const Place = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('gap'), from: Mark, side: z.enum(['before', 'after']), gap: z.number().min(0).max(500) }).describe('beside another thing'),
 ]);
 
+/** Where in the thickness of its wall a frame stands, or the leaf of a door whose lining is as deep as the wall. */
+export const Stand = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('centred') }).describe('as much reveal on both faces'),
+  z.object({
+    kind: z.literal('set-back'),
+    from: z.enum(['front', 'back']).describe('front: the side a door opens into, the outer side of a window; back: the other'),
+    by: z.number().min(0).max(2).describe('metres of reveal on that side; 0: flush with it'),
+  }),
+]);
+
 export const Opening = z.object({
   id: Id,
   name: Name,
@@ -56,8 +66,10 @@ export const Opening = z.object({
   panels: Grid.describe('panels of a door leaf'),
   glazed: z.number().min(0).max(1).describe('share of a door leaf’s height that is glass, from its head down'),
   open: z.number().min(0).max(1).describe('how far it stands open'),
-  frame: z.object({ face: z.number().min(0.01).max(0.3), depth: z.number().min(0.02).max(0.5) }).describe('of the frame, metres'),
-  reveal: z.union([z.literal('equal'), z.number().min(0).max(2)]).describe('metres from the outer face to the frame; equal: as much on both faces'),
+  frame: z
+    .object({ face: z.number().min(0.01).max(0.3), depth: z.union([z.literal('wall'), z.number().min(0.02).max(0.5)]) })
+    .describe('of the frame, metres; wall: as deep as its wall'),
+  stand: Stand,
   architrave: z.number().min(0).max(0.4).describe('width, metres; 0: none'),
   profile: Id.nullable().describe('section of the architrave; null: a plain band'),
   sillBoard: z.number().min(0).max(1).describe('how far it stands out from the wall, metres; 0: none'),
@@ -75,4 +87,5 @@ export const Opening = z.object({
 export type Opening = z.infer<typeof Opening>;
 export type OpeningForm = z.infer<typeof OpeningForm>;
 export type OpeningShape = z.infer<typeof OpeningShape>;
+export type Stand = z.infer<typeof Stand>;
 export type Place = z.infer<typeof Place>;

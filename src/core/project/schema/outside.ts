@@ -13,6 +13,7 @@ export const GroundArea = z
     slope: z.object({ direction: Angle.describe('uphill'), fall: z.number().min(0).max(1).describe('metres a metre') }),
     edge: z.enum(['none', 'kerb', 'retaining']).describe('what holds it where it lies above or below its surroundings'),
     depth: z.object({ from: z.number().min(0).max(10), to: z.number().min(0).max(10) }).describe('of water, at its first edge and opposite, metres'),
+    order: z.number().min(-1e6).max(1e6).describe('an area cuts those of a lower order where it lies over them'),
     status: Status,
     finishes: Finishes,
   })

@@ -6,7 +6,7 @@ import { add, dot, left, meet, rotate, scale, sub, type Vec2 } from '../../geome
 import { openingStation } from '../../project/openings';
 import type { Opening, Project } from '../../project/schema';
 import { wallExtents } from '../../project/wall-line';
-import { framePlace } from './place';
+import { frameDepth, framePlace, type Standing } from '../../project/opening-stand';
 import { JOINERY } from './sizes';
 
 /** A stretch of a corner window, along the middle of its wall. */
@@ -52,9 +52,15 @@ export function parallel({ first, second }: CornerShape, y1: number, y2: number)
 }
 
 /** How far the middle of the frame lies to the left of the middle of each wall. */
-export const frameLines = ({ first, second, indoors }: CornerShape, opening: Pick<Opening, 'kind' | 'reveal' | 'frame'>): [number, number] => [
+export const frameLines = ({ first, second, indoors }: CornerShape, opening: Standing): [number, number] => [
   framePlace(opening, first.half * 2, indoors > 0 ? 'left' : 'right'),
   framePlace(opening, second.half * 2, indoors > 0 ? 'left' : 'right'),
+];
+
+/** Half the depth of the frame in each wall, metres. */
+export const frameHalves = ({ first, second }: CornerShape, opening: Standing): [number, number] => [
+  frameDepth(opening, first.half * 2) / 2,
+  frameDepth(opening, second.half * 2) / 2,
 ];
 
 /** A corner window as seen from axes at a point, turned by an angle. */
@@ -71,36 +77,37 @@ export function bandOf(shape: CornerShape, [a1, a2]: [number, number], [b1, b2]:
 }
 
 /** Where the glazed frames of the two stretches stand: origin, direction and length, the post between them left free. */
-export function cornerFrames(shape: CornerShape, opening: Opening): { origin: Vec2; d: Vec2; length: number }[] {
+export function cornerFrames(shape: CornerShape, opening: Opening): { origin: Vec2; d: Vec2; length: number; depth: number }[] {
   const [y1, y2] = frameLines(shape, opening);
   const [a, c, b] = parallel(shape, y1, y2);
   const post = postOf(shape, opening);
   const reach = (d: Vec2): number[] => post.map((p) => dot(sub(p, c), d));
   const [d1, d2] = [shape.first.d, shape.second.d];
+  const [f1, f2] = frameHalves(shape, opening);
   const before = -Math.min(...reach(d1));
   const after = Math.max(...reach(d2));
   return [
-    { origin: a, d: d1, length: dot(sub(c, a), d1) - before },
-    { origin: add(c, scale(d2, after)), d: d2, length: dot(sub(b, c), d2) - after },
+    { origin: a, d: d1, length: dot(sub(c, a), d1) - before, depth: 2 * f1 },
+    { origin: add(c, scale(d2, after)), d: d2, length: dot(sub(b, c), d2) - after, depth: 2 * f2 },
   ];
 }
 
 /** The post where the two frames meet. */
 function postOf(shape: CornerShape, opening: Opening): Ring {
   const [y1, y2] = frameLines(shape, opening);
-  const f = opening.frame.depth / 2;
+  const [f1, f2] = frameHalves(shape, opening);
   const ring = [
-    [f, f],
-    [-f, f],
-    [-f, -f],
-    [f, -f],
+    [f1, f2],
+    [-f1, f2],
+    [-f1, -f2],
+    [f1, -f2],
   ].map(([p, q]) => parallel(shape, y1 + p, y2 + q)[1]);
   return signedArea(ring) < 0 ? ring.reverse() : ring;
 }
 
 /** Post and sill board of a corner window. */
 export function cornerJoinery(shape: CornerShape, opening: Opening): { post: MeshBuilder; sill: MeshBuilder } {
-  const { sill, height, frame, sillBoard } = opening;
+  const { sill, height, sillBoard } = opening;
   const post = new MeshBuilder().add(prism([{ outer: postOf(shape, opening), holes: [] }], sill, sill + height));
   const board = new MeshBuilder();
   if (sillBoard > 0 && sill > 0.05) {
@@ -108,7 +115,8 @@ export function cornerJoinery(shape: CornerShape, opening: Opening): { post: Mes
     const [y1, y2] = frameLines(shape, opening);
     const face: [number, number] = [indoors * first.half, indoors * second.half];
     const nose: [number, number] = [face[0] + indoors * sillBoard, face[1] + indoors * sillBoard];
-    const edge: [number, number] = [y1 + (indoors * frame.depth) / 2, y2 + (indoors * frame.depth) / 2];
+    const [f1, f2] = frameHalves(shape, opening);
+    const edge: [number, number] = [y1 + indoors * f1, y2 + indoors * f2];
     board.add(prism([{ outer: bandOf(shape, face, nose), holes: [] }], sill - JOINERY.sillThickness, sill));
     board.add(prism([{ outer: bandOf(shape, edge, face), holes: [] }], sill - 0.002, sill + 0.001));
   }

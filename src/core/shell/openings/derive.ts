@@ -12,7 +12,7 @@ import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from '.
 import { openingParts } from './parts';
 import type { OpeningParts } from './space';
 
-import { framePlace } from './place';
+import { inWall, type InWall } from '../../project/opening-stand';
 import { NEAR } from '../../units/tolerance';
 
 /** The floor in a way, of one side as far as the middle of the wall. */
@@ -42,8 +42,8 @@ export interface DerivedOpening {
   /** Direction of the wall, radians. */
   angle: number;
   thickness: number;
-  /** How far the middle of its frame lies to the left of the middle of the wall, metres. */
-  frame: number;
+  /** Where its frame and its leaf stand in the thickness of the wall. */
+  stands: InWall;
   /** Rooms at the left and right of the wall; null outside. */
   rooms: { left: string | null; right: string | null };
   /** The path of a corner window in the plan. */
@@ -103,7 +103,7 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
   const angle = angleOf(d);
   const corner = leg ? cornerShape(project, opening, leg, inside) : null;
   const local = corner && seenFrom(corner, point, angle);
-  const frame = framePlace(opening, thickness, inside);
+  const stands = inWall(opening, thickness, inside);
   const { width, height, sill } = opening;
   const face = opening.frame.face;
   const glazed = opening.kind === 'window' && (outdoors.left || outdoors.right);
@@ -116,7 +116,7 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     ? []
     : corner
       ? cornerFrames(corner, opening).map(({ origin, d: along, length }) => portal(origin, along, length))
-      : [portal({ x: point.x - (d.x * width) / 2 - d.y * frame, y: point.y - (d.y * width) / 2 + d.x * frame }, d, width)];
+      : [portal({ x: point.x - (d.x * width) / 2 - d.y * stands.frame, y: point.y - (d.y * width) / 2 + d.x * stands.frame }, d, width)];
   const down = opening.kind !== 'niche' && sill - foot < NEAR;
   const matrix = placement(point.x, point.y, level.elevation, angle);
   return {
@@ -127,7 +127,7 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     point,
     angle,
     thickness,
-    frame,
+    stands,
     rooms,
     corner,
     parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null).map((p) => opened(p, opening.open)),

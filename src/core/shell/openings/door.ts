@@ -7,6 +7,7 @@ import type { Opening } from '../../project/schema';
 import type { Vec3 } from '../../geometry/vec';
 import { architrave } from './architrave';
 import { leafOf, NO_FLIP, type Flip } from './leaf';
+import { inWall } from '../../project/opening-stand';
 import { fixedPart, wingParts, type OpeningParts, type OpeningSpace, type Wing } from './space';
 import { foldsOf, JOINERY, wayOf, type UprightBox } from './sizes';
 import { builders, glazing, type Builders } from './glazing';
@@ -21,8 +22,9 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
   // The lining runs along jambs and head; the foot stays free.
   const inner = offsetRing(outline, lining);
   const free = boolean('union', [{ outer: inner, holes: [] }], [rectangleRegion(-w + lining, sill - 1, w - lining, sill + Math.min(lining * 2, height / 4))]);
-  const bare = opening.form === 'sectional' || opening.form === 'up-and-over' ? Math.min(half, 0.05) : half;
-  into.frame.add(extrude(boolean('difference', [{ outer: outline, holes: [] }], free), -bare, bare));
+  const { frame: middle, depth, leaf: face } = inWall(opening, thickness, inside);
+  const [back, front] = [middle - depth / 2, middle + depth / 2];
+  into.frame.add(extrude(boolean('difference', [{ outer: outline, holes: [] }], free), back, front));
   const way = wayOf(opening);
   const [left, right] = [-w + lining, w - lining];
   const lights = {
@@ -31,53 +33,68 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
     form: 'fixed',
     panes: { across: 1, up: opening.panes.up },
     handle: 'none',
-    frame: { face: lining * 0.7, depth: Math.min(thickness, Math.max(0.06, f.depth)) },
+    frame: { face: lining * 0.7, depth: f.depth },
   } as Opening;
+  const lit = { middle, depth: f.depth === 'wall' ? Math.min(thickness, LIGHT) : depth };
   const inward = inside === 'left' ? 1 : -1;
   if (way.foot !== null) {
-    into.frame.box(left, -half, way.z1, right, half, way.foot);
+    into.frame.box(left, back, way.z1, right, front, way.foot);
     const region = boolean('intersection', [{ outer: inner, holes: [] }], [rectangleRegion(left, way.foot, right, sill + height + 1)]);
-    for (const r of region) glazing(r.outer, { ...lights, panes: { across: opening.panes.across, up: 1 } }, 0, inward, into);
+    for (const r of region) glazing(r.outer, { ...lights, panes: { across: opening.panes.across, up: 1 } }, lit, inward, into);
   }
   for (const end of ['start', 'end'] as const) {
     const light = sidelights[end];
     if (light <= 0) continue;
     const [x0, x1] = end === 'start' ? [left, left + light] : [right - light, right];
-    glazing(rectangleRegion(x0, sill, x1, way.z1).outer, lights, 0, inward, into);
-    if (end === 'start') into.frame.box(x1, -half, sill, way.x0, half, way.z1);
-    else into.frame.box(way.x1, -half, sill, x0, half, way.z1);
+    glazing(rectangleRegion(x0, sill, x1, way.z1).outer, lights, lit, inward, into);
+    if (end === 'start') into.frame.box(x1, back, sill, way.x0, front, way.z1);
+    else into.frame.box(way.x1, back, sill, x0, front, way.z1);
   }
   if (threshold > 0) into.frame.box(-w + lining, -half - 0.01, sill, w - lining, half + 0.01, sill + threshold);
-  leaves(opening, thickness, way, fanlight > 0 ? null : { outer: inner, holes: [] }, into);
+  leaves(opening, { half, back, front, face }, way, fanlight > 0 ? null : { outer: inner, holes: [] }, into);
   const parts: OpeningParts[] = [fixedPart('frame', into.frame.build()), ...wingParts(into.wings, ['leaf'])];
-  if (opening.architrave > 0)
-    parts.push(
-      fixedPart(
-        'architrave',
-        new MeshBuilder()
-          .add(architrave(opening, half, 1, profile))
-          .add(architrave(opening, -half, -1, profile))
-          .build(),
-      ),
-    );
+  if (opening.architrave > 0) {
+    // An architrave covers the joint between a frame and the wall: where the frame stands back there is none to cover.
+    const round = new MeshBuilder();
+    if (front > half - FLUSH) round.add(architrave(opening, half, 1, profile));
+    if (back < FLUSH - half) round.add(architrave(opening, -half, -1, profile));
+    if (!round.empty) parts.push(fixedPart('architrave', round.build()));
+  }
   if (!into.glass.empty) parts.push(fixedPart('glass', into.glass.build()));
   parts.push(...wingParts(into.wings, ['glass', 'handle']));
   return parts;
 }
 
+/** Depth of the fixed lights beside and above a leaf whose lining is as deep as the wall, metres. */
+const LIGHT = 0.1;
+/** How far behind the face of the wall a frame still counts as flush with it, metres. */
+const FLUSH = 0.02;
+/** Depth of the stops a leaf shuts against, metres. */
+const STOPS = 0.03;
+
+/** Across the wall, metres to the left of its middle. */
+interface Across {
+  /** Of the thickness of the wall. */
+  half: number;
+  /** The faces of the frame. */
+  back: number;
+  front: number;
+  /** The face of the leaves at the side they open into. */
+  face: number;
+}
+
 const UPRIGHT: Vec3 = { x: 0, y: 0, z: 1 };
 
 /** Hangs the leaves of a door in its way: shut by their joints, or as far open as they stand where they fold or tip. */
-function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Region | null, into: Builders): void {
+function leaves(opening: Opening, { half, back, front, face }: Across, way: UprightBox, arch: Region | null, into: Builders): void {
   const { leaf: t, play, foot, stop } = JOINERY;
-  const half = thickness / 2;
   const side = opening.swing === 'left' ? 1 : -1;
   const fromStart = opening.hinge === 'start';
   const span = way.x1 - way.x0;
   const z0 = way.z0 + foot;
   const height = way.z1 - play - z0;
   const put = (wing: Omit<Wing, 'grain'>, grain = UPRIGHT): void => void into.wings.push({ ...wing, grain });
-  /** A leaf hung at one end of the way, its face flush with the wall it opens towards. @param share of the way it is opened with the door */
+  /** A leaf hung at one end of the way, its face where it stands in the wall. @param share of the way it is opened with the door */
   const hang = (atStart: boolean, width: number, share = 1, from = z0, high = height): void => {
     const straight = opening.shape.kind === 'rectangle' || arch === null;
     const x0 = atStart ? way.x0 + play : way.x1 - play - width;
@@ -90,14 +107,18 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
     };
     // Leaf axes: x from the hinge, y from the flush face inwards. Mirrored for the hand, turned over for the side.
     const meshes = leafOf({ width, height: high, outline: local }, opening, { at: 1.0 - (from - way.z0), flip: { x: side > 0 === atStart, y: false } });
-    const hinge = { x: atStart ? way.x0 + play : way.x1 - play, y: side * half, z: from };
+    const hinge = { x: atStart ? way.x0 + play : way.x1 - play, y: face, z: from };
     // For the left side y points from the left face down to the middle: half a turn about the upright does it.
     const place: Matrix = side > 0 ? [-1, 0, 0, 0, 0, -1, 0, 0, 0, 0, 1, 0, hinge.x, hinge.y, hinge.z, 1] : shiftBy(hinge.x, hinge.y, hinge.z);
     const axis = { x: 0, y: 0, z: (atStart ? 1 : -1) * side };
     put({ meshes, at: place, joint: { kind: 'hinge', at: hinge, axis, range: [0, Math.PI / 2], share } });
   };
-  const stops = (y: number): void => {
-    const [y0, y1] = [Math.min(y, y - side * 0.03), Math.max(y, y - side * 0.03)];
+  /** What the leaves shut against, as deep as the frame has room for behind them. */
+  const stops = (): void => {
+    const y = face - side * t;
+    const end = Math.max(back, Math.min(front, y - side * STOPS));
+    if (side * (y - end) < stop / 2) return;
+    const [y0, y1] = [Math.min(y, end), Math.max(y, end)];
     into.frame.box(way.x0, y0, way.z0, way.x0 + stop, y1, way.z1).box(way.x1 - stop, y0, way.z0, way.x1, y1, way.z1);
     if (opening.shape.kind === 'rectangle') into.frame.box(way.x0 + stop, y0, way.z1 - stop, way.x1 - stop, y1, way.z1);
   };
@@ -110,14 +131,14 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
       const free = span - 3 * play;
       hang(fromStart, free * share);
       hang(!fromStart, free * (1 - share), opening.form === 'pair' ? 1 : 0);
-      stops(side * (half - t));
+      stops();
       return;
     }
     case 'stable': {
       const low = height * 0.5 - play / 2;
       hang(fromStart, span - 2 * play, 0, z0, low);
       hang(fromStart, span - 2 * play, 1, z0 + low + play, height - low - play);
-      stops(side * (half - t));
+      stops();
       return;
     }
     case 'sliding': {
@@ -131,7 +152,7 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
       return;
     }
     case 'pocket': {
-      const at = { x: way.x0, y: -t / 2, z: z0 };
+      const at = { x: way.x0, y: face - (side > 0 ? t : 0), z: z0 };
       put({ meshes: plain(span), at: shiftBy(at.x, at.y, at.z), joint: { kind: 'slide', at, axis: along, range: [0, span - 0.05], share: 1 } });
       return;
     }
@@ -147,7 +168,7 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
         const y = outward ? 0 : Math.sin(fold) * width;
         const own = multiply(shiftBy(x, y, z0), turnAbout({ x: 0, y: 0, z: 0 }, UPRIGHT, outward ? fold : -fold));
         // Folds towards +y from the start; mirrored for the other hand and side, leaf and place alike.
-        const at = multiply(shiftBy(fromStart ? way.x0 : way.x1, (side > 0 ? -t : t) / 2, 0), mirrored(own, flip));
+        const at = multiply(shiftBy(fromStart ? way.x0 : way.x1, face - side * t, 0), mirrored(own, flip));
         put({ meshes: i === count - 1 ? { leaf, glass, handle } : { leaf, glass }, at });
         x += Math.cos(fold) * width;
       }
@@ -156,7 +177,7 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
     case 'sectional': {
       const count = Math.max(3, Math.round(height / 0.5));
       const tall = height / count;
-      const y = side * (half - 0.02) - (side > 0 ? t : 0);
+      const y = face - (side > 0 ? t : 0);
       for (let i = 0; i < count; i++) {
         const rise = opening.open * height;
         const low = z0 + i * tall + rise;
@@ -176,7 +197,7 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
       return;
     }
     case 'up-and-over': {
-      const y = side * (half - 0.02) - (side > 0 ? t : 0);
+      const y = face - (side > 0 ? t : 0);
       const meshes = plain(span - 2 * play);
       const at = shiftBy(way.x0 + play, y + side * opening.open * height * 0.7, z0);
       const head = { x: 0, y: y + side * opening.open * height * 0.7, z: z0 + height };
@@ -185,7 +206,7 @@ function leaves(opening: Opening, thickness: number, way: UprightBox, arch: Regi
     }
     default:
       hang(fromStart, span - 2 * play);
-      stops(side * (half - t));
+      stops();
   }
 }
 

@@ -29,12 +29,20 @@ export const builders = (): Builders => ({ frame: new MeshBuilder(), glass: new 
 /**
  * A glazed frame in an outline of the elevation: frame, lights that open the way of the form, bars and panes.
  *
- * @param middle depth of the frame's middle; @param inward 1 or −1: the side that is indoors
+ * @param middle where in the wall the middle of the frame lies, @param depth how deep it is, metres; @param inward 1 or −1: the side that is indoors
  * @param carry where the whole comes to stand
  */
-export function glazing(outline: Ring, opening: Opening, middle: number, inward: 1 | -1, into: Builders, carry: Matrix = IDENTITY): void {
-  const { frame, panes, form } = opening;
+export function glazing(
+  outline: Ring,
+  opening: Opening,
+  { middle, depth: deep }: { middle: number; depth: number },
+  inward: 1 | -1,
+  into: Builders,
+  carry: Matrix = IDENTITY,
+): void {
+  const { panes, form } = opening;
   const { sash, sashDepth, bar, pane } = JOINERY;
+  const frame = { face: opening.frame.face, depth: deep };
   const whole: Region = { outer: outline, holes: [] };
   const inner = offsetRing(outline, frame.face);
   into.frame.add(extrude(boolean('difference', [whole], [{ outer: inner, holes: [] }]), middle - frame.depth / 2, middle + frame.depth / 2), carry);

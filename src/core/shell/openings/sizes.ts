@@ -1,8 +1,9 @@
+import { LEAF } from '../../project/opening-stand';
 import type { Opening } from '../../project/schema';
 
 /** Sizes of the parts that are not chosen one by one (trade figures), metres. */
 export const JOINERY = {
-  leaf: 0.04,
+  leaf: LEAF,
   /** Play between a leaf and its frame, at each side. */
   play: 0.003,
   foot: 0.008,

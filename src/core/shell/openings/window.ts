@@ -6,23 +6,23 @@ import { architrave } from './architrave';
 import { cornerFrames, cornerJoinery, type CornerShape } from './corner';
 import { builders, glazing, type Builders } from './glazing';
 import { fixedPart, wingParts, type OpeningParts, type OpeningSpace } from './space';
-import { framePlace } from './place';
+import { inWall } from '../../project/opening-stand';
 import { JOINERY } from './sizes';
 
 export function windowParts({ opening, thickness, inside, corner, profile }: OpeningSpace): OpeningParts[] {
   if (opening.form === 'corner') return corner ? cornerParts(opening, corner) : [];
-  const { width, sill, frame } = opening;
+  const { width, sill } = opening;
   const half = thickness / 2;
   const inward = inside === 'left' ? 1 : -1;
-  const middle = framePlace(opening, thickness, inside);
+  const { frame: middle, depth } = inWall(opening, thickness, inside);
   const into = builders();
-  if (opening.form === 'bay') bay(opening, -inward * half, inward, into);
-  else glazing(openingOutline(opening), opening, middle, inward, into);
+  if (opening.form === 'bay') bay(opening, -inward * half, depth, inward, into);
+  else glazing(openingOutline(opening), opening, { middle, depth }, inward, into);
   const parts: OpeningParts[] = [...framed(into), ...wingParts(into.wings, ['frame', 'glass'])];
   const straight = opening.shape.kind === 'rectangle' || opening.shape.kind === 'arch';
   if (opening.sillBoard > 0 && straight && sill > 0.05) {
     const { sillThickness } = JOINERY;
-    const edge = opening.form === 'bay' ? -inward * half : middle + (inward * frame.depth) / 2;
+    const edge = opening.form === 'bay' ? -inward * half : middle + (inward * depth) / 2;
     const nose = inward * (half + opening.sillBoard);
     const board = new MeshBuilder()
       .add(
@@ -47,20 +47,27 @@ const framed = ({ frame, glass }: Builders): OpeningParts[] => [fixedPart('frame
 function cornerParts(opening: Opening, shape: CornerShape): OpeningParts[] {
   const { post, sill } = cornerJoinery(shape, opening);
   const into: Builders = { ...builders(), frame: post };
-  for (const { origin, d, length } of cornerFrames(shape, opening)) {
+  for (const { origin, d, length, depth } of cornerFrames(shape, opening)) {
     const outline = [
       { x: 0, y: opening.sill },
       { x: length, y: opening.sill },
       { x: length, y: opening.sill + opening.height },
       { x: 0, y: opening.sill + opening.height },
     ];
-    glazing(outline, { ...opening, form: 'fixed', width: length }, 0, shape.indoors, into, placement(origin.x, origin.y, 0, Math.atan2(d.y, d.x)));
+    glazing(
+      outline,
+      { ...opening, form: 'fixed', width: length },
+      { middle: 0, depth },
+      shape.indoors,
+      into,
+      placement(origin.x, origin.y, 0, Math.atan2(d.y, d.x)),
+    );
   }
   return sill.empty ? framed(into) : [...framed(into), { ...fixedPart('sill', sill.build()), grain: 'length' }];
 }
 
 /** A bay that stands out before the wall: two splayed sides and a front, on a board and under a roof board. */
-function bay(opening: Opening, face: number, inward: 1 | -1, into: Builders): void {
+function bay(opening: Opening, face: number, deep: number, inward: 1 | -1, into: Builders): void {
   const { width, height, sill, depth } = opening;
   const out = -inward;
   const reach = Math.max(0.1, depth);
@@ -82,7 +89,7 @@ function bay(opening: Opening, face: number, inward: 1 | -1, into: Builders): vo
       { x: l, y: sill + height },
       { x: 0, y: sill + height },
     ];
-    glazing(outline, opening, (inward * opening.frame.depth) / 2, inward, into, [c, s, 0, 0, -s, c, 0, 0, 0, 0, 1, 0, p.x, p.y, 0, 1]);
+    glazing(outline, opening, { middle: (inward * deep) / 2, depth: deep }, inward, into, [c, s, 0, 0, -s, c, 0, 0, 0, 0, 1, 0, p.x, p.y, 0, 1]);
   }
   const ring = out < 0 ? plan : [...plan].reverse();
   for (const [z0, z1] of [
