@@ -43,6 +43,8 @@ test('starter shapes, arcs, guides, wall types, status and rooms turned about', 
   });
 
   await test.step('an arc through a third point closes a bay of its own', async () => {
+    await studio.moveTo(2.5, 2);
+    await page.mouse.wheel(0, 300);
     await tool('Arc', [0, 4], [0, 0], [-1.2, 2]);
     const project = await studio.project();
     const arc = Object.values(project.walls).find((w) => w.bulge !== 0)!;

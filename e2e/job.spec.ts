@@ -225,7 +225,8 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await page.mouse.down();
     await page.mouse.move(box.x + 140, box.y + 48, { steps: 5 });
     await page.mouse.up();
-    await page.getByTestId('item-picture').click({ position: { x: 12, y: 220 } });
+    const shown = (await page.getByTestId('item-picture').boundingBox())!;
+    await page.getByTestId('item-picture').click({ position: { x: 12, y: shown.height - 20 } });
     const before = Object.values(only((await studio.project()).boards).items).find((i) => i.kind === 'picture')!;
     const handle = (await page.getByTestId('resize').boundingBox())!;
     await page.mouse.move(handle.x + 5, handle.y + 5);

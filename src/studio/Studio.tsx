@@ -9,6 +9,7 @@ import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { Actions } from './Actions';
 import { Asides } from './Asides';
+import { DocketPlace } from './docket/DocketPlace';
 import { Docket } from './docket/Docket';
 import { Ledge } from './ledge/Ledge';
 import { colours, PANEL } from './look/theme';
@@ -22,6 +23,7 @@ import { Table } from './table/Table';
 import * as tools from './tools/controller';
 import { paneAt } from './tools/panes';
 import { TopBar } from './TopBar';
+import { useLook } from './views/views';
 
 // What another stage shows comes when it is first shown.
 const BoardTable = dynamic(() => import('./boards/BoardTable').then((m) => m.BoardTable), { ssr: false });
@@ -32,6 +34,7 @@ export function Studio({ id }: { id: string }) {
   const failed = useStudio((s) => s.failed);
   const ready = useStudio((s) => s.ready);
   const stage = useStudio((s) => s.stage);
+  const walking = useLook((s) => s.walking);
   const [actions, setActions] = useState(false);
   const [contents, setContents] = useState(false);
   useEffect(() => openProject(id), [id]);
@@ -91,26 +94,23 @@ export function Studio({ id }: { id: string }) {
         <Spine />
         <TopBar onActions={() => setActions(true)} onContents={() => setContents(!contents)} />
         <RoomStrip />
-        <Box component="main" aria-busy={!ready} sx={{ gridColumn: 2, position: 'relative', minHeight: 0, minWidth: 0 }}>
-          {stage === 'Boards' ? (
-            <BoardTable />
-          ) : stage === 'Schedules' ? (
-            <>
-              <Schedules />
-              <Docket />
-            </>
-          ) : null}
-          {/* The table stays mounted, so that view and camera are as they were when one comes back. */}
-          <Box
-            sx={{ position: 'absolute', inset: 0, visibility: stage === 'Boards' || stage === 'Schedules' ? 'hidden' : 'visible' }}
-            inert={stage === 'Boards' || stage === 'Schedules'}
-          >
-            <Table />
+        <Box component="main" aria-busy={!ready} sx={{ gridColumn: 2, display: 'grid', gridTemplateColumns: 'minmax(0,1fr) auto', minHeight: 0, minWidth: 0 }}>
+          <Box sx={{ position: 'relative', minHeight: 0, minWidth: 0 }}>
+            {stage === 'Boards' ? <BoardTable /> : stage === 'Schedules' ? <Schedules /> : null}
+            {/* The table stays mounted, so that view and camera are as they were when one comes back. */}
+            <Box
+              sx={{ position: 'absolute', inset: 0, visibility: stage === 'Boards' || stage === 'Schedules' ? 'hidden' : 'visible' }}
+              inert={stage === 'Boards' || stage === 'Schedules'}
+            >
+              <Table />
+            </Box>
+            <FinishingPanels />
+            {contents ? <ContentsPanel onClose={() => setContents(false)} /> : null}
+            <Notice />
+            <Asides />
           </Box>
-          <FinishingPanels />
-          {contents ? <ContentsPanel onClose={() => setContents(false)} /> : null}
-          <Notice />
-          <Asides />
+          {walking ? null : <DocketPlace />}
+          {stage === 'Boards' ? null : <Docket />}
         </Box>
         <Ledge />
         <Actions open={actions} onClose={() => setActions(false)} />

@@ -105,7 +105,8 @@ function dropBehind(opening: Opening, model: Model): number {
     if (own.rooms.some((r) => near(own.level.elevation + r.room.step) && insideRegion(at, r.region))) return 0;
     for (const { outline, layout, stair } of own.stairs)
       if (outline.some((ring, i) => near(own.level.elevation + stair.z + layout.steps[i].z) && insideRing(at, ring))) return 0;
-    if (own.roofs.some(({ shape }) => shape.roof.form === 'flat' && near(own.level.elevation + shape.top) && insideRegion(at, shape.outline))) return 0;
+    if (own.roofs.some(({ shape }) => shape.roof.form === 'flat' && near(own.level.elevation + shape.top) && shape.outlines.some((o) => insideRegion(at, o))))
+      return 0;
   }
   return z - groundHeight(project, at);
 }

@@ -2,7 +2,7 @@ import earcut from 'earcut';
 import polylabel from 'polylabel';
 import { clipRegions } from './clipping';
 import type { Region, Ring } from './region';
-import { cross, distance, segmentDistance, sub, type Vec2, type Vec3 } from './vec';
+import { add, cross, distance, dot, scale, segmentDistance, sub, unit, type Vec2, type Vec3 } from './vec';
 import { DUST, HAIR, NEAR, NIL, TIGHT } from '../units/tolerance';
 
 /** Signed area of a ring in square metres (shoelace formula); positive when counter-clockwise. */
@@ -211,6 +211,27 @@ export function clipHalf(ring: readonly Vec2[], side: (p: Vec2) => number): Ring
     if (u >= 0 !== v >= 0) out.push({ x: a.x + ((b.x - a.x) * u) / (u - v), y: a.y + ((b.y - a.y) * u) / (u - v) });
   });
   return out;
+}
+
+/** What is left of a ring round holes cut out of it, as simple pieces: it is parted through the middle of every hole. */
+export function piecesAround(ring: Ring, holes: readonly Ring[]): Ring[] {
+  let pieces: Ring[] = [ring];
+  for (const hole of holes) {
+    const middle = scale(
+      hole.reduce((sum, p) => add(sum, p), { x: 0, y: 0 }),
+      1 / hole.length,
+    );
+    const d = unit(sub(hole[1], hole[0]));
+    const side =
+      (k: 1 | -1) =>
+      (p: Vec2): number =>
+        k * dot(sub(p, middle), d);
+    pieces = pieces
+      .flatMap((piece) => [clipHalf(piece, side(1)), clipHalf(piece, side(-1))])
+      .filter((piece) => piece.length > 2)
+      .flatMap((piece) => boolean('difference', [{ outer: piece, holes: [] }], [{ outer: hole, holes: [] }]).map((r) => r.outer));
+  }
+  return pieces;
 }
 
 /** Convex hull of points of the plan, counter-clockwise (Andrew's monotone chain). */

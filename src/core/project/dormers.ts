@@ -1,4 +1,4 @@
-import { boolean, clipHalf, insideRing, totalArea } from '../geometry/polygon';
+import { boolean, insideRing, totalArea } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
@@ -209,27 +209,6 @@ export function holesInRoof(project: Project, shape: RoofShape): { edge: number;
     if (place?.roof === shape) out.push({ edge: place.plane.edge, ring: place.ring });
   }
   return out;
-}
-
-/** A ring without holes cut out of it, as simple pieces: it is parted through the middle of every hole. */
-export function piecesAround(ring: Ring, holes: readonly Ring[]): Ring[] {
-  let pieces: Ring[] = [ring];
-  for (const hole of holes) {
-    const middle = scale(
-      hole.reduce((sum, p) => add(sum, p), { x: 0, y: 0 }),
-      1 / hole.length,
-    );
-    const d = unit(sub(hole[1], hole[0]));
-    const side =
-      (k: 1 | -1) =>
-      (p: Vec2): number =>
-        k * dot(sub(p, middle), d);
-    pieces = pieces
-      .flatMap((piece) => [clipHalf(piece, side(1)), clipHalf(piece, side(-1))])
-      .filter((piece) => piece.length > 2)
-      .flatMap((piece) => boolean('difference', [{ outer: piece, holes: [] }], [{ outer: hole, holes: [] }]).map((r) => r.outer));
-  }
-  return pieces;
 }
 
 /** Height under the roofs over a point, dormers counted; null where no roof is. Metres above the floor of the level. */

@@ -41,15 +41,15 @@ export function newRoof(project: Project, basics: Pick<Roof, 'id' | 'level'> & P
     ...basics,
   };
   if (form === 'hip' || form === 'mansard' || form === 'flat') return roof;
-  const lines = roofShape(project, roof)?.lines ?? [];
-  if (!lines.length) return roof;
-  const longest = lines.reduce((a, b) => (distance(a.a, a.b) >= distance(b.a, b.b) ? a : b));
+  const rings = roofShape(project, roof)?.rings ?? [];
   const edge = (over: Partial<RoofEdge>): RoofEdge => ({ ...slope, ...over });
   if (form === 'single') {
-    const edges = lines.filter((l) => l.key !== longest.key).map((l) => [l.key, edge({ form: 'gable', overhang })] as const);
-    return { ...roof, edges: Object.fromEntries(edges) };
+    // Each outline has one slope, over its longest edge.
+    const sloping = new Set(rings.map((lines) => lines.reduce((a, b) => (distance(a.a, a.b) >= distance(b.a, b.b) ? a : b)).key));
+    const edges = rings.flat().filter((l) => !sloping.has(l.key));
+    return { ...roof, edges: Object.fromEntries(edges.map((l) => [l.key, edge({ form: 'gable', overhang })])) };
   }
-  const ends = lines.filter((l) => isEnd(lines, l));
+  const ends = rings.flatMap((lines) => lines.filter((l) => isEnd(lines, l)));
   return { ...roof, edges: Object.fromEntries(ends.map((l) => [l.key, edge({ form: form === 'gable' ? 'gable' : 'half-hip' })])) };
 }
 

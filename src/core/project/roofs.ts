@@ -1,12 +1,12 @@
-import type { Arrangement, Cycle } from '../geometry/arrangement';
-import { isSimple, ringNormal, signedArea, tidyRing } from '../geometry/polygon';
+import type { Arrangement, Cycle, LinePiece, PlanFace } from '../geometry/arrangement';
+import { insideRing, isSimple, piecesAround, ringNormal, signedArea, tidyRing } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { beside } from '../geometry/polyline';
 import { sweepOutline, SweepError, type Slope, type Sweep } from '../geometry/skeleton';
 import { add, cross, distance, dot, left, lerp, meet, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { inPhase, standsIn } from './phase';
-import type { Level, Project, Roof, RoofEdge, Wall } from './schema';
+import type { Level, Project, Roof, RoofEdge, Room, Wall } from './schema';
 import { levelAbove } from './levels';
 import { faceAt, planOf, roomsByFace } from './topology';
 import { stationAt, wallEnds, wallExtents, wallLength, wallPath, wallRidge, wallTopAt } from './wall-line';
@@ -31,10 +31,12 @@ export interface RoofPlane {
 /** A roof worked out: its outline with the overhangs, both of its sides. */
 export interface RoofShape {
   roof: Roof;
-  /** The lines over the walls, one ring after another. */
+  /** The lines over the walls, ring by ring: round each of its outlines, then round the courts in it, with the roof at their left. */
+  rings: EaveLine[][];
+  /** The lines of all rings in one row: planes are numbered by them. */
   lines: EaveLine[];
-  /** Outline with the overhangs. */
-  outline: Region;
+  /** Its outlines with the overhangs, courts taken out. */
+  outlines: Region[];
   under: RoofPlane[];
   upper: RoofPlane[];
   /** Height of the ridge of its upper side. */
@@ -84,16 +86,16 @@ function runsOn(p: EaveLine, q: EaveLine): boolean {
   return dot(d, e) > 0 && Math.abs(cross(d, e)) < NEAR && Math.abs(cross(d, sub(q.a, p.a))) < TOUCH;
 }
 
-/** The lines a roof covers, counter-clockwise, the largest outline first. @param project in one phase */
-function linesOf(project: Project, roof: Roof): EaveLine[] {
+/** The rings of lines a roof covers, with the roof at their left. @param project in one phase */
+function ringsOf(project: Project, roof: Roof): EaveLine[][] {
   if (roof.over.kind === 'outline') {
     const points = signedArea(roof.over.points) < 0 ? [...roof.over.points].reverse() : roof.over.points;
-    return points.map((a, i) => ({ key: String(i), a, b: points[(i + 1) % points.length] }));
+    return [points.map((a, i) => ({ key: String(i), a, b: points[(i + 1) % points.length] }))];
   }
   const { arrangement } = planOf(project, roof.level);
   if (roof.over.kind === 'level') {
-    const cycles = arrangement.outside.map((cycle) => outerLines(arrangement, cycle)).filter((lines) => lines.length > 2);
-    return cycles.sort((p, q) => areaOf(q) - areaOf(p))[0] ?? [];
+    const outer = arrangement.outside.map((cycle) => outerLines(arrangement, cycle)).filter((lines) => lines.length > 2);
+    return [...outer.sort((p, q) => areaOf(q) - areaOf(p)), ...courtsOf(project, roof.level, arrangement)];
   }
   if (roof.over.kind !== 'rooms') return [];
   const over = levelAbove(project, roof.level);
@@ -101,28 +103,66 @@ function linesOf(project: Project, roof: Roof): EaveLine[] {
   // The outline of several rooms: their walls, less those that they share.
   const wanted = new Set(roof.over.rooms);
   const faces = [...roomsByFace(project, roof.level)].filter(([, room]) => wanted.has(room.id)).map(([f]) => arrangement.faces[f]);
-  const edges = faces.flatMap((face) => face.outer.edges);
-  const own = new Set(edges.map((e) => `${e.piece} ${e.forward}`));
-  const open = edges.filter((e) => !own.has(`${e.piece} ${!e.forward}`));
-  const lines: EaveLine[] = [];
-  let at = open.pop();
-  while (at) {
-    const piece = arrangement.pieces[at.piece]!;
-    const [from, to, out] = at.forward ? [piece.from, piece.to, piece.right] : [piece.to, piece.from, piece.left];
-    const [a, b] = [arrangement.nodes[from], arrangement.nodes[to]];
+  return borderRings(arrangement, faces, (piece, forward, a, b) => {
+    const out = forward ? piece.right : piece.left;
     const d = unit(sub(b, a));
     // Against a wall that goes on upwards the roof ends at its near face; else it covers the wall.
     const far = add(lerp(a, b, 0.5), scale(left(d), -out - 0.05));
-    const by = above && faceAt(above, far) >= 0 ? (at.forward ? piece.left : piece.right) : -out;
-    const n = scale(left(d), by);
-    lines.push({ key: piece.line, a: add(a, n), b: add(b, n) });
-    const k = open.findIndex((e) => {
-      const p = arrangement.pieces[e.piece]!;
-      return (e.forward ? p.from : p.to) === to;
-    });
-    at = k < 0 ? undefined : open.splice(k, 1)[0];
+    return above && faceAt(above, far) >= 0 ? (forward ? piece.left : piece.right) : -out;
+  });
+}
+
+/**
+ * The rings round faces of the plan, less the lines that they share, with the faces at their left.
+ *
+ * @param aside how far to the left of its wall the line of a piece lies, metres; `forward`: the face lies to the left of the piece
+ */
+function borderRings(
+  arrangement: Arrangement,
+  faces: readonly PlanFace[],
+  aside: (piece: LinePiece, forward: boolean, a: Vec2, b: Vec2) => number,
+): EaveLine[][] {
+  const edges = faces.flatMap((face) => face.outer.edges);
+  const own = new Set(edges.map((e) => `${e.piece} ${e.forward}`));
+  const open = edges.filter((e) => !own.has(`${e.piece} ${!e.forward}`));
+  const rings: EaveLine[][] = [];
+  while (open.length) {
+    const lines: EaveLine[] = [];
+    let at = open.pop();
+    while (at) {
+      const piece = arrangement.pieces[at.piece]!;
+      const [from, to] = at.forward ? [piece.from, piece.to] : [piece.to, piece.from];
+      const [a, b] = [arrangement.nodes[from], arrangement.nodes[to]];
+      const n = scale(left(unit(sub(b, a))), aside(piece, at.forward, a, b));
+      lines.push({ key: piece.line, a: add(a, n), b: add(b, n) });
+      const k = open.findIndex((e) => {
+        const p = arrangement.pieces[e.piece]!;
+        return (e.forward ? p.from : p.to) === to;
+      });
+      at = k < 0 ? undefined : open.splice(k, 1)[0];
+    }
+    const ring = joined(lines);
+    if (ring.length > 2) rings.push(ring);
   }
-  return joined(lines);
+  return rings.sort((p, q) => areaOf(q) - areaOf(p));
+}
+
+/** Rooms of a level that are open to the sky. */
+const skyRooms = (project: Pick<Project, 'rooms'>, level: string): Room[] =>
+  Object.values(project.rooms).filter((r) => r.level === level && r.cover.kind === 'open');
+
+/** The rings of the courts within a level: rooms open to the sky with other rooms all round, seen from the roof about them. */
+function courtsOf(project: Project, level: string, arrangement: Arrangement): EaveLine[][] {
+  const sky = new Set(skyRooms(project, level).map((r) => r.id));
+  if (!sky.size) return [];
+  const outside = new Set(arrangement.outside.flatMap((cycle) => cycle.edges.map((e) => `${e.piece} ${!e.forward}`)));
+  const faces = [...roomsByFace(project, level)]
+    .filter(([, room]) => sky.has(room.id))
+    .map(([f]) => arrangement.faces[f])
+    .filter((face) => face.outer.edges.every((e) => !outside.has(`${e.piece} ${e.forward}`)));
+  return borderRings(arrangement, faces, (piece, forward) => (forward ? piece.left : piece.right)).map((ring) =>
+    [...ring].reverse().map(({ key, a, b }) => ({ key, a: b, b: a })),
+  );
 }
 
 const areaOf = (lines: readonly EaveLine[]): number => signedArea(lines.map((l) => l.a));
@@ -157,6 +197,8 @@ interface Known {
   arrangement: Arrangement;
   level: Level;
   rooms: object;
+  /** The rooms open to the sky, which a roof over the level leaves free. */
+  sky: string;
   /** Of the level above, where walls may go on upwards. */
   above: Arrangement | null;
   shape: RoofShape | null;
@@ -177,11 +219,17 @@ export function roofShape(project: Project, roof: Roof): RoofShape | null {
   const rooms = roof.over.kind === 'rooms' ? project.rooms : NONE;
   const next = roof.over.kind === 'rooms' ? levelAbove(project, roof.level) : null;
   const above = next ? planOf(project, next.id).arrangement : null;
+  const sky =
+    roof.over.kind === 'level'
+      ? skyRooms(project, roof.level)
+          .map((r) => r.id)
+          .join(' ')
+      : '';
   const known = shapes.get(roof) ?? [];
-  const same = known.find((k) => k.arrangement === arrangement && k.level === level && k.rooms === rooms && k.above === above);
+  const same = known.find((k) => k.arrangement === arrangement && k.level === level && k.rooms === rooms && k.above === above && k.sky === sky);
   if (same) return same.shape;
   const shape = makeShape(project, roof, level);
-  shapes.set(roof, [{ arrangement, level, rooms, above, shape }, ...known].slice(0, KEPT));
+  shapes.set(roof, [{ arrangement, level, rooms, sky, above, shape }, ...known].slice(0, KEPT));
   return shape;
 }
 
@@ -204,7 +252,15 @@ function drawnPlane(roof: Roof, level: Level): RoofShape | null {
     return { edge: 0, ring: ring.map((p) => ({ ...p, z: gx * p.x + gy * p.y + c })), plane: { gx, gy, c } };
   };
   const upper = [plane(roof.thickness / Math.cos(pitch))];
-  return { roof, lines: numbered(ring), outline: { outer: ring, holes: [] }, under: [plane(0)], upper, top: Math.max(...upper[0].ring.map((p) => p.z)) };
+  return {
+    roof,
+    rings: [numbered(ring)],
+    lines: numbered(ring),
+    outlines: [{ outer: ring, holes: [] }],
+    under: [plane(0)],
+    upper,
+    top: Math.max(...upper[0].ring.map((p) => p.z)),
+  };
 }
 
 /** A cross-section carried along a path; bends of the path are mitred. */
@@ -248,38 +304,53 @@ function sweptSection(roof: Roof, level: Level): RoofShape | null {
   const outer = [...beside(path, section[0].x), ...beside(path, section[section.length - 1].x).reverse()];
   if (!isSimple(outer)) return null;
   const top = Math.max(...upper.flatMap((q) => q.ring.map((p) => p.z)));
-  return { roof, lines: numbered(outer), outline: { outer, holes: [] }, under, upper, top };
+  return { roof, rings: [numbered(outer)], lines: numbered(outer), outlines: [{ outer, holes: [] }], under, upper, top };
 }
 
 function makeShape(project: Project, roof: Roof, level: Level): RoofShape | null {
   if (roof.over.kind === 'plane') return drawnPlane(roof, level);
   if (roof.over.kind === 'swept') return sweptSection(roof, level);
-  const lines = linesOf(project, roof);
-  if (lines.length < 3 || areaOf(lines) < 0.1) return null;
-  const edges = lines.map((l) => edgeOf(roof, l.key));
+  const rings = ringsOf(project, roof).filter((lines) => lines.length > 2 && Math.abs(areaOf(lines)) > 0.1);
+  const parts = partsOf(rings);
+  if (!parts.length) return null;
   const flat = roof.form === 'flat';
-  const shifted = lines.map(({ key, a, b }, i) => {
-    const n = scale(left(unit(sub(b, a))), flat && roof.parapet > 0 ? 0 : -edges[i].overhang);
-    return { key, a: add(a, n), b: add(b, n) };
+  // In the order of the parts, each with its courts.
+  const ordered = parts.flat();
+  const lines = ordered.flat();
+  const edges = lines.map((l) => edgeOf(roof, l.key));
+  const outlines = parts.map(([outer, ...courts]): Region => {
+    const [ring, ...holes] = [outer, ...courts].map((lines) => overhung(roof, lines));
+    return { outer: ring, holes };
   });
-  const outer: Ring = shifted.map((e, i) => {
-    const before = shifted[(i + shifted.length - 1) % shifted.length];
-    return meet(before.a, sub(before.b, before.a), e.a, sub(e.b, e.a)) ?? e.a;
-  });
-  const outline = { outer, holes: [] };
   if (flat) {
-    const at = (z: number): RoofPlane[] => [{ edge: -1, ring: outer.map((p) => ({ ...p, z })), plane: { gx: 0, gy: 0, c: z } }];
+    const at = (z: number): RoofPlane[] =>
+      outlines
+        .flatMap(({ outer, holes }) =>
+          piecesAround(
+            outer,
+            holes.map((hole) => [...hole].reverse()),
+          ),
+        )
+        .map((ring) => ({ edge: -1, ring: ring.map((p) => ({ ...p, z })), plane: { gx: 0, gy: 0, c: z } }));
     const z = level.height + roof.all.rise;
-    return { roof, lines, outline, under: at(z), upper: at(z + roof.thickness), top: z + roof.thickness };
+    return { roof, rings: ordered, lines, outlines, under: at(z), upper: at(z + roof.thickness), top: z + roof.thickness };
   }
   const sides = [() => 0, (pitch: number) => roof.thickness / Math.cos(pitch)].map((lift): Sweep | null => {
     const starts = edges.filter((e) => e.form === 'slope').map((e) => level.height + e.rise - e.overhang * Math.tan(e.pitch) + lift(e.pitch));
     const low = Math.min(...(starts.length ? starts : edges.map((e) => level.height + e.rise)));
+    const whole: Sweep = { faces: [], cap: [], top: -Infinity };
+    let first = 0;
     try {
-      return sweepOutline(
-        outline,
-        edges.map((e) => slopesOf(e, level, lift, low)),
-      );
+      for (const [i, part] of parts.entries()) {
+        const own = part.flat().map((l) => slopesOf(edgeOf(roof, l.key), level, lift, low));
+        const { faces, cap, top } = sweepOutline(outlines[i], own);
+        const from = first;
+        whole.faces.push(...faces.map((f) => (f.edge < 0 ? f : { ...f, edge: f.edge + from })));
+        whole.cap.push(...cap);
+        whole.top = Math.max(whole.top, top);
+        first += own.length;
+      }
+      return whole;
     } catch (error) {
       // Planes that never meet make no roof; whoever sets it is told so by `checkRoof`.
       if (error instanceof SweepError) return null;
@@ -288,7 +359,34 @@ function makeShape(project: Project, roof: Roof, level: Level): RoofShape | null
   });
   if (!sides[0] || !sides[1]) return null;
   const planes = (sweep: Sweep): RoofPlane[] => sweep.faces.map((f) => ({ edge: f.edge, ring: f.ring, plane: f.slope >= 0 ? planeOf(f.ring) : null }));
-  return { roof, lines, outline, under: planes(sides[0]), upper: planes(sides[1]), top: sides[1].top };
+  return { roof, rings: ordered, lines, outlines, under: planes(sides[0]), upper: planes(sides[1]), top: sides[1].top };
+}
+
+/** Rings as the parts of a roof: an outline each, with the courts that lie in it. */
+function partsOf(rings: readonly EaveLine[][]): EaveLine[][][] {
+  const parts = rings.filter((lines) => areaOf(lines) > 0).map((outer) => [outer]);
+  for (const court of rings.filter((lines) => areaOf(lines) < 0))
+    parts
+      .find(([outer]) =>
+        insideRing(
+          court[0].a,
+          outer.map((l) => l.a),
+        ),
+      )
+      ?.push(court);
+  return parts;
+}
+
+/** A ring of lines moved out by the overhang of each. */
+function overhung(roof: Roof, lines: readonly EaveLine[]): Ring {
+  const shifted = lines.map(({ key, a, b }) => {
+    const n = scale(left(unit(sub(b, a))), roof.form === 'flat' && roof.parapet > 0 ? 0 : -edgeOf(roof, key).overhang);
+    return { a: add(a, n), b: add(b, n) };
+  });
+  return shifted.map((e, i) => {
+    const before = shifted[(i + shifted.length - 1) % shifted.length];
+    return meet(before.a, sub(before.b, before.a), e.a, sub(e.b, e.a)) ?? e.a;
+  });
 }
 
 /** The plane through a ring as height over the plan; null where it stands upright. */
@@ -341,12 +439,15 @@ function flatRing(ring: readonly Vec2[]): FlatRing {
   return flat;
 }
 
-const flats = new WeakMap<RoofShape, { outline: FlatRing; under: { plane: NonNullable<RoofPlane['plane']>; ring: FlatRing }[] }>();
+const flats = new WeakMap<RoofShape, { outlines: FlatRing[]; under: { plane: NonNullable<RoofPlane['plane']>; ring: FlatRing }[] }>();
 
 function flatOf(shape: RoofShape): NonNullable<ReturnType<typeof flats.get>> {
   let flat = flats.get(shape);
   if (!flat) {
-    flat = { outline: flatRing(shape.outline.outer), under: shape.under.flatMap(({ plane, ring }) => (plane ? [{ plane, ring: flatRing(ring) }] : [])) };
+    flat = {
+      outlines: shape.outlines.map((o) => flatRing(o.outer)),
+      under: shape.under.flatMap(({ plane, ring }) => (plane ? [{ plane, ring: flatRing(ring) }] : [])),
+    };
     flats.set(shape, flat);
   }
   return flat;
@@ -373,8 +474,8 @@ function covers({ xy, x0, y0, x1, y1 }: FlatRing, x: number, y: number): boolean
 export function roofHeight(shapes: readonly RoofShape[], p: Vec2): number | null {
   let best: number | null = null;
   for (const shape of shapes) {
-    const { outline, under } = flatOf(shape);
-    if (!covers(outline, p.x, p.y)) continue;
+    const { outlines, under } = flatOf(shape);
+    if (!outlines.some((outline) => covers(outline, p.x, p.y))) continue;
     for (const { plane, ring } of under) {
       if (!covers(ring, p.x, p.y)) continue;
       const z = plane.gx * p.x + plane.gy * p.y + plane.c;
@@ -420,7 +521,7 @@ export function checkRoof(project: Project, roof: Roof): void {
       roof.id,
     ]);
   const phase = standsIn(roof.status, 'after') ? 'after' : 'before';
-  if (linesOf(inPhase(project, phase), roof).length > 2)
+  if (ringsOf(inPhase(project, phase), roof).length)
     throw new DomainError('roof.open', `${roof.name} was not changed: its planes would never meet; let at least one more edge slope.`, [roof.id]);
   throw new DomainError('roof.nothing', `${roof.name} was not set: there is no closed outline for it to cover; draw walls round a room first.`, [roof.id]);
 }

@@ -1,6 +1,6 @@
 import type { Model } from '../model/model';
 import { formName, KIND_NAMES } from '../project/opening-defaults';
-import { regionArea } from '../geometry/polygon';
+import { totalArea } from '../geometry/polygon';
 import { distance } from '../geometry/vec';
 import { edgeOf } from '../project/roofs';
 import { wallLength } from '../project/wall-line';
@@ -129,9 +129,12 @@ export function roofSchedule(model: Model): RoofRow[] {
   return model.shell.levels
     .flatMap((level) =>
       level.roofs.map(({ shape, area }): RoofRow => {
-        const { roof, outline, lines, upper, top } = shape;
+        const { roof, outlines, lines, upper, top } = shape;
         const pitches = upper.flatMap((q) => (q.plane ? [Math.round((Math.atan(Math.hypot(q.plane.gx, q.plane.gy)) * 180) / Math.PI)] : []));
-        const ring = outline.outer;
+        // Edges with their overhangs, in the order of the lines below them.
+        const lengths = outlines.flatMap(({ outer, holes }) =>
+          [outer, ...holes].flatMap((ring) => ring.map((p, i) => distance(p, ring[(i + 1) % ring.length]))),
+        );
         return {
           id: roof.id,
           level: level.level.name,
@@ -139,9 +142,9 @@ export function roofSchedule(model: Model): RoofRow[] {
           form: roof.form,
           status: roof.status,
           pitches: [...new Set(pitches)].sort((a, b) => a - b).join(', '),
-          planArea: regionArea(outline),
+          planArea: totalArea(outlines),
           slopingArea: area,
-          eaves: lines.reduce((sum, l, i) => (edgeOf(roof, l.key).form === 'slope' ? sum + distance(ring[i], ring[(i + 1) % ring.length]) : sum), 0),
+          eaves: lines.reduce((sum, l, i) => (edgeOf(roof, l.key).form === 'slope' ? sum + lengths[i] : sum), 0),
           top,
         };
       }),

@@ -9,7 +9,7 @@ export interface RoofsNear {
   /** The roofs with the planes that come near; beyond the box they may be those of an earlier time. */
   roofs: RoofShape[];
   /** Their outlines and planes within the box. */
-  seen: { outline: Ring; planes: { plane: RoofPlane['plane']; ring: Ring }[] }[];
+  seen: { outlines: Ring[]; planes: { plane: RoofPlane['plane']; ring: Ring }[] }[];
 }
 
 /** Room round what a roof is asked for, metres. */
@@ -20,11 +20,11 @@ export function roofsNear(roofs: readonly RoofShape[], points: readonly Vec2[]):
   const box: Box = boxOf(points, ROUND);
   const near: RoofsNear = { roofs: [], seen: [] };
   for (const shape of roofs) {
-    const outline = inBox(shape.outline.outer, box);
-    if (outline.length < 3 && !shape.outline.holes.length) continue;
+    const outlines = shape.outlines.flatMap((o) => [o.outer, ...o.holes]).map((ring) => inBox(ring, box));
+    if (outlines.every((ring) => ring.length < 3)) continue;
     const under = shape.under.filter((p) => !apart(box, boxOf(p.ring)));
     near.roofs.push({ ...shape, under });
-    near.seen.push({ outline, planes: under.map(({ plane, ring }) => ({ plane, ring: inBox(ring, box) })) });
+    near.seen.push({ outlines, planes: under.map(({ plane, ring }) => ({ plane, ring: inBox(ring, box) })) });
   }
   return near;
 }
@@ -34,11 +34,12 @@ const sameRing = (a: Ring, b: Ring): boolean => a.length === b.length && a.every
 /** Whether roofs look the same over a place. */
 export const sameNear = (a: RoofsNear, b: RoofsNear): boolean =>
   a.seen.length === b.seen.length &&
-  a.seen.every(({ outline, planes }, i) => {
+  a.seen.every(({ outlines, planes }, i) => {
     const other = b.seen[i];
     return (
       a.roofs[i].roof.form === b.roofs[i].roof.form &&
-      sameRing(outline, other.outline) &&
+      outlines.length === other.outlines.length &&
+      outlines.every((ring, k) => sameRing(ring, other.outlines[k])) &&
       planes.length === other.planes.length &&
       planes.every(({ plane, ring }, k) => {
         const q = other.planes[k];

@@ -59,7 +59,7 @@ describe('a roof over a level', () => {
     ]);
     const { area, shape } = roofOf(project);
     // Outside 8.3 × 5.3, an overhang of 300 all round.
-    expect(signedArea(shape.outline.outer)).toBeCloseTo(8.9 * 5.9, 6);
+    expect(signedArea(shape.outlines[0].outer)).toBeCloseTo(8.9 * 5.9, 6);
     expect(area).toBeCloseTo((8.9 * 5.9) / Math.cos(PITCH), 5);
     // As thick square to the plane as was asked for.
     expect(volume(solid(project))).toBeCloseTo((8.9 * 5.9 * 0.25) / Math.cos(PITCH) - edgeLoss(8.9, 5.9), 2);
@@ -131,7 +131,7 @@ describe('a roof over a level', () => {
         expectClosed(project);
         const { area, shape } = roofOf(project);
         const flat = shape.upper.reduce((sum, q) => sum + (q.plane ? signedArea(q.ring) : 0), 0);
-        expect(flat).toBeCloseTo(signedArea(shape.outline.outer), 4);
+        expect(flat).toBeCloseTo(signedArea(shape.outlines[0].outer), 4);
         expect(area).toBeCloseTo(flat / Math.cos(pitch), 3);
       }),
       { numRuns: 40 },
@@ -220,7 +220,7 @@ describe('a roof over a level', () => {
     const small = [...deriveModel(project).shell.rooms.values()].sort((a, b) => a.area - b.area)[0];
     project = roofed(project, 'hip', { over: { kind: 'rooms', rooms: [small.id] } });
     const { shape } = roofOf(project);
-    expect(signedArea(shape.outline.outer)).toBeCloseTo((3.2 + 0.6) * (5.3 + 0.6), 4);
+    expect(signedArea(shape.outlines[0].outer)).toBeCloseTo((3.2 + 0.6) * (5.3 + 0.6), 4);
     expect(openEdges(solid(project))).toBe(0);
   });
 });

@@ -1,9 +1,8 @@
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
-import { boolean, insideRing, ringNormal, signedArea, triangulateKeeping } from '../geometry/polygon';
+import { boolean, insideRing, piecesAround, ringNormal, signedArea, triangulateKeeping } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { cross, distance, dot, segmentDistance, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
 import type { DerivedFraming } from './framing';
-import { piecesAround } from '../project/dormers';
 import { planRing, type RoofPlane, type RoofShape } from '../project/roofs';
 import type { Level } from '../project/schema';
 import { DUST, HAIR, NEAR, TOUCH, WELD } from '../units/tolerance';
@@ -48,9 +47,8 @@ export function deriveRoof(shape: RoofShape, level: Level, covered: readonly Reg
     const own = all.filter((p) => hole.ring.some((a, i) => segmentDistance(p, a, hole.ring[(i + 1) % hole.ring.length]) < NEAR));
     if (low && high) cutFaces(cuts, withPoints3(hole.ring.map(flat), own.map(flat)), low, high, z);
   }
-  const ring = shape.outline.outer;
-  ring.forEach((a, i) => edgeBand(fascia, a, ring[(i + 1) % ring.length], under, upper, z));
-  if (shape.roof.form === 'flat' && shape.roof.parapet > 0) fascia.add(parapet(shape, z));
+  for (const ring of borders(shape)) ring.forEach((a, i) => edgeBand(fascia, a, ring[(i + 1) % ring.length], under, upper, z));
+  if (shape.roof.form === 'flat' && shape.roof.parapet > 0) for (const ring of borders(shape)) fascia.add(parapet(ring, shape, z));
   const soffit = new MeshBuilder();
   for (const plane of under)
     if (plane.plane) for (const part of boolean('difference', [{ outer: planRing(plane), holes: [] }], [...covered])) place(soffit, part, plane, z, true);
@@ -65,9 +63,12 @@ export function deriveRoof(shape: RoofShape, level: Level, covered: readonly Reg
     cuts: cuts.build(),
     framing: null,
     soffit: soffit.build(),
-    gutters: shape.roof.gutter && shape.roof.form === 'pitched' ? gutters(shape, z) : joinMeshes([]),
+    gutters: shape.roof.gutter && shape.roof.form === 'pitched' ? joinMeshes(borders(shape).map((ring) => gutters(ring, shape, z))) : joinMeshes([]),
   };
 }
+
+/** The rings round a roof, with the roof at their left. */
+const borders = ({ outlines }: RoofShape): Ring[] => outlines.flatMap(({ outer, holes }) => [outer, ...holes]);
 
 /** The ceiling of a room that is open to the roof: the underside over it, and flat where no roof is. */
 export function roofCeiling(region: Region, roofs: readonly RoofShape[], level: Level, holes: readonly Region[] = []): Mesh {
@@ -80,7 +81,7 @@ export function roofCeiling(region: Region, roofs: readonly RoofShape[], level: 
   const rest = boolean(
     'difference',
     [region],
-    roofs.map((r) => r.outline),
+    roofs.flatMap((r) => r.outlines),
   );
   for (const part of rest) builder.region(part, (p) => ({ ...p, z: level.elevation + level.height }), { x: 0, y: 0, z: -1 }, true);
   return builder.build();
@@ -195,9 +196,8 @@ function withPoints3(ring: readonly Vec3[], points: readonly Vec3[]): Vec3[] {
 const PARAPET = 0.2;
 
 /** The upstand round a flat roof. */
-function parapet({ outline, roof, top }: RoofShape, z: number): Mesh {
+function parapet(ring: Ring, { roof, top }: RoofShape, z: number): Mesh {
   const builder = new MeshBuilder();
-  const ring = outline.outer;
   const inner: Ring = ring.map((p, i) => {
     const [a, b] = [ring[(i + ring.length - 1) % ring.length], ring[(i + 1) % ring.length]];
     const [d, e] = [unit(sub(p, a)), unit(sub(b, p))];
@@ -219,9 +219,8 @@ function parapet({ outline, roof, top }: RoofShape, z: number): Mesh {
 }
 
 /** Half-round gutters under the eaves: along every edge of the outline that runs level. */
-function gutters({ outline, under }: RoofShape, z: number): Mesh {
+function gutters(ring: Ring, { under }: RoofShape, z: number): Mesh {
   const builder = new MeshBuilder();
-  const ring = outline.outer;
   const [r, steps] = [0.06, 8];
   ring.forEach((a, i) => {
     const b = ring[(i + 1) % ring.length];

@@ -122,7 +122,7 @@ export function highArea(floor: readonly Region[], room: Pick<Room, 'cover' | 's
   const rest = boolean(
     'difference',
     [...floor],
-    roofs.map((r) => r.outline),
+    roofs.flatMap((r) => r.outlines),
   );
   return area + (level.height - room.step > COUNTED - DUST ? totalArea(rest) : 0);
 }

@@ -102,7 +102,7 @@ describe('framing', () => {
           const plan = roofShape(framed, framed.roofs.roof)!;
           // As much timber as fits: the plan of the slopes over the spacing, plus one rafter for every plane at most.
           const run = rafters.reduce((sum, m) => sum + Math.hypot(m.b.x - m.a.x, m.b.y - m.a.y), 0);
-          const area = regionArea(plan.outline);
+          const area = regionArea(plan.outlines[0]);
           expect(run).toBeGreaterThan(area / spacing - 1);
           expect(run).toBeLessThan(area / spacing + plan.under.length * 5);
           expect(members.filter((m) => m.kind === 'ridge').length).toBe(1);
@@ -121,7 +121,7 @@ describe('framing', () => {
     const { members } = derive(framed).levels[0].roofs[0].framing!;
     const rafters = members.filter((m) => m.kind === 'rafter');
     // 8 m and the walls' outer halves and two overhangs of 300: 8.9 m; as many bays of about half a metre, one more rafter, twice.
-    const outline = roofShape(framed, framed.roofs.roof)!.outline.outer.map((p) => p.x);
+    const outline = roofShape(framed, framed.roofs.roof)!.outlines[0].outer.map((p) => p.x);
     const long = Math.max(...outline) - Math.min(...outline);
     expect(rafters.length).toBe(2 * (Math.round((long - 0.047) / 0.5) + 1));
   });
@@ -145,7 +145,7 @@ describe('roofs as they are drawn', () => {
         const [own] = derive(swept).levels[0].roofs;
         expect(openEdges(joinMeshes([own.covering, own.fascia, own.underside]))).toBe(0);
         const cos = own.shape.under.reduce((sum, q) => sum + Math.abs(signedArea(q.ring)), 0);
-        expect(cos).toBeCloseTo(regionArea(own.shape.outline), 6);
+        expect(cos).toBeCloseTo(regionArea(own.shape.outlines[0]), 6);
         expect(volume(joinMeshes([own.covering, own.fascia, own.underside]))).toBeGreaterThan(0);
       }),
       { numRuns: 30 },

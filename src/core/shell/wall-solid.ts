@@ -331,7 +331,7 @@ export class RunSolid {
     const whole: Region[] = [{ outer: ring, holes: [] }];
     const under = this.upper.roofs.flatMap((r) => r.under).filter((q) => q.plane);
     const pieces = under.flatMap((q) => boolean('intersection', whole, [{ outer: planRing(q), holes: [] }]));
-    const outlines = this.upper.roofs.map((r) => r.outline);
+    const outlines = this.upper.roofs.flatMap((r) => r.outlines);
     const rest = boolean('difference', whole, outlines);
     // What adjoins a piece meets it point to point.
     const border = [...ring, ...this.creased(ring)];

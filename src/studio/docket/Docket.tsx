@@ -1,5 +1,5 @@
 'use client';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { targetName, useStudio } from '../store/studio';
 import { FaceDocket } from '../finishes/FaceDocket';
 import { FinishDocket } from '../finishes/FinishDocket';
@@ -12,7 +12,6 @@ export function Docket() {
   const selection = useStudio((s) => s.selection);
   const project = useStudio((s) => s.project);
   const stage = useStudio((s) => s.stage);
-  const [folded, setFolded] = useState(false);
   const inHand = useStudio((s) => (s.tool.kind === 'finish' ? s.tool.finish : null));
   if (inHand) return <FinishDocket id={inHand} />;
   if (!selection.length) return null;
@@ -40,7 +39,7 @@ export function Docket() {
   }
   if (!body) return null;
   return (
-    <Label title={title} line={line} folded={folded} onFold={() => setFolded(!folded)} about={many ? null : entity}>
+    <Label title={title} line={line}>
       {body}
     </Label>
   );

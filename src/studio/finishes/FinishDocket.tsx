@@ -4,7 +4,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { sampleSpan } from '@/core/boards/sample';
 import { finishLrv, meanHex } from '@/core/finishes/finish';
 import { nearest } from '@/core/finishes/match';
@@ -31,7 +31,6 @@ export function FinishDocket({ id }: { id: string }) {
   const room = useStudio((s) => s.room);
   const { units, run } = useEdit();
   const url = useSample(finish, 'tiles', 416, 232);
-  const [folded, setFolded] = useState(false);
   const used = useMemo(() => [...choices(project)].filter((c) => c.finish === id).length, [project, id]);
   const others = useMemo(() => [...new Set([...choices(project)].map((c) => c.finish))].filter((f) => f !== id), [project, id]);
   const alike = useMemo(
@@ -46,7 +45,7 @@ export function FinishDocket({ id }: { id: string }) {
   const { laying } = finish;
   const own = Object.hasOwn(project.finishes, id);
   return (
-    <Label title={finish.name} line={`${finish.category}, ${finish.supplier}`} folded={folded} onFold={() => setFolded(!folded)}>
+    <Label title={finish.name} line={`${finish.category}, ${finish.supplier}`}>
       <Box
         sx={{
           height: 116,

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import { useState } from 'react';
 import { ROOF_SECTIONS, type RoofSection } from '@/core/project/built-defaults';
 import { newDormer } from '@/core/project/dormers';
+import { overLevel } from '@/core/project/roof-outline';
 import { newRoof, ROOF_FORMS, ROOF_NAMES, type RoofForm } from '@/core/project/roof-defaults';
 import { DORMER_FORMS, type Dormer, type Roof } from '@/core/project/schema';
 import { Choice } from '../look/Choice';
@@ -47,7 +48,7 @@ export function RoofLedge({ beside }: Beside) {
     if (drawn === 'drawn') return setTool({ kind: 'outline', make: { what: 'roof', form } });
     const id = newId('roof');
     const rooms = several.length > 1 ? several : inHand ? [inHand] : [];
-    const over: Roof['over'] = rooms.length ? { kind: 'rooms', rooms } : { kind: 'level' };
+    const over: Roof['over'] = rooms.length ? { kind: 'rooms', rooms } : overLevel(project, level);
     const roof = newRoof(project, { id, level, over, status: pen.status }, form);
     if (run('roof.put', { roof })) select([{ entity: id, target: { kind: 'part', of: id, part: 'covering' } }]);
   };

@@ -11,7 +11,7 @@ import { formatLength, formatLengthExact, parseLength } from '@/core/units/lengt
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { colours } from '../look/theme';
 import { useStudio, type Tool, type WallPen, type WallShape } from '../store/studio';
-import { Card, Cards, Line, Tabs, type Beside } from './cards';
+import { Card, Cards, Find, Line, matches, Tabs, type Beside } from './cards';
 import { FloorLedge } from './FloorLedge';
 import { OutsideLedge } from './OutsideLedge';
 import { RoofLedge } from './RoofLedge';
@@ -259,40 +259,89 @@ function Walls({ beside }: Beside) {
   );
 }
 
+/** What a form is called on its card. */
+const CARD_NAMES: Partial<Record<string, string>> = {
+  'door hinged': 'Door',
+  'window casement': 'Window',
+  'window fixed': 'Fixed light',
+  'window sash': 'Sash window',
+  'window tilt': 'Tilting window',
+  'window bay': 'Bay window',
+  'passage clear': 'Pass-through',
+};
+
+const GROUPS = [
+  ['all', 'everything'],
+  ['door', 'doors'],
+  ['window', 'windows'],
+  ['open', 'open ways and niches'],
+  ['rooflight', 'rooflights'],
+] as const;
+type Group = (typeof GROUPS)[number][0];
+
+const ROOFLIGHTS = [
+  ['fixed', 'Rooflight', 'M14 10H46V36H14ZM18 14H42V32H18Z'],
+  ['hinged', 'Hinged rooflight', 'M14 10H46V36H14ZM18 14H42V32H18ZM18 14L30 32L42 14'],
+  ['dome', 'Dome light', 'M10 34H50V38H10ZM14 34C14 14 46 14 46 34'],
+] as const;
+
+/** The doors, windows and other openings there are, by group and by name. */
 function Openings({ beside }: Beside) {
   const tool = useStudio((s) => s.tool);
   const units = useStudio((s) => s.project.units);
   const [row, setRow] = useState<'1' | '2' | '3' | '4' | '5' | '6'>('1');
+  const [group, setGroup] = useState<Group>('all');
+  const [find, setFind] = useState('');
   const card = (kind: Opening['kind'], form: OpeningForm) => {
     const { width, height } = newOpening({ openings: {}, units }, { id: 'card', wall: '', kind, form, at: 0 });
-    const name = form === 'hinged' ? 'Door' : form === 'casement' ? 'Window' : formName(kind, form).replace(/^./, (c) => c.toUpperCase());
-    return (
-      <Card
-        key={`${kind} ${form}`}
-        name={
-          kind === 'passage'
-            ? 'Pass-through'
-            : name === 'Fixed'
-              ? 'Fixed light'
-              : name === 'Sash'
-                ? 'Sash window'
-                : name === 'Tilt'
-                  ? 'Tilting window'
-                  : name === 'Bay'
-                    ? 'Bay window'
-                    : name
-        }
-        line={kind === 'niche' ? `${formatLength(width, units)} × ${formatLength(height, units)}` : `${formatLength(width, units)} wide`}
-        on={tool.kind === 'opening' && tool.opening === kind && tool.form === form}
-        onPress={() => useStudio.getState().setTool({ kind: 'opening', opening: kind, form, row: Number(row) })}
-        picture={<img src={formPicture(kind, form)} alt="" width={102} height={58} draggable={false} />}
-      />
-    );
+    const name = CARD_NAMES[`${kind} ${form}`] ?? formName(kind, form).replace(/^./, (c) => c.toUpperCase());
+    return {
+      name,
+      words: `${name} ${kind === 'passage' ? 'opening arch way' : kind}`,
+      group: kind === 'door' || kind === 'window' ? kind : ('open' as const),
+      card: (
+        <Card
+          key={`${kind} ${form}`}
+          name={name}
+          line={kind === 'niche' ? `${formatLength(width, units)} × ${formatLength(height, units)}` : `${formatLength(width, units)} wide`}
+          on={tool.kind === 'opening' && tool.opening === kind && tool.form === form}
+          onPress={() => useStudio.getState().setTool({ kind: 'opening', opening: kind, form, row: Number(row) })}
+          picture={<img src={formPicture(kind, form)} alt="" width={102} height={58} draggable={false} />}
+        />
+      ),
+    };
   };
+  const all = [
+    ...FORMS.door.map((form) => card('door', form)),
+    ...FORMS.window.map((form) => card('window', form)),
+    card('passage', 'clear'),
+    card('niche', 'clear'),
+    ...ROOFLIGHTS.map(([form, name, path]) => ({
+      name,
+      words: `${name} roof window skylight`,
+      group: 'rooflight' as const,
+      card: (
+        <Card
+          key={form}
+          name={name}
+          line="in a ceiling"
+          on={tool.kind === 'rooflight' && tool.form === form}
+          onPress={() => useStudio.getState().setTool({ kind: 'rooflight', form })}
+          picture={
+            <Line>
+              <path d={path} />
+            </Line>
+          }
+        />
+      ),
+    })),
+  ];
+  const shown = all.filter((one) => (find.trim() ? matches(one.words, find) : group === 'all' || one.group === group));
   return (
     <>
       {beside(
-        <Box sx={{ ml: 2, display: 'flex', gap: 2, alignItems: 'baseline' }}>
+        <Box sx={{ ml: 1, flex: 1, display: 'flex', gap: 1.5, alignItems: 'baseline', minWidth: 0 }}>
+          <Choice label="Show" value={group} options={GROUPS} onChoose={setGroup} />
           <Choice
             label="Placed"
             value={row}
@@ -310,33 +359,12 @@ function Openings({ beside }: Beside) {
             }}
           />
           <Elevation />
+          <Find text={find} onText={setFind} placeholder="Find an opening…" />
         </Box>,
       )}
       <Cards>
-        {FORMS.door.map((form) => card('door', form))}
-        {FORMS.window.map((form) => card('window', form))}
-        {card('passage', 'clear')}
-        {card('niche', 'clear')}
-        {(
-          [
-            ['fixed', 'Rooflight', 'M14 10H46V36H14ZM18 14H42V32H18Z'],
-            ['hinged', 'Hinged rooflight', 'M14 10H46V36H14ZM18 14H42V32H18ZM18 14L30 32L42 14'],
-            ['dome', 'Dome light', 'M10 34H50V38H10ZM14 34C14 14 46 14 46 34'],
-          ] as const
-        ).map(([form, name, path]) => (
-          <Card
-            key={form}
-            name={name}
-            line="in a ceiling"
-            on={tool.kind === 'rooflight' && tool.form === form}
-            onPress={() => useStudio.getState().setTool({ kind: 'rooflight', form })}
-            picture={
-              <Line>
-                <path d={path} />
-              </Line>
-            }
-          />
-        ))}
+        {shown.map((one) => one.card)}
+        {shown.length ? null : <Box sx={{ color: colours.second, py: 2, fontSize: 12.5 }}>No opening is called that.</Box>}
       </Cards>
     </>
   );
@@ -350,7 +378,7 @@ function Elevation() {
   const own = target?.kind === 'wall' && walls[target.wall] ? target : null;
   return (
     <Button size="small" disabled={!own} onClick={() => own && useStudio.setState({ elevation: { wall: own.wall, side: own.side, room: own.room } })}>
-      Draw one in the wall’s elevation
+      In the wall’s elevation
     </Button>
   );
 }

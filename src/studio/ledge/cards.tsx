@@ -79,19 +79,22 @@ export function Tabs<T extends string>({
         ))}
       </MuiTabs>
       {children}
-      {onFind ? (
-        <Input
-          value={find}
-          onChange={(e) => onFind(e.target.value)}
-          onKeyDown={(e) => e.stopPropagation()}
-          placeholder={placeholder}
-          inputProps={{ 'aria-label': placeholder }}
-          sx={{ ml: 'auto', width: 180 }}
-        />
-      ) : null}
+      {onFind ? <Find text={find ?? ''} onText={onFind} placeholder={placeholder ?? ''} /> : null}
     </Box>
   );
 }
+
+/** A field to search the ledge. */
+export const Find = ({ text, onText, placeholder }: { text: string; onText(text: string): void; placeholder: string }) => (
+  <Input
+    value={text}
+    onChange={(e) => onText(e.target.value)}
+    onKeyDown={(e) => e.stopPropagation()}
+    placeholder={placeholder}
+    inputProps={{ 'aria-label': placeholder }}
+    sx={{ ml: 'auto', width: 180, minWidth: 90 }}
+  />
+);
 
 export const Cards = ({ children }: { children: ReactNode }) => (
   <Box sx={{ display: 'flex', gap: '9px', overflowX: 'auto', pb: '8px', pr: 2, scrollbarWidth: 'thin' }}>{children}</Box>

@@ -21,7 +21,7 @@ export function Row({ label, note, children }: { label: string; note?: string; c
           '& .MuiInput-root': { width: '100%', '&::before, &::after': { display: 'none' } },
         }}
       >
-        {children}
+        {typeof children === 'string' ? <Box sx={{ pl: '2px', lineHeight: '23px' }}>{children}</Box> : children}
         {note ? (
           <Box
             component="span"

@@ -27,6 +27,17 @@ describe('how the table was left', () => {
     expect(useStudio.getState().layout).toBe('drawing');
   });
 
+  it('has the docket folded as it was', () => {
+    const end = recallLayout();
+    useStudio.setState({ docket: false });
+    expect(kept.get('enstegon.docket')).toBe('folded');
+    end();
+    useStudio.setState({ docket: true });
+    recallLayout()();
+    expect(useStudio.getState().docket).toBe(false);
+    useStudio.setState({ docket: true });
+  });
+
   it('is left as it is by what nobody wrote, or by a browser that keeps nothing', () => {
     kept.set('enstegon.layout', 'upside-down');
     recallLayout()();

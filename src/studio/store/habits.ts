@@ -2,24 +2,35 @@ import { useStudio } from './studio';
 
 /** What this browser remembers of how one works. Without storage nothing is remembered, and nothing is said. */
 const LAYOUT = 'enstegon.layout';
+const DOCKET = 'enstegon.docket';
 
 type Layout = 'both' | 'drawing' | 'model';
 const LAYOUTS: readonly string[] = ['both', 'drawing', 'model'] satisfies Layout[];
 
-/** Sets the table as it was left, and remembers how it is left from now on. Returns what ends it. */
-export function recallLayout(): () => void {
+function remembered(key: string): string | null {
   try {
-    const left = localStorage.getItem(LAYOUT);
-    if (left && LAYOUTS.includes(left)) useStudio.setState({ layout: left as Layout });
+    return localStorage.getItem(key);
   } catch {
     // Storage may be closed to the page.
+    return null;
   }
-  return useStudio.subscribe(({ layout }, before) => {
-    if (layout === before.layout) return;
-    try {
-      localStorage.setItem(LAYOUT, layout);
-    } catch {
-      // As above.
-    }
+}
+
+function remember(key: string, value: string): void {
+  try {
+    localStorage.setItem(key, value);
+  } catch {
+    // As above.
+  }
+}
+
+/** Sets the table and the docket as they were left, and remembers how they are left from now on. Returns what ends it. */
+export function recallLayout(): () => void {
+  const left = remembered(LAYOUT);
+  if (left && LAYOUTS.includes(left)) useStudio.setState({ layout: left as Layout });
+  if (remembered(DOCKET) === 'folded') useStudio.setState({ docket: false });
+  return useStudio.subscribe(({ layout, docket }, before) => {
+    if (layout !== before.layout) remember(LAYOUT, layout);
+    if (docket !== before.docket) remember(DOCKET, docket ? 'open' : 'folded');
   });
 }

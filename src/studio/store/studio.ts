@@ -104,6 +104,8 @@ export interface StudioState {
   ghost: { x: number; y: number }[];
   notice: string | null;
   layout: 'both' | 'drawing' | 'model';
+  /** Whether the docket is unfolded. */
+  docket: boolean;
   pen: WallPen;
   /** The house as it stands now, or as it will be. */
   phase: Phase;
@@ -111,8 +113,6 @@ export interface StudioState {
   showBelow: boolean;
   /** The wall face shown in elevation in place of the plan. */
   elevation: Elevation | null;
-  /** How often the view of the model has come to rest; what depends on where things show looks again. */
-  rests: number;
 
   run<N extends CommandName>(command: N, args: CommandArgs<N>): boolean;
   /** Shows what a command would do, without doing it. Returns its refusal, or null. */
@@ -157,7 +157,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
   ghost: [],
   notice: null,
   layout: 'both',
-  rests: 0,
+  docket: true,
   pen: {
     type: null,
     thickness: DEFAULTS.wall.outside,

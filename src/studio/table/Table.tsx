@@ -4,7 +4,6 @@ import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { useEffect, useRef, useState } from 'react';
 import type { Project } from '@/core/project/schema';
-import { Docket } from '../docket/Docket';
 import { colours } from '../look/theme';
 import { recallLayout } from '../store/habits';
 import { useStudio } from '../store/studio';
@@ -73,6 +72,7 @@ export function Table() {
               </Word>
             </>
           ) : null}
+          <PutDown />
         </PaneHead>
         <MeasuringLine />
       </Box>
@@ -132,10 +132,19 @@ export function Table() {
         <RenderPanel />
         <PicturePanel />
       </Box>
-      {walking ? null : <Docket />}
       <Hint />
     </Box>
   );
+}
+
+/** Puts the tool in hand down, by pointer. */
+function PutDown() {
+  const inHand = useStudio((s) => s.tool.kind !== 'select');
+  return inHand ? (
+    <Word onPress={() => useStudio.getState().setTool({ kind: 'select' })} title="Put the tool in hand down (Escape)">
+      Put down
+    </Word>
+  ) : null;
 }
 
 /** What to do with the tool in hand, for those who hear it. */

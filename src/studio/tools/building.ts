@@ -196,14 +196,13 @@ export function pressBuilding(at: TablePoint): void {
       const wall = wallUnder(at);
       if (!wall) return state.say('Nothing was split: point at a wall.');
       const s = snapStep(stationNear(wallPath(state.project, state.project.walls[wall]), at.plan).s, state.project.units);
-      if (state.run('wall.split', { wall, at: [s] })) state.setTool({ kind: 'select' });
+      state.run('wall.split', { wall, at: [s] });
       return;
     }
     case 'column': {
       const id = comingId('column');
       if (state.run('column.put', columnAt(snapped(at).point, id))) {
         wasSet('column');
-        state.setTool({ kind: 'select' });
         state.select([{ entity: id, target: { kind: 'part', of: id, part: 'body' } }]);
       }
       return;
@@ -212,7 +211,6 @@ export function pressBuilding(at: TablePoint): void {
       const id = comingId('rooflight');
       if (state.run('rooflight.put', rooflightAt(snapped(at).point, id))) {
         wasSet('rooflight');
-        state.setTool({ kind: 'select' });
         state.select([{ entity: id, target: { kind: 'part', of: id, part: 'frame' } }]);
       }
       return;
@@ -278,10 +276,10 @@ export function releaseBuilding(at: TablePoint): void {
 function commitGesture(g: Gesture): void {
   const state = get();
   if (state.tool.kind !== 'recess') return;
-  const done = state.tool.make === 'recess' ? state.run('wall.recess', recessArgs(g)) : state.run('wall.box', boxArgs(g));
+  if (state.tool.make === 'recess') state.run('wall.recess', recessArgs(g));
+  else state.run('wall.box', boxArgs(g));
   dropBuilding();
   set({ marks: [], measure: null });
-  if (done) state.setTool({ kind: 'select' });
 }
 
 export function typeBuilding(): void {

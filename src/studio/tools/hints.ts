@@ -1,11 +1,14 @@
 import { KIND_NAMES } from '@/core/project/opening-defaults';
 import type { Tool } from '../store/studio';
 
+/** How every tool is put down. */
+export const PUT_DOWN = 'It stays in hand until Escape, or “Put down” over the drawing, ends it.';
+
 /** What to do with a tool that has just been taken in hand: read out to those who cannot see the drawing. */
-export function hintFor(tool: Tool): string {
+export const hintFor = (tool: Tool): string => (tool.kind === 'select' ? '' : `${wayOf(tool)} ${PUT_DOWN}`);
+
+function wayOf(tool: Exclude<Tool, { kind: 'select' }>): string {
   switch (tool.kind) {
-    case 'select':
-      return '';
     case 'walls':
       return tool.shape === 'chain' || tool.shape === 'arc'
         ? 'Press where the wall begins, then where it ends. With Enter it begins in the middle of the drawing; arrow keys give a direction, a typed length ends it.'

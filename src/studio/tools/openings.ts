@@ -119,7 +119,7 @@ export function pressOpening(at: TablePoint): void {
   if (state.run('opening.add', { openings })) {
     wasSet('opening');
     shown = null;
-    state.setTool({ kind: 'select' });
+    set({ marks: [], measure: null });
     state.select([{ entity: id, target: null }]);
   }
 }

@@ -118,7 +118,11 @@ describe('what is drawn by points', () => {
     expect(Math.abs(signedArea(slab.points))).toBeCloseTo(4, 6);
     expect(slab.z).toBeCloseTo(2.75, 9);
     expect(useStudio.getState().selection[0].entity).toBe(slab.id);
+    // It stays in hand until it is put down.
+    expect(useStudio.getState().tool.kind).toBe('outline');
+    tools.escape();
     expect(useStudio.getState().tool.kind).toBe('select');
+    expect(useStudio.getState().selection[0].entity).toBe(slab.id);
   });
 
   it('a rectangle takes two presses, or typed sizes', () => {
@@ -296,6 +300,7 @@ describe('what is drawn is taken hold of', () => {
     press(4, 1);
     press(4, 3);
     const { id } = only(project.stairs);
+    tools.escape();
     tools.down({ ...at(4, 2), spot: { entity: id, target: null } });
     tools.move(at(0.7, 2));
     tools.up(at(0.7, 2));

@@ -295,7 +295,6 @@ export function finishOutline(): void {
   set({ marks: [], measure: null });
   if (!state.run(command, args as never)) return;
   wasSet(idOf(own));
-  state.setTool({ kind: 'select' });
   state.select([{ entity: id, target: null }]);
 }
 

@@ -44,7 +44,7 @@ export function dropPiece(maker: string, at: TablePoint): void {
   if (!made) return state.endPreview();
   if (!state.run('piece.add', { pieces: [made.piece] })) return;
   wasSet('piece');
-  state.setTool({ kind: 'select' });
+  set({ measure: null });
   state.select([{ entity: id, target: null }]);
 }
 

@@ -276,7 +276,9 @@ function belowGroups(model: Model, levelId: string): MarkGroup[] {
 
 /** A roof lies above the cut: the edge of its overhang, its ridges, hips and valleys, dashed. */
 const drawRoof = ({ id, shape }: DerivedRoof): DisplayItem[] => [
-  { kind: 'line', points: shape.outline.outer, closed: true, ink: 'thin', pen: 0.18, dash: true, entity: id, layer: 'roof' },
+  ...shape.outlines
+    .flatMap(({ outer, holes }) => [outer, ...holes])
+    .map((points): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'thin', pen: 0.18, dash: true, entity: id, layer: 'roof' })),
   ...roofFolds(shape).map((points): DisplayItem => ({ kind: 'line', points, closed: false, ink: 'faint', pen: 0.18, dash: true, entity: id, layer: 'roof' })),
 ];
 
@@ -356,7 +358,7 @@ const OVERALL = 0.45;
 /** The overall dimensions of a level, brought outside its walls. */
 export const overallLines = (level: DerivedLevel): { d: Dimension; push: Vec2 }[] =>
   overallDimensions(level).map((d, i) => {
-    const eaves = level.roofs.flatMap((r) => r.shape.outline.outer);
+    const eaves = level.roofs.flatMap((r) => r.shape.outlines.flatMap((o) => o.outer));
     const axis = i === 0 ? 'y' : 'x';
     const out = OVERALL + Math.max(0, ...eaves.map((p) => d.a[axis] - p[axis]));
     return { d, push: i === 0 ? { x: 0, y: -out } : { x: -out, y: 0 } };

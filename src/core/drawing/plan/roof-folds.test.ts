@@ -15,7 +15,7 @@ const lengths = (shape: RoofShape): number[] =>
   roofFolds(shape)
     .map(([a, b]) => distance(a, b))
     .sort((a, b) => a - b);
-const extent = ({ outline }: RoofShape): { width: number; depth: number } => {
+const extent = ({ outlines: [outline] }: RoofShape): { width: number; depth: number } => {
   const [xs, ys] = [outline.outer.map((p) => p.x), outline.outer.map((p) => p.y)];
   return { width: Math.max(...xs) - Math.min(...xs), depth: Math.max(...ys) - Math.min(...ys) };
 };

@@ -3,8 +3,8 @@ import type { RoofShape } from '../../project/roofs';
 import { HAIR } from '../../units/tolerance';
 
 /** Where two planes of a roof meet, seen from above: ridges, hips and valleys, and where a slope breaks. Metres. */
-export function roofFolds({ upper, outline }: Pick<RoofShape, 'upper' | 'outline'>): [Vec2, Vec2][] {
-  const borders = [outline.outer, ...outline.holes].flatMap((ring) => ring.map((p, i) => [p, ring[(i + 1) % ring.length]] as const));
+export function roofFolds({ upper, outlines }: Pick<RoofShape, 'upper' | 'outlines'>): [Vec2, Vec2][] {
+  const borders = outlines.flatMap(({ outer, holes }) => [outer, ...holes]).flatMap((ring) => ring.map((p, i) => [p, ring[(i + 1) % ring.length]] as const));
   const found = new Map<string, [Vec2, Vec2]>();
   const word = (p: Vec2): string => `${Math.round(p.x * 1000)} ${Math.round(p.y * 1000)}`;
   for (const { ring, plane } of upper) {

@@ -39,7 +39,6 @@ export function ModelPane() {
     const made = new ModelScene(canvas.current!);
     scene.current = made;
     current.scene = made;
-    made.onRest = () => useStudio.setState((s) => ({ rests: s.rests + 1 }));
     const observer = new ResizeObserver(() => made.resize(frame.current!.clientWidth, frame.current!.clientHeight));
     observer.observe(frame.current!);
     made.resize(frame.current!.clientWidth, frame.current!.clientHeight);

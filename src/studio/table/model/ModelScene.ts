@@ -16,7 +16,7 @@ import { Lighting } from './Lighting';
 import { backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint } from './camera';
 import { geometryOf } from './geometries';
 import { Materials } from './materials';
-import { floorPoint, frameOf, pickFrom, sightAt, type ScreenFrame, type Sight } from './picking';
+import { floorPoint, pickFrom, sightAt, type Sight } from './picking';
 
 /** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
 export const EV = { outside: 14.35, inside: 8.5 } as const;
@@ -84,8 +84,6 @@ export class ModelScene {
   room: string | null = null;
   /** Whether the eye stands where somebody chose to stand, or walks, rather than back from the model. */
   private afoot = false;
-  /** Called when the view has come to rest after it was turned or moved. */
-  onRest: (() => void) | null = null;
   /** What the eye was last brought to see, in numbers. */
   private known = '';
   private turned = -Infinity;
@@ -117,10 +115,7 @@ export class ModelScene {
       this.draw();
     });
     this.controls.addEventListener('start', () => cancelAnimationFrame(this.gliding));
-    this.controls.addEventListener('end', () => {
-      this.turned = performance.now();
-      this.onRest?.();
-    });
+    this.controls.addEventListener('end', () => (this.turned = performance.now()));
     this.scene.background = new THREE.Color(0xe6e6e3);
     this.lighting = new Lighting(this.scene);
     const ground = new THREE.PlaneGeometry(120, 120);
@@ -250,7 +245,7 @@ export class ModelScene {
           }
     for (const level of this.model?.shell.levels ?? [])
       for (const roof of level.roofs)
-        for (const p of roof.shape.outline.outer) box.expandByPoint(new THREE.Vector3(p.x, p.y, level.level.elevation + roof.shape.top));
+        for (const p of roof.shape.outlines.flatMap((o) => o.outer)) box.expandByPoint(new THREE.Vector3(p.x, p.y, level.level.elevation + roof.shape.top));
     if (box.isEmpty()) box.set(new THREE.Vector3(-2, -2, 0), new THREE.Vector3(4, 4, 2.5));
     return box;
   }
@@ -353,11 +348,6 @@ export class ModelScene {
     return pickFrom(this.parts, this.sight(x, y), (part) => part.target !== null || Object.hasOwn(walls, part.seen.entity));
   }
 
-  /** The frame round an entity as it is seen, in pixels of the window; null where it does not show. */
-  frameOf(entity: string): ScreenFrame | null {
-    return frameOf(this.parts, entity, this.canvas, this.eyeCamera.view);
-  }
-
   /** Where the line of sight through a point of the canvas meets a horizontal plane. */
   floorPoint(x: number, y: number, z: number): Vec2 | null {
     return floorPoint(this.sight(x, y), z);
@@ -407,7 +397,6 @@ export class ModelScene {
     this.light();
     this.highlight();
     this.draw();
-    this.onRest?.();
   }
 
   /** Stands back so that everything, or one room, is in view from the south-east above. */

@@ -8,7 +8,7 @@ import { Deriver } from '@/core/model/derive';
 import { partsOf, type Model } from '@/core/model/model';
 import { FIRST_LOOK } from '../../views/views';
 import { DrawnParts, type Drawn } from './drawn';
-import { floorPoint, frameOf, pickFrom } from './picking';
+import { floorPoint, pickFrom } from './picking';
 import { plainMaterials } from './testing';
 
 const demo = heronLockCottage();
@@ -170,21 +170,5 @@ describe('picking', () => {
     const slanted = new THREE.Raycaster(new THREE.Vector3(0, 0, 3), new THREE.Vector3(0.6, 0, -0.8));
     expect(floorPoint(slanted, 0)!.x).toBeCloseTo((3 * 0.6) / 0.8, 12);
     expect(floorPoint(slanted, 4)).toBeNull();
-  });
-
-  it('frames a piece by its corners as they are seen', () => {
-    const { parts } = stage(model);
-    const camera = new THREE.OrthographicCamera(-8, 8, 5, -5, 0.1, 100);
-    camera.position.set(5, 3, 50);
-    camera.lookAt(5, 3, 0);
-    camera.updateMatrixWorld(true);
-    const canvas = { getBoundingClientRect: () => ({ left: 100, top: 20, width: 1600, height: 1000 }) } as HTMLCanvasElement;
-    const piece = Object.values(demo.pieces).find((p) => p.rotation === 0)!;
-    const frame = frameOf(parts, piece.id, canvas, camera)!;
-    // A hundred pixels a metre, seen from straight above.
-    expect((frame.left + frame.right) / 2).toBeCloseTo(100 + (piece.x - 5 + 8) * 100, -1);
-    expect(frame.right - frame.left).toBeGreaterThan(piece.size.width * 100 - 5);
-    parts.reveal((p) => p.entity !== piece.id);
-    expect(frameOf(parts, piece.id, canvas, camera)).toBeNull();
   });
 });

@@ -61,38 +61,6 @@ export function pickFrom(parts: Iterable<Drawn>, sight: Sight, counts: (part: Dr
   return best;
 }
 
-/** A rectangle of the window, pixels. */
-export interface ScreenFrame {
-  left: number;
-  top: number;
-  right: number;
-  bottom: number;
-}
-
-/** The frame round an entity as it is seen; null where it does not show. */
-export function frameOf(parts: Iterable<Drawn>, entity: string, canvas: HTMLCanvasElement, camera: THREE.Camera): ScreenFrame | null {
-  const window = canvas.getBoundingClientRect();
-  let frame: ScreenFrame | null = null;
-  const corner = new THREE.Vector3();
-  for (const { object, seen } of parts) {
-    if (seen.entity !== entity || !object.visible) continue;
-    object.geometry.computeBoundingBox();
-    const { min, max } = object.geometry.boundingBox!;
-    for (let i = 0; i < 8; i++) {
-      corner
-        .set(i & 1 ? max.x : min.x, i & 2 ? max.y : min.y, i & 4 ? max.z : min.z)
-        .applyMatrix4(object.matrix)
-        .project(camera);
-      if (corner.z > 1) continue;
-      const x = window.left + ((corner.x + 1) / 2) * window.width;
-      const y = window.top + ((1 - corner.y) / 2) * window.height;
-      frame ??= { left: x, right: x, top: y, bottom: y };
-      frame = { left: Math.min(frame.left, x), right: Math.max(frame.right, x), top: Math.min(frame.top, y), bottom: Math.max(frame.bottom, y) };
-    }
-  }
-  return frame;
-}
-
 /** Where a line of sight meets a horizontal plane; null where it does not within half a kilometre. */
 export function floorPoint({ ray: { origin, direction } }: Sight, z: number): Vec2 | null {
   const t = (z - origin.z) / direction.z;

@@ -154,6 +154,7 @@ export function GapFields({ id, view }: { id: string; view: View }) {
   const units = model.project.units;
   const texts = tools.gapMarks(id).filter((m) => m.kind === 'text');
   const opening = model.project.openings[id];
+  const rows = inRows(texts.map((t) => ({ at: scale(t.at, view.k), angle: t.angle, width: figureWidth(t.text) + 4 })));
   const set = (which: string, metres: number): boolean => {
     const { run, project } = useStudio.getState();
     const fit = tools.openingFrom(project, id, which, metres);
@@ -161,13 +162,20 @@ export function GapFields({ id, view }: { id: string; view: View }) {
   };
   return (
     <>
-      {texts.map((t) => {
+      {texts.map((t, i) => {
         const which = t.entity!.split('/')[1];
         const x = view.x + t.at.x * view.k;
         const y = view.y - t.at.y * view.k;
         const value = tools.openingValue(model, opening, which);
         return (
-          <foreignObject key={which} transform={`translate(${x} ${y}) rotate(${(-t.angle * 180) / Math.PI})`} x={-34} y={-19} width={68} height={19}>
+          <foreignObject
+            key={which}
+            transform={`translate(${x} ${y}) rotate(${(-t.angle * 180) / Math.PI})`}
+            x={-34}
+            y={-19 - rows[i] * 14}
+            width={68}
+            height={19}
+          >
             <FigureField
               label={{ start: 'Distance to the start corner', end: 'Distance to the end corner', width: 'Opening width' }[which]!}
               value={value}
@@ -180,6 +188,25 @@ export function GapFields({ id, view }: { id: string; view: View }) {
       })}
     </>
   );
+}
+
+/** A rim of paper round a figure. */
+const RIM = [-2, -1, 0, 1, 2].flatMap((x) => [-2, -1, 0, 1, 2].map((y) => `${x}px ${y}px 1px ${colours.paper}`)).join(',');
+
+/** How wide a figure is shown, pixels. */
+const figureWidth = (text: string): number => 8 + text.length * 6.3;
+
+/** The row each of several figures along a line stands in, so that none covers another: the first where there is room. */
+export function inRows(figures: readonly { at: Vec2; angle: number; width: number }[]): number[] {
+  const rows: { from: number; to: number }[][] = [];
+  return figures.map(({ at, angle, width }) => {
+    const along = at.x * Math.cos(angle) + at.y * Math.sin(angle);
+    const own = { from: along - width / 2, to: along + width / 2 };
+    const free = rows.findIndex((row) => row.every((o) => o.to <= own.from || o.from >= own.to));
+    const row = free < 0 ? rows.length : free;
+    (rows[row] ??= []).push(own);
+    return row;
+  });
 }
 
 /** A figure of a dimension that can be typed over. */
@@ -238,11 +265,14 @@ function FigureField({
         onLeave?.();
       }}
       style={{
-        width: 68,
+        display: 'block',
+        margin: '0 auto',
+        width: rounded ? 68 : figureWidth(shown),
         height: 19,
         border: 0,
-        // What the plan draws itself is only covered while it is typed over.
-        background: rounded ? 'transparent' : colours.paper,
+        // The figure stands on the drawing with a rim of paper: it covers no wall. What the plan draws itself is only covered while it is typed over.
+        background: 'transparent',
+        textShadow: rounded ? undefined : RIM,
         color: rounded ? 'transparent' : colours.teal,
         font: 'inherit',
         fontSize: 11,

@@ -119,7 +119,7 @@ export function PlanPane() {
   const selected = new Set(selection.map((s) => s.entity));
   const one = selection.length === 1 ? selection[0].entity : null;
   const opening = one ? model.project.openings[one] : undefined;
-  const showGaps = opening && tool.kind === 'select' && marks.length === 0;
+  const showGaps = opening && (tool.kind === 'select' || tool.kind === 'opening') && marks.length === 0;
   const piece = one ? model.project.pieces[one] : undefined;
   const wall = one ? model.project.walls[one] : undefined;
 
@@ -188,7 +188,7 @@ export function PlanPane() {
             </g>
           ))}
           <Marks items={marks} />
-          {showGaps ? <Marks items={tools.gapMarks(opening.id)} /> : null}
+          {showGaps ? <Marks items={tools.gapMarks(opening.id).filter((m) => m.kind !== 'text')} /> : null}
         </g>
         <Texts items={items} view={view} selected={selected} room={room} />
         <Texts items={marks} view={view} selected={NONE} room={null} />
