@@ -198,7 +198,9 @@ test('a second page is composed, and its samples change form', async ({ page }) 
   // Closer, for fine work: the page grows, its millimetres stay.
   const scale = async (): Promise<number> => Number(await page.getByTestId('page').getAttribute('data-scale'));
   await expect(page.getByText(/^\d+ % of true size/)).toBeVisible();
-  const whole = await scale();
+  // The page fits its place once that is measured.
+  let whole = 0;
+  await expect.poll(async () => whole === (whole = await scale())).toBe(true);
   await page.getByRole('button', { name: 'Closer' }).click();
   await expect.poll(scale).toBeCloseTo(whole * 1.4, 3);
   await page.getByRole('button', { name: 'Farther' }).click();

@@ -1,6 +1,7 @@
 import { expose, transfer } from 'comlink';
 import { z } from 'zod';
 import { makeSample } from '@/core/boards/sample';
+import { reliefMips } from '@/core/finishes/mips';
 import { fetchImages, textureOf } from '@/core/finishes/store';
 import { normalMap } from '@/core/finishes/texture';
 import { Finish, SampleForm } from '@/core/project/schema';
@@ -17,9 +18,11 @@ const service = {
     const colour = texture.colour.slice();
     const normals = normalMap(texture);
     const rough = texture.rough?.slice() ?? null;
-    return transfer({ width: texture.width, height: texture.height, size: texture.size, colour, normals, rough }, [
+    const { width, height, size } = texture;
+    const relief = normals && reliefMips(width, height, normals, rough, own.roughness);
+    return transfer({ width, height, size, colour, relief, rough }, [
       colour.buffer,
-      ...(normals ? [normals.buffer] : []),
+      ...(relief ?? []).flatMap((step) => [step.normals.buffer, step.rough.buffer]),
       ...(rough ? [rough.buffer] : []),
     ]);
   },

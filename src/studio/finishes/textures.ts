@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import type { ReliefMip } from '@/core/finishes/mips';
 import type { Finish, SampleForm } from '@/core/project/schema';
 import type { TextureService } from '@/workers/textures.worker';
 import { useStudio } from '../store/studio';
@@ -16,7 +17,8 @@ export interface TexturePixels {
   /** What it covers, metres. */
   size: { width: number; height: number };
   colour: Uint8Array;
-  normals: Uint8Array | null;
+  /** Normals and the roughness that goes with them, in steps of half the size; null where it is smooth. */
+  relief: ReliefMip[] | null;
   rough: Uint8Array | null;
 }
 

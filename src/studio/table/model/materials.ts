@@ -26,6 +26,8 @@ THREE.ShaderChunk.tonemapping_pars_fragment = THREE.ShaderChunk.tonemapping_pars
 
 /** Side of the textures in the view, pixels. */
 const TEXTURE = 512;
+/** Samples along a slanted texture; graphics that have fewer take what they have. */
+const ANISOTROPY = 8;
 /** Share of light that gets past what is made see-through. */
 const CLEAR = 0.28;
 
@@ -131,23 +133,29 @@ export class Materials {
     this.finishes.set(finish, { material, key });
     // Without its texture it shows in its mean colour.
     if (!isPlain(finish))
-      loadTexture(finish, TEXTURE).then(({ width, height, size, colour, normals, rough }) => {
-        const texture = (data: Uint8Array, space: THREE.ColorSpace): THREE.DataTexture => {
+      loadTexture(finish, TEXTURE).then(({ width, height, size, colour, relief, rough }) => {
+        const texture = (data: Uint8Array, space: THREE.ColorSpace, steps?: { data: Uint8Array; width: number; height: number }[]): THREE.DataTexture => {
           const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
           t.colorSpace = space;
           t.wrapS = t.wrapT = THREE.RepeatWrapping;
           t.repeat.set(1 / size.width, 1 / size.height);
           t.magFilter = THREE.LinearFilter;
           t.minFilter = THREE.LinearMipmapLinearFilter;
-          t.generateMipmaps = true;
-          t.anisotropy = 4;
+          t.generateMipmaps = !steps;
+          if (steps) t.mipmaps = steps as never;
+          t.anisotropy = ANISOTROPY;
           t.needsUpdate = true;
           return t;
         };
         material.map = texture(colour, THREE.SRGBColorSpace);
         material.color.set(0xffffff);
-        if (normals) material.normalMap = texture(normals, THREE.NoColorSpace);
-        if (rough) {
+        const steps = (of: 'normals' | 'rough') => relief!.map((step) => ({ data: step[of], width: step.width, height: step.height }));
+        if (relief) {
+          // From afar relief becomes roughness: the two go down in the same steps.
+          material.normalMap = texture(relief[0].normals, THREE.NoColorSpace, steps('normals'));
+          material.roughnessMap = texture(relief[0].rough, THREE.NoColorSpace, steps('rough'));
+          material.roughness = 1;
+        } else if (rough) {
           const pixels = new Uint8Array(rough.length * 4).fill(255);
           rough.forEach((r, i) => (pixels[i * 4 + 1] = r));
           material.roughnessMap = texture(pixels, THREE.NoColorSpace);

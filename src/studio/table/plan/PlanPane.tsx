@@ -23,6 +23,8 @@ import { UNDERLAY } from '../../tools/session';
 
 const NONE = new Set<string>();
 
+type Bounds = ReturnType<typeof displayBounds>;
+
 /** The plan: drawn from the display list, edited with the pointer. */
 export function PlanPane() {
   const model = useStudio((s) => s.model);
@@ -78,6 +80,20 @@ export function PlanPane() {
     else if (items.length === 0 && underlay) fitTo([{ kind: 'fill', rings: [corners(underlay)], ink: 'paper', layer: 'room' }], 24);
     else fitTo(items, 34);
   }, [ready, room, level, items, model, underlay, fitTo]);
+
+  // What is drawn or typed beyond the edge of the paper comes into sight, unless one has gone closer to something before.
+  const seen = useRef<{ level: string; box: Bounds }>({ level: '', box: null });
+  useEffect(() => {
+    const before = seen.current;
+    const box = displayBounds(items);
+    seen.current = { level, box };
+    if (before.level !== level || room || !box || !frame.current) return;
+    const { k, x, y } = viewRef.current;
+    const { clientWidth: width, clientHeight: height } = frame.current;
+    const inSight = (b: NonNullable<Bounds>): boolean => x + b.min.x * k >= 0 && x + b.max.x * k <= width && y - b.max.y * k >= 0 && y - b.min.y * k <= height;
+    const grown = !before.box || box.min.x < before.box.min.x || box.min.y < before.box.min.y || box.max.x > before.box.max.x || box.max.y > before.box.max.y;
+    if (grown && !inSight(box) && (!before.box || inSight(before.box))) fitTo(items, 34);
+  }, [items, level, room, fitTo]);
 
   const toModel = useCallback((clientX: number, clientY: number): Vec2 => {
     const box = frame.current!.getBoundingClientRect();
