@@ -98,7 +98,8 @@ export const theme = createTheme({
     MuiIconButton: { styleOverrides: { root: { borderRadius: 3, padding: 4, color: colours.second } } },
     MuiPaper: { styleOverrides: { root: { backgroundImage: 'none' } } },
     MuiTooltip: {
-      defaultProps: { enterDelay: 500 },
+      // It never lies in the way of the next press.
+      defaultProps: { disableInteractive: true, enterDelay: 500, enterNextDelay: 500 },
       styleOverrides: { tooltip: { backgroundColor: colours.ink, fontSize: 12, borderRadius: 2 } },
     },
     MuiInputBase: { styleOverrides: { root: { fontSize: 12.5 }, input: { padding: '1px 2px', height: 'auto' } } },
@@ -118,7 +119,8 @@ export const theme = createTheme({
     MuiMenuItem: {
       styleOverrides: { root: { fontSize: 12.5, minHeight: 28, paddingTop: 3, paddingBottom: 3, '&.Mui-selected': { backgroundColor: colours.damsonTint } } },
     },
-    MuiMenu: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: PANEL.boxShadow } } },
+    // A list that is still closing would swallow the next press.
+    MuiMenu: { defaultProps: { transitionDuration: 0 }, styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: PANEL.boxShadow } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${colours.firm}`, boxShadow: '0 12px 40px #0000002e', borderRadius: 2 } } },
     MuiSlider: {
       styleOverrides: {
