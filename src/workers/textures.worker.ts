@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink';
 import { z } from 'zod';
 import { makeSample } from '@/core/boards/sample';
-import { reliefMips } from '@/core/finishes/mips';
+import { colourMips, reliefMips } from '@/core/finishes/mips';
 import { fetchImages, textureOf } from '@/core/finishes/store';
 import { normalMap } from '@/core/finishes/texture';
 import { Finish, SampleForm } from '@/core/project/schema';
@@ -15,13 +15,13 @@ const service = {
     const own = Finish.parse(finish);
     await fetchImages([own], readAsset);
     const texture = textureOf(own, Pixels.parse(pixels));
-    const colour = texture.colour.slice();
     const normals = normalMap(texture);
     const rough = texture.rough?.slice() ?? null;
     const { width, height, size } = texture;
+    const colour = colourMips(width, height, texture.colour.slice());
     const relief = normals && reliefMips(width, height, normals, rough, own.roughness);
     return transfer({ width, height, size, colour, relief, rough }, [
-      colour.buffer,
+      ...colour.map((step) => step.data.buffer),
       ...(relief ?? []).flatMap((step) => [step.normals.buffer, step.rough.buffer]),
       ...(rough ? [rough.buffer] : []),
     ]);

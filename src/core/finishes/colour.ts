@@ -5,6 +5,9 @@ export type Rgb = readonly [number, number, number];
 export const toLinear = (c: number): number => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4);
 export const fromLinear = (c: number): number => (c <= 0.0031308 ? 12.92 * c : 1.055 * c ** (1 / 2.4) - 0.055);
 
+/** Linear light of each byte of an sRGB channel. */
+export const LINEAR = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
+
 /** Where the 8-bit value changes to the next: half-way between two values, linear. */
 const STEPS = Float64Array.from({ length: 256 }, (_, i) => (i < 255 ? toLinear((i + 0.5) / 255) : Infinity));
 

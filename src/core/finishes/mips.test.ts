@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { reliefMips } from './mips';
+import { colourMips, reliefMips } from './mips';
+import { toLinear } from './colour';
 
 /** Normals of a surface whose slopes are told at each pixel. */
 const relief = (width: number, height: number, slope: (x: number, y: number) => [number, number]): Uint8Array => {
@@ -80,5 +81,41 @@ describe('the relief of a texture from afar', () => {
       1,
     );
     expect(green(half.rough)[0]).toBeCloseTo(0.5 ** 0.25, 2);
+  });
+});
+
+describe('the colours of a texture from afar', () => {
+  it('keep their mean in linear light', () => {
+    fc.assert(
+      fc.property(fc.uint8Array({ minLength: 16 * 8, maxLength: 16 * 8 }), (bytes) => {
+        const colour = new Uint8Array(16 * 8 * 4).map((_, i) => (i % 4 === 3 ? 255 : bytes[i >> 2]));
+        const steps = colourMips(16, 8, colour);
+        const mean = [...bytes].reduce((sum, b) => sum + toLinear(b / 255), 0) / bytes.length;
+        const last = steps.at(-1)!;
+        expect([last.width, last.height]).toEqual([1, 1]);
+        expect(toLinear(last.data[0] / 255)).toBeCloseTo(mean, 2);
+        expect(last.data[3]).toBe(255);
+      }),
+    );
+  });
+
+  it('show joints alike, wherever they fall between pixels: within a third of what the mean of two neighbours makes of them', () => {
+    // Courses whose joints fall anywhere: 13 of them over 512 rows, each joint 8 rows high.
+    const [size, courses, joint] = [512, 13, 8];
+    const colour = new Uint8Array(size * 4 * 4).fill(255);
+    const dark = (y: number): boolean => (y * courses) % size >= joint * courses;
+    for (let y = 0; y < size; y++) for (let x = 0; x < 4; x++) colour.set(dark(y) ? [90, 40, 30, 255] : [220, 210, 200, 255], (y * 4 + x) * 4);
+    /** How much the brightest rows of the joints differ, in steps of an eighth. */
+    const spread = (rows: number[]): number => {
+      const peaks = rows.filter((v, i) => v >= rows[(i + rows.length - 1) % rows.length] && v > rows[(i + 1) % rows.length]);
+      return Math.max(...peaks) - Math.min(...peaks);
+    };
+    const own = colourMips(4, size, colour).find((s) => s.height === 64)!;
+    const ours = Array.from({ length: 64 }, (_, y) => toLinear(own.data[y * own.width * 4] / 255));
+    const boxed = Array.from(
+      { length: 64 },
+      (_, y) => Array.from({ length: 8 }, (_k, k) => toLinear(colour[(y * 8 + k) * 16] / 255)).reduce((a, b) => a + b) / 8,
+    );
+    expect(spread(ours)).toBeLessThan(spread(boxed) * 0.67);
   });
 });

@@ -1,4 +1,4 @@
-import { encode8, linearToHex, toLinear } from './colour';
+import { encode8, LINEAR, linearToHex } from './colour';
 import type { ImagePixels } from './finish';
 
 /** Four corners of what is square in a picture, from the upper left clockwise, as shares of its width and height. */
@@ -7,8 +7,6 @@ interface Corner {
   x: number;
   y: number;
 }
-
-const LINEAR = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 
 /** The projective map that takes the unit square to four corners (Heckbert 1989, "Fundamentals of texture mapping"). */
 export function squareTo([p0, p1, p2, p3]: Quad): (u: number, v: number) => Corner {

@@ -1,5 +1,5 @@
 import type { Body, Finish } from '../project/schema';
-import { encode8, hexToLinear, linearToHex, luminance, toLinear, type Rgb } from './colour';
+import { encode8, hexToLinear, LINEAR, linearToHex, luminance, type Rgb } from './colour';
 import { mod, type Ground, type Makers, type Matter } from './bodies/body';
 import { metalMakers } from './bodies/metal';
 import { mineralMakers } from './bodies/mineral';
@@ -11,8 +11,6 @@ import { tilingOf } from './laying/pattern';
 import { hash } from './noise';
 
 const MAKERS: Makers<Exclude<Body['kind'], 'image'>> = { ...mineralMakers, ...timberMakers, ...textileMakers, ...metalMakers, ...outsideMakers };
-
-const LINEAR = Float32Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 
 /** The matter of a picture, between its pixels. */
 function fromImage(image: ImagePixels | undefined, ground: Ground): Matter {

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { ReliefMip } from '@/core/finishes/mips';
+import type { ColourMip, ReliefMip } from '@/core/finishes/mips';
 import type { Finish, SampleForm } from '@/core/project/schema';
 import type { TextureService } from '@/workers/textures.worker';
 import { useStudio } from '../store/studio';
@@ -16,7 +16,8 @@ export interface TexturePixels {
   height: number;
   /** What it covers, metres. */
   size: { width: number; height: number };
-  colour: Uint8Array;
+  /** In steps of half the size. */
+  colour: ColourMip[];
   /** Normals and the roughness that goes with them, in steps of half the size; null where it is smooth. */
   relief: ReliefMip[] | null;
   rough: Uint8Array | null;

@@ -25,7 +25,15 @@ export function Row({ label, note, children }: { label: string; note?: string; c
         {note ? (
           <Box
             component="span"
-            sx={{ color: colours.third, maxWidth: '65%', flexShrink: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}
+            sx={{
+              color: colours.third,
+              maxWidth: '65%',
+              lineHeight: '23px',
+              flexShrink: 0,
+              whiteSpace: 'nowrap',
+              overflow: 'hidden',
+              textOverflow: 'ellipsis',
+            }}
           >
             {note}
           </Box>

@@ -147,7 +147,7 @@ export class Materials {
           t.needsUpdate = true;
           return t;
         };
-        material.map = texture(colour, THREE.SRGBColorSpace);
+        material.map = texture(colour[0].data, THREE.SRGBColorSpace, colour);
         material.color.set(0xffffff);
         const steps = (of: 'normals' | 'rough') => relief!.map((step) => ({ data: step[of], width: step.width, height: step.height }));
         if (relief) {
