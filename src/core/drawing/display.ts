@@ -25,7 +25,20 @@ export type DisplayItem =
   /** Many closed lines as one mark. */
   | { kind: 'lines'; rings: Vec2[][]; ink: Ink; pen: Pen; entity?: string; layer: Layer }
   | { kind: 'arc'; centre: Vec2; from: Vec2; to: Vec2; ink: Ink; pen: Pen; entity?: string; layer: Layer }
-  | { kind: 'text'; at: Vec2; text: string; mm: number; ink: Ink; weight: 400 | 600; angle: number; entity?: string; layer: Layer; dy?: number }
+  | {
+      kind: 'text';
+      at: Vec2;
+      text: string;
+      mm: number;
+      ink: Ink;
+      weight: 400 | 600;
+      angle: number;
+      entity?: string;
+      layer: Layer;
+      dy?: number;
+      /** What it does where it would cover a label or another such text: it moves aside, or is left out. */
+      yields?: 'aside' | 'out';
+    }
   /** A room's label, set by the writer at its scale so that it stays within the room. */
   | { kind: 'label'; at: Vec2; region: Region; lines: LabelLine[]; entity: string; layer: 'label' };
 

@@ -147,7 +147,7 @@ function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCo
   const step = (by: number): void => setZoom((z) => Math.min(8, Math.max(1, Math.round(z * by * 100) / 100)));
   const selected = useBoard((s) => s.item);
   const items = itemsOf(board, pageId);
-  const fitted = Math.max(50, Math.min((size.width - 280) / board.paper.width, (size.height - 56) / board.paper.height));
+  const fitted = Math.max(50, Math.min((size.width - 44) / board.paper.width, (size.height - 64) / board.paper.height));
   const k = fitted * zoom;
   const page = board.pages[pageId];
   return (
@@ -162,8 +162,9 @@ function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCo
           data-scale={k}
           sx={{
             position: 'absolute',
-            left: 22,
-            top: 28,
+            // In the middle of its place while all of it is seen.
+            left: Math.max(22, (size.width - board.paper.width * k) / 2),
+            top: Math.max(16, (size.height - 32 - board.paper.height * k) / 2),
             width: board.paper.width * k,
             height: board.paper.height * k,
             bgcolor: page.ground,

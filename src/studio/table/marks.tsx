@@ -1,8 +1,8 @@
 'use client';
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import type { DisplayItem, MarkGroup } from '@/core/drawing/display';
 import { fillOf, INKS, MARKED, penWidth, seamed, slim, strokeOf } from '@/core/drawing/inks';
-import { setLabel } from '@/core/drawing/plan/labels';
+import { setLabel, settled } from '@/core/drawing/plan/labels';
 import { markPath, ringPath } from '@/core/drawing/svg';
 
 /** Where the drawing stands in its pane. */
@@ -103,9 +103,10 @@ function Mark({
 
 /** Texts and labels of a drawing: as large as their type is on paper, whatever the scale. */
 export function Texts({ items, view, selected, room }: { items: readonly DisplayItem[]; view: View; selected: Set<string>; room: string | null }) {
+  const set = useMemo(() => settled(items, view.k / PX_PER_MM), [items, view.k]);
   return (
     <g style={{ pointerEvents: 'none' }}>
-      {items.map((item, i) => {
+      {set.map((item, i) => {
         if (item.kind === 'label') return <RoomLabel key={i} item={item} view={view} own={selected.has(item.entity) || item.entity === room} />;
         if (item.kind !== 'text') return null;
         const accent = item.entity !== undefined && (selected.has(item.entity) || item.entity === room);

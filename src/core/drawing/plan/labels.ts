@@ -1,7 +1,7 @@
 import { insideRegion } from '../../geometry/polygon';
 import type { Region } from '../../geometry/region';
 import { add, cross, rotate, sub, type Vec2 } from '../../geometry/vec';
-import type { LabelLine } from '../display';
+import type { DisplayItem, LabelLine } from '../display';
 
 /** A label as it is set: its lines from above, all turned alike. */
 export interface SetLabel {
@@ -77,4 +77,54 @@ export function setLabel(region: Region, at: Vec2, lines: readonly LabelLine[], 
       }
     }
   return null;
+}
+
+type Text = Extract<DisplayItem, { kind: 'text' }>;
+
+/** A rectangle of the drawing, paper millimetres, y up. */
+interface Frame {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+const frame = (x: number, y: number, width: number, height: number): Frame => ({
+  x0: x - width / 2,
+  y0: y - height / 2,
+  x1: x + width / 2,
+  y1: y + height / 2,
+});
+const meets = (a: Frame, b: Frame): boolean => a.x0 < b.x1 && a.x1 > b.x0 && a.y0 < b.y1 && a.y1 > b.y0;
+
+/** How far a text that moves aside goes at most, lines of its own size. */
+const ASIDE = [0, -1, 1, -2, 2, -3, 3, -4, 4];
+
+/**
+ * Texts that yield, brought clear of the labels and of one another: moved aside by whole lines, or left out. The others are as
+ * they are.
+ *
+ * @param mmPerMetre paper millimetres a metre of the model takes up
+ */
+export function settled(items: readonly DisplayItem[], mmPerMetre: number): readonly DisplayItem[] {
+  if (!items.some((i) => i.kind === 'text' && i.yields)) return items;
+  const taken: Frame[] = items.flatMap((item) => {
+    const set = item.kind === 'label' ? setLabel(item.region, item.at, item.lines, mmPerMetre) : null;
+    if (!set) return [];
+    const { width, height } = labelSize(set.lines, 1);
+    const [w, h] = set.angle ? [height, width] : [width, height];
+    return [frame(set.at.x * mmPerMetre, set.at.y * mmPerMetre, w, h)];
+  });
+  const place = (item: Text, lines: number): Frame => {
+    const dy = (item.dy ?? 0) + lines * item.mm * LEADING;
+    // The type stands on its place: its middle lies above.
+    return frame(item.at.x * mmPerMetre, item.at.y * mmPerMetre - dy + item.mm * 0.35, item.text.length * LETTER * item.mm, item.mm);
+  };
+  return items.flatMap((item): DisplayItem[] => {
+    if (item.kind !== 'text' || !item.yields) return [item];
+    const by = (item.yields === 'aside' ? ASIDE : [0]).find((lines) => !taken.some((other) => meets(place(item, lines), other)));
+    if (by === undefined) return [];
+    taken.push(place(item, by));
+    return [by ? { ...item, dy: (item.dy ?? 0) + by * item.mm * LEADING } : item];
+  });
 }

@@ -84,7 +84,7 @@ export function drawStair(stair: DerivedStair, units: UnitSystem, through: reado
       own.form === 'spiral' || layout.narrow !== null
         ? lerp(lerp(layout.walk[i] ?? { x: 0, y: 0 }, centre(step.ring), 0.9), layout.risers[i].right, 0.25)
         : lerp(centre(step.ring), lerp(risers[i].right, risers[i + 1].right, 0.5), 0.55);
-    out.push({ kind: 'text', at: to(at), text: String(i + 1), mm: 1.6, ink: 'thin', weight: 400, angle: 0, entity: id, layer: 'stair' });
+    out.push({ kind: 'text', at: to(at), text: String(i + 1), mm: 1.6, ink: 'thin', weight: 400, angle: 0, entity: id, layer: 'stair', yields: 'out' });
   });
   const { left: a, right: b } = risers[0];
   const d = unit(sub(b, a));
@@ -97,6 +97,7 @@ export function drawStair(stair: DerivedStair, units: UnitSystem, through: reado
     ink: 'thin',
     weight: 400,
     angle: 0,
+    yields: 'aside',
     entity: id,
     layer: 'stair',
   });
