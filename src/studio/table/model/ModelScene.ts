@@ -13,7 +13,7 @@ import { FIRST_LOOK } from '../../views/views';
 import { DrawnParts } from './drawn';
 import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from './cut-away';
 import { Lighting } from './Lighting';
-import { backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint } from './camera';
+import { backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint, outOfWalls, type Solid } from './camera';
 import { geometryOf } from './geometries';
 import { Materials } from './materials';
 import { floorPoint, pickFrom, sightAt, type Sight } from './picking';
@@ -110,6 +110,7 @@ export class ModelScene {
         this.camera.position.z = least;
         this.camera.lookAt(this.controls.target);
       }
+      if (!this.afoot) this.leaveWalls();
       this.cut();
       this.light();
       this.draw();
@@ -290,6 +291,23 @@ export class ModelScene {
   private dropStub(stub: THREE.Object3D): void {
     this.stubs.remove(stub);
     (stub as THREE.Mesh).geometry.dispose();
+  }
+
+  /** Brings the eye out of a wall it was moved into. */
+  private leaveWalls(): void {
+    const { position } = this.camera;
+    const at = { x: position.x, y: position.y, z: position.z };
+    const out = outOfWalls(at, this.solids());
+    if (out === at) return;
+    position.set(out.x, out.y, out.z);
+    this.camera.lookAt(this.controls.target);
+  }
+
+  /** The walls of the model as solids. */
+  private solids(): Solid[] {
+    return (this.model?.shell.levels ?? []).flatMap(({ level, walls }) =>
+      walls.flatMap((wall) => wall.rings.map((ring) => ({ ring, low: level.elevation + wall.foot, high: level.elevation + wall.foot + wall.height }))),
+    );
   }
 
   /** Takes away the walls that stand between the eye and the rooms. */

@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
-import { backFrom, between, inSight, type EyeState } from './camera';
+import { insideRing } from '@/core/geometry/polygon';
+import { deriveModel } from '@/core/model/derive';
+import { house } from '@/core/testing/drafting';
+import { backFrom, between, inSight, outOfWalls, type EyeState } from './camera';
 
 const view = ({ eye, target, fov }: EyeState, aspect: number): THREE.PerspectiveCamera => {
   const camera = new THREE.PerspectiveCamera((fov * 180) / Math.PI, aspect, 0.05, 900);
@@ -56,5 +59,45 @@ describe('the eye that follows the work', () => {
     // Slow at first and at last.
     expect(between(a, b, 0.01).eye.x).toBeLessThan(0.004);
     expect(between(a, b, 0.99).eye.x).toBeGreaterThan(9.996);
+  });
+});
+
+describe('an eye that is moved into a wall', () => {
+  const walls = deriveModel(
+    house([
+      [0, 0],
+      [6, 0],
+      [6, 4],
+      [0, 4],
+    ]),
+  ).shell.levels[0].walls.flatMap((wall) => wall.rings.map((ring) => ({ ring, low: 0, high: wall.height })));
+  const within = (p: { x: number; y: number }): boolean => walls.some(({ ring }) => insideRing(p, ring));
+
+  it('comes out of it, by less than the wall is thick; any other stays where it is', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -1, max: 7, noNaN: true }),
+        fc.double({ min: -1, max: 5, noNaN: true }),
+        fc.double({ min: 0.1, max: 2.4, noNaN: true }),
+        (x, y, z) => {
+          const eye = { x, y, z };
+          const out = outOfWalls(eye, walls);
+          if (!within(eye)) {
+            expect(out).toBe(eye);
+            return;
+          }
+          expect(within(out)).toBe(false);
+          expect(out.z).toBe(z);
+          expect(Math.hypot(out.x - x, out.y - y)).toBeLessThan(0.3);
+        },
+      ),
+      { numRuns: 500 },
+    );
+  });
+
+  it('is left alone above a wall', () => {
+    const above = { x: 3, y: 0, z: 4 };
+    expect(within(above)).toBe(true);
+    expect(outOfWalls(above, walls)).toBe(above);
   });
 });

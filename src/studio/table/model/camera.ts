@@ -1,6 +1,8 @@
 import * as THREE from 'three';
-import type { Vec3 } from '@/core/geometry/vec';
+import { insideRing, union } from '@/core/geometry/polygon';
+import { add, distance, dot, left, scale, sub, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import type { Look } from '@/core/project/schema';
+import { NEAR } from '@/core/units/tolerance';
 
 /** The eye of the 3D view: in perspective, or parallel at the scale the perspective has at what it looks at. */
 export class Camera {
@@ -85,3 +87,38 @@ export const STANDPOINTS = {
   'iso-sw': { name: 'isometric, south-west', from: [-0.57735, -0.57735, 0.57735] },
 } as const satisfies Record<string, { name: string; from: readonly [number, number, number] }>;
 export type Standpoint = keyof typeof STANDPOINTS;
+
+/** How far the eye stays off the face of a wall, metres. */
+const OFF = 0.08;
+
+/** A wall as something the eye may get into: its outline in the plan and its heights in the world, metres. */
+export interface Solid {
+  ring: readonly Vec2[];
+  low: number;
+  high: number;
+}
+
+/** An eye that has got into a wall, brought out of it by the nearest way; any other stays where it is. */
+export function outOfWalls(eye: Vec3, walls: readonly Solid[]): Vec3 {
+  const about = walls.filter(({ low, high }) => eye.z >= low && eye.z <= high);
+  if (!about.some(({ ring }) => insideRing(eye, ring))) return eye;
+  // Where walls meet, out of the one would be into the next: the way out is through the sides of them all.
+  const sides = union(about.map(({ ring }) => ({ outer: [...ring], holes: [] }))).flatMap(({ outer, holes }) => [outer, ...holes]);
+  const ways = sides.flatMap((ring) =>
+    ring.flatMap((a, i) => {
+      const b = ring[(i + 1) % ring.length];
+      const length = distance(a, b);
+      if (length < NEAR) return [];
+      const d = scale(sub(b, a), 1 / length);
+      const on = add(a, scale(d, Math.min(length, Math.max(0, dot(sub(eye, a), d)))));
+      const off = sub(on, eye);
+      const l = Math.hypot(off.x, off.y);
+      return [
+        { far: l, to: add(on, scale(l < NEAR ? left(d) : scale(off, 1 / l), OFF)) },
+        { far: l, to: add(on, scale(left(d), -OFF)) },
+      ];
+    }),
+  );
+  const way = ways.sort((p, q) => p.far - q.far).find(({ to }) => !about.some(({ ring }) => insideRing(to, ring)));
+  return way ? { ...way.to, z: eye.z } : eye;
+}
