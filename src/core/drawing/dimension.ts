@@ -1,5 +1,5 @@
 import { add, lerp, sub, unit, type Vec2 } from '../geometry/vec';
-import type { DisplayItem } from './display';
+import { TYPE, type DisplayItem } from './display';
 import { NEAR } from '../units/tolerance';
 
 interface DimensionOptions {
@@ -22,6 +22,6 @@ export function drawDimension(a: Vec2, b: Vec2, text: string, { entity, tick: ha
     { kind: 'line', points: [a, b], closed: false, ink: 'measure', pen: 0.18, layer: 'dimension', entity },
     tick(a),
     tick(b),
-    { kind: 'text', at: lerp(a, b, 0.5), text, mm: 2.7, ink: 'measure', weight: 400, angle: upright, layer: 'dimension', dy: -1, entity },
+    { kind: 'text', at: lerp(a, b, 0.5), text, mm: TYPE.value, ink: 'measure', weight: 400, angle: upright, layer: 'dimension', dy: -1, entity },
   ];
 }

@@ -13,7 +13,7 @@ import type { DressedFace, DerivedPatch } from '../../shell/dress/dressed';
 import { faceX } from '../../shell/wall-face';
 import { formatLength } from '../../units/length';
 import { drawDimension } from '../dimension';
-import { carry, type DisplayItem, type MarkGroup } from '../display';
+import { TYPE, carry, type DisplayItem, type MarkGroup } from '../display';
 import { openingFront } from './opening';
 import type { Placed } from './unroll';
 import { NEAR } from '../../units/tolerance';
@@ -134,7 +134,7 @@ function drawLength(project: Project, { face, x }: Placed, { scale, named }: Ele
   // One face alone is named by the words beside the drawing.
   const name = targetName(project, face.target).replace(/^.*, /, '');
   return named
-    ? [...items, { kind: 'text', at: { x: x + side.length / 2, y }, text: name, mm: 2.7, ink: 'thin', weight: 400, angle: 0, layer: 'label', dy: 4.2 }]
+    ? [...items, { kind: 'text', at: { x: x + side.length / 2, y }, text: name, mm: TYPE.value, ink: 'thin', weight: 400, angle: 0, layer: 'label', dy: 4.2 }]
     : items;
 }
 

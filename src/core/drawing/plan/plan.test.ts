@@ -56,6 +56,16 @@ describe('the plan', () => {
   });
 });
 
+describe('the type of a plan', () => {
+  it('is nowhere too small to be read on a screen: nine pixels and more', () => {
+    const sizes = ['ground', 'upper'].flatMap((level) =>
+      drawPlan(model, level).flatMap((i) => (i.kind === 'text' ? [i.mm] : i.kind === 'label' ? i.lines.map((l) => l.mm) : [])),
+    );
+    expect(sizes.length).toBeGreaterThan(30);
+    expect((Math.min(...sizes) * 96) / 25.4).toBeGreaterThan(9);
+  });
+});
+
 describe('a dimension', () => {
   it('keeps its figure upright whichever way it runs', () => {
     for (let k = 0; k < 16; k++) {

@@ -27,7 +27,7 @@ import { wallPath, wallThickness } from '../../project/wall-line';
 import { formatArea, formatLength, type UnitSystem } from '../../units/length';
 import type { DerivedPiece } from '../../stock/stock';
 import { drawDimension } from '../dimension';
-import type { DisplayItem, Ink, LabelLine, MarkGroup } from '../display';
+import { TYPE, type DisplayItem, type Ink, type LabelLine, type MarkGroup } from '../display';
 import { drawOpening } from './openings';
 import { roofFolds } from './roof-folds';
 import { poche } from './posts';
@@ -339,12 +339,12 @@ function labelGroup(room: DerivedRoom, level: Level, units: UnitSystem): MarkGro
   return grouped(room.room, `label ${room.id}`, [room.region, level, units], () => {
     const height = clearHeight(room.room, level);
     const lines: LabelLine[] = [
-      { text: room.room.name, mm: 2.9, strong: true },
-      { text: formatArea(room.area, units), mm: 2.6, strong: false },
-      { text: `${formatLength(room.size.x, units)} × ${formatLength(room.size.y, units)}`, mm: 2.2, strong: false },
+      { text: room.room.name, mm: TYPE.name, strong: true },
+      { text: formatArea(room.area, units), mm: TYPE.value, strong: false },
+      { text: `${formatLength(room.size.x, units)} × ${formatLength(room.size.y, units)}`, mm: TYPE.note, strong: false },
       {
         text: height === null ? 'open above' : room.room.cover.kind === 'roof' ? 'open to the roof' : `ceiling ${formatLength(height, units)}`,
-        mm: 2.2,
+        mm: TYPE.note,
         strong: false,
       },
     ];

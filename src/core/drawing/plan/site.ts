@@ -3,7 +3,7 @@ import type { Ring } from '../../geometry/region';
 import { add, scale, unit, type Vec2 } from '../../geometry/vec';
 import { isWater, type DerivedGround } from '../../shell/ground';
 import type { DerivedFence } from '../../shell/outside';
-import type { DisplayItem } from '../display';
+import { TYPE, type DisplayItem } from '../display';
 
 /** How far apart the lines of a hatch lie, metres; 0: none. */
 const HATCH = { lawn: 0, gravel: 0, paving: 0.6, drive: 0, bed: 0, water: 0.35, pool: 0.25 } as const;
@@ -41,7 +41,7 @@ export function drawGround({ id, own, regions }: DerivedGround): DisplayItem[] {
         });
   }
   for (const points of rings) items.push({ kind: 'line', points, closed: true, ink: 'thin', pen: own.edge === 'none' ? 0.18 : 0.35, entity: id, layer });
-  items.push({ kind: 'text', at: labelPoint(largest), text: own.name, mm: 2.2, ink: 'thin', weight: 400, angle: 0, entity: id, layer });
+  items.push({ kind: 'text', at: labelPoint(largest), text: own.name, mm: TYPE.note, ink: 'thin', weight: 400, angle: 0, entity: id, layer });
   if (own.slope.fall > 0) {
     // An arrow downhill.
     const d = scale(unit({ x: Math.cos(own.slope.direction), y: Math.sin(own.slope.direction) }), -0.6);

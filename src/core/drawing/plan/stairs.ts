@@ -5,7 +5,7 @@ import { stairToPlan } from '../../project/stair-layout';
 import type { DerivedSlab, DerivedVoid } from '../../shell/built';
 import type { DerivedStair } from '../../shell/stairs';
 import { formatLength, type UnitSystem } from '../../units/length';
-import type { DisplayItem, Ink, Pen } from '../display';
+import { TYPE, type DisplayItem, type Ink, type Pen } from '../display';
 import { HAIR } from '../../units/tolerance';
 
 /** Height of the horizontal cut of a plan above the floor, metres. */
@@ -84,7 +84,7 @@ export function drawStair(stair: DerivedStair, units: UnitSystem, through: reado
       own.form === 'spiral' || layout.narrow !== null
         ? lerp(lerp(layout.walk[i] ?? { x: 0, y: 0 }, centre(step.ring), 0.9), layout.risers[i].right, 0.25)
         : lerp(centre(step.ring), lerp(risers[i].right, risers[i + 1].right, 0.5), 0.55);
-    out.push({ kind: 'text', at: to(at), text: String(i + 1), mm: 1.6, ink: 'thin', weight: 400, angle: 0, entity: id, layer: 'stair', yields: 'out' });
+    out.push({ kind: 'text', at: to(at), text: String(i + 1), mm: TYPE.number, ink: 'thin', weight: 400, angle: 0, entity: id, layer: 'stair', yields: 'out' });
   });
   const { left: a, right: b } = risers[0];
   const d = unit(sub(b, a));
@@ -93,7 +93,7 @@ export function drawStair(stair: DerivedStair, units: UnitSystem, through: reado
     kind: 'text',
     at: foot,
     text: `up ${sizes.risers} × ${formatLength(sizes.rise, units)} / ${formatLength(sizes.going, units)}`,
-    mm: 1.9,
+    mm: TYPE.note,
     ink: 'thin',
     weight: 400,
     angle: 0,
@@ -141,7 +141,7 @@ export function drawVoid({ id, void: own }: DerivedVoid): DisplayItem[] {
     { kind: 'fill', rings: [ring], ink: 'paper', entity: id, layer: 'stair' },
     line(ring, true, false),
     ...(ring.length === 4 ? [line([ring[0], ring[2]], false, true), line([ring[1], ring[3]], false, true)] : []),
-    { kind: 'text', at, text: 'void', mm: 1.9, ink: 'thin', weight: 400, angle: 0, entity: id, layer: 'stair' },
+    { kind: 'text', at, text: 'void', mm: TYPE.note, ink: 'thin', weight: 400, angle: 0, entity: id, layer: 'stair' },
   ];
 }
 
