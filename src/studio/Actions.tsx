@@ -7,6 +7,7 @@ import { useMemo } from 'react';
 import { offered } from '@/core/finishes/library';
 import { takeFinish } from './tools/finishing';
 import { formName, KIND_NAMES } from '@/core/project/opening-defaults';
+import { overLevel } from '@/core/project/roof-outline';
 import { newRoof, ROOF_FORMS, ROOF_NAMES } from '@/core/project/roof-defaults';
 import { FENCE_NAMES, GROUND_NAMES, SLAB_NAMES } from '@/core/project/built-defaults';
 import { FENCE_KINDS, FORMS, GROUND_KINDS, STAIR_FORMS } from '@/core/project/schema';
@@ -59,7 +60,7 @@ function allActions(): Action[] {
       name: `Put a roof on the level: ${ROOF_NAMES[form]}`,
       run: () => {
         const { project, level, run } = useStudio.getState();
-        run('roof.put', { roof: newRoof(project, { id: newId('roof'), level }, form) });
+        run('roof.put', { roof: newRoof(project, { id: newId('roof'), level, over: overLevel(project, level) }, form) });
       },
     })),
     ...STAIR_FORMS.flatMap((form) =>

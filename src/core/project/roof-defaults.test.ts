@@ -16,6 +16,21 @@ function gables(corners: [number, number][]): string[] {
   return lines.flatMap((l, i) => (roof.edges[l.key]?.form === 'gable' ? [names[i]] : [])).sort();
 }
 
+describe('a new roof', () => {
+  it('is covered from the start: slate where it slopes, gravel where it is flat; what is told goes first', () => {
+    const project = house([
+      [0, 0],
+      [6, 0],
+      [6, 4],
+      [0, 4],
+    ]);
+    const basics = { id: 'r', level: 'ground' };
+    expect(newRoof(project, basics, 'hip').finishes).toEqual({ covering: 'tile.riven-slate' });
+    expect(newRoof(project, basics, 'flat').finishes).toEqual({ covering: 'ground.gravel' });
+    expect(newRoof(project, { ...basics, finishes: { covering: 'timber.oak' } }, 'hip').finishes).toEqual({ covering: 'timber.oak' });
+  });
+});
+
 describe('a roof with gables', () => {
   it('has them at the short ends of a plain house', () => {
     expect(

@@ -1,4 +1,5 @@
 import { cross, distance, sub } from '../geometry/vec';
+import { COVERINGS } from './kinds/first-finishes';
 import { roofShape, type EaveLine } from './roofs';
 import { DEFAULTS, type Project, type Roof, type RoofEdge } from './schema';
 
@@ -37,7 +38,7 @@ export function newRoof(project: Project, basics: Pick<Roof, 'id' | 'level'> & P
     gutter: form !== 'flat',
     status: 'new',
     framing: null,
-    finishes: {},
+    finishes: { covering: COVERINGS[form === 'flat' ? 'flat' : 'pitched'] },
     ...basics,
   };
   if (form === 'hip' || form === 'mansard' || form === 'flat') return roof;

@@ -1,4 +1,5 @@
 import type { Fence, GroundArea } from '../schema/outside';
+import type { Roof } from '../schema/roofs';
 import type { Guard, Slab } from '../schema/stairs';
 import type { PartKind } from './kind';
 
@@ -32,6 +33,9 @@ export const SLABS: Record<Slab['kind'], { top: string; edge: string }> = {
   deck: { top: 'timber.ash-plank', edge: 'timber.ash' },
   foundation: { top: 'bare.screed', edge: 'bare.screed' },
 };
+
+/** What new roofs are covered with. */
+export const COVERINGS: Record<Roof['form'], string> = { pitched: 'tile.riven-slate', flat: 'ground.gravel' };
 
 export const GROUNDS: Record<GroundArea['kind'], string> = {
   lawn: 'ground.grass',
