@@ -84,8 +84,8 @@ export function PlanPane() {
   // What is drawn or typed beyond the edge of the paper comes into sight, unless one has gone closer to something before.
   const seen = useRef<{ level: string; box: Bounds }>({ level: '', box: null });
   useEffect(() => {
-    // What is only shown while one drags moves no paper under the pointer.
-    if (model.project !== useStudio.getState().project) return;
+    // While a tool is in hand, or something is only shown, the paper stays as it lies under the pointer.
+    if (tool.kind !== 'select' || model.project !== useStudio.getState().project) return;
     const before = seen.current;
     const box = displayBounds(items);
     seen.current = { level, box };
@@ -95,7 +95,7 @@ export function PlanPane() {
     const inSight = (b: NonNullable<Bounds>): boolean => x + b.min.x * k >= 0 && x + b.max.x * k <= width && y - b.max.y * k >= 0 && y - b.min.y * k <= height;
     const grown = !before.box || box.min.x < before.box.min.x || box.min.y < before.box.min.y || box.max.x > before.box.max.x || box.max.y > before.box.max.y;
     if (grown && !inSight(box) && (!before.box || inSight(before.box))) fitTo(items, 34);
-  }, [items, level, room, model, fitTo]);
+  }, [items, level, room, model, tool, fitTo]);
 
   const toModel = useCallback((clientX: number, clientY: number): Vec2 => {
     const box = frame.current!.getBoundingClientRect();
