@@ -6,7 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import Switch from '@mui/material/Switch';
 import { MinusIcon, PlusIcon } from '@phosphor-icons/react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import { composePage } from '@/core/boards/compose';
 import { itemsOf, pagesOf, PAPERS } from '@/core/boards/layout';
@@ -128,10 +128,13 @@ export function BoardTable() {
 function Page({ board, pageId, onCompose }: { board: Board; pageId: string; onCompose(): void }) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 800, height: 500 });
-  useEffect(() => {
+  // Measured before it is first shown: the page never jumps to its size.
+  useLayoutEffect(() => {
     const element = frame.current!;
-    const observer = new ResizeObserver(() => setSize({ width: element.offsetWidth, height: element.offsetHeight }));
+    const measure = (): void => setSize({ width: element.offsetWidth, height: element.offsetHeight });
+    const observer = new ResizeObserver(measure);
     observer.observe(element);
+    measure();
     const wheel = (e: WheelEvent): void => {
       if (!e.ctrlKey && !e.metaKey) return;
       e.preventDefault();
