@@ -9,7 +9,8 @@ const LAID: readonly GroundArea['kind'][] = ['lawn', 'gravel', 'drive', 'paving'
 /** Sorts areas from the lowest to the one that cuts all others. */
 export const byOrder = (a: Pick<GroundArea, 'order' | 'id'>, b: Pick<GroundArea, 'order' | 'id'>): number => a.order - b.order || (a.id < b.id ? -1 : 1);
 
-const regionOf = ({ points }: Pick<GroundArea, 'points'>): Region => ({ outer: signedArea(points) < 0 ? [...points].reverse() : points, holes: [] });
+/** An area as it was drawn, counter-clockwise. */
+export const regionOf = ({ points }: Pick<GroundArea, 'points'>): Region => ({ outer: signedArea(points) < 0 ? [...points].reverse() : points, holes: [] });
 
 /** Whether two areas have more than an edge in common. */
 function overlap(a: GroundArea, b: GroundArea): boolean {

@@ -2,8 +2,8 @@ import { offsetRing } from '../geometry/extrude';
 import { hull, insideRing, isSimple, perimeter, ringDistance, signedArea } from '../geometry/polygon';
 import type { Ring } from '../geometry/region';
 import { add, left, rotate, scale, type Vec2 } from '../geometry/vec';
-import { inPhase } from './phase';
-import type { Project, Roof, Wall } from './schema';
+import { inPhase, standsIn } from './phase';
+import type { Project, Roof, Status, Wall } from './schema';
 import { planOf } from './topology';
 import { stationAt, wallExtents, wallPath } from './wall-line';
 import { HAIR, NEAR } from '../units/tolerance';
@@ -13,7 +13,7 @@ const LEAST = 0.5;
 /** What is narrower than this stands in one line, metres. */
 const NARROW = 0.5;
 
-const stands = ({ status }: { status: string }): boolean => status !== 'removed';
+const stands = ({ status }: { status: Status }): boolean => standsIn(status, 'after');
 
 /** The corners of what stands upright in the plan: posts and columns. */
 function footprints(project: Project, level: string): Ring[] {

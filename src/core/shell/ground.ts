@@ -4,7 +4,7 @@ import { apart, boolean, boxOf, insideRing, signedArea, totalArea } from '../geo
 import type { Region, Ring } from '../geometry/region';
 import { add, cross, cross3, distance, dot, left, lerp, scale, scale3, sub, sub3, unit, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Deriving } from '../model/deriving';
-import { byOrder } from '../project/ground-order';
+import { byOrder, regionOf } from '../project/ground-order';
 import type { GroundArea, Project } from '../project/schema';
 import { DUST, NEAR, TIGHT, TOUCH } from '../units/tolerance';
 
@@ -164,10 +164,10 @@ function triangle(builder: MeshBuilder, a: Vec3, b: Vec3, c: Vec3): void {
  * @param near the other areas that lie about it, from the lowest up
  */
 export function deriveGround(area: GroundArea, ground: number, near: readonly GroundArea[] = []): DerivedGround {
-  const ring = facing(area.points);
-  const whole: Region = { outer: ring, holes: [] };
+  const whole = regionOf(area);
+  const ring = whole.outer;
   const above = near.filter((other) => byOrder(other, area) > 0);
-  const cut = above.map((other): Region => ({ outer: facing(other.points), holes: [] }));
+  const cut = above.map(regionOf);
   const regions = cut.length ? boolean('difference', [whole], cut) : [whole];
   const top = (p: Vec2): number => areaHeight(area, ground, p);
   const height = (by: GroundArea | null): ((p: Vec2) => number) => (by ? (p) => areaHeight(by, ground, p) : () => ground);

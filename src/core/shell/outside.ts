@@ -7,6 +7,7 @@ import { add, distance, left, lerp, scale, sub, unit, type Vec2, type Vec3 } fro
 import type { Background, Fence, Project } from '../project/schema';
 import { Parts, type Owned, type Owner } from '../model/body';
 import type { Deriving } from '../model/deriving';
+import { regionOf } from '../project/ground-order';
 import { groundHeight } from './ground';
 import type { Memo } from '../model/memo';
 import { BARE } from '../project/kinds/first-finishes';
@@ -170,7 +171,7 @@ export function deriveSite(memo: Memo, project: Project): readonly Owned[] {
   const { ground, background } = project.site;
   const parts = new Parts(memo, project);
   const holes = memo.get('ground holes', '', [project.grounds, ground], () => {
-    const rings = Object.values(project.grounds).map(({ points }) => ({ outer: signedArea(points) < 0 ? [...points].reverse() : points, holes: [] }));
+    const rings = Object.values(project.grounds).map(regionOf);
     return rings.length > 1 ? union(rings) : rings;
   });
   const near = memo.get('ground', '', [holes, ground], () => groundSheet(ground, holes, GROUND_REACH));

@@ -1,4 +1,4 @@
-import { insideRegion } from '../../geometry/polygon';
+import { apart, insideRegion, type Box } from '../../geometry/polygon';
 import type { Region } from '../../geometry/region';
 import { add, cross, rotate, sub, type Vec2 } from '../../geometry/vec';
 import type { DisplayItem, LabelLine } from '../display';
@@ -81,21 +81,13 @@ export function setLabel(region: Region, at: Vec2, lines: readonly LabelLine[], 
 
 type Text = Extract<DisplayItem, { kind: 'text' }>;
 
-/** A rectangle of the drawing, paper millimetres, y up. */
-interface Frame {
-  x0: number;
-  y0: number;
-  x1: number;
-  y1: number;
-}
-
-const frame = (x: number, y: number, width: number, height: number): Frame => ({
+/** A rectangle of the drawing about its middle, paper millimetres, y up. */
+const frame = (x: number, y: number, width: number, height: number): Box => ({
   x0: x - width / 2,
   y0: y - height / 2,
   x1: x + width / 2,
   y1: y + height / 2,
 });
-const meets = (a: Frame, b: Frame): boolean => a.x0 < b.x1 && a.x1 > b.x0 && a.y0 < b.y1 && a.y1 > b.y0;
 
 /** How far a text that moves aside goes at most, lines of its own size. */
 const ASIDE = [0, -1, 1, -2, 2, -3, 3, -4, 4];
@@ -108,21 +100,21 @@ const ASIDE = [0, -1, 1, -2, 2, -3, 3, -4, 4];
  */
 export function settled(items: readonly DisplayItem[], mmPerMetre: number): readonly DisplayItem[] {
   if (!items.some((i) => i.kind === 'text' && i.yields)) return items;
-  const taken: Frame[] = items.flatMap((item) => {
+  const taken: Box[] = items.flatMap((item) => {
     const set = item.kind === 'label' ? setLabel(item.region, item.at, item.lines, mmPerMetre) : null;
     if (!set) return [];
     const { width, height } = labelSize(set.lines, 1);
     const [w, h] = set.angle ? [height, width] : [width, height];
     return [frame(set.at.x * mmPerMetre, set.at.y * mmPerMetre, w, h)];
   });
-  const place = (item: Text, lines: number): Frame => {
+  const place = (item: Text, lines: number): Box => {
     const dy = (item.dy ?? 0) + lines * item.mm * LEADING;
     // The type stands on its place: its middle lies above.
     return frame(item.at.x * mmPerMetre, item.at.y * mmPerMetre - dy + item.mm * 0.35, item.text.length * LETTER * item.mm, item.mm);
   };
   return items.flatMap((item): DisplayItem[] => {
     if (item.kind !== 'text' || !item.yields) return [item];
-    const by = (item.yields === 'aside' ? ASIDE : [0]).find((lines) => !taken.some((other) => meets(place(item, lines), other)));
+    const by = (item.yields === 'aside' ? ASIDE : [0]).find((lines) => !taken.some((other) => !apart(place(item, lines), other)));
     if (by === undefined) return [];
     taken.push(place(item, by));
     return [by ? { ...item, dy: (item.dy ?? 0) + by * item.mm * LEADING } : item];
