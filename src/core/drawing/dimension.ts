@@ -25,3 +25,16 @@ export function drawDimension(a: Vec2, b: Vec2, text: string, { entity, tick: ha
     { kind: 'text', at: lerp(a, b, 0.5), text, mm: TYPE.value, ink: 'measure', weight: 400, angle: upright, layer: 'dimension', dy: -1, entity },
   ];
 }
+
+/** The row each of several figures along a line stands in, so that none covers another: the first where there is room. */
+export function inRows(figures: readonly { at: Vec2; angle: number; width: number }[]): number[] {
+  const rows: { from: number; to: number }[][] = [];
+  return figures.map(({ at, angle, width }) => {
+    const along = at.x * Math.cos(angle) + at.y * Math.sin(angle);
+    const own = { from: along - width / 2, to: along + width / 2 };
+    const free = rows.findIndex((row) => row.every((o) => o.to <= own.from || o.from >= own.to));
+    const row = free < 0 ? rows.length : free;
+    (rows[row] ??= []).push(own);
+    return row;
+  });
+}

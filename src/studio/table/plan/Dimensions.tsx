@@ -1,6 +1,6 @@
 'use client';
 import { useRef, useState } from 'react';
-import { drawDimension } from '@/core/drawing/dimension';
+import { drawDimension, inRows } from '@/core/drawing/dimension';
 import { overallLines } from '@/core/drawing/plan/plan';
 import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { dimensionEdit, endWords, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
@@ -195,19 +195,6 @@ const RIM = [-2, -1, 0, 1, 2].flatMap((x) => [-2, -1, 0, 1, 2].map((y) => `${x}p
 
 /** How wide a figure is shown, pixels. */
 const figureWidth = (text: string): number => 8 + text.length * 6.3;
-
-/** The row each of several figures along a line stands in, so that none covers another: the first where there is room. */
-export function inRows(figures: readonly { at: Vec2; angle: number; width: number }[]): number[] {
-  const rows: { from: number; to: number }[][] = [];
-  return figures.map(({ at, angle, width }) => {
-    const along = at.x * Math.cos(angle) + at.y * Math.sin(angle);
-    const own = { from: along - width / 2, to: along + width / 2 };
-    const free = rows.findIndex((row) => row.every((o) => o.to <= own.from || o.from >= own.to));
-    const row = free < 0 ? rows.length : free;
-    (rows[row] ??= []).push(own);
-    return row;
-  });
-}
 
 /** A figure of a dimension that can be typed over. */
 function FigureField({
