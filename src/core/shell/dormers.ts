@@ -22,6 +22,8 @@ export interface DerivedDormer {
   solids: Mesh[];
 }
 
+/** How far its walls end above the underside of the roof they stand in, so that no two faces lie in one plane, metres. */
+const BEDDED = 0.002;
 const FRAME = { face: 0.045, depth: 0.07, below: 0.14, above: 0.07, side: 0.06 };
 
 /** Faces of solids, sorted to parts by where they look. */
@@ -56,7 +58,7 @@ export function deriveDormer(shape: DormerShape, level: Level): DerivedDormer {
   const { dormer, frame, plate, underside, meets, meetsUpper, thickness } = shape;
   const { width, setback: f, cheek: t, form, overhang: o, panes } = dormer;
   const half = width / 2;
-  const low = (v: number): number => frame.under + frame.tan * v;
+  const low = (v: number): number => frame.under + frame.tan * v + BEDDED;
   const gable = form === 'gable';
   // Front wall: upright outline with the window cut out.
   const top: Vec2[] = gable

@@ -207,6 +207,8 @@ export function deriveFraming(shape: RoofShape, framing: Framing, level: Level, 
   return { members, mesh };
 }
 
+/** How far a tie lies above the plane the walls end in: the boards of a ceiling are fixed under it, metres. */
+const BOARDS = 0.0125;
 /** In which steps a tie is drawn in from the walls, metres, and how many at most. */
 const STEP = 0.02;
 const MOST_STEPS = 200;
@@ -237,7 +239,7 @@ function tie(
   if (!ends.every(Number.isFinite)) return;
   const at = (t: number): Vec2 => add(foot, scale(across, t));
   const z = (t: number): number => roofHeight([shape], at(t)) ?? 0;
-  const plate = Math.min(z(ends[0] - HAIR), z(-ends[1] + HAIR));
+  const plate = Math.min(z(ends[0] - HAIR), z(-ends[1] + HAIR)) + BOARDS;
   const top = plate + depth;
   // Under the rafters: drawn in from both walls until its upper edge is below them.
   const sag = framing.rafter.depth * 1.2;

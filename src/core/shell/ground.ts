@@ -174,6 +174,7 @@ export function deriveGround(area: GroundArea, ground: number, near: readonly Gr
   const [surface, sides, edge, water] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
   const wet = isWater(area);
   const bottom = (p: Vec2): number => top(p) - depthAt(area, p);
+  const kerb = kerbLine(area, ring);
   let volume = 0;
   for (const region of regions) {
     sheet(surface, region, top, true);
@@ -188,17 +189,20 @@ export function deriveGround(area: GroundArea, ground: number, near: readonly Gr
     }
     for (const { a, b, by } of round.flat().flatMap(([p, q]) => pieces(p, q, near))) {
       const rim = height(by);
+      // A kerb has a face of its own towards the area; what lies beside another area that is over it has none.
+      const kerbed = kerb && !(by && above.includes(by));
+      const upTo = (height: (p: Vec2) => number): ((p: Vec2) => number) => (kerbed ? (p) => Math.min(height(p), kerbFoot(area, ground, by, p)) : height);
       if (wet) {
-        bank(sides, a, b, bottom, top, 'left');
-        bank(sides, a, b, top, rim, 'left');
+        bank(sides, a, b, bottom, upTo(top), 'left');
+        bank(sides, a, b, top, upTo(rim), 'left');
         if (!by || !isWater(by)) bank(sides, a, b, rim, top, 'right');
       } else if (!by) {
         bank(sides, a, b, rim, top, 'right');
-        bank(sides, a, b, top, rim, 'left');
-      } else if (!isWater(by)) bank(sides, a, b, rim, top, 'right');
+        bank(sides, a, b, top, upTo(rim), 'left');
+      } else if (!isWater(by) && !(above.includes(by) && kerbLine(by, regionOf(by).outer))) bank(sides, a, b, rim, top, 'right');
     }
   }
-  if (area.edge !== 'none') kerb(edge, area, ring, ground, near, above);
+  if (kerb) putKerb(edge, area, kerb, ground, near, above);
   return {
     id: area.id,
     own: area,
@@ -213,25 +217,38 @@ export function deriveGround(area: GroundArea, ground: number, near: readonly Gr
   };
 }
 
-/** A kerb along the outside of an area's ring, but for where another area lies over it. */
-function kerb(edge: MeshBuilder, area: GroundArea, ring: Ring, ground: number, near: readonly GroundArea[], above: readonly GroundArea[]): void {
-  const size = area.edge === 'kerb' ? KERB : RETAINING;
-  const outer = offsetRing(ring, -size.width);
-  if (outer.length !== ring.length) return;
+/** The outer line of a kerb along a ring, a point for each of its corners; null where it has none. */
+function kerbLine(area: GroundArea, ring: Ring): Ring | null {
+  if (area.edge === 'none') return null;
+  const outer = offsetRing(ring, -kerbSize(area).width);
+  return outer.length === ring.length ? outer : null;
+}
+
+const kerbSize = (area: GroundArea): { width: number; above: number } => (area.edge === 'kerb' ? KERB : RETAINING);
+
+/** Height of what a kerb stands against beside its area, and how deep it reaches there. */
+const kerbRim = (ground: number, by: GroundArea | null, p: Vec2): number => (by && !isWater(by) ? areaHeight(by, ground, p) : ground);
+const kerbFoot = (area: GroundArea, ground: number, by: GroundArea | null, p: Vec2): number => {
+  const rim = kerbRim(ground, by, p);
+  return isWater(area) ? rim - 0.3 : Math.min(areaHeight(area, ground, p), rim) - 0.2;
+};
+
+/** A kerb along the outside of an area's ring, but for where another area lies over it. @param outer its outer line */
+function putKerb(edge: MeshBuilder, area: GroundArea, outer: Ring, ground: number, near: readonly GroundArea[], above: readonly GroundArea[]): void {
+  const size = kerbSize(area);
+  const ring = regionOf(area).outer;
   ring.forEach((from, i) => {
     const j = (i + 1) % ring.length;
     const n = scale(left(unit(sub(ring[j], from))), -size.width);
     for (const { a, b, by } of pieces(from, ring[j], near)) {
-      if (topmost(above, add(lerp(a, b, 0.5), scale(n, -BESIDE / size.width)))) continue;
-      const rim = (p: Vec2): number => (by && !isWater(by) ? areaHeight(by, ground, p) : ground);
+      if (by && above.includes(by)) continue;
       // Mitred at the corners of the ring, square where it ends at another area.
       const quad = [a === from ? outer[i] : add(a, n), b === ring[j] ? outer[j] : add(b, n), b, a];
       const at = [a, b, b, a];
-      const high = at.map((p) => Math.max(areaHeight(area, ground, p), rim(p)) + size.above);
-      const low = at.map((p) => (isWater(area) ? rim(p) - 0.3 : Math.min(areaHeight(area, ground, p), rim(p)) - 0.2));
+      const high = at.map((p) => Math.max(areaHeight(area, ground, p), kerbRim(ground, by, p)) + size.above);
       hexahedron(
         edge,
-        quad.map((p, k) => ({ ...p, z: low[k] })),
+        quad.map((p, k) => ({ ...p, z: kerbFoot(area, ground, by, at[k]) })),
         quad.map((p, k) => ({ ...p, z: high[k] })),
       );
     }

@@ -7,7 +7,7 @@ import { DEFAULTS, type Level, type Stair } from '../project/schema';
 import { guardHeight, headroomOf } from '../project/stairs';
 import { spiralCentre, stairToPlan, type StairEdge, type StairLayout } from '../project/stair-layout';
 import { STAIR_PROFILES } from '../project/stair-rules';
-import { guardAlong } from './guards';
+import { GUARD, guardAlong } from './guards';
 import { DUST, NEAR, TIGHT } from '../units/tolerance';
 
 export const STAIR_PARTS = ['tread', 'riser', 'string', 'rail', 'infill'] as const;
@@ -34,6 +34,8 @@ const BELOW = 0.26;
 const ABOVE = 0.045;
 /** Thickness of a solid flight, square to its slope, metres. */
 const WAIST = 0.14;
+/** How far a stair keeps from the faces of the floor it arrives at, so that no two faces lie in one plane, metres. */
+const CLEAR = 0.001;
 
 /** An outline at a height. */
 const at = (ring: readonly Vec2[], z: (i: number) => number): Vec3[] => ring.map((p, i) => ({ ...p, z: z(i) }));
@@ -71,12 +73,17 @@ function pitchRuns(layout: StairLayout, edge: StairEdge): { s: number; z: number
   return runs;
 }
 
-/** A board on edge along a line of the plan: closed, from station to station. */
-function board(builder: MeshBuilder, edge: StairEdge, out: number, stations: readonly Station[]): void {
-  const inner = new Polyline(edge.points);
-  const { s } = inner;
-  // As long as the line itself, so that a place on it is one on its neighbour.
-  const outer = inner.withPoints(beside(edge.points, out));
+/**
+ * A board on edge along a line of the plan: closed, from station to station.
+ *
+ * @param out how far it reaches from the line; @param inset and to its other side
+ */
+function board(builder: MeshBuilder, edge: StairEdge, out: number, stations: readonly Station[], inset = 0): void {
+  const line = new Polyline(edge.points);
+  const { s } = line;
+  // As long as the line itself, so that a place on it is one on its neighbours.
+  const inner = line.withPoints(beside(edge.points, -inset * Math.sign(out)));
+  const outer = line.withPoints(beside(edge.points, out));
   const marks = [...stations];
   // The line's own corners are stations too.
   s.forEach((at) => {
@@ -101,6 +108,9 @@ function board(builder: MeshBuilder, edge: StairEdge, out: number, stations: rea
   }
 }
 
+/** Whether an edge is the one at the column of a spiral, with neither string nor guard. @param outward 1: the left one */
+const insideOf = (stair: Stair, outward: 1 | -1): boolean => stair.form === 'spiral' && (stair.turn === 'left') === (outward === 1);
+
 /** The strings of a stair along one edge. */
 function strings(builder: MeshBuilder, layout: StairLayout, edge: StairEdge, outward: 1 | -1): void {
   const { stair, sizes } = layout;
@@ -109,7 +119,7 @@ function strings(builder: MeshBuilder, layout: StairLayout, edge: StairEdge, out
     for (const run of pitchRuns(layout, edge)) {
       const stations = run.map(({ s, z }): Station => ({ s, low: floor(z - sizes.rise - BELOW + 0.06), high: Math.min(z + ABOVE, layout.height + ABOVE) }));
       // Where the underside meets the floor the board is cut level.
-      board(builder, edge, outward * STRING, stations);
+      board(builder, edge, outward * STRING, stations, CLEAR);
     }
     return;
   }
@@ -173,10 +183,16 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
       );
   });
   if (!stair.open)
-    risers.forEach(({ left: a, right: b }, i) => {
-      if (distance(a, b) < 0.02) return;
-      const inward = scale(left(unit(sub(b, a))), DEFAULTS.stair.riser);
-      const top = i < steps.length ? steps[i].z - stair.tread : layout.height;
+    risers.forEach((line, i) => {
+      const across = unit(sub(line.right, line.left));
+      // A riser stands between cut strings, and before a solid flight; closed strings lie outside its ends.
+      const [l, r] = ([1, -1] as const).map((k) => (solid ? CLEAR : stair.build === 'cut' && !insideOf(stair, k) ? STRING : 0));
+      if (distance(line.left, line.right) < l + r + 0.02) return;
+      const top = i < steps.length ? steps[i].z - stair.tread : layout.height - CLEAR;
+      // The uppermost covers the edge of the floor.
+      const before = solid || i === steps.length ? CLEAR : 0;
+      const inward = scale(left(across), DEFAULTS.stair.riser);
+      const [a, b] = [add(line.left, scale(across, l)), add(line.right, scale(across, -r))].map((p) => sub(p, scale(left(across), before)));
       const ring: Vec2[] = [a, b, add(b, inward), add(a, inward)];
       hexahedron(
         riser,
@@ -184,7 +200,6 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
         ring.map((p) => ({ ...p, z: top })),
       );
     });
-  const spiral = stair.form === 'spiral';
   const { gap: limit } = STAIR_PROFILES[stair.profile];
   const height = (guard: NonNullable<Stair['left']>): number => guardHeight(guard, stair.profile, 'stair');
   let gap: number | null = null;
@@ -192,16 +207,16 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
     [layout.left, stair.left, 1],
     [layout.right, stair.right, -1],
   ] as const) {
-    const inside = spiral && (stair.turn === 'left') === (outward === 1);
+    const inside = insideOf(stair, outward);
     if (!solid && !inside) strings(string, layout, edge, outward);
     if (!guard || inside) continue;
-    const off = outward * (stair.build === 'closed' ? STRING / 2 : -0.04);
+    const off = outward * (stair.build === 'closed' ? STRING / 2 : -GUARD.post / 2 - 2 * CLEAR);
     const made = guardAlong(guardRuns(layout, edge, off), guard, height(guard), limit);
     rail.add(made.rail);
     infill.add(made.infill);
     if (made.gap !== null) gap = Math.max(gap ?? 0, made.gap);
   }
-  if (spiral) {
+  if (stair.form === 'spiral') {
     const c = spiralCentre(stair);
     const ring: Vec2[] = Array.from({ length: 24 }, (_, k) => add(c, rotate({ x: stair.column, y: 0 }, (k * Math.PI) / 12)));
     between(

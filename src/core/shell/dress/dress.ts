@@ -2,13 +2,15 @@ import { laidFinish, placeOf, type Frame, type Placing } from '../../finishes/la
 import { profileIn } from '../../finishes/profiles';
 import { finishIn } from '../../finishes/store';
 import type { Mesh } from '../../geometry/mesh';
+import { signedArea } from '../../geometry/polygon';
 import { standingIn } from '../../project/standing';
 import type { Finish, Patch, Profile, Project } from '../../project/schema';
 import { Parts, type Owned, type Part } from '../../model/body';
 import type { Memo } from '../../model/memo';
 import type { Region } from '../../geometry/region';
 import type { DerivedLevel } from '../model';
-import { wayKey } from '../openings/derive';
+import { wayKey, type DerivedOpening } from '../openings/derive';
+import { faceX } from '../wall-face';
 import type { WallSide } from '../wall-types';
 import { facesOfRoom, outerFaces } from './faces';
 import type { Face, DerivedMoulding, DressedFace, DerivedPatch } from './dressed';
@@ -54,15 +56,19 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
   }
   const all: Dressed[] = [];
   const byWay = waysByRoom(level, parts);
+  const byId = new Map(level.openings.map((o) => [o.id, o]));
+  const openingsIn = (sides: readonly WallSide[]): DerivedOpening[] => [...new Set(sides.flatMap((side) => side.openings))].flatMap((id) => byId.get(id) ?? []);
   for (const room of level.rooms) {
     const patches = byRoom.get(room.id) ?? [];
     const keys = [`${room.id}/floor`, `${room.id}/ceiling`, ...room.sides.map((side) => sideKey(level, side))];
     const ways = byWay.get(room.id) ?? NO_WAYS;
+    const openings = patches.length ? openingsIn(room.sides) : NONE;
     const own = [...keys.map((key) => parts.get(key)), ...ways.map((way) => way.part)];
     all.push(
-      memo.get('dressed room', room.id, [level.level, room, ...own, ...patches, project.layings, project.finishes, project.profiles], () =>
+      memo.get('dressed room', room.id, [level.level, room, ...own, ...patches, ...openings, project.layings, project.finishes, project.profiles], () =>
         dress(memo, project, {
           patches,
+          openings,
           parts,
           faces: facesOfRoom(project, level.level, room, (kind) => parts.get(`${room.id}/${kind}`)?.mesh),
           keyOf: (face) => (face.side ? sideKey(level, face.side) : `${room.id}/${face.kind}`),
@@ -74,16 +80,22 @@ export function dressLevel(memo: Memo, project: Project, level: DerivedLevel): D
   const outside = byRoom.get(null) ?? [];
   for (const wall of level.walls) {
     if (!wall.sides.some((side) => side.room === null)) continue;
+    const openings = outside.length ? openingsIn(wall.sides) : NONE;
     const own = wall.sides.map((side) => parts.get(sideKey(level, side)));
     all.push(
-      memo.get('dressed outside', wall.id, [wall, level.level, project.outside, ...own, ...outside, project.layings, project.finishes, project.profiles], () =>
-        dress(memo, project, {
-          patches: outside,
-          parts,
-          faces: outerFaces(project, level.level, wall),
-          keyOf: (face) => sideKey(level, face.side!),
-          ways: NO_WAYS,
-        }),
+      memo.get(
+        'dressed outside',
+        wall.id,
+        [wall, level.level, project.outside, ...own, ...outside, ...openings, project.layings, project.finishes, project.profiles],
+        () =>
+          dress(memo, project, {
+            patches: outside,
+            openings,
+            parts,
+            faces: outerFaces(project, level.level, wall),
+            keyOf: (face) => sideKey(level, face.side!),
+            ways: NO_WAYS,
+          }),
       ),
     );
   }
@@ -117,6 +129,8 @@ function waysByRoom(level: DerivedLevel, parts: ReadonlyMap<string, Part>): Map<
 interface Undressed {
   faces: readonly Face[];
   patches: readonly Patch[];
+  /** The openings in its walls; they are asked for where there are patches. */
+  openings: readonly DerivedOpening[];
   /** What exists of the level, and under which key a face’s part is found there. */
   parts: ReadonlyMap<string, Part>;
   keyOf(face: Face): string;
@@ -124,7 +138,7 @@ interface Undressed {
   ways: readonly { region: Region; part: Part }[];
 }
 
-function dress(memo: Memo, project: Project, { faces, patches, parts, keyOf, ways }: Undressed): Dressed {
+function dress(memo: Memo, project: Project, { faces, patches, openings, parts, keyOf, ways }: Undressed): Dressed {
   const more = new Parts(memo, project);
   const out: Dressed = { faces: [], instead: new Map(), more: more.made };
   const finish = (id: string): Finish => finishIn(project, id);
@@ -135,7 +149,7 @@ function dress(memo: Memo, project: Project, { faces, patches, parts, keyOf, way
     const laid = laidFinish(chosen, laying);
     const placing = laid.laying || laying ? placeOf(laid.laying, laying, face.frame, face.carried) : AS_IT_IS;
     const on = patches.length ? patches.filter((p) => liesOn(p, face)) : [];
-    const derived = on.length ? derivePatches(face, on, finish, profile) : [];
+    const derived = on.length ? derivePatches(face, on, coveredOf(face, openings), finish, profile) : [];
     const lay = (part: Part): Part => {
       const { origin, angle } = placing;
       if (laid === chosen && origin.x === 0 && origin.y === 0 && angle === 0) return part;
@@ -164,6 +178,20 @@ function dress(memo: Memo, project: Project, { faces, patches, parts, keyOf, way
   return out;
 }
 
+/** What the joinery of the openings in a wall covers of one of its faces, in the coordinates of the face. */
+function coveredOf({ side }: Face, openings: readonly DerivedOpening[]): Region[] {
+  if (!side) return [];
+  return openings
+    .filter((o) => side.openings.includes(o.id))
+    .flatMap(({ opening, surround }) =>
+      surround[side.side].map(({ outer }): Region => {
+        const ring = outer.map((p) => ({ x: faceX(side, opening.at + p.x), y: p.y }));
+        return { outer: signedArea(ring) < 0 ? ring.reverse() : ring, holes: [] };
+      }),
+    );
+}
+
+const NONE: readonly DerivedOpening[] = [];
 const NO_WAYS: readonly { region: Region; part: Part }[] = [];
 const AS_IT_IS: Placing = { origin: { x: 0, y: 0 }, angle: 0 };
 

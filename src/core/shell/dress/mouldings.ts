@@ -17,6 +17,9 @@ export function sectionOf(profile: Profile, height: number | null): { points: Ve
   return { points, height: own * k, depth: Math.max(...points.map((p) => p.x)) };
 }
 
+/** How far from the bare edge of an opening a moulding ends, so that its end does not lie in the plane of the reveal, metres. */
+const SHORT = 0.001;
+
 /** The stretches of a face, as distances along it, that openings leave free between two heights. */
 export function freeAlong(side: WallSide, openings: readonly Opening[], low: number, high: number): [number, number][] {
   const blocked = openings
@@ -28,7 +31,10 @@ export function freeAlong(side: WallSide, openings: readonly Opening[], low: num
       const a = o.architrave;
       if (Math.min(...ys) - (o.kind === 'window' ? a : 0) > high - NEAR || Math.max(...ys) + a < low + NEAR) return [];
       const xs = ring.map((p) => p.x);
-      return [[Math.min(...xs) - a, Math.max(...xs) + a]];
+      const beside = Math.max(a, SHORT);
+      const [from, to] = [Math.min(...xs) - beside, Math.max(...xs) + beside];
+      // The wall may go on beyond this face, past other rooms, with openings of theirs.
+      return to < NEAR || from > side.length - NEAR ? [] : [[from, to]];
     })
     .sort((p, q) => p[0] - q[0]);
   const free: [number, number][] = [];

@@ -9,29 +9,24 @@ import { faceX } from '../wall-face';
 import { onFace, outOf } from './faces';
 import { NEAR, TIGHT } from '../../units/tolerance';
 
+/** Thickness of what is laid, by the category of its finish, metres. */
+const LAID: Partial<Record<Finish['category'], number>> = {
+  Paint: 0.0007,
+  Wallpaper: 0.0007,
+  Plaster: 0.0007,
+  Tile: 0.009,
+  Brick: 0.02,
+  Stone: 0.02,
+  Glass: 0.006,
+  Metal: 0.002,
+  Cloth: 0.006,
+  Carpet: 0.006,
+};
+/** Sections of mouldings have whole millimetres: with its bed nothing laid has a face in the plane of one of theirs. */
+const BED = 0.0003;
+
 /** How far a finish stands in front of what it lies on, metres. */
-export function thicknessOf(finish: Finish): number {
-  switch (finish.category) {
-    case 'Paint':
-    case 'Wallpaper':
-    case 'Plaster':
-      return 0.001;
-    case 'Tile':
-      return 0.009;
-    case 'Brick':
-    case 'Stone':
-      return 0.02;
-    case 'Glass':
-      return 0.006;
-    case 'Metal':
-      return 0.002;
-    case 'Cloth':
-    case 'Carpet':
-      return 0.006;
-    default:
-      return 0.012;
-  }
-}
+export const thicknessOf = (finish: Finish): number => (LAID[finish.category] ?? 0.012) + BED;
 
 /** The outline of a patch in the coordinates of a face, before anything is taken off; null where it has none there. */
 export function patchOutline(patch: Patch, face: Face): Ring | null {
@@ -166,12 +161,20 @@ function moved(mesh: Mesh, by: Vec3): Mesh {
  * The patches of one face, the higher ones cut out of those below them.
  *
  * @param patches in any order
+ * @param covered what joinery covers of the face: a patch stops there
  */
-export function derivePatches(face: Face, patches: readonly Patch[], finish: (id: string) => Finish, profile: (id: string) => Profile | null): DerivedPatch[] {
+export function derivePatches(
+  face: Face,
+  patches: readonly Patch[],
+  covered: readonly Region[],
+  finish: (id: string) => Finish,
+  profile: (id: string) => Profile | null,
+): DerivedPatch[] {
+  const free = covered.length ? boolean('difference', face.regions, [...covered]) : face.regions;
   const ordered = [...patches].sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
   const shown = ordered.map((patch) => {
     const outline = patchOutline(patch, face);
-    return outline ? boolean('intersection', [{ outer: turned(outline), holes: [] }], face.regions) : [];
+    return outline ? boolean('intersection', [{ outer: turned(outline), holes: [] }], free) : [];
   });
   return ordered.flatMap((patch, i): DerivedPatch[] => {
     const above = shown.slice(i + 1).flat();

@@ -4,8 +4,50 @@ import { boolean } from '../../geometry/polygon';
 import { roundedBox } from '../../geometry/shapes';
 import { openingOutline } from '../../project/openings';
 import { closedSection, sweep } from '../../geometry/sweep';
-import type { Opening, Profile } from '../../project/schema';
+import { inWall } from '../../project/opening-stand';
+import type { Opening, Profile, Side } from '../../project/schema';
+import { rectangle, type Region } from '../../geometry/region';
+import { fixedPart, type OpeningParts } from './space';
 import { JOINERY } from './sizes';
+
+/** How far behind the face of the wall a frame still counts as flush with it, metres. */
+const FLUSH = 0.02;
+
+/**
+ * The faces of its wall an opening has a moulding around it on: both for a way through, the inner one for a window. One
+ * covers the joint between a frame and the wall: where the frame of a door stands back there is none to cover.
+ */
+export function architraveSides(opening: Opening, thickness: number, inside: Side): Side[] {
+  if (opening.architrave <= 0 || opening.kind === 'niche') return [];
+  if (opening.kind === 'window') return opening.form === 'corner' ? [] : [inside];
+  if (opening.kind === 'passage') return ['left', 'right'];
+  const { frame, depth } = inWall(opening, thickness, inside);
+  return (['left', 'right'] as const).filter((side) => (side === 'left' ? frame : -frame) + depth / 2 > thickness / 2 - FLUSH);
+}
+
+/** The outline of the moulding around an opening, the opening itself with it: x along the wall from its middle, y up. */
+export function architraveOutline(opening: Opening): Region[] {
+  const a = opening.architrave;
+  const foot = opening.sill;
+  if (opening.shape.kind === 'rectangle') {
+    const w = opening.width / 2 + a;
+    return [{ outer: rectangle(-w, foot, w, foot + opening.height + a), holes: [] }];
+  }
+  const low = opening.kind === 'window' ? foot - a * 2 : foot;
+  return boolean('intersection', [{ outer: offsetRing(openingOutline(opening), -a), holes: [] }], [{ outer: rectangle(-100, low, 100, 100), holes: [] }]);
+}
+
+/** The mouldings around an opening, as one part. */
+export function architraves(opening: Opening, thickness: number, inside: Side, profile: Profile | null): OpeningParts[] {
+  const sides = architraveSides(opening, thickness, inside);
+  if (!sides.length) return [];
+  const builder = new MeshBuilder();
+  for (const side of sides) {
+    const out = side === 'left' ? 1 : -1;
+    builder.add(architrave(opening, (out * thickness) / 2, out, profile));
+  }
+  return [fixedPart('architrave', builder.build())];
+}
 
 /**
  * The moulding around an opening on one face of its wall: three bars around a straight opening, a band around any
@@ -13,7 +55,7 @@ import { JOINERY } from './sizes';
  *
  * @param y the face; @param out 1 or −1: away from the wall
  */
-export function architrave(opening: Opening, y: number, out: 1 | -1, profile: Profile | null = null): Mesh {
+function architrave(opening: Opening, y: number, out: 1 | -1, profile: Profile | null = null): Mesh {
   const a = opening.architrave;
   if (profile && opening.shape.kind === 'rectangle' && a > 0) return moulded(opening, y, out, profile);
   const d = JOINERY.architraveDepth;
@@ -21,18 +63,7 @@ export function architrave(opening: Opening, y: number, out: 1 | -1, profile: Pr
   const foot = opening.sill;
   if (opening.shape.kind !== 'rectangle') {
     const outline = openingOutline(opening);
-    const band = boolean('difference', [{ outer: offsetRing(outline, -a), holes: [] }], [{ outer: outline, holes: [] }]);
-    const low = opening.kind === 'window' ? foot - a * 2 : foot;
-    const above = {
-      outer: [
-        { x: -100, y: low },
-        { x: 100, y: low },
-        { x: 100, y: 100 },
-        { x: -100, y: 100 },
-      ],
-      holes: [],
-    };
-    return extrude(boolean('intersection', band, [above]), y0, y1);
+    return extrude(boolean('difference', architraveOutline(opening), [{ outer: outline, holes: [] }]), y0, y1);
   }
   const w = opening.width / 2;
   const z1 = foot + opening.height;

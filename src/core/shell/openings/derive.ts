@@ -11,6 +11,7 @@ import { wallExtents } from '../../project/wall-line';
 import { bandOf, cornerFrames, cornerShape, seenFrom, type CornerShape } from './corner';
 import { openingParts } from './parts';
 import type { OpeningParts } from './space';
+import { surroundOf } from './surround';
 
 import { inWall, type InWall } from '../../project/opening-stand';
 import { NEAR } from '../../units/tolerance';
@@ -51,6 +52,8 @@ export interface DerivedOpening {
   parts: OpeningPart[];
   /** The glass that lets daylight in; none for doors. */
   glazing: Pane[];
+  /** What its joinery covers of each face of the wall: x along the wall from the middle of the opening, y above the floor. */
+  surround: Record<Side, Region[]>;
   /** The floor in a way that goes down to it. */
   floors: Way[];
 }
@@ -132,6 +135,7 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     corner,
     parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null).map((p) => opened(p, opening.open)),
     glazing,
+    surround: { left: surroundOf(opening, thickness, inside, 'left'), right: surroundOf(opening, thickness, inside, 'right') },
     floors: down
       ? (['left', 'right'] as const).map((side) => wayOf(side, rooms[side], floorOf(side, width, thickness, local, inside), matrix, level, sill))
       : [],

@@ -5,7 +5,7 @@ import { rectangleRegion, type Region } from '../../geometry/region';
 import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
 import type { Vec3 } from '../../geometry/vec';
-import { architrave } from './architrave';
+import { architraves } from './architrave';
 import { leafOf, NO_FLIP, type Flip } from './leaf';
 import { inWall } from '../../project/opening-stand';
 import { fixedPart, wingParts, type OpeningParts, type OpeningSpace, type Wing } from './space';
@@ -53,13 +53,7 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
   if (threshold > 0) into.frame.box(-w + lining, -half - 0.01, sill, w - lining, half + 0.01, sill + threshold);
   leaves(opening, { half, back, front, face }, way, fanlight > 0 ? null : { outer: inner, holes: [] }, into);
   const parts: OpeningParts[] = [fixedPart('frame', into.frame.build()), ...wingParts(into.wings, ['leaf'])];
-  if (opening.architrave > 0) {
-    // An architrave covers the joint between a frame and the wall: where the frame stands back there is none to cover.
-    const round = new MeshBuilder();
-    if (front > half - FLUSH) round.add(architrave(opening, half, 1, profile));
-    if (back < FLUSH - half) round.add(architrave(opening, -half, -1, profile));
-    if (!round.empty) parts.push(fixedPart('architrave', round.build()));
-  }
+  parts.push(...architraves(opening, thickness, inside, profile));
   if (!into.glass.empty) parts.push(fixedPart('glass', into.glass.build()));
   parts.push(...wingParts(into.wings, ['glass', 'handle']));
   return parts;
@@ -67,8 +61,6 @@ export function doorParts({ opening, thickness, inside, profile }: OpeningSpace)
 
 /** Depth of the fixed lights beside and above a leaf whose lining is as deep as the wall, metres. */
 const LIGHT = 0.1;
-/** How far behind the face of the wall a frame still counts as flush with it, metres. */
-const FLUSH = 0.02;
 /** Depth of the stops a leaf shuts against, metres. */
 const STOPS = 0.03;
 

@@ -1,7 +1,6 @@
-import { MeshBuilder } from '../../geometry/mesh';
-import { architrave } from './architrave';
+import { architraves } from './architrave';
 import { doorParts } from './door';
-import { fixedPart, type OpeningParts, type OpeningSpace } from './space';
+import type { OpeningParts, OpeningSpace } from './space';
 import { windowParts } from './window';
 
 /**
@@ -10,12 +9,8 @@ import { windowParts } from './window';
  * by a joint stands shut; what folds or tips in another way stands as far open as the opening says.
  */
 export function openingParts(space: OpeningSpace): OpeningParts[] {
-  const { opening, thickness, profile } = space;
+  const { opening, thickness, inside, profile } = space;
   if (opening.kind === 'door') return doorParts(space);
   if (opening.kind === 'window') return windowParts(space);
-  if (opening.kind === 'passage' && opening.architrave > 0) {
-    const builder = new MeshBuilder().add(architrave(opening, thickness / 2, 1, profile)).add(architrave(opening, -thickness / 2, -1, profile));
-    return [fixedPart('architrave', builder.build())];
-  }
-  return [];
+  return architraves(opening, thickness, inside, profile);
 }

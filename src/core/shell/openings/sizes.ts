@@ -21,6 +21,13 @@ export const JOINERY = {
   light: 0.65,
 } as const;
 
+/** How far a sill board reaches past its window at each end, metres. */
+export const SILL_HORN = 0.04;
+
+/** Whether a window has a board inside, on what is below it. */
+export const hasSillBoard = ({ kind, form, shape, sill, sillBoard }: Opening): boolean =>
+  kind === 'window' && form !== 'corner' && sillBoard > 0 && sill > 0.05 && (shape.kind === 'rectangle' || shape.kind === 'arch');
+
 /** A rectangle of an opening’s elevation, metres: x along the wall from its middle, z up from the floor. */
 export interface UprightBox {
   x0: number;

@@ -2,12 +2,12 @@ import { MeshBuilder, placement } from '../../geometry/mesh';
 import { roundedBox } from '../../geometry/shapes';
 import { openingOutline } from '../../project/openings';
 import type { Opening } from '../../project/schema';
-import { architrave } from './architrave';
+import { architraves } from './architrave';
 import { cornerFrames, cornerJoinery, type CornerShape } from './corner';
 import { builders, glazing, type Builders } from './glazing';
 import { fixedPart, wingParts, type OpeningParts, type OpeningSpace } from './space';
 import { inWall } from '../../project/opening-stand';
-import { JOINERY } from './sizes';
+import { hasSillBoard, JOINERY, SILL_HORN } from './sizes';
 
 export function windowParts({ opening, thickness, inside, corner, profile }: OpeningSpace): OpeningParts[] {
   if (opening.form === 'corner') return corner ? cornerParts(opening, corner) : [];
@@ -19,23 +19,24 @@ export function windowParts({ opening, thickness, inside, corner, profile }: Ope
   if (opening.form === 'bay') bay(opening, -inward * half, depth, inward, into);
   else glazing(openingOutline(opening), opening, { middle, depth }, inward, into);
   const parts: OpeningParts[] = [...framed(into), ...wingParts(into.wings, ['frame', 'glass'])];
-  const straight = opening.shape.kind === 'rectangle' || opening.shape.kind === 'arch';
-  if (opening.sillBoard > 0 && straight && sill > 0.05) {
+  if (hasSillBoard(opening)) {
     const { sillThickness } = JOINERY;
     const edge = opening.form === 'bay' ? -inward * half : middle + (inward * depth) / 2;
     const nose = inward * (half + opening.sillBoard);
+    // The board begins in the wall, and its lining ends there: neither has a face in the plane of the wall.
+    const lap = inward * (half - 0.001);
     const board = new MeshBuilder()
       .add(
         roundedBox(
-          { x: -width / 2 - 0.04, y: Math.min(inward * (half - 0.001), nose), z: sill - sillThickness },
-          { x: width / 2 + 0.04, y: Math.max(inward * (half - 0.001), nose), z: sill },
+          { x: -width / 2 - SILL_HORN, y: Math.min(lap, nose), z: sill - sillThickness },
+          { x: width / 2 + SILL_HORN, y: Math.max(lap, nose), z: sill },
           { radius: 0.008, steps: 2 },
         ),
       )
-      .box(-width / 2, Math.min(edge, inward * half), sill - 0.002, width / 2, Math.max(edge, inward * half), sill + 0.001);
+      .box(-width / 2, Math.min(edge, lap), sill - 0.002, width / 2, Math.max(edge, lap), sill + 0.001);
     parts.push({ ...fixedPart('sill', board.build()), grain: 'length' });
   }
-  if (opening.architrave > 0) parts.push(fixedPart('architrave', architrave(opening, inward * half, inward, profile)));
+  parts.push(...architraves(opening, thickness, inside, profile));
   parts.push(...wingParts(into.wings, ['handle']));
   return parts;
 }
