@@ -9,7 +9,7 @@ import { totalArea } from '../../geometry/polygon';
 import { closedSection, sweep } from '../../geometry/sweep';
 import { newOpening } from '../../project/opening-defaults';
 import type { Moulding, Patch, Project } from '../../project/schema';
-import { edit, house, wallAt } from '../../testing/drafting';
+import { draw, edit, house, wallAt } from '../../testing/drafting';
 import { loadKernel, openEdges, volume } from '../../testing/solid';
 import { faceS, faceX } from '../wall-face';
 import { onFace, wallsRound } from './faces';
@@ -37,6 +37,7 @@ const patch = (more: Partial<Patch> & Pick<Patch, 'on' | 'shape'>): Patch => ({
   panels: null,
   ...more,
 });
+const within = (p: Project, w: Project['walls'][string], x: number): boolean => (p.corners[w.start].x - x) * (p.corners[w.end].x - x) < 0;
 const moulding = (p: Project, kind: Moulding['kind'], profile: string, more: Partial<Moulding> = {}): Moulding => ({
   id: `m-${kind}`,
   name: kind,
@@ -261,6 +262,39 @@ describe('patches', () => {
 });
 
 describe('mouldings', () => {
+  it('of rooms along one wall: each ends with its room, whatever doors the wall has further on', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.8, max: 2.2, noNaN: true }), fc.subarray([0, 1, 2]), (at, doors) => {
+        let p = house([[0, 0], [9, 0], [9, 3], [0, 3]]); // prettier-ignore
+        for (const x of [3, 6]) p = draw(p, [[x, 0], [x, 3]]); // prettier-ignore
+        const along = Object.values(p.walls).filter((w) => w.thickness === 0.3);
+        for (const k of doors) {
+          const here = 3 * k + at;
+          const wall = along.find((w) => [w.start, w.end].every((c) => p.corners[c].y === 0) && within(p, w, here))!;
+          const from = p.corners[wall.start].x;
+          p = edit(p, 'opening.add', newOpening(p, { id: `d${k}`, wall: wall.id, kind: 'door', at: Math.abs(here - from), width: 0.9 }));
+        }
+        const rooms = Object.keys(p.rooms);
+        expect(rooms).toHaveLength(3);
+        p = edit(p, 'moulding.put', { mouldings: rooms.map((id) => moulding(p, 'skirting', 'skirting-plain', { id: `m-${id}`, room: id })) });
+        const level = deriveModel(p).shell.levels[0];
+        for (const made of level.mouldings) {
+          const { region } = level.rooms.find((r) => r.id === made.moulding.room)!;
+          const [xs, ys] = [region.outer.map((q) => q.x), region.outer.map((q) => q.y)];
+          const [x0, x1] = [Math.min(...xs), Math.max(...xs)];
+          const own = doors.filter((k) => 3 * k + at > x0 && 3 * k + at < x1).length;
+          expect(made.length).toBeCloseTo(2 * (x1 - x0 + Math.max(...ys) - Math.min(...ys)) - own * (0.9 + 2 * 0.06), 6);
+          for (const { mesh } of made.parts)
+            for (let i = 0; i < mesh.positions.length; i += 3) {
+              expect(mesh.positions[i]).toBeGreaterThan(x0 - 1e-5);
+              expect(mesh.positions[i]).toBeLessThan(x1 + 1e-5);
+            }
+        }
+      }),
+      { numRuns: 25, seed },
+    );
+  });
+
   it('a section swept round four corners has the volume of its section times the way of its middle', () => {
     const section = closedSection(PROFILES.find((q) => q.id === 'skirting-low')!.points);
     // 12 × 60, inside a rectangle of 3 × 2: what is cut off at the corners follows from the mitres.
