@@ -438,7 +438,11 @@ export interface SlabMeshes {
   underside: Mesh;
 }
 
-/** Edges and underside of the floor slab, those of its holes too. */
+/**
+ * Edges and underside of the floor slab, those of its holes too. Its edges go down to the walls and ceilings below.
+ *
+ * @param gap how far its underside lies above them, metres
+ */
 export function slabMeshes(outline: Region[], z: number, full: number, holes: readonly Region[] = [], gap = 0): SlabMeshes {
   const thickness = full - Math.min(gap, full / 2);
   const [edge, voids, underside] = [new MeshBuilder(), new MeshBuilder(), new MeshBuilder()];
@@ -452,7 +456,7 @@ export function slabMeshes(outline: Region[], z: number, full: number, holes: re
             // A hole may reach as far as the edge: what of the ring lies on the outline is edge still.
             const middle = lerp(p, q, 0.5);
             const builder = ring !== part.outer || (holes.length > 0 && !onRing(middle, outer)) ? voids : edge;
-            builder.quad({ ...p, z: z - thickness }, { ...q, z: z - thickness }, { ...q, z }, { ...p, z });
+            builder.quad({ ...p, z: z - full }, { ...q, z: z - full }, { ...q, z }, { ...p, z });
           });
         underside.region(part, (p) => ({ ...p, z: z - thickness }), { x: 0, y: 0, z: -1 }, true);
       }

@@ -25,8 +25,12 @@ export class Lighting {
     scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.lids);
   }
 
+  private lit: { site: Project['site']; box: THREE.Box3 } | null = null;
+
   /** Sun and sky of a place and time. @param box what is to be lit and to throw shadows */
   daylight(site: Project['site'], box: THREE.Box3): void {
+    if (this.lit?.site === site && this.lit.box.equals(box)) return;
+    this.lit = { site, box: box.clone() };
     const d = daylight(site);
     const up = Math.max(0.12, d.sun.z);
     const luminance = (c: readonly number[]): number => 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];

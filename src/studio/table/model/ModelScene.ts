@@ -191,12 +191,9 @@ export class ModelScene {
     this.parts.show(model, this.look, site);
     this.ground.visible = !site;
     this.ground.position.z = model.project.site.ground;
-    const siteChanged = this.site !== model.project.site;
     this.model = model;
-    if (siteChanged) {
-      this.site = model.project.site;
-      this.lighting.daylight(this.site, this.bounds());
-    }
+    this.site = model.project.site;
+    this.lighting.daylight(this.site, this.bounds());
     this.coverings = coveringsOf(model);
     this.lighting.setLamps(model);
     this.makeStubs();
@@ -437,7 +434,6 @@ export class ModelScene {
       target: { x: centre.x, y: centre.y, z: Math.max(z, centre.z - 0.6) },
       fov,
     });
-    this.lighting.daylight(this.site!, this.bounds());
     this.renderer.shadowMap.needsUpdate = true;
   }
 
