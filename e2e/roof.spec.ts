@@ -1,5 +1,6 @@
 import { expect, test } from './test';
 import { deriveModel } from '../src/core/model/derive';
+import { roofHeight } from '../src/core/project/roofs';
 import { only, Studio } from './studio';
 
 const look = async (name: string, page: import('@playwright/test').Page): Promise<void> => {
@@ -97,5 +98,55 @@ test('a roof is put on a house, edge by edge, and a room opened to it', async ({
     await page.getByRole('button', { name: /^Undo/ }).click();
     await page.getByRole('button', { name: /^Undo/ }).click();
     await expect.poll(async () => Object.keys((await studio.project()).roofs).length).toBe(0);
+  });
+});
+
+test('one roof over two houses, and round a court', async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.drawingOnly();
+  await studio.start('Round a court');
+  const room = async (from: [number, number], width: string, depth: string): Promise<void> => {
+    await studio.press(...from);
+    await studio.moveTo(from[0] + 1, from[1] + 1);
+    await studio.type(width);
+    await page.keyboard.press('Tab');
+    await studio.type(depth);
+    await page.keyboard.press('Enter');
+  };
+  await test.step('draws a house of nine metres with a room in its middle, and a shed apart', async () => {
+    await studio.card('Room by corners').click();
+    await room([0.15, 0.15], '9000', '9000');
+    await studio.moveTo(4, 4);
+    await page.mouse.wheel(0, 700);
+    await room([3.15, 3.15], '3000', '3000');
+    await room([12.15, 0.15], '3000', '2400');
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    expect(Object.keys((await studio.project()).rooms)).toHaveLength(3);
+  });
+  await test.step('opens the room in the middle to the sky', async () => {
+    await studio.press(4.6, 4.6);
+    await studio.choose('Kind of ceiling', 'none, open to the sky', studio.docket);
+    await page.keyboard.press('Escape');
+  });
+  await test.step('one press covers both, and leaves the court free', async () => {
+    await studio.tab('Roofs');
+    await studio.card('Roof, hipped').click();
+    await expect.poll(async () => Object.keys((await studio.project()).roofs).length).toBe(1);
+    const project = await studio.project();
+    const { shape } = deriveModel(project).shell.levels[0].roofs[0];
+    expect(shape.outlines).toHaveLength(2);
+    const [main] = [...shape.outlines].sort((a, b) => b.outer.length + 10 * b.holes.length - a.outer.length - 10 * a.holes.length);
+    expect(main.holes).toHaveLength(1);
+    const over = (x: number, y: number): boolean => roofHeight([shape], { x, y }) !== null;
+    expect([over(1, 1), over(4.6, 4.6), over(8, 4.6), over(13.5, 1.2), over(11, 5)]).toEqual([true, false, true, true, false]);
+  });
+  await test.step('a court that is covered again is roofed over', async () => {
+    await page.keyboard.press('Escape');
+    await studio.press(4.6, 4.6);
+    await studio.choose('Kind of ceiling', 'flat', studio.docket);
+    await expect.poll(async () => roofHeight([deriveModel(await studio.project()).shell.levels[0].roofs[0].shape], { x: 4.6, y: 4.6 })).not.toBeNull();
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await expect.poll(async () => roofHeight([deriveModel(await studio.project()).shell.levels[0].roofs[0].shape], { x: 4.6, y: 4.6 })).toBeNull();
   });
 });
