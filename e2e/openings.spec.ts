@@ -1,5 +1,6 @@
-import { expect, test } from './test';
+import { findings } from '../src/core/checks/findings';
 import { deriveModel } from '../src/core/model/derive';
+import { expect, test } from './test';
 import { wallRidge } from '../src/core/project/wall-line';
 import { only, Studio } from './studio';
 
@@ -128,5 +129,55 @@ test('what a storey has besides plain doors and windows, and sizes typed over ou
     await page.getByRole('button', { name: 'Plan', exact: true }).click();
     await page.keyboard.press('Escape');
     await look('house', page);
+  });
+});
+
+test('a door passes the checks as it comes, stands where it is wanted in its wall, and is scheduled with a way that has no leaf', async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.drawingOnly();
+  await studio.start('Standing in the wall');
+  await studio.card('Room by corners').click();
+  await studio.press(0.15, 0.15);
+  await studio.moveTo(4, 3);
+  await studio.type('5000');
+  await page.keyboard.press('Tab');
+  await studio.type('4000');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  const stands = async () => [...deriveModel(await studio.project()).shell.openings.values()].find((o) => o.opening.kind === 'door')!.stands;
+  await test.step('a door as it comes is wide enough', async () => {
+    await studio.tab('Doors and windows');
+    await studio.card('Door').click();
+    await studio.press(2.5, 0);
+    const project = await studio.project();
+    expect(findings(deriveModel(project)).filter((f) => f.ids.includes(only(project.openings).id) && f.code === 'door.narrow')).toEqual([]);
+    await page.keyboard.press('Escape');
+  });
+  await test.step('its leaf stands flush, centred, and by a typed reveal, named by room', async () => {
+    await studio.choose('Where it stands in the wall', 'centred', studio.docket);
+    const { reveals } = await stands();
+    expect(reveals.left).toBeCloseTo(reveals.right, 9);
+    await studio.choose('Where it stands in the wall', 'flush with Room 1', studio.docket);
+    const flush = await stands();
+    expect(Math.min(flush.reveals.left, flush.reveals.right)).toBeCloseTo(0, 9);
+    await studio.set('Reveal at Outside', '60');
+    const typed = await stands();
+    expect(Math.min(typed.reveals.left, typed.reveals.right)).toBeCloseTo(0.06, 9);
+    await studio.set('Reveal at Room 1', '4000');
+    await expect(studio.notice).toContainText(/the reveal goes up to 2 m/);
+    expect(await stands()).toEqual(typed);
+  });
+  await test.step('a way without a leaf is in the schedule', async () => {
+    await studio.card('Pass-through').click();
+    await studio.press(0, 2);
+    await page.keyboard.press('Escape');
+    await studio.stage('Schedules');
+    await page
+      .getByRole('tab', { name: /^Openings|^Doors/ })
+      .first()
+      .click();
+    await expect(page.getByRole('table').first()).toContainText('Door 1');
+    await expect(page.getByRole('table').first()).toContainText('Pass-through 1');
   });
 });

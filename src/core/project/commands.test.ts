@@ -318,6 +318,12 @@ describe('every command', () => {
       'Nothing was changed: thickness goes up to 2 m.',
     );
     expect(() => edit(project, 'level.set', { id: 'ground', set: { height: 0.1 } })).toThrow('Nothing was changed: height goes from 0.5 m upwards.');
+    // In words of the trade where the name of a field says nothing.
+    const door = edit(project, 'opening.add', newOpening(project, { id: 'd', wall, kind: 'door', at: 2 }));
+    expect(() => edit(door, 'opening.set', { opening: 'd', set: { stand: { kind: 'set-back', from: 'front', by: 4 } } })).toThrow(
+      'Nothing was changed: the reveal goes up to 2 m.',
+    );
+    expect(() => edit(door, 'opening.set', { opening: 'd', set: { sillBoard: 40 } })).toThrow('sill board goes up to');
   });
 
   it('refuses arguments that are not its own', () => {

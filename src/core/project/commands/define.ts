@@ -71,13 +71,24 @@ const METRES = new Set([
   'size',
 ]);
 
+/** What people call a field whose own name says nothing to them, by that of the value it is in. */
+const CALLED: Record<string, string> = {
+  'stand.by': 'the reveal',
+  'to.x': 'the place to the east',
+  'to.y': 'the place to the north',
+  'slope.fall': 'the slope',
+  'depth.from': 'the depth at its first edge',
+  'depth.to': 'the depth opposite',
+};
+
 /** One sentence from the first thing Zod found wrong. */
 export function sentence(error: z.ZodError): string {
   const issue = error.issues[0];
   const field = String(issue.path.at(-1) ?? 'value');
+  const word = CALLED[issue.path.slice(-2).join('.')] ?? field.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`);
   if ((issue.code === 'too_big' || issue.code === 'too_small') && (issue.origin === 'number' || issue.origin === 'int')) {
     const limit = issue.code === 'too_big' ? issue.maximum : issue.minimum;
-    return `${field} goes ${issue.code === 'too_big' ? 'up to' : 'from'} ${String(limit)}${METRES.has(field) ? ' m' : ''}${issue.code === 'too_big' ? '' : ' upwards'}.`;
+    return `${word} goes ${issue.code === 'too_big' ? 'up to' : 'from'} ${String(limit)}${METRES.has(field) ? ' m' : ''}${issue.code === 'too_big' ? '' : ' upwards'}.`;
   }
   const where = issue.path.length ? `${issue.path.join('.')}: ` : '';
   const text = issue.message.replace(/^Invalid input: /, '').replace(/\.$/, '');
