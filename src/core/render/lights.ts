@@ -4,7 +4,7 @@ import type { Random } from './bsdf';
 import { crosses, crossing } from './panes';
 import type { Scene } from './scene';
 
-/** What a ray to a luminaire is cut short by, metres. */
+/** How far in front of a luminaire a ray to it ends, metres: it must not be stopped by what it goes to. */
 const EPS = 1e-4;
 
 /**
@@ -19,6 +19,9 @@ export class Lights {
   readonly light = new Float64Array(3);
   /** How far the light is, metres. */
   far = 1e30;
+  /** Whether it is a point near by, and which: wherever a ray to it sets out from, it goes there. */
+  near = false;
+  readonly target = new Float64Array(3);
 
   readonly sun: boolean;
   readonly sky: boolean;
@@ -125,10 +128,15 @@ export class Lights {
     const nx = e1y * e2z - e1z * e2y;
     const ny = e1z * e2x - e1x * e2z;
     const nz = e1x * e2y - e1y * e2x;
-    const cos = -(nx * dx + ny * dy + nz * dz) / Math.sqrt(nx * nx + ny * ny + nz * nz);
+    const size = Math.sqrt(nx * nx + ny * ny + nz * nz);
+    const cos = -(nx * dx + ny * dy + nz * dz) / size;
     if (cos <= 1e-6) return false;
     this.drawn = ((this.weights[k] / total) * d2) / (light.area * cos);
-    this.leave(dx, dy, dz, d - 2 * EPS, light.emission);
+    this.leave(dx, dy, dz, d, light.emission);
+    this.near = true;
+    this.target[0] = qx + (nx / size) * EPS;
+    this.target[1] = qy + (ny / size) * EPS;
+    this.target[2] = qz + (nz / size) * EPS;
     return true;
   }
 
@@ -139,6 +147,7 @@ export class Lights {
     this.direction[0] = dx;
     this.direction[1] = dy;
     this.direction[2] = dz;
+    this.near = false;
     this.far = far;
     this.light[0] = light[0];
     this.light[1] = light[1];

@@ -399,23 +399,28 @@ export class Tracer {
     return this.hit.towards(d[0], d[1], d[2]);
   }
 
-  /** Puts the way to the light aimed at on the list of shadow rays. */
+  /**
+   * Puts the way to the light aimed at on the list of shadow rays. It sets out a little off the surface; to a point near by it
+   * is taken anew from there, as at grazing angles the old direction would meet the luminaire's plane before its end.
+   */
   private connect(px: number, x: number, y: number, z: number, tr: number, tg: number, tb: number): void {
-    const { direction: d, light, far } = this.lights;
+    const { direction: d, light, near, target } = this.lights;
     const { geometric: g, value } = this.hit;
     const e = d[0] * g[0] + d[1] * g[1] + d[2] * g[2] > 0 ? EPS : -EPS;
-    this.shadows.add(
-      px,
-      x + g[0] * e,
-      y + g[1] * e,
-      z + g[2] * e,
-      d[0],
-      d[1],
-      d[2],
-      far,
-      tr * value[0] * light[0],
-      tg * value[1] * light[1],
-      tb * value[2] * light[2],
-    );
+    const ox = x + g[0] * e;
+    const oy = y + g[1] * e;
+    const oz = z + g[2] * e;
+    let [dx, dy, dz] = d;
+    let { far } = this.lights;
+    if (near) {
+      dx = target[0] - ox;
+      dy = target[1] - oy;
+      dz = target[2] - oz;
+      far = Math.sqrt(dx * dx + dy * dy + dz * dz);
+      dx /= far;
+      dy /= far;
+      dz /= far;
+    }
+    this.shadows.add(px, ox, oy, oz, dx, dy, dz, far, tr * value[0] * light[0], tg * value[1] * light[1], tb * value[2] * light[2]);
   }
 }
