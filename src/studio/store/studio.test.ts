@@ -1,3 +1,4 @@
+import { escape, leave } from '../tools/controller';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { heronLockCottage } from '@/core/demo/heron-lock';
 import { deriveModel } from '@/core/model/derive';
@@ -63,6 +64,18 @@ describe('a preview', () => {
     const before = useStudio.getState().model;
     expect(useStudio.getState().preview('wall.move', { wall: 'none', offset: 1 })).toMatch(/^Nothing was changed: .*\.$/);
     expect(useStudio.getState().model).toBe(before);
+  });
+
+  it.each([
+    ['another tool', () => useStudio.getState().setTool({ kind: 'select' })],
+    ['another stage', () => useStudio.getState().setStage('Views')],
+    ['the pointer leaving the table', () => leave()],
+    ['Escape', () => escape()],
+  ])('ends with %s', (_, end) => {
+    useStudio.setState({ tool: { kind: 'finish', finish: 'stone.flag' } });
+    useStudio.getState().preview('finish.apply', { targets: [{ kind: 'floor', room: living.id }], finish: 'stone.flag' });
+    end();
+    expect(useStudio.getState().model.project).toBe(project);
   });
 
   it('a tool and a stage put away what the last one showed', () => {

@@ -222,11 +222,21 @@ export const useStudio = create<StudioState>()((set, get) => ({
     const old = get().hover;
     if (old?.entity !== hover?.entity || JSON.stringify(old?.target) !== JSON.stringify(hover?.target)) set({ hover });
   },
-  setTool: (tool) => set({ tool, measure: null, marks: [], ghost: [], notice: null }),
-  setStage: (stage) => set({ stage, tool: { kind: 'select' }, measure: null, marks: [], ghost: [], notice: null }),
+  // What a tool showed goes with it.
+  setTool(tool) {
+    get().endPreview();
+    set({ tool, measure: null, marks: [], ghost: [], notice: null });
+  },
+  setStage(stage) {
+    get().setTool({ kind: 'select' });
+    set({ stage });
+  },
   setRoom: (room) => set({ room, notice: null, selection: room ? [{ entity: room, target: { kind: 'floor', room } }] : [] }),
   say: (notice) => set({ notice }),
-  setPhase: (phase) => set({ phase, model: deriver.derive(get().project, phase) }),
+  setPhase(phase) {
+    get().endPreview();
+    set({ phase, model: deriver.derive(get().project, phase) });
+  },
 }));
 
 /** Opens a project in this window; returns the way to close it. */

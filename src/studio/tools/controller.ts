@@ -236,7 +236,9 @@ export function up(at: TablePoint): void {
 
 export function leave(): void {
   get().setHover(null);
-  if (get().tool.kind !== 'walls' && !building() && !outlining() && !drag) set({ marks: [], ghost: [], measure: null });
+  if (get().tool.kind === 'walls' || building() || outlining() || drag) return;
+  get().endPreview();
+  set({ marks: [], ghost: [], measure: null });
 }
 
 // Dragging ----------------------------------------------------------------------------------------------------------
