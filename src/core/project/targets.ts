@@ -4,6 +4,9 @@ import { need } from './commands/define';
 import { collections, kindOf, partKinds, type CollectionName, type Thing } from './kinds';
 import { Id, sideKey, type Project } from './schema';
 
+/** What of a patch has a finish of its own. */
+export const PATCH_PARTS = ['field', 'panels', 'moulding'] as const;
+
 /** What a finish is chosen for: a face as a room (or the outside, `room: null`) sees it, a part of a thing, a patch, a moulding. */
 export const Target = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('floor'), room: Id }),
@@ -12,7 +15,7 @@ export const Target = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('wall'), room: Id.nullable(), wall: Id, side: z.enum(['left', 'right']) }),
   z.object({ kind: z.literal('ground') }).describe('the ground round about'),
   z.object({ kind: z.literal('part'), of: Id, part: z.string().min(1).max(60) }).describe('a named part of a thing'),
-  z.object({ kind: z.literal('patch'), patch: Id, part: z.enum(['field', 'panels', 'moulding']) }),
+  z.object({ kind: z.literal('patch'), patch: Id, part: z.enum(PATCH_PARTS) }),
   z.object({ kind: z.literal('moulding'), moulding: Id }),
 ]);
 export type Target = z.infer<typeof Target>;

@@ -6,7 +6,6 @@ import { pieceFrom, stockItem } from '@/core/stock/stock';
 import { edit, house, wallAt } from '@/core/testing/drafting';
 import { targetName } from '@/core/project/targets';
 import { outOfReach, reach, reachName, remember, useFinishing } from './finishing';
-import { treatmentFor } from './treatment';
 
 const square = (): Project =>
   house([
@@ -114,71 +113,5 @@ describe('how far a press with a finish reaches', () => {
     useFinishing.setState({ recent: [] });
     for (const id of ['a', 'b', 'a', 'c']) remember(id);
     expect(useFinishing.getState().recent).toEqual(['c', 'a', 'b']);
-  });
-});
-
-describe('a wall’s treatment for another wall', () => {
-  const patch = (p: Project, id: string, shape: Patch['shape']): Patch => ({
-    id,
-    name: id,
-    on: { kind: 'wall', room: room(p), wall: along(p, 0), side: 'left' },
-    shape,
-    order: 0,
-    finish: 'tile.square-white',
-    panels: null,
-  });
-  const copied = (mirrored: boolean): { [id: string]: { x0: number; x1: number; y0: number; y1: number } } => {
-    let p = square();
-    // The south wall is 3.7 m inside; the east one 2.7 m.
-    p = edit(p, 'patch.put', {
-      patches: [
-        patch(p, 'full', { kind: 'rectangle', at: 2, base: 0, width: 3.7, height: 0.4 }),
-        // Seen from inside, the wall's start lies at the right.
-        patch(p, 'right', { kind: 'rectangle', at: 0.15 + 0.4, base: 1, width: 0.8, height: 1.5 }),
-        patch(p, 'free', { kind: 'rectangle', at: 2, base: 0.8, width: 1, height: 0.3 }),
-        patch(p, 'band', { kind: 'band', from: 0.5, to: 0.6 }),
-      ],
-    });
-    p = edit(p, 'finish.apply', { targets: [{ kind: 'wall', room: room(p), wall: along(p, 0), side: 'left' }], finish: 'paint.reed' });
-    const east = wallAt(p, (a, b) => a.x === 4 && b.x === 4);
-    let n = 0;
-    const args = treatmentFor(
-      deriveModel(p),
-      { kind: 'wall', room: room(p), wall: along(p, 0), side: 'left' },
-      { kind: 'wall', room: room(p), wall: east, side: 'left' },
-      mirrored,
-      () => `new-${n++}`,
-    )!;
-    expect(args.finish).toBe('paint.reed');
-    const after = edit(p, 'treatment.put', args);
-    const face = deriveModel(after).shell.levels[0].faces.find((f) => f.side?.wall === east && f.room)!;
-    expect(face.finish).toBe('paint.reed');
-    return Object.fromEntries(
-      face.patches.map(({ patch: own, regions }) => {
-        const all = regions.flatMap((r) => r.outer);
-        const [xs, ys] = [all.map((q) => q.x), all.map((q) => q.y)];
-        return [own.name, { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) }];
-      }),
-    );
-  };
-
-  it('reaches from end to end again, keeps its width at an end, and its heights', () => {
-    const { full, right, band, free } = copied(false);
-    expect([full.x0, full.x1, full.y1]).toEqual([expect.closeTo(0, 6), expect.closeTo(2.7, 6), expect.closeTo(0.4, 6)]);
-    expect([right.x0, right.x1]).toEqual([expect.closeTo(1.9, 6), expect.closeTo(2.7, 6)]);
-    expect([right.y0, right.y1]).toEqual([1, 2.5]);
-    expect([band.x0, band.x1]).toEqual([expect.closeTo(0, 6), expect.closeTo(2.7, 6)]);
-    expect((free.x0 + free.x1) / 2).toBeCloseTo(1.35, 6);
-  });
-
-  it('mirrored, left and right change places', () => {
-    const { right } = copied(true);
-    expect([right.x0, right.x1]).toEqual([expect.closeTo(0, 6), expect.closeTo(0.8, 6)]);
-  });
-
-  it('is nothing where a face is not there', () => {
-    const p = square();
-    const target = { kind: 'wall', room: room(p), wall: 'gone', side: 'left' } as const;
-    expect(treatmentFor(deriveModel(p), target, target, false, (k) => k)).toBeNull();
   });
 });

@@ -1,4 +1,4 @@
-import { addressOf, applyFinish, roomOfTarget, Target } from '../targets';
+import { addressOf, applyFinish, PATCH_PARTS, roomOfTarget, Target } from '../targets';
 import type { Draft } from 'immer';
 import { current } from 'immer';
 import { z } from 'zod';
@@ -113,10 +113,14 @@ export const dressingCommands = {
       finish: FinishId.nullable(),
       laying: FaceLaying.nullable(),
       patches: z.array(Patch).max(200),
+      layings: z.record(Address, FaceLaying).default({}).describe('of the patches'),
     }),
-    apply(draft, { to, finish, laying, patches }) {
+    apply(draft, { to, finish, laying, patches, layings }) {
       for (const patch of Object.values(stateOf(draft.patches)))
-        if (patch.on.kind === 'wall' && patch.on.room === to.room && patch.on.wall === to.wall && patch.on.side === to.side) delete draft.patches[patch.id];
+        if (patch.on.kind === 'wall' && patch.on.room === to.room && patch.on.wall === to.wall && patch.on.side === to.side) {
+          delete draft.patches[patch.id];
+          for (const part of PATCH_PARTS) delete draft.layings[`patch/${patch.id}/${part}`];
+        }
       const target: Target = { kind: 'wall', ...to };
       applyFinish(draft, target, finish);
       const address = addressOf(target);
@@ -125,6 +129,10 @@ export const dressingCommands = {
       for (const patch of patches) {
         checkPatch(draft, patch);
         draft.patches[patch.id] = patch;
+        for (const part of PATCH_PARTS) {
+          const own = layings[`patch/${patch.id}/${part}`];
+          if (own) draft.layings[`patch/${patch.id}/${part}`] = own;
+        }
       }
     },
   }),
