@@ -2,7 +2,7 @@ import { drawDimension } from '@/core/drawing/dimension';
 import type { DisplayItem } from '@/core/drawing/display';
 import { add, angleOf, distance, left, scale, sub, type Vec2 } from '@/core/geometry/vec';
 import { rooflightName } from '@/core/project/rooflights';
-import { DEFAULTS, type Rooflight } from '@/core/project/schema';
+import { DEFAULTS, type Rooflight, type Side } from '@/core/project/schema';
 import { stationAt, stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import { brought, toPixels } from '@/core/project/underlay';
 import { parseLength, snapStep } from '@/core/units/length';
@@ -12,7 +12,7 @@ import { comingId, get, length, readable, set, wasSet, type TablePoint } from '.
 import { snapPoint } from './snap';
 
 /** What has been begun with a press: a recess or boxing on a wall, or a first point. */
-let begun: { kind: 'recess'; wall: string; s: number; side: 'left' | 'right' } | { kind: 'point'; p: Vec2 } | null = null;
+let begun: { kind: 'recess'; wall: string; s: number; off: number } | { kind: 'point'; p: Vec2 } | null = null;
 let pointer: TablePoint | null = null;
 let typed: (number | null)[] = [null, null];
 
@@ -26,9 +26,11 @@ export const building = (): boolean => begun !== null;
 
 // Recesses and boxing: one gesture on a face ---------------------------------------------------------------------------
 
+const otherSide = (side: Side): Side => (side === 'left' ? 'right' : 'left');
+
 interface Gesture {
   wall: string;
-  side: 'left' | 'right';
+  side: Side;
   at: number;
   width: number;
   depth: number;
@@ -41,15 +43,21 @@ function gesture(at: TablePoint): Gesture | null {
   const path = wallPath(project, project.walls[begun.wall]);
   const { s, off } = stationNear(path, at.plan);
   const { left: l, right: r } = wallExtents(project, project.walls[begun.wall]);
-  const face = begun.side === 'left' ? l : r;
-  const out = (begun.side === 'left' ? off : -off) - face;
+  // It goes where one drags; until then a recess goes away from the face that was pressed, and a box stands before it.
+  const across = off - begun.off;
+  const pressed = begun.off >= 0 ? 'left' : 'right';
+  const towards = Math.abs(across) > at.reach ? (across > 0 ? 'left' : 'right') : tool.make === 'recess' ? otherSide(pressed) : pressed;
+  // A recess is made from the face behind it.
+  const side = tool.make === 'recess' ? otherSide(towards) : towards;
+  const face = side === 'left' ? l : r;
+  const out = (side === 'left' ? off : -off) - face;
   const base = tool.make === 'recess' ? DEFAULTS.recess : DEFAULTS.boxing;
   const dragged = Math.abs(s - begun.s) > at.reach;
   const width = typed[0] ?? (dragged ? snapStep(Math.abs(s - begun.s), project.units) : base.width);
   const drawn = snapStep(Math.abs(out), project.units);
   const depth = typed[1] ?? (Math.abs(out) > at.reach ? drawn : base.depth);
   const middle = dragged ? (s > begun.s ? begun.s + width / 2 : begun.s - width / 2) : begun.s;
-  return { wall: begun.wall, side: begun.side, at: Math.round(middle * 1e6) / 1e6, width, depth };
+  return { wall: begun.wall, side, at: Math.round(middle * 1e6) / 1e6, width, depth };
 }
 
 // A recess goes away from the side it is made from.
@@ -189,7 +197,7 @@ export function pressBuilding(at: TablePoint): void {
       if (!wall) return state.say(`No ${tool.make} was made: press on the face of a wall.`);
       const { s, off } = stationNear(wallPath(state.project, state.project.walls[wall]), at.plan);
       typed = [null, null];
-      begun = { kind: 'recess', wall, s: snapStep(s, state.project.units), side: off >= 0 ? 'left' : 'right' };
+      begun = { kind: 'recess', wall, s: snapStep(s, state.project.units), off };
       return;
     }
     case 'split': {

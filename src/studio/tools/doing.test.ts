@@ -405,3 +405,30 @@ describe('faces of what is traced', () => {
     expect(own.max.x - 3.8).toBeCloseTo(4, 6);
   });
 });
+
+describe('a recess', () => {
+  // Along the south wall: its reference line is y = 0, its faces lie at ±0.15.
+  it.each([
+    ['the inner face, outwards', 0.15, -0.7],
+    ['the inner face, inwards', 0.15, 0.9],
+    ['the outer face, inwards', -0.15, 0.8],
+    ['the outer face, outwards', -0.15, -0.9],
+    ['the middle, inwards', 0, 0.7],
+    ['the middle, outwards', 0, -0.7],
+  ])('pressed on %s, goes the way it is dragged', (_, from, to) => {
+    const before = new Set(Object.keys(state().project.corners));
+    const spot = { entity: wall, target: null };
+    state().setTool({ kind: 'recess', make: 'recess' });
+    down(at(2, from, spot));
+    move(at(3, to, spot));
+    const shown = state().model.project;
+    up(at(3, to, spot));
+    const { corners } = state().project;
+    expect(Object.keys(shown.corners)).toHaveLength(Object.keys(corners).length);
+    const fresh = Object.values(corners).filter((c) => !before.has(c.id));
+    const far = fresh.filter((c) => Math.abs(c.y) > 0.05);
+    expect(far).toHaveLength(2);
+    for (const c of far) expect(Math.sign(c.y)).toBe(Math.sign(to));
+    expect(far.map((c) => c.x).sort()).toEqual([expect.closeTo(2, 1), expect.closeTo(3, 1)]);
+  });
+});
