@@ -55,7 +55,7 @@ describe('the command line', () => {
 
   it('reports finishes with what is ordered, and mouldings with their mitres', async () => {
     const finishes = JSON.parse((await enstegon('report', file, '--what', 'finishes')).stdout) as { id: string; area: number; order: string; cost: number }[];
-    expect(finishes.find((f) => f.id === 'tile.glazed-white')).toMatchObject({ order: expect.stringMatching(/m²$/), area: expect.any(Number) });
+    expect(finishes.find((f) => f.id === 'tile.glazed-white')).toMatchObject({ order: expect.stringMatching(/boxes$/), area: expect.any(Number) });
     const mouldings = JSON.parse((await enstegon('report', file, '--what', 'mouldings')).stdout) as { kind: string; mitres: number; length: number }[];
     expect(mouldings.filter((m) => m.kind === 'skirting').every((m) => m.length > 5 && m.mitres >= 4)).toBe(true);
   });

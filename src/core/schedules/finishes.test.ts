@@ -9,7 +9,8 @@ import { kitOf, SchemeKit } from '../project/scheme-kit';
 import type { Project } from '../project/schema';
 import { pieceFrom, stockItem } from '../stock/stock';
 import { edit, house, wallAt } from '../testing/drafting';
-import { finishCost, finishSchedule, mouldingSchedule, orderText, surfaceSchedule } from './finishes';
+import { costByRoom, costByTrade, finishCost, orderList } from './costs';
+import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
 import { orderFor, rollsFor, takeOff, type Lot } from './takeoff';
 
 const seed = Number(process.env.FC_SEED ?? 9);
@@ -152,8 +153,8 @@ describe('what is taken off and ordered', () => {
     const below = edit(p, 'patch.put', { patches: [{ ...band, on: { kind: 'walls', room: room(p) }, shape: { kind: 'band', from: 0, to: 1.1 } }] });
     expect(new Set(drops(below).runs.map((r) => r.height.toFixed(3)))).toEqual(new Set(['1.400']));
     // 25 drops of 2.6 m at three a roll; above the band of 1.5 m at six a roll.
-    expect(drops(p).order).toMatchObject({ drops: 25, quantity: 9 });
-    expect(drops(below).order).toMatchObject({ drops: 25, quantity: 5 });
+    expect(drops(p).order).toMatchObject({ drops: 25, need: 9 });
+    expect(drops(below).order).toMatchObject({ drops: 25, need: 5 });
     // A patch to the floor at one end shortens only the drops over it; one in the middle of the wall none.
     const wall = south(p);
     const { side } = deriveModel(p).shell.levels[0].faces.find((f) => f.side?.wall === wall && f.room)!.target as { side: 'left' | 'right' };
@@ -167,11 +168,32 @@ describe('what is taken off and ordered', () => {
   });
 
   it('paint in two coats, boxes and pieces whole, sheets with their waste', () => {
-    expect(orderFor(finishById('paint.reed'), [lot(60)]).quantity).toBeCloseTo((60 * 2 * 1.05) / 12, 9);
-    expect(orderFor(finishById('timber.oak-plank'), [lot(20)]).quantity).toBe(Math.ceil((20 * 1.08) / 2.2));
-    expect(orderFor(finishById('sheet.lino-moss'), [lot(10)]).quantity).toBeCloseTo(10.8, 9);
-    expect(orderFor(finishById('paint.reed'), [lot(60, { ordered: false })]).quantity).toBe(0);
-    expect([orderText('box', 1), orderText('box', 4), orderText('litre', 2.44), orderText('m2', 31.7)]).toEqual(['1 box', '4 boxes', '2.4 l', '32 m²']);
+    const paint = orderFor(finishById('paint.reed'), [lot(60)]);
+    expect(paint.need).toBeCloseTo((60 * 2 * 1.05) / 12, 9);
+    expect(paint.goods).toEqual({ quantity: 10.75, text: '10 l + 0.75 l' });
+    expect(orderFor(finishById('timber.oak-plank'), [lot(20)]).goods.quantity).toBe(Math.ceil((20 * 1.08) / 2.2));
+    expect(orderFor(finishById('sheet.lino-moss'), [lot(10.4)])).toMatchObject({
+      need: expect.closeTo(11.232, 9) as number,
+      goods: { quantity: 11.3, text: '11.3 m²' },
+    });
+    expect(orderFor(finishById('paint.reed'), [lot(60, { ordered: false })]).goods).toEqual({ quantity: 0, text: '' });
+  });
+
+  it('tiles in boxes: of a room’s floor, as many boxes as its tiles with breakage fill', () => {
+    let p = house([[0, 0], [4, 0], [4, 3], [0, 3]]); // prettier-ignore
+    p = edit(p, 'finish.apply', { targets: [{ kind: 'floor', room: room(p) }], finish: 'tile.square-ink' });
+    const model = deriveModel(p);
+    const [row] = finishSchedule(model).filter((r) => r.id === 'tile.square-ink');
+    const finish = finishById('tile.square-ink');
+    const each = 0.1025 * 0.1025;
+    const tiles = Math.round(finish.coverage / each);
+    expect(finish.coverage / each).toBeCloseTo(tiles, 9);
+    const { units } = orderFor(
+      finish,
+      takeOff(model).filter((l) => l.finish === 'tile.square-ink'),
+    );
+    expect(units).toBeGreaterThan((3.7 * 2.7) / each);
+    expect(row.order).toBe(`${Math.ceil(units / tiles)} boxes`);
   });
 });
 
@@ -184,7 +206,41 @@ describe('the schedules of finishes', () => {
       expect(row.area).toBeGreaterThan(0);
       expect(row.cost).toBeCloseTo(row.quantity * row.price, 6);
     }
-    expect(finishCost(model)).toBeCloseTo(rows.reduce((sum, r) => sum + r.cost, 0) + mouldingSchedule(model).reduce((sum, r) => sum + r.cost, 0), 6);
+    const order = orderList(model);
+    for (const row of rows)
+      if (row.quantity > 0) expect(order.find((o) => o.id === row.id)).toMatchObject({ order: row.order, cost: expect.closeTo(row.cost, 6) as number });
+    expect(finishCost(model)).toBeCloseTo(
+      order.reduce((sum, r) => sum + r.cost, 0),
+      6,
+    );
+  });
+
+  it('of the demo: what it costs is the same by room and by trade, and lengths cover every moulding of a section', () => {
+    const all = finishCost(model);
+    expect(costByRoom(model).reduce((sum, r) => sum + r.cost, 0)).toBeCloseTo(all, 4);
+    expect(costByTrade(model).reduce((sum, r) => sum + r.cost, 0)).toBeCloseTo(all, 6);
+    const mouldings = mouldingSchedule(model);
+    for (const section of new Set(mouldings.map((m) => m.section))) {
+      const net = mouldings.filter((m) => m.section === section).reduce((sum, m) => sum + m.length, 0);
+      const row = orderList(model).find((o) => o.id === section)!;
+      expect(row.quantity).toBeGreaterThanOrEqual(net * 1.1 - 1e-9);
+      expect(row.quantity).toBeLessThan(net * 1.1 + 2.4 + 1e-9);
+    }
+  });
+
+  it('by room: of a tin that serves two rooms, each has the share it takes', () => {
+    let p = house([[0, 0], [6, 0], [6, 3], [0, 3]]); // prettier-ignore
+    p = edit(p, 'wall.draw', { level: 'ground', points: [{ x: 2, y: 0 }, { x: 2, y: 3 }], closed: false, thickness: 0.1 }); // prettier-ignore
+    const rooms = Object.keys(p.rooms);
+    p = edit(p, 'finish.apply', { targets: rooms.map((r) => ({ kind: 'floor' as const, room: r })), finish: 'paint.reed' });
+    const model = deriveModel(p);
+    const [a, b] = rooms.map((r) => costByRoom(model).find((c) => c.id === r)!.cost);
+    const [fa, fb] = rooms.map((r) => model.shell.rooms.get(r)!.area);
+    expect(a / b).toBeCloseTo(fa / fb, 6);
+    const litres = ((fa + fb) * 2 * 1.05) / 12;
+    expect(litres).toBeGreaterThan(2.5);
+    expect(litres).toBeLessThan(2.75);
+    expect(a + b).toBeCloseTo(2.75 * finishById('paint.reed').price, 6);
   });
 });
 

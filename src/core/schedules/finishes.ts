@@ -1,10 +1,9 @@
 import type { Model } from '../model/model';
-import { finishLrv, type Finish } from '../finishes/finish';
+import { finishLrv } from '../finishes/finish';
 import { finishIn } from '../finishes/store';
 import { profileIn } from '../finishes/profiles';
 import { sectionOf } from '../shell/dress/mouldings';
 import { orderFor, takeOff, type Lot } from './takeoff';
-import { DUST } from '../units/tolerance';
 
 /** One finish of the finish schedule. SI units. */
 export interface FinishRow {
@@ -19,8 +18,10 @@ export interface FinishRow {
   area: number;
   whole: number | string;
   cut: number | string;
-  /** As it is ordered: "12.4 l", "7 rolls". */
+  /** As it is bought: "10 l + 2.5 l", "7 rolls". */
   order: string;
+  /** What is used up, waste included, and what is bought for it. */
+  need: number;
   quantity: number;
   unit: string;
   price: number;
@@ -46,30 +47,18 @@ export interface SurfaceRow {
 export interface MouldingRow {
   id: string;
   level: string;
+  /** Id of its room; null: outside. */
+  within: string | null;
   room: string;
   kind: string;
+  /** Id of its section, and what that is called. */
+  section: string;
   profile: string;
   finish: string;
   length: number;
   mitres: number;
   ends: number;
   height: number;
-  cost: number;
-}
-
-const UNITS: Record<Finish['unit'], [one: string, many: string]> = {
-  m2: ['m²', 'm²'],
-  litre: ['l', 'l'],
-  roll: ['roll', 'rolls'],
-  box: ['box', 'boxes'],
-  piece: ['piece', 'pieces'],
-  metre: ['m', 'm'],
-};
-
-/** A quantity with its unit, whole where goods are sold whole. */
-export function orderText(unit: Finish['unit'], quantity: number): string {
-  const whole = unit === 'roll' || unit === 'box' || unit === 'piece';
-  return `${whole ? quantity.toFixed(0) : quantity.toFixed(quantity < 10 ? 1 : 0)} ${UNITS[unit][quantity === 1 ? 0 : 1]}`;
 }
 
 const number = (v: number): number | string => (v > 0 ? v : '');
@@ -100,11 +89,12 @@ export function finishSchedule(model: Model): FinishRow[] {
         area: own.reduce((sum, l) => sum + l.area, 0),
         whole: number(order.whole),
         cut: number(order.cut),
-        order: order.quantity > DUST ? orderText(finish.unit, order.quantity) : '',
-        quantity: order.quantity,
+        order: order.goods.text,
+        need: order.need,
+        quantity: order.goods.quantity,
         unit: finish.unit,
         price: finish.price,
-        cost: order.quantity * finish.price,
+        cost: order.goods.quantity * finish.price,
       };
     })
     .sort((a, b) => b.area - a.area || (a.name < b.name ? -1 : 1));
@@ -143,15 +133,16 @@ export function mouldingSchedule(model: Model): MouldingRow[] {
       return {
         id: moulding.id,
         level: level.level.name,
+        within: moulding.room,
         room: project.rooms[moulding.room]?.name ?? '',
         kind: moulding.kind,
+        section: moulding.profile,
         profile: profile?.name ?? '',
         finish: finishIn(project, moulding.finish).name,
         length,
         mitres,
         ends,
         height: profile ? sectionOf(profile, moulding.height).height : 0,
-        cost: length * (profile?.price ?? 0),
       };
     }),
     ...level.faces.flatMap((face) =>
@@ -162,21 +153,18 @@ export function mouldingSchedule(model: Model): MouldingRow[] {
           return {
             id: p.patch.id,
             level: level.level.name,
+            within: face.room,
             room: face.room ? (project.rooms[face.room]?.name ?? '') : 'Outside',
             kind: 'panel moulding',
+            section: p.patch.panels!.profile,
             profile: profile?.name ?? '',
             finish: finishIn(project, p.patch.panels!.moulding ?? p.patch.finish).name,
             length: p.moulding.length,
             mitres: p.moulding.mitres,
             ends: 0,
             height: profile ? sectionOf(profile, null).height : 0,
-            cost: p.moulding.length * (profile?.price ?? 0),
           };
         }),
     ),
   ]);
 }
-
-/** What all finishes and mouldings of a model cost, in the money of its project. */
-export const finishCost = (model: Model): number =>
-  finishSchedule(model).reduce((sum, row) => sum + row.cost, 0) + mouldingSchedule(model).reduce((sum, row) => sum + row.cost, 0);

@@ -1,7 +1,7 @@
 import type { Model } from '../model/model';
 
 /** What a column of a schedule holds, which decides how it is written. */
-export type ColumnKind = 'text' | 'length' | 'area' | 'count' | 'degrees' | 'volume' | 'money' | 'lrv';
+export type ColumnKind = 'text' | 'figure' | 'length' | 'area' | 'count' | 'degrees' | 'volume' | 'money' | 'lrv';
 
 export interface Column {
   key: string;
@@ -15,6 +15,8 @@ export interface ScheduleList {
   title: string;
   /** What it holds, when it is empty. */
   empty: string;
+  /** What its figures hold, where that is not plain. */
+  note?: string;
   columns: Column[];
   rows(model: Model): object[];
 }

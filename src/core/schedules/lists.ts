@@ -1,6 +1,7 @@
 import { modelKind } from '../model/kinds';
 import { collections } from '../project/kinds';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
+import { costByRoom, costByTrade, orderList } from './costs';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
 import type { Column, ColumnKind, ScheduleList } from './list';
 import { roomSchedule } from './rooms';
@@ -11,6 +12,8 @@ const text = (key: string, title: string): Column => ({ key, title, kind: 'text'
 const length = (key: string, title: string, sum = false): Column => ({ key, title, kind: 'length', sum });
 const area = (key: string, title: string): Column => ({ key, title, kind: 'area', sum: true });
 const count = (key: string, title: string): Column => ({ key, title, kind: 'count' });
+/** A figure with its unit, written out. */
+const figure = (key: string, title: string): Column => ({ key, title, kind: 'figure' });
 
 /** The schedules of the shell, its finishes and what stands outside. */
 const LISTS = {
@@ -46,7 +49,7 @@ const LISTS = {
       area('area', 'Net area'),
       count('whole', 'Whole'),
       count('cut', 'Cut'),
-      text('order', 'To order'),
+      figure('order', 'To order'),
       { key: 'price', title: 'Price', kind: 'money' },
       { key: 'cost', title: 'Cost', kind: 'money', sum: true },
     ],
@@ -81,9 +84,38 @@ const LISTS = {
       count('mitres', 'Mitres'),
       count('ends', 'Ends'),
       length('height', 'Height'),
-      { key: 'cost', title: 'Cost', kind: 'money', sum: true },
     ],
     rows: mouldingSchedule,
+  },
+  order: {
+    title: 'Order list',
+    empty: 'Nothing is to be ordered yet: choose finishes, or set mouldings.',
+    note: 'Finishes and mouldings as they are bought: waste and breakage counted in, rounded up to whole tins, boxes, rolls and lengths. Not labour, nor pieces, nor what the house is built of.',
+    columns: [
+      text('trade', 'Trade'),
+      text('name', 'What'),
+      text('supplier', 'Supplier'),
+      text('code', 'Code'),
+      figure('net', 'Net'),
+      figure('order', 'To order'),
+      { key: 'price', title: 'Price', kind: 'money' },
+      { key: 'cost', title: 'Cost', kind: 'money', sum: true },
+    ],
+    rows: orderList,
+  },
+  trades: {
+    title: 'Cost by trade',
+    empty: 'Nothing is to be ordered yet: choose finishes, or set mouldings.',
+    note: 'What the order list costs, by who lays it. It holds goods in whole packs, not labour.',
+    columns: [text('trade', 'Trade'), text('holds', 'Holds'), { key: 'cost', title: 'Cost', kind: 'money', sum: true }],
+    rows: costByTrade,
+  },
+  costs: {
+    title: 'Cost by room',
+    empty: 'Nothing is to be ordered yet: choose finishes, or set mouldings.',
+    note: 'What the order list costs, room by room: of a tin or a box that serves several rooms, the share each takes. It holds goods, not labour, nor pieces.',
+    columns: [text('room', 'Room'), text('level', 'Level'), text('holds', 'Holds'), { key: 'cost', title: 'Cost', kind: 'money', sum: true }],
+    rows: costByRoom,
   },
   walls: {
     title: 'Walls',

@@ -72,6 +72,8 @@ export function roomSchedule(model: Model): RoomRow[] {
  */
 export function toCsv(rows: readonly object[]): string {
   if (!rows.length) return '';
+  // What is worked with further is no column.
+  const columns = Object.entries(rows[0]).flatMap(([k, v]) => (Array.isArray(v) ? [] : [k]));
   const plain = rows.map((row) => Object.fromEntries(Object.entries(row).map(([k, v]) => [k, typeof v === 'number' ? Math.round(v * 1e4) / 1e4 : v])));
-  return `${Papa.unparse(plain, { columns: Object.keys(rows[0]), escapeFormulae: /^[=+\-@\t\r]/, newline: '\r\n' })}\r\n`;
+  return `${Papa.unparse(plain, { columns, escapeFormulae: /^[=+\-@\t\r]/, newline: '\r\n' })}\r\n`;
 }

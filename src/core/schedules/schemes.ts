@@ -4,7 +4,7 @@ import type { Model } from '../model/model';
 import { finishIn } from '../finishes/store';
 import { choices, withScheme } from '../project/choices';
 import type { Project } from '../project/schema';
-import { finishCost } from './finishes';
+import { finishCost } from './costs';
 
 /** One thing two schemes have chosen differently. */
 export interface Difference {

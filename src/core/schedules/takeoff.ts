@@ -14,6 +14,7 @@ import type { DressedFace } from '../shell/dress/dressed';
 import { patchOutline } from '../shell/dress/patches';
 import { faceX } from '../shell/wall-face';
 import { DUST, HAIR, TIGHT } from '../units/tolerance';
+import { goodsOf, type Goods } from './goods';
 
 /** Something that a finish covers: a face or a patch of it, or the surface of a thing. */
 export interface Lot {
@@ -259,8 +260,10 @@ const COATS = 2;
 const BREAKAGE = 0.04;
 
 export interface Order {
-  /** What must be had, in the unit the finish is sold in. */
-  quantity: number;
+  /** What is used up, waste included, in the unit the finish is sold in. */
+  need: number;
+  /** What is bought for it. */
+  goods: Goods;
   whole: number;
   cut: number;
   /** Units (tiles, bricks) with breakage; 0 where they are not counted. */
@@ -279,13 +282,14 @@ export function orderFor(finish: Finish, all: readonly Lot[]): Order {
   const lots = all.filter((lot) => lot.ordered);
   const area = lots.reduce((sum, lot) => sum + lot.area, 0);
   const none = { whole: 0, cut: 0, units: 0, drops: 0 };
-  if (finish.unit === 'litre') return { ...none, quantity: (area * COATS * (1 + finish.waste)) / finish.coverage };
+  const bought = (need: number): Pick<Order, 'need' | 'goods'> => ({ need, goods: goodsOf(finish.unit, need) });
+  if (finish.unit === 'litre') return { ...none, ...bought((area * COATS * (1 + finish.waste)) / finish.coverage) };
   if (finish.unit === 'roll') {
     const papered = lots.flatMap((lot) => lot.runs);
     const rest = lots.filter((lot) => !lot.runs.length).reduce((sum, lot) => sum + lot.area, 0);
     const width = Math.min(finish.size.width, 1.4);
     const { drops, rolls } = rollsFor(papered, width, repeatOf(finish), finish.coverage / width);
-    return { ...none, drops, quantity: rolls + Math.ceil((rest * (1 + finish.waste)) / finish.coverage - DUST) };
+    return { ...none, drops, ...bought(rolls + Math.ceil((rest * (1 + finish.waste)) / finish.coverage - DUST)) };
   }
   const counted = lots.filter((lot) => lot.layout && lot.laid.laying && lot.laid.laying.pattern !== 'plank');
   const byLaying = new Map<string, { lot: Lot; units: LaidUnit[] }>();
@@ -307,6 +311,5 @@ export function orderFor(finish: Finish, all: readonly Lot[]): Order {
     covered += needed * ((period.x * period.y) / kinds.length);
   }
   const loose = lots.filter((lot) => !counted.includes(lot)).reduce((sum, lot) => sum + lot.area, 0) * (1 + finish.waste);
-  const needed = (covered + loose) / finish.coverage;
-  return { whole, cut, units, drops: 0, quantity: finish.unit === 'box' || finish.unit === 'piece' ? Math.ceil(needed - DUST) : needed };
+  return { whole, cut, units, drops: 0, ...bought((covered + loose) / finish.coverage) };
 }

@@ -7,6 +7,7 @@ import TableCell from '@mui/material/TableCell';
 import TableHead from '@mui/material/TableHead';
 import TableRow from '@mui/material/TableRow';
 import { useState } from 'react';
+import type { ColumnKind } from '@/core/schedules/list';
 import { scheduleLists, written } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
 import { colours, SERIF } from '../look/theme';
@@ -21,6 +22,10 @@ const NONE: Row[] = [];
 const LISTS = scheduleLists();
 const NAMES = Object.keys(LISTS);
 const TITLES = NAMES.map((name) => LISTS[name].title);
+
+/** Figures stand under one another by their last digit, each on one line. */
+const RIGHT = { textAlign: 'right', whiteSpace: 'nowrap', fontVariantNumeric: 'tabular-nums' } as const;
+const FIGURES = new Set<ColumnKind>(['length', 'area', 'count', 'degrees', 'volume', 'money', 'lrv', 'figure']);
 
 /** The schedules, always current; a row leads to what it counts. */
 export function Schedules() {
@@ -59,44 +64,50 @@ export function Schedules() {
           Save as CSV
         </Button>
       </Box>
-      <Table size="small" aria-label={`${single} schedule`} sx={{ '& td, & th': { px: 1 } }}>
-        <TableHead>
-          <TableRow>
-            {list.columns.map((c) => (
-              <TableCell key={c.key}>{c.title}</TableCell>
-            ))}
-          </TableRow>
-        </TableHead>
-        <TableBody>
-          {rows.map((row, n) => (
-            <TableRow key={`${row.id} ${n}`} hover onClick={() => go(row.id)} sx={{ cursor: 'pointer' }}>
-              {list.columns.map((c, i) => (
-                <TableCell key={c.key} sx={i === 0 ? { fontWeight: 550 } : undefined}>
-                  {written(c.kind, row[c.key], units, money) || (['floor', 'walls', 'ceiling'].includes(c.key) ? 'none yet' : '')}
-                </TableCell>
-              ))}
-            </TableRow>
-          ))}
-          {rows.length ? (
+      {list.note ? <Box sx={{ maxWidth: 820, mb: 1.5, color: colours.third }}>{list.note}</Box> : null}
+      {/* A wide table scrolls within itself; the page stays where it is. */}
+      <Box sx={{ overflowX: 'auto' }}>
+        <Table size="small" aria-label={`${single} schedule`} sx={{ '& td, & th': { px: 1 } }}>
+          <TableHead>
             <TableRow>
-              {list.columns.map((c, i) => (
-                <TableCell key={c.key} sx={{ fontWeight: 600 }}>
-                  {c.sum
-                    ? written(
-                        c.kind,
-                        rows.reduce((sum, row) => sum + Number(row[c.key] || 0), 0),
-                        units,
-                        money,
-                      )
-                    : i === 0
-                      ? 'In all'
-                      : ''}
+              {list.columns.map((c) => (
+                <TableCell key={c.key} sx={FIGURES.has(c.kind) ? RIGHT : undefined}>
+                  {c.title}
                 </TableCell>
               ))}
             </TableRow>
-          ) : null}
-        </TableBody>
-      </Table>
+          </TableHead>
+          <TableBody>
+            {rows.map((row, n) => (
+              <TableRow key={`${row.id} ${n}`} hover onClick={() => go(row.id)} sx={{ cursor: 'pointer' }}>
+                {list.columns.map((c, i) => (
+                  <TableCell key={c.key} sx={{ ...(i === 0 ? { fontWeight: 550 } : {}), ...(FIGURES.has(c.kind) ? RIGHT : {}) }}>
+                    {written(c.kind, row[c.key], units, money) || (['floor', 'walls', 'ceiling'].includes(c.key) ? 'none yet' : '')}
+                  </TableCell>
+                ))}
+              </TableRow>
+            ))}
+            {rows.length ? (
+              <TableRow>
+                {list.columns.map((c, i) => (
+                  <TableCell key={c.key} sx={{ fontWeight: 600, ...(FIGURES.has(c.kind) ? RIGHT : {}) }}>
+                    {c.sum
+                      ? written(
+                          c.kind,
+                          rows.reduce((sum, row) => sum + Number(row[c.key] || 0), 0),
+                          units,
+                          money,
+                        )
+                      : i === 0
+                        ? 'In all'
+                        : ''}
+                  </TableCell>
+                ))}
+              </TableRow>
+            ) : null}
+          </TableBody>
+        </Table>
+      </Box>
       {rows.length ? null : <Box sx={{ mt: 2 }}>{busy ? 'Counting…' : list.empty}</Box>}
     </Box>
   );

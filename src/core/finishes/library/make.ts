@@ -1,5 +1,6 @@
 import type { Body, Category, Finish, FinishUnit, Laying, Role } from '../../project/schema';
 import { meanOfMatter } from '../texture';
+import { tilingOf } from '../laying/pattern';
 import { MEANS } from './means';
 
 export type Options = Partial<Omit<Finish, 'id' | 'name' | 'category' | 'colour' | 'body'>>;
@@ -53,6 +54,19 @@ function figureOf(id: string): number {
   return (h >>> 0) % 10000;
 }
 
+/** What a box of tiles covers at about, m². */
+const BOX = 1;
+
+/** Tiles come in boxes of so many whole ones; their prices are said by the square metre. */
+function boxed(made: Finish): void {
+  if (made.category !== 'Tile' || made.unit !== 'm2' || !made.laying) return;
+  const { period, units } = tilingOf(made.laying);
+  const each = (period.x * period.y) / units.length;
+  made.unit = 'box';
+  made.coverage = Math.max(1, Math.round(BOX / each)) * each;
+  made.price = Math.round(made.price * made.coverage * 100) / 100;
+}
+
 /** A finish of the library. @param colour its mean, or the ground of a print or stripe; @param size of what repeats, metres */
 export function finish(
   id: string,
@@ -90,6 +104,7 @@ export function finish(
     ...house,
     ...options,
   };
+  boxed(made);
   return made.body.kind === 'motif' || made.body.kind === 'stripe' ? { ...made, colour: MEANS[id] ?? meanOfMatter(made) } : made;
 }
 
