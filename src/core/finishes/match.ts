@@ -131,3 +131,18 @@ export function coated(finish: Finish, how: 'stain' | 'solid', colour: string): 
 
 const covered = (body: Finish['body']): Finish['body'] =>
   'grain' in body && (body.kind === 'boards' || body.kind === 'ribs') ? { ...body, grain: body.grain * 0.05 } : body;
+
+/**
+ * How far a colour is from another, as people see it side by side (ΔE by CIEDE2000: about 1 is the least that is told apart, and
+ * from some 5 on nobody takes one for the other; Sharma 2003).
+ */
+export function nearness(deltaE: number): string {
+  if (deltaE < 1) return 'as good as the same';
+  if (deltaE < 2) return 'hardly told apart';
+  if (deltaE < 3.5) return 'very near';
+  if (deltaE < 5) return 'near';
+  return deltaE < 10 ? 'clearly another shade' : 'another colour';
+}
+
+/** The same with its figure. */
+export const nearnessOf = (deltaE: number): string => `${nearness(deltaE)} (ΔE ${deltaE.toFixed(1)})`;

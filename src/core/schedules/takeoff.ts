@@ -138,7 +138,8 @@ function thingLot(model: Model, body: Body, part: Part): Lot {
     area: meshArea(part.mesh) * part.at.length,
     hidden: 0,
     layout: null,
-    ordered: counts === 'piece' ? part.chosen : laid.unit === 'litre' || counts === 'covering',
+    // Water is let in, not bought.
+    ordered: laid.body.kind !== 'water' && (counts === 'piece' ? part.chosen : laid.unit === 'litre' || counts === 'covering'),
     runs: [],
   };
 }

@@ -92,7 +92,10 @@ function Swatch({ label, finish, target }: { label: string; finish: string; targ
         component="button"
         onClick={() => {
           const state = useStudio.getState();
-          if (inHand) return void state.run('finish.apply', { targets: [target], finish: inHand });
+          if (inHand) {
+            if (state.run('finish.apply', { targets: [target], finish: inHand }) && target.kind === 'ceiling') state.select([{ entity: target.room, target }]);
+            return;
+          }
           state.setStage('Finishes');
           takeFinish(finish);
         }}

@@ -7,9 +7,10 @@ import Select from '@mui/material/Select';
 import { useMemo } from 'react';
 import { sampleSpan } from '@/core/boards/sample';
 import { finishLrv, meanHex } from '@/core/finishes/finish';
-import { nearest } from '@/core/finishes/match';
+import { nearest, nearnessOf } from '@/core/finishes/match';
 import { offered } from '@/core/finishes/library';
 import { choices } from '@/core/project/choices';
+import { roomOfTarget } from '@/core/project/targets';
 import { BARE } from '@/core/project/kinds/first-finishes';
 import { finishIn } from '@/core/finishes/store';
 import { formatLength } from '@/core/units/length';
@@ -31,8 +32,15 @@ export function FinishDocket({ id }: { id: string }) {
   const room = useStudio((s) => s.room);
   const { units, run } = useEdit();
   const url = useSample(finish, 'tiles', 416, 232);
-  const used = useMemo(() => [...choices(project)].filter((c) => c.finish === id).length, [project, id]);
-  const others = useMemo(() => [...new Set([...choices(project)].map((c) => c.finish))].filter((f) => f !== id), [project, id]);
+  // Where each finish is chosen; what would be replaced is within the room in hand.
+  const places = useMemo(() => {
+    const counts = new Map<string, number>();
+    for (const { finish: f, target } of choices(project))
+      if (!room || f === id || roomOfTarget(project, target) === room) counts.set(f, (counts.get(f) ?? 0) + 1);
+    return counts;
+  }, [project, id, room]);
+  const used = places.get(id) ?? 0;
+  const others = [...places.keys()].filter((f) => f !== id);
   const alike = useMemo(
     () =>
       nearest(
@@ -71,7 +79,7 @@ export function FinishDocket({ id }: { id: string }) {
       <Row label="Code">{finish.code}</Row>
       <Row label="Price">
         {project.money} {finish.price.toFixed(2)} {UNIT_WORDS[finish.unit]}
-        {finish.unit === 'litre' || finish.unit === 'roll' || finish.unit === 'box' ? `, covers ${finish.coverage} m²` : ''}
+        {finish.unit === 'litre' || finish.unit === 'roll' || finish.unit === 'box' ? `, covers ${Number(finish.coverage.toFixed(2))} m²` : ''}
       </Row>
       <Row label="Chosen">{used ? `in ${counted(used, 'place')}` : 'nowhere yet'}</Row>
       {others.length ? (
@@ -82,14 +90,14 @@ export function FinishDocket({ id }: { id: string }) {
             displayEmpty
             fullWidth
             value=""
-            renderValue={() => 'replace a finish…'}
+            renderValue={() => (room ? 'replace in this room…' : 'replace everywhere…')}
             onChange={(e) => void run('finish.replace', { from: e.target.value, to: id, room })}
             inputProps={{ 'aria-label': 'Replace a finish by this one' }}
             sx={{ fontSize: 12.5, '& .MuiSelect-select': { py: 0 } }}
           >
             {others.map((f) => (
               <MenuItem key={f} value={f}>
-                {finishIn(project, f).name}
+                {finishIn(project, f).name}, in {counted(places.get(f)!, 'place')}
               </MenuItem>
             ))}
           </Select>
@@ -101,8 +109,8 @@ export function FinishDocket({ id }: { id: string }) {
           <Box
             key={f.id}
             component="button"
-            title={`${f.name}, ΔE ${deltaE.toFixed(1)}`}
-            aria-label={`Take ${f.name}, ΔE ${deltaE.toFixed(1)}`}
+            title={`${f.name}, ${nearnessOf(deltaE)}`}
+            aria-label={`Take ${f.name}, ${nearnessOf(deltaE)}`}
             onClick={() => takeFinish(f.id)}
             sx={{
               all: 'unset',

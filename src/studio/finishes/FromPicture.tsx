@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { meanHex } from '@/core/finishes/finish';
-import { nearest, paletteOf, type Swatch } from '@/core/finishes/match';
+import { nearest, nearnessOf, paletteOf, type Match, type Swatch } from '@/core/finishes/match';
 import { offered } from '@/core/finishes/library';
 import { useEdit } from '../docket/parts';
 import { colours } from '../look/theme';
@@ -12,7 +12,7 @@ import { takeFinish } from '../tools/finishing';
 import { readPicture, type Pixels } from './pictures';
 import { Sheet } from './Sheet';
 
-const KINDS = ['Paint', 'Cloth', 'Timber'] as const;
+const OTHERS = ['Cloth', 'Timber', 'Tile'] as const;
 
 /** Colours from a photo: its palette with shares, or any point of it; and what of the library comes nearest to them. */
 export function FromPicture() {
@@ -84,22 +84,21 @@ export function FromPicture() {
 
 /** One colour with what comes nearest to it. */
 function Near({ swatch }: { swatch: Swatch }) {
-  const near = useMemo(
-    () =>
-      KINDS.map((kind) =>
-        nearest(
-          swatch.colour,
-          offered.filter((f) => f.category === kind),
-          1,
-        ).map((m) => ({ kind, ...m })),
-      ).flat(),
-    [swatch.colour],
-  );
+  const near = useMemo(() => {
+    const of = (kind: string, count: number): (Match & { kind: string })[] =>
+      nearest(
+        swatch.colour,
+        offered.filter((f) => f.category === kind),
+        count,
+      ).map((m) => ({ kind, ...m }));
+    // The nearest paints first: what a colour is mostly wanted as.
+    return [...of('Paint', 3), ...OTHERS.flatMap((kind) => of(kind, 1))];
+  }, [swatch.colour]);
   return (
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: '60px 66px repeat(3, 1fr)',
+        gridTemplateColumns: '60px 66px repeat(3, minmax(0, 1fr))',
         gap: 1,
         alignItems: 'center',
         borderTop: `1px solid ${colours.hairline}`,
@@ -108,11 +107,11 @@ function Near({ swatch }: { swatch: Swatch }) {
     >
       <Box sx={{ height: 26, bgcolor: swatch.colour, border: `1px solid ${colours.edge}` }} />
       <Box sx={{ color: colours.third }}>{swatch.share ? `${Math.round(swatch.share * 100)} %` : swatch.colour}</Box>
-      {near.map(({ finish, deltaE, kind }) => (
+      {near.map(({ finish, deltaE, kind }, i) => (
         <Box
-          key={kind}
+          key={finish.id}
           component="button"
-          aria-label={`Take ${finish.name}, ΔE ${deltaE.toFixed(1)}`}
+          aria-label={`Take ${finish.name}, ${kind}, ${nearnessOf(deltaE)}`}
           onClick={() => takeFinish(finish.id)}
           sx={{
             all: 'unset',
@@ -121,13 +120,15 @@ function Near({ swatch }: { swatch: Swatch }) {
             gap: 0.75,
             alignItems: 'center',
             minWidth: 0,
+            // The others stand in a line of their own, under the paints.
+            ...(i === 3 ? { gridColumnStart: 3 } : {}),
             '&:focus-visible': { outline: `2px solid ${colours.damson}` },
           }}
         >
           <Box sx={{ width: 20, height: 20, flex: 'none', bgcolor: meanHex(finish), border: `1px solid ${colours.edge}` }} />
           <Box sx={{ minWidth: 0 }}>
             <Box sx={{ overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{finish.name}</Box>
-            <Box sx={{ color: colours.third, fontSize: 11 }}>ΔE {deltaE.toFixed(1)}</Box>
+            <Box sx={{ color: colours.third, fontSize: 11 }}>{nearnessOf(deltaE)}</Box>
           </Box>
         </Box>
       ))}

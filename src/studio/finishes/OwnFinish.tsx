@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import { meanHex, finishLrv } from '@/core/finishes/finish';
 import { finish as shipped } from '@/core/finishes/library/make';
-import { coated, nearest } from '@/core/finishes/match';
+import { nearnessOf, coated, nearest } from '@/core/finishes/match';
 import { offered } from '@/core/finishes/library';
 import { finishIn } from '@/core/finishes/store';
 import { CATEGORIES, ROLES, type Category, type Finish, type Role } from '@/core/project/schema';
@@ -148,7 +148,7 @@ export function OwnFinish() {
           </Box>
           {paint ? (
             <Box sx={{ color: colours.third, mt: 0.5 }}>
-              Nearest paint: {paint.finish.name}, ΔE {paint.deltaE.toFixed(1)}
+              Nearest paint: {paint.finish.name}, {nearnessOf(paint.deltaE)}
             </Box>
           ) : null}
           {wood ? (

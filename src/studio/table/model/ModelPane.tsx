@@ -66,6 +66,11 @@ export function ModelPane() {
   }, [ready, model, room, level]);
 
   useEffect(() => scene.current?.setSpots(selection, hover), [selection, hover, model]);
+  // A ceiling in hand is looked at from below.
+  const ceiling = selection.length === 1 && selection[0].target?.kind === 'ceiling' ? selection[0].entity : null;
+  useEffect(() => {
+    if (ceiling) scene.current?.lookUp(ceiling);
+  }, [ceiling]);
   useEffect(() => scene.current?.setGhost(ghost, 0), [ghost]);
   useEffect(() => {
     const made = scene.current;

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import { insideRegion } from '@/core/geometry/polygon';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Model } from '@/core/model/model';
 import { finishById } from '@/core/finishes/library';
@@ -13,15 +14,14 @@ import { FIRST_LOOK } from '../../views/views';
 import { DrawnParts } from './drawn';
 import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from './cut-away';
 import { Lighting } from './Lighting';
-import { backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint, outOfWalls, type Solid } from './camera';
+import { Outlines } from './outlines';
+import { upwards, backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint, outOfWalls, type Solid } from './camera';
 import { geometryOf } from './geometries';
 import { Materials } from './materials';
 import { floorPoint, pickFrom, sightAt, type Sight } from './picking';
 
 /** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
 export const EV = { outside: 14.35, inside: 8.5 } as const;
-
-const DAMSON = 0x7a2e4d;
 
 /** What has not changed for so long is drawn together, ms. */
 const STILL = 400;
@@ -47,7 +47,7 @@ export class ModelScene {
   readonly controls: OrbitControls;
   private readonly materials = new Materials(() => this.draw());
   private readonly parts = new DrawnParts(this.scene, this.materials);
-  private readonly overlay = new THREE.Group();
+  private readonly outlines = new Outlines();
   private readonly ghost = new THREE.Group();
   private readonly lighting: Lighting;
   private readonly ground: THREE.Mesh;
@@ -58,25 +58,6 @@ export class ModelScene {
   private frame = 0;
   private compiling: ReturnType<typeof setTimeout> | null = null;
   private resting: ReturnType<typeof setTimeout> | null = null;
-  private highlightMaterial = new THREE.MeshBasicMaterial({
-    color: DAMSON,
-    transparent: true,
-    opacity: 0.3,
-    depthTest: true,
-    polygonOffset: true,
-    polygonOffsetFactor: -2,
-    polygonOffsetUnits: -2,
-    side: THREE.DoubleSide,
-  });
-  private hoverMaterial = new THREE.MeshBasicMaterial({
-    color: DAMSON,
-    transparent: true,
-    opacity: 0.14,
-    polygonOffset: true,
-    polygonOffsetFactor: -1,
-    polygonOffsetUnits: -1,
-    side: THREE.DoubleSide,
-  });
   private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
   private look: Look = FIRST_LOOK;
   /** The level in hand: cut away, the house is seen up to it. */
@@ -92,7 +73,7 @@ export class ModelScene {
   onDrawn: (() => void) | null = null;
 
   constructor(private readonly canvas: HTMLCanvasElement) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true, powerPreference: 'low-power' });
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, stencil: true, preserveDrawingBuffer: true, powerPreference: 'low-power' });
     // Asking each shader for its faults makes the page wait for it.
     this.renderer.debug.checkShaderErrors = process.env.NODE_ENV !== 'production';
     this.renderer.toneMapping = THREE.CustomToneMapping;
@@ -122,7 +103,7 @@ export class ModelScene {
     const ground = new THREE.PlaneGeometry(120, 120);
     this.ground = new THREE.Mesh(ground, new THREE.ShadowMaterial({ opacity: 0.16 }));
     this.ground.receiveShadow = true;
-    this.scene.add(this.ground, this.overlay, this.ghost, this.stubs);
+    this.scene.add(this.ground, this.outlines.group, this.ghost, this.stubs);
   }
 
   dispose(): void {
@@ -131,6 +112,7 @@ export class ModelScene {
     if (this.resting) clearTimeout(this.resting);
     if (this.compiling) clearTimeout(this.compiling);
     this.parts.dispose();
+    this.outlines.dispose();
     for (const stub of [...this.stubs.children]) this.dropStub(stub);
     this.controls.dispose();
     this.renderer.dispose();
@@ -326,21 +308,17 @@ export class ModelScene {
   }
 
   private highlight(): void {
-    this.overlay.clear();
-    const show = (spot: Spot, material: THREE.Material, exact: boolean): void => {
-      for (const { object, seen, target } of this.parts) {
-        if (seen.entity !== spot.entity || !object.visible) continue;
-        if (exact && spot.target && JSON.stringify(target) !== JSON.stringify(spot.target)) continue;
-        const copy = new THREE.Mesh(object.geometry, material);
-        copy.matrixAutoUpdate = false;
-        copy.matrix.copy(object.matrix);
-        copy.raycast = () => undefined;
-        this.overlay.add(copy);
+    const { selection, hover } = this.spots;
+    this.outlines.clear();
+    const show = (spot: Spot, standing: 'chosen' | 'pointed', exact: boolean): void => {
+      for (const drawn of this.parts) {
+        if (drawn.seen.entity !== spot.entity || !drawn.object.visible) continue;
+        if (exact && spot.target && JSON.stringify(drawn.target) !== JSON.stringify(spot.target)) continue;
+        this.outlines.add(drawn, standing);
       }
     };
-    for (const spot of this.spots.selection)
-      show(spot, this.highlightMaterial, spot.target?.kind === 'wall' || spot.target?.kind === 'floor' || spot.target?.kind === 'ceiling');
-    if (this.spots.hover && !this.spots.selection.some((s) => s.entity === this.spots.hover!.entity)) show(this.spots.hover, this.hoverMaterial, true);
+    for (const spot of selection) show(spot, 'chosen', spot.target?.kind === 'wall' || spot.target?.kind === 'floor' || spot.target?.kind === 'ceiling');
+    if (hover && !selection.some((s) => s.entity === hover.entity)) show(hover, 'pointed', true);
   }
 
   /** Lines on the floor that a tool draws. */
@@ -394,6 +372,18 @@ export class ModelScene {
   setEye(state: EyeState): void {
     this.afoot = true;
     this.lookFrom(state);
+  }
+
+  /** Looks up at the ceiling of a room, unless one is in it already. */
+  lookUp(id: string): void {
+    const own = this.model?.shell.rooms.get(id);
+    const level = own && this.model!.project.levels[own.room.level];
+    if (!own || !level) return;
+    const { x, y, z } = this.camera.position;
+    const [floor, ceiling] = [level.elevation + own.room.step, level.elevation + own.room.step + own.height];
+    if (insideRegion({ x, y }, own.region) && z > floor && z < ceiling) return;
+    this.setEye(upwards(own.region, floor, ceiling));
+    this.draw();
   }
 
   /** Looks from where another scene looks. */

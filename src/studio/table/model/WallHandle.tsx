@@ -31,7 +31,8 @@ export function WallHandle({ scene, from }: { scene: RefObject<ModelScene | null
     const place = (): void => {
       const at = point.current && made.screenOf(point.current);
       if (!own.current) return;
-      own.current.style.visibility = at ? 'visible' : 'hidden';
+      // Where the table is put away, so is it.
+      own.current.style.visibility = at ? 'inherit' : 'hidden';
       if (at) own.current.style.transform = `translate(${at.x - 13}px, ${at.y - 13}px)`;
     };
     made.onDrawn = place;

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import * as THREE from 'three';
 import { describe, expect, it } from 'vitest';
-import { insideRing } from '@/core/geometry/polygon';
+import { insideRegion, insideRing } from '@/core/geometry/polygon';
 import { deriveModel } from '@/core/model/derive';
 import { house } from '@/core/testing/drafting';
-import { backFrom, between, inSight, outOfWalls, type EyeState } from './camera';
+import { backFrom, between, inSight, outOfWalls, upwards, type EyeState } from './camera';
 
 const view = ({ eye, target, fov }: EyeState, aspect: number): THREE.PerspectiveCamera => {
   const camera = new THREE.PerspectiveCamera((fov * 180) / Math.PI, aspect, 0.05, 900);
@@ -99,5 +99,28 @@ describe('an eye that is moved into a wall', () => {
     const above = { x: 3, y: 0, z: 4 };
     expect(within(above)).toBe(true);
     expect(outOfWalls(above, walls)).toBe(above);
+  });
+});
+
+describe('looking up at a ceiling', () => {
+  it('is from inside the room, below its ceiling, with the middle of the ceiling in sight', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 10, max: 90 }), fc.integer({ min: 10, max: 90 }), fc.boolean(), fc.integer({ min: 20, max: 40 }), (w, d, l, h) => {
+        const [x, y] = [w / 10, d / 10];
+        const outer = l
+          ? [{ x: 0, y: 0 }, { x, y: 0 }, { x, y: y / 2 }, { x: x / 3, y: y / 2 }, { x: x / 3, y }, { x: 0, y }]
+          : [{ x: 0, y: 0 }, { x, y: 0 }, { x, y }, { x: 0, y }]; // prettier-ignore
+        const region = { outer, holes: [] };
+        const { eye, target, fov } = upwards(region, 2.75, 2.75 + h / 10);
+        expect(insideRegion(eye, region)).toBe(true);
+        expect(eye.z).toBeGreaterThan(2.75);
+        expect(eye.z).toBeLessThan(2.75 + h / 10);
+        // Right over the eye is seen as well.
+        const tilt = Math.atan2(Math.hypot(target.x - eye.x, target.y - eye.y), target.z - eye.z);
+        expect(tilt).toBeGreaterThan(0);
+        expect(tilt).toBeLessThan(fov / 2);
+      }),
+      { numRuns: 50 },
+    );
   });
 });

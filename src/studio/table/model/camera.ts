@@ -1,5 +1,6 @@
 import * as THREE from 'three';
-import { insideRing, union } from '@/core/geometry/polygon';
+import { insideRing, labelPoint, union } from '@/core/geometry/polygon';
+import type { Region } from '@/core/geometry/region';
 import { add, distance, dot, left, scale, sub, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import type { Look } from '@/core/project/schema';
 import { NEAR } from '@/core/units/tolerance';
@@ -121,4 +122,29 @@ export function outOfWalls(eye: Vec3, walls: readonly Solid[]): Vec3 {
   );
   const way = ways.sort((p, q) => p.far - q.far).find(({ to }) => !about.some(({ ring }) => insideRing(to, ring)));
   return way ? { ...way.to, z: eye.z } : eye;
+}
+
+/** How high over the floor one looks up at a ceiling from, metres, and how wide. */
+const LOOKING_UP = { eye: 1.1, fov: (86 * Math.PI) / 180 } as const;
+
+/**
+ * An eye in a room that looks up at its ceiling: from its middle, along its longer side.
+ *
+ * @param region of the room in the plan; @param floor and @param ceiling their heights in the world, metres
+ */
+export function upwards(region: Region, floor: number, ceiling: number): EyeState {
+  const { outer } = region;
+  let along = { x: 1, y: 0 };
+  let longest = 0;
+  outer.forEach((p, i) => {
+    const q = outer[(i + 1) % outer.length];
+    const l = distance(p, q);
+    if (l <= longest) return;
+    longest = l;
+    along = scale(sub(q, p), 1 / l);
+  });
+  const at = labelPoint(region);
+  const z = floor + Math.min(LOOKING_UP.eye, (ceiling - floor) / 2);
+  const rise = ceiling - z;
+  return { eye: { ...at, z }, target: { ...add(at, scale(along, rise * 0.35)), z: ceiling }, fov: LOOKING_UP.fov };
 }
