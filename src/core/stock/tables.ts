@@ -100,7 +100,7 @@ export const tables: StockItem[] = [
     max: { width: 5, depth: 4, height: 0.03 },
     mount: 'floor',
     parts: { field: 'carpet.wool-oat', border: 'cloth.ink-linen' },
-    words: 'carpet',
+    words: 'carpet mat',
     make({ width, depth, height }) {
       const [w, d] = [width / 2, depth / 2];
       const b = 0.05;
@@ -128,7 +128,7 @@ export const tables: StockItem[] = [
     max: { width: 4.5, depth: 0.22, height: 3.2 },
     mount: 'window',
     parts: { cloth: 'cloth.oat-weave', rail: 'metal.iron-black' },
-    words: 'drapes window covering',
+    words: 'drapes window covering blind shade',
     make({ width, depth, height }) {
       const cloth = new MeshBuilder();
       const w = width / 2;

@@ -7,3 +7,16 @@ export const cutText = (text: string, longest: number): string => text.slice(0, 
 
 /** A count with its word: 1 place, 3 places. @param many the word for several, where that is not with an s */
 export const counted = (count: number, one: string, many = `${one}s`): string => `${count} ${count === 1 ? one : many}`;
+
+/**
+ * Whether a text has all the words of what is looked for, each at the beginning of one of its own words or within a longer one.
+ * One in the plural finds the singular.
+ */
+export function findsAll(text: string, find: string): boolean {
+  const within = text.toLowerCase();
+  return find
+    .trim()
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => within.includes(word) || (word.length > 3 && word.endsWith('s') && within.includes(word.slice(0, -1))));
+}

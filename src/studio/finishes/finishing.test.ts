@@ -1,7 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { deriveModel } from '@/core/model/derive';
 import { newOpening } from '@/core/project/opening-defaults';
-import type { Patch, Project } from '@/core/project/schema';
+import type { Project } from '@/core/project/schema';
 import { pieceFrom, stockItem } from '@/core/stock/stock';
 import { edit, house, wallAt } from '@/core/testing/drafting';
 import { targetName } from '@/core/project/targets';
@@ -14,7 +13,6 @@ const square = (): Project =>
     [4, 3],
     [0, 3],
   ]);
-const room = (p: Project): string => Object.keys(p.rooms)[0];
 const along = (p: Project, y: number): string => wallAt(p, (a, b) => a.y === y && b.y === y);
 
 describe('how far a press with a finish reaches', () => {

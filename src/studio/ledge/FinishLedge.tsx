@@ -1,4 +1,6 @@
 'use client';
+import { finishWords } from '@/core/finishes/words';
+import { findsAll } from '@/core/units/text';
 import Box from '@mui/material/Box';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { finishesInUse } from '@/core/boards/compose';
@@ -15,7 +17,7 @@ import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { useSample } from '../finishes/textures';
 import { takeFinish } from '../tools/finishing';
-import { Card, Cards, matches, Tabs } from './cards';
+import { Card, Cards, Tabs } from './cards';
 
 const TABS = [...CATEGORIES, 'In use', 'Recent', 'Own'] as const;
 
@@ -40,7 +42,7 @@ export function FinishLedge() {
     // What the practice keeps comes after what this project has of its own.
     const own = [...Object.values(project.finishes), ...kept.filter((f) => !Object.hasOwn(project.finishes, f.id))];
     const all = find.trim()
-      ? [...own, ...offered].filter((f) => matches(`${f.name} ${f.category} ${f.roles.join(' ')} ${f.supplier} ${f.code}`, find))
+      ? [...own, ...offered].filter((f) => findsAll(finishWords(f), find))
       : tab === 'In use'
         ? finishesInUse(model, room).map((u) => finishIn(project, u.finish))
         : tab === 'Recent'

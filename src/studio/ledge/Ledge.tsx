@@ -1,4 +1,5 @@
 'use client';
+import { findsAll } from '@/core/units/text';
 import Box from '@mui/material/Box';
 import { useMemo, useState } from 'react';
 import { finishesInUse } from '@/core/boards/compose';
@@ -13,7 +14,7 @@ import { colours } from '../look/theme';
 import { newId, useFinish, useStudio } from '../store/studio';
 import { useBoard } from '../boards/board';
 import { useSample } from '../finishes/textures';
-import { Card, Cards, matches, StockCard, Tabs } from './cards';
+import { Card, Cards, StockCard, Tabs } from './cards';
 import { FinishLedge } from './FinishLedge';
 import { ShellLedge } from './ShellLedge';
 import { LightLedge } from './LightLedge';
@@ -56,7 +57,7 @@ function StockLedge() {
   const categories = useMemo(() => [...new Set(STOCK.map((s) => s.category))], []);
   const [tab, setTab] = useState<StockCategory>(categories[0]);
   const [find, setFind] = useState('');
-  const shown = find.trim() ? STOCK.filter((s) => matches(`${s.name} ${s.category} ${s.words ?? ''}`, find)) : STOCK.filter((s) => s.category === tab);
+  const shown = find.trim() ? STOCK.filter((s) => findsAll(`${s.name} ${s.category} ${s.words ?? ''}`, find)) : STOCK.filter((s) => s.category === tab);
   return (
     <>
       <Tabs tabs={categories} tab={tab} onTab={setTab} find={find} onFind={setFind} placeholder="Find in stock…" />

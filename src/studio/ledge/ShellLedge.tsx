@@ -1,4 +1,5 @@
 'use client';
+import { findsAll } from '@/core/units/text';
 import Autocomplete from '@mui/material/Autocomplete';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -11,7 +12,7 @@ import { formatLength, formatLengthExact, parseLength } from '@/core/units/lengt
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { colours } from '../look/theme';
 import { useStudio, type Tool, type WallPen, type WallShape } from '../store/studio';
-import { Card, Cards, Find, Line, matches, Tabs, type Beside } from './cards';
+import { Card, Cards, Find, Line, Tabs, type Beside } from './cards';
 import { FloorLedge } from './FloorLedge';
 import { OutsideLedge } from './OutsideLedge';
 import { RoofLedge } from './RoofLedge';
@@ -336,7 +337,7 @@ function Openings({ beside }: Beside) {
       ),
     })),
   ];
-  const shown = all.filter((one) => (find.trim() ? matches(one.words, find) : group === 'all' || one.group === group));
+  const shown = all.filter((one) => (find.trim() ? findsAll(one.words, find) : group === 'all' || one.group === group));
   return (
     <>
       {beside(

@@ -12,14 +12,6 @@ import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { useStockPicture } from './stockPictures';
 
-/** Whether every word of what is looked for comes up in a text. */
-export const matches = (text: string, find: string): boolean =>
-  find
-    .trim()
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.toLowerCase().includes(word));
-
 /** Puts what a part of the ledge sets beside the tabs. */
 export interface Beside {
   beside(more: ReactNode): ReactNode;

@@ -1,5 +1,5 @@
 import { extrude, offsetRing, shiftBy, turnAbout } from '../../geometry/extrude';
-import { MeshBuilder, multiply, type Matrix } from '../../geometry/mesh';
+import { multiply, type Matrix } from '../../geometry/mesh';
 import { boolean } from '../../geometry/polygon';
 import { rectangleRegion, type Region } from '../../geometry/region';
 import { openingOutline } from '../../project/openings';
