@@ -28,7 +28,7 @@ test('long work shows how far it has come, leaves the designer alone and can be 
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   const file = await download;
-  expect(file.suggestedFilename()).toBe('Heron Lock Cottage.enstegon');
+  expect(file.suggestedFilename()).toMatch(/^Heron Lock Cottage, \d{4}-\d{2}-\d{2}\.enstegon$/);
   expect((await readFile(await file.path())).subarray(0, 2).toString()).toBe('PK');
 });
 

@@ -257,7 +257,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     const png = await sharp((await studio.download(() => handOver('Page as PNG'))).bytes).metadata();
     expect(png.width! / png.height!).toBeCloseTo(420 / 297, 2);
     const glb = await studio.download(() => handOver('Model as GLB'));
-    expect(glb.name).toBe('Weir House.glb');
+    expect(glb.name).toMatch(/^Weir House, model, \d{4}-\d{2}-\d{2}\.glb$/);
     expect((await validateBytes(new Uint8Array(glb.bytes))).issues).toMatchObject({ numErrors: 0, numWarnings: 0 });
     const file = await studio.download(() => handOver('Project file'));
     expect((await readProjectFile(new Uint8Array(file.bytes))).project).toEqual(await studio.project());

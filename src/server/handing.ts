@@ -1,7 +1,8 @@
 import { mkdir, rm } from 'node:fs/promises';
-import { boardOf } from '@/core/boards/layout';
+import { boardOf, pagesOf } from '@/core/boards/layout';
 import { PROJECT_FILE } from '@/core/formats/project-file/project-file';
 import { DomainError } from '@/core/project/errors';
+import { fileName } from '@/core/units/text';
 import type { Project } from '@/core/project/schema';
 import { workOn, type App } from './application';
 import type { WorkOptions } from './jobs/workers';
@@ -31,19 +32,26 @@ export async function makeExport(app: App, id: string, wanted: Wanted, options: 
   const as = ({ file }: { file: string }, mime: string, name: string): Export => ({ file, name, headers: download(mime, name) });
   if (wanted.kind === 'file') {
     const { project, name, damaged } = await readable(app, id);
-    return as(await workOn(app, 'file', project, { damaged }, options), 'application/zip', `${name}${damaged ? ', what could be read' : ''}${PROJECT_FILE}`);
+    return as(
+      await workOn(app, 'file', project, { damaged }, options),
+      'application/zip',
+      fileName(name, damaged ? 'what could be read' : '', new Date(), PROJECT_FILE),
+    );
   }
   const { project } = await app.projects.load(id);
   switch (wanted.kind) {
     case 'glb':
-      return as(await workOn(app, 'glb', project, {}, options), 'model/gltf-binary', `${project.name}.glb`);
+      return as(await workOn(app, 'glb', project, {}, options), 'model/gltf-binary', fileName(project.name, 'model', new Date(), '.glb'));
     case 'pdf': {
       const board = boardOf(project, wanted.board);
-      return as(await workOn(app, 'pdf', project, { board: board.id }, options), 'application/pdf', `${project.name}, ${board.name}.pdf`);
+      return as(await workOn(app, 'pdf', project, { board: board.id }, options), 'application/pdf', fileName(project.name, board.name, new Date(), '.pdf'));
     }
     case 'png': {
       const board = boardOf(project, wanted.board);
-      return as(await workOn(app, 'png', project, { board: board.id, page: wanted.page }, options), 'image/png', `${project.name}, ${board.name}.png`);
+      const pages = pagesOf(board).map((own) => own.id);
+      const page = pages.length > 1 && wanted.page ? `, page ${pages.indexOf(wanted.page) + 1}` : '';
+      const name = fileName(project.name, `${board.name}${page}`, new Date(), '.png');
+      return as(await workOn(app, 'png', project, { board: board.id, page: wanted.page }, options), 'image/png', name);
     }
     default:
       throw new DomainError('export.missing', 'There is no such export.');

@@ -83,14 +83,14 @@ export function TopBar({ onActions, onContents }: { onActions(): void; onContent
           title={undo.length ? `Undo: ${undo.at(-1)!.title}` : earlier ? 'Nothing to undo: earlier steps were made with an earlier version' : 'Nothing to undo'}
         >
           <span>
-            <IconButton aria-label="Undo" disabled={!undo.length} onClick={back}>
+            <IconButton aria-label={undo.length ? `Undo: ${undo.at(-1)!.title}` : 'Undo'} disabled={!undo.length} onClick={back}>
               <ArrowUUpLeftIcon size={18} />
             </IconButton>
           </span>
         </Tooltip>
         <Tooltip title={redo.length ? `Redo: ${redo.at(-1)!.title}` : 'Nothing to redo'}>
           <span>
-            <IconButton aria-label="Redo" disabled={!redo.length} onClick={forward}>
+            <IconButton aria-label={redo.length ? `Redo: ${redo.at(-1)!.title}` : 'Redo'} disabled={!redo.length} onClick={forward}>
               <ArrowUUpRightIcon size={18} />
             </IconButton>
           </span>

@@ -91,7 +91,7 @@ describe('routes', () => {
     expect(copy.status).toBe(201);
     const { GET } = await import('./projects/[id]/export/[kind]/route');
     const file = await GET(new Request('http://localhost/x'), at({ id, kind: 'file' }));
-    expect(file.headers.get('content-disposition')).toContain('Twin.enstegon');
+    expect(file.headers.get('content-disposition')).toMatch(/Twin%2C%20\d{4}-\d{2}-\d{2}\.enstegon/);
     const bytes = new Uint8Array(await file.arrayBuffer());
     const { POST } = await import('./projects/import/route');
     expect((await POST(post(bytes, true))).status).toBe(201);

@@ -20,3 +20,13 @@ export function findsAll(text: string, find: string): boolean {
     .split(/\s+/)
     .every((word) => within.includes(word) || (word.length > 3 && word.endsWith('s') && within.includes(word.slice(0, -1))));
 }
+
+/** A day as files are sorted by it: 2026-11-28. */
+const day = (at: Date): string => [at.getFullYear(), at.getMonth() + 1, at.getDate()].map((n) => String(n).padStart(2, '0')).join('-');
+
+/** The name of a file that is handed over: by project, what it is, and the day it was made. @param ending with its point */
+export const fileName = (project: string, what: string, at: Date, ending: string): string =>
+  `${[project, what, day(at)]
+    .filter(Boolean)
+    .join(', ')
+    .replace(/[/\\:*?"<>|]+/g, '-')}${ending}`;

@@ -1,4 +1,5 @@
 'use client';
+import { fileName } from '@/core/units/text';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Table from '@mui/material/Table';
@@ -43,7 +44,7 @@ export function Schedules() {
     const url = URL.createObjectURL(new Blob([toCsv(rows)], { type: 'text/csv' }));
     const link = document.createElement('a');
     link.href = url;
-    link.download = `${model.project.name}, ${list.title.toLowerCase()}.csv`;
+    link.download = fileName(model.project.name, list.title.toLowerCase(), new Date(), '.csv');
     link.click();
     setTimeout(() => URL.revokeObjectURL(url), 1000);
   };
