@@ -8,7 +8,8 @@ import type { GroundArea, Opening, Piece, Slab, Stair, Void } from '../project/s
 import type { DerivedLevel } from '../shell/model';
 import { groundHeight } from '../shell/ground';
 import { clearWidth } from '../shell/openings/sizes';
-import { hasHeadroom, type DerivedStair } from '../shell/stairs';
+import { hasHeadroom, stairHeadroom } from '../model/headroom';
+import type { DerivedStair } from '../shell/stairs';
 import { formatLength } from '../units/length';
 import type { Finding } from './finding';
 import { NEAR } from '../units/tolerance';
@@ -35,10 +36,10 @@ export function stairFindings(stair: Stair, model: Model): Finding[] {
   const out: Finding[] = derived.layout.sizes.breaches.map(({ rule, text }) => ({ code: `stair.${rule}`, message: `${stair.name}: ${lower(text)}`, ids }));
   const inWall = standsInWall(derived, level);
   if (inWall > 0.02) out.push({ code: 'stair.in-wall', message: `${stair.name} runs into a wall; move it or turn it.`, ids });
-  if (!hasHeadroom(derived))
+  if (!hasHeadroom(model, derived))
     out.push({
       code: 'stair.headroom',
-      message: `${stair.name}: over its steps ${say(model, derived.headroom!)} are left, less than ${say(model, headroomOf(stair))}.`,
+      message: `${stair.name}: over its steps ${say(model, stairHeadroom(model, derived.id)!)} are left, less than ${say(model, headroomOf(stair))}.`,
       ids,
     });
   const { min } = STAIR_PROFILES[stair.profile].handrail;

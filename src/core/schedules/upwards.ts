@@ -1,3 +1,4 @@
+import { stairHeadroom } from '../model/headroom';
 import { derivedOf, type Model } from '../model/model';
 import { GROUND_NAMES, FENCE_NAMES, SLAB_NAMES } from '../project/built-defaults';
 import { levelAbove } from '../project/levels';
@@ -26,7 +27,7 @@ export interface StairRow {
 export function stairSchedule(model: Model): StairRow[] {
   const { project } = model.shell;
   return model.shell.levels.flatMap((level) =>
-    level.stairs.map(({ stair, layout, headroom }): StairRow => {
+    level.stairs.map(({ stair, layout }): StairRow => {
       const { sizes } = layout;
       return {
         id: stair.id,
@@ -41,7 +42,7 @@ export function stairSchedule(model: Model): StairRow[] {
         going: sizes.going,
         pitch: Math.round((sizes.pitch * 1800) / Math.PI) / 10,
         width: stair.width,
-        headroom: headroom ?? '',
+        headroom: stairHeadroom(model, stair.id) ?? '',
         breaks: sizes.breaches.map((b) => b.rule).join(', '),
       };
     }),

@@ -15,7 +15,7 @@ import { STAIR_PROFILES } from '../project/stair-rules';
 import { guardAlong, openStretches, type GuardMeshes } from './guards';
 import { onceAt, type Owner, type Parts } from '../model/body';
 import type { Memo } from '../model/memo';
-import { arrival, deriveStair, stairHeadroom, type DerivedStair } from './stairs';
+import { arrival, deriveStair, type DerivedStair } from './stairs';
 import type { DerivedWall } from './wall-types';
 import { NEAR } from '../units/tolerance';
 
@@ -188,32 +188,7 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     if (stair.level !== level.id) continue;
     const layout = tryLayout(project, stair);
     if (!layout) continue;
-    const overhead = above ? roofsOver(project, above.id) : roofs;
-    const slabs = Object.values(project.slabs).filter((s) => s.level === level.id);
-    const solid = memo.get('stair', id, [layout, level], () => deriveStair(layout, level));
-    const over = [layout, level, above, holes, project.dormers, ...overhead, ...slabs];
-    // Few ask for it, and none while one drags: it is found when it is asked for.
-    const derived = memo.get('stair with headroom', id, [solid, ...over], (): DerivedStair => {
-      let known: number | null | undefined;
-      const find = (): number | null =>
-        stairHeadroom(layout, (p, z) => {
-          const open = holes.some((h) => insideRegion(p, h));
-          const roof = heightUnderRoof(project, overhead, p);
-          const higher = above && open ? above.elevation - level.elevation : 0;
-          const ceiling = !above ? roof : open ? higher + (roof ?? above.height) : level.height;
-          const under = slabs
-            .map((s) => (insideRegion(p, { outer: s.points, holes: [] }) ? s.z - s.thickness : Infinity))
-            .filter((h) => h > z + stair.z + NEAR);
-          const least = Math.min(ceiling ?? Infinity, ...under);
-          return Number.isFinite(least) ? least - stair.z : null;
-        });
-      return {
-        ...solid,
-        get headroom() {
-          return known === undefined ? (known = find()) : known;
-        },
-      };
-    });
+    const derived = memo.get('stair', id, [layout, level], () => deriveStair(layout, level));
     built.stairs.push(derived);
     const owner = { id, kind: 'stairs', level: level.id } as const;
     // Its guards on the level above stand in the same body.

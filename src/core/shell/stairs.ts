@@ -22,8 +22,6 @@ export interface DerivedStair {
   parts: { part: StairPart; mesh: Mesh }[];
   /** Its outline in the plan, steps and nosings together. */
   outline: Ring[];
-  /** Least height over its steps, metres; null where nothing is over them. */
-  headroom: number | null;
   /** Widest gap in its guards, metres; null where there are none. */
   gap: number | null;
 }
@@ -152,7 +150,7 @@ function guardRuns(layout: StairLayout, edge: StairEdge, off: number): Vec3[][] 
 }
 
 /**
- * A stair as closed solids: treads with nosings, risers, strings or a solid flight, guards on its sides. Its headroom is found by `stairHeadroom`.
+ * A stair as closed solids: treads with nosings, risers, strings or a solid flight, guards on its sides.
  */
 export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
   const { stair, sizes, steps, risers } = layout;
@@ -233,31 +231,8 @@ export function deriveStair(layout: StairLayout, level: Level): DerivedStair {
     matrix: placement(stair.x, stair.y, level.elevation + stair.z, stair.rotation),
     parts,
     outline: steps.map((step) => step.tread.map((p) => stairToPlan(stair, p))),
-    headroom: null,
     gap,
   };
-}
-
-/**
- * The least height over the steps of a stair, metres; null where nothing is over them.
- *
- * @param over height of what is over a point of the plan, above the foot of the stair; null where there is nothing
- */
-export function stairHeadroom(layout: StairLayout, over: (p: Vec2, above: number) => number | null): number | null {
-  const { stair, steps } = layout;
-  let headroom: number | null = null;
-  steps.forEach((step) => {
-    // Over the middle and every corner of the step; a corner is asked about a little inside.
-    const middle = scale(
-      step.ring.reduce((sum, p) => add(sum, p), { x: 0, y: 0 }),
-      1 / step.ring.length,
-    );
-    for (const p of [middle, ...step.tread.map((q) => lerp(q, middle, 0.02))]) {
-      const z = over(stairToPlan(stair, p), step.z);
-      if (z !== null) headroom = Math.min(headroom ?? Infinity, z - step.z);
-    }
-  });
-  return headroom;
 }
 
 function segmentOff(p: Vec2, { left: a, right: b }: { left: Vec2; right: Vec2 }): number {
@@ -271,9 +246,6 @@ export const arrival = (layout: StairLayout): [Vec2, Vec2] => {
   const { left: a, right: b } = layout.risers[layout.risers.length - 1];
   return [stairToPlan(layout.stair, a), stairToPlan(layout.stair, b)];
 };
-
-/** Whether the headroom of a stair is enough. */
-export const hasHeadroom = (stair: DerivedStair): boolean => stair.headroom === null || stair.headroom > headroomOf(stair.stair) - NEAR;
 
 /** Where one stands on a stair, in the plan: its steps with their heights above the floor of its level. */
 export const stairFloors = (stair: DerivedStair): { region: Region; z: number }[] =>

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { fileName, counted, cutText } from './text';
 
 it('is cut between characters, and left alone where it is short enough', () => {

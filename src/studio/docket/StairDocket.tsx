@@ -1,8 +1,9 @@
 'use client';
+import { useDeferredValue } from 'react';
 import Box from '@mui/material/Box';
 import type { Guard, Stair } from '@/core/project/schema';
 import { headroomOf, newGuard } from '@/core/project/stairs';
-import { hasHeadroom } from '@/core/shell/stairs';
+import { hasHeadroom, stairHeadroom } from '@/core/model/headroom';
 import { formatLength } from '@/core/units/length';
 import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
@@ -42,7 +43,10 @@ export const guardField = (label: string, guard: Guard | null, set: (guard: Guar
 /** A stair: how it goes, its steps by the rules, how it is built and guarded; what breaks a rule is said. */
 export function StairDocket({ id }: { id: string }) {
   const stair = useStudio((s) => s.project.stairs[id]);
-  const derived = useStudio((s) => s.model.shell.levels.flatMap((l) => l.stairs).find((d) => d.id === id));
+  const model = useDeferredValue(useStudio((s) => s.model));
+  const derived = model.shell.levels.flatMap((l) => l.stairs).find((d) => d.id === id);
+  const headroom = derived ? stairHeadroom(model, id) : null;
+  const low = derived !== undefined && !hasHeadroom(model, derived);
   const { units, run, say } = useEdit();
   const set = (values: Partial<Stair>): boolean => run('stair.put', { ...stair, ...values });
   const sizes = derived?.layout.sizes;
@@ -125,7 +129,7 @@ export function StairDocket({ id }: { id: string }) {
           {
             kind: 'fact',
             label: 'Headroom',
-            value: !derived || derived.headroom === null ? 'open above' : `${length(derived.headroom)} of ${length(headroomOf(stair))}`,
+            value: headroom === null ? 'open above' : `${length(headroom)} of ${length(headroomOf(stair))}`,
           },
           { kind: 'choice', label: 'Build', value: stair.build, options: BUILDS, set: (v) => set({ build: v as Stair['build'] }) },
           { kind: 'switch', label: 'Open risers', value: stair.open, set: (open) => set({ open }) },
@@ -149,16 +153,16 @@ export function StairDocket({ id }: { id: string }) {
           { kind: 'choice', label: 'Status', value: stair.status, options: STATUS_NAMES, set: (v) => set({ status: v as Stair['status'] }) },
         ]}
       />
-      {sizes?.breaches.length || (derived && !hasHeadroom(derived)) ? (
+      {sizes?.breaches.length || low ? (
         <Box role="note" aria-label="Rules" sx={{ fontSize: 12, mt: 1 }}>
           {sizes?.breaches.map((b) => (
             <Box key={b.rule} sx={{ mb: 0.5 }}>
               <Warn /> {b.text}
             </Box>
           ))}
-          {derived && !hasHeadroom(derived) ? (
+          {low ? (
             <Box>
-              <Warn /> Over its steps {length(derived.headroom!)} are left, less than {length(headroomOf(stair))}.
+              <Warn /> Over its steps {length(headroom!)} are left, less than {length(headroomOf(stair))}.
             </Box>
           ) : null}
         </Box>
