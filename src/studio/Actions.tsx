@@ -116,7 +116,10 @@ const MOST = 60;
 /** A searchable list of all actions. */
 export function Actions({ open, onClose }: { open: boolean; onClose(): void }) {
   return (
-    <Dialog open={open} onClose={onClose} slotProps={{ paper: { sx: { width: 420, alignSelf: 'flex-start', mt: '12vh' } } }}>
+    <Dialog open={open} onClose={onClose} aria-labelledby="actions-title" slotProps={{ paper: { sx: { width: 420, alignSelf: 'flex-start', mt: '12vh' } } }}>
+      <Box component="h2" id="actions-title" sx={{ position: 'absolute', width: 1, height: 1, m: '-1px', overflow: 'hidden', clipPath: 'inset(50%)' }}>
+        Actions
+      </Box>
       <ActionList onClose={onClose} />
     </Dialog>
   );

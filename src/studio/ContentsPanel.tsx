@@ -64,7 +64,7 @@ export function ContentsPanel({ onClose }: { onClose(): void }) {
           Group
         </Button>
       </Box>
-      <Box role="tree" aria-label="Things" sx={{ overflow: 'auto', flex: 1, pb: 1.5 }}>
+      <Box role="list" aria-label="Things" sx={{ overflow: 'auto', flex: 1, pb: 1.5 }}>
         {shown.map((n) => (
           <Line
             key={n.id}
@@ -143,7 +143,7 @@ function Line(props: LineProps) {
     </Box>
   );
   return (
-    <Box role="treeitem" aria-label={node.name} aria-expanded={node.children.length ? unfolded : undefined} aria-selected={chosen.has(node.id)}>
+    <Box role="listitem">
       <Box
         className="line"
         sx={{
@@ -157,7 +157,13 @@ function Line(props: LineProps) {
         }}
       >
         {node.children.length ? (
-          <IconButton aria-label={`${unfolded ? 'Fold' : 'Unfold'} ${node.name}`} size="small" sx={{ p: '2px' }} onClick={() => onOpen(node.id)}>
+          <IconButton
+            aria-expanded={unfolded}
+            aria-label={`${unfolded ? 'Fold' : 'Unfold'} ${node.name}`}
+            size="small"
+            sx={{ p: '2px' }}
+            onClick={() => onOpen(node.id)}
+          >
             {unfolded ? <CaretDownIcon size={10} /> : <CaretRightIcon size={10} />}
           </IconButton>
         ) : (
@@ -179,6 +185,7 @@ function Line(props: LineProps) {
         ) : (
           <Box
             component="button"
+            aria-pressed={chosen.has(node.id)}
             onClick={(e) => go(e.shiftKey || e.ctrlKey)}
             onDoubleClick={() => node.thing && node.kind !== 'wall' && setEditing(true)}
             onKeyDown={(e) => {
@@ -212,7 +219,13 @@ function Line(props: LineProps) {
           </>
         ) : null}
       </Box>
-      {unfolded ? node.children.map((c) => <Line key={`${node.id} ${c.id}`} {...props} node={c} depth={depth + 1} />) : null}
+      {unfolded && node.children.length ? (
+        <Box role="list" aria-label={`In ${node.name}`}>
+          {node.children.map((c) => (
+            <Line key={`${node.id} ${c.id}`} {...props} node={c} depth={depth + 1} />
+          ))}
+        </Box>
+      ) : null}
     </Box>
   );
 }

@@ -97,7 +97,10 @@ export function TopBar({ onActions, onContents }: { onActions(): void; onContent
         </Tooltip>
       </Box>
       <Tooltip title="Millimetres, or feet and inches">
-        <Button onClick={() => run('project.units', { units: units === 'metric' ? 'imperial' : 'metric' })} aria-label={`Units: ${units}`}>
+        <Button
+          onClick={() => run('project.units', { units: units === 'metric' ? 'imperial' : 'metric' })}
+          aria-label={`Units: ${units}, ${units === 'metric' ? 'mm' : 'ft in'}`}
+        >
           {units === 'metric' ? 'mm' : 'ft in'}
         </Button>
       </Tooltip>

@@ -41,10 +41,10 @@ export function makeFinishes(s: Script): void {
         shape: {
           kind: 'polygon',
           points: [
-            { x: 0.32, y: 2.83 },
-            { x: 1.7, y: 2.83 },
-            { x: 1.7, y: 4.0 },
-            { x: 0.32, y: 4.0 },
+            { x: 3.3, y: 5.85 },
+            { x: 4.18, y: 5.85 },
+            { x: 4.18, y: 6.68 },
+            { x: 3.3, y: 6.68 },
           ],
         },
         finish: 'tile.riven-slate',

@@ -35,7 +35,7 @@ export const MARKED = {
   pointedWall: '#5b4650',
   pointedThing: '#f5f3f3',
   /** A room’s second and third lines. */
-  quiet: '#6c6d6b',
+  quiet: '#686967',
 } as const;
 
 /** The layers of a wall that is cut through, each in its tone. */

@@ -74,6 +74,8 @@ function leastUnder({ mesh }: Part, m: Matrix, steps: readonly Step[], least: nu
   for (let k = 0; k < indices.length; k += 3) {
     const triangle = [at(indices[k]), at(indices[k + 1]), at(indices[k + 2])];
     const [a, b, c] = triangle;
+    // What looks down is an underside. The upper side of what begins below a step, as a wall beside it, is over nobody.
+    if ((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]) >= 0) continue;
     const [x0, x1] = [Math.min(a[0], b[0], c[0]), Math.max(a[0], b[0], c[0])];
     const [y0, y1] = [Math.min(a[1], b[1], c[1]), Math.max(a[1], b[1], c[1])];
     const [z0, z1] = [Math.min(a[2], b[2], c[2]), Math.max(a[2], b[2], c[2])];

@@ -137,7 +137,7 @@ export function Card({ name, line, on, picture, onPress, drag }: CardProps) {
       }}
     >
       <Box sx={{ height: 58, mb: '3px', borderBottom: `1px solid ${colours.table}`, display: 'grid', placeItems: 'center', overflow: 'hidden' }}>{picture}</Box>
-      <Box sx={{ px: '7px', fontWeight: 550, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>
+      <Box sx={{ px: '7px', fontWeight: 550, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>{' '}
       <Box sx={{ px: '7px', color: colours.third, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{line}</Box>
     </Box>
   );
