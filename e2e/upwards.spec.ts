@@ -34,8 +34,8 @@ test('a house is built upwards: a level, a stair with its void, a slab, beams, a
     await page.keyboard.press('Escape');
     await studio.tab('Stairs and floors');
     await studio.card('Quarter, winders').click();
-    await studio.press(2, 1);
-    await studio.press(2, 2);
+    await studio.press(3.4, 1);
+    await studio.press(3.4, 2);
     await expect(studio.docket).toContainText('Headroom');
     let project = await studio.project();
     const stair = only(project.stairs);

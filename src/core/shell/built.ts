@@ -1,14 +1,13 @@
 import { cylinder } from '../geometry/shapes';
 import { hexahedron, prism } from '../geometry/extrude';
 import { MeshBuilder, joinMeshes, type Mesh } from '../geometry/mesh';
-import { apart, boxOf, hull, insideRegion, regionArea, signedArea } from '../geometry/polygon';
+import { apart, boxOf, hull, regionArea, signedArea } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { cross3, dot3, length3, scale3, sub3, unit3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Thing } from '../project/kinds';
 import { INFILLS } from '../project/kinds/first-finishes';
 import { levelAbove } from '../project/levels';
-import { heightUnderRoof } from '../project/dormers';
-import { roofsOver, type RoofShape } from '../project/roofs';
+import { type RoofShape } from '../project/roofs';
 import type { Beam, Guard, Level, Project, Slab, Void } from '../project/schema';
 import { guardHeight, holesIn, profileOf, stairVoid, tryLayout } from '../project/stairs';
 import { STAIR_PROFILES } from '../project/stair-rules';
@@ -181,8 +180,6 @@ export function deriveBuilt(memo: Memo, project: Project, level: Level, walls: r
     return standing.filter((ring) => !apart(own, boxOf(ring)));
   };
   const barriers = (rings: readonly Ring[]): Region[] => rings.map((outer) => ({ outer, holes: [] }));
-  const above = levelAbove(project, level.id);
-  const holes = above ? holesIn(project, above.id) : [];
   for (const id in project.stairs) {
     const stair = project.stairs[id];
     if (stair.level !== level.id) continue;
