@@ -314,7 +314,8 @@ export class ModelScene {
       for (const drawn of this.parts) {
         if (drawn.seen.entity !== spot.entity || !drawn.object.visible) continue;
         if (exact && spot.target && JSON.stringify(drawn.target) !== JSON.stringify(spot.target)) continue;
-        this.outlines.add(drawn, standing);
+        const { target } = drawn;
+        this.outlines.add(drawn, standing, exact && (target?.kind === 'wall' || target?.kind === 'floor' || target?.kind === 'ceiling'));
       }
     };
     for (const spot of selection) show(spot, 'chosen', spot.target?.kind === 'wall' || spot.target?.kind === 'floor' || spot.target?.kind === 'ceiling');

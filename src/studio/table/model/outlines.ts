@@ -26,10 +26,62 @@ function edgesOf(mesh: Mesh): LineSegmentsGeometry {
   return geometry;
 }
 
+/** How far within the edges of a face its outline runs, metres: clear of skirtings and of what stands in the corners. */
+const INSET = 0.03;
+
+const within = new WeakMap<Mesh, LineSegmentsGeometry>();
+
+/**
+ * The boundary of a sheet as lines a little within it: an edge that one triangle alone has, moved towards the third corner of that
+ * triangle, square to itself.
+ */
+export function boundaryWithin({ positions: p, indices }: Pick<Mesh, 'positions' | 'indices'>, inset: number): Float32Array {
+  const at = (i: number): THREE.Vector3 => new THREE.Vector3(p[i * 3], p[i * 3 + 1], p[i * 3 + 2]);
+  const key = (i: number): string => [0, 1, 2].map((k) => Math.round(p[i * 3 + k] * 1e4)).join();
+  const uses = new Map<string, { a: number; b: number; c: number; count: number }>();
+  for (let k = 0; k < indices.length; k += 3)
+    for (const [i, j, l] of [
+      [0, 1, 2],
+      [1, 2, 0],
+      [2, 0, 1],
+    ]) {
+      const [a, b, c] = [indices[k + i], indices[k + j], indices[k + l]];
+      const edge = [key(a), key(b)].sort().join(' ');
+      const known = uses.get(edge);
+      if (known) known.count++;
+      else uses.set(edge, { a, b, c, count: 1 });
+    }
+  const lines: number[] = [];
+  for (const { a, b, c, count } of uses.values()) {
+    if (count > 1) continue;
+    const [u, v, w] = [at(a), at(b), at(c)];
+    const along = v.clone().sub(u).normalize();
+    const inwards = w.sub(u);
+    inwards.addScaledVector(along, -inwards.dot(along)).normalize().multiplyScalar(inset);
+    for (const q of [u.add(inwards), v.add(inwards)]) lines.push(q.x, q.y, q.z);
+  }
+  return Float32Array.from(lines);
+}
+
+function borderOf(mesh: Mesh): LineSegmentsGeometry {
+  let geometry = within.get(mesh);
+  if (!geometry) {
+    geometry = new LineSegmentsGeometry();
+    geometry.setPositions(boundaryWithin(mesh, INSET));
+    within.set(mesh, geometry);
+  }
+  return geometry;
+}
+
 /** Where something is drawn already, its outline leaves it free. */
 const DRAWN = 1;
 
-const line = (color: string, linewidth: number, order: number): { material: LineMaterial; order: number } => ({
+interface Line {
+  material: LineMaterial;
+  order: number;
+}
+
+const line = (color: string, linewidth: number, order: number, beside: boolean): Line => ({
   order,
   material: new LineMaterial({
     color,
@@ -39,15 +91,17 @@ const line = (color: string, linewidth: number, order: number): { material: Line
     polygonOffset: true,
     polygonOffsetFactor: -2,
     polygonOffsetUnits: -4,
-    stencilWrite: true,
-    stencilRef: DRAWN,
-    stencilFunc: THREE.NotEqualStencilFunc,
+    ...(beside ? { stencilWrite: true, stencilRef: DRAWN, stencilFunc: THREE.NotEqualStencilFunc } : {}),
   }),
 });
 
+/** Pale under dark, so that it shows on every finish. @param beside only where nothing is marked */
+const pair = (width: number, beside: boolean): Line[] => [line(colours.paper, width + 2.5, 11, beside), line(colours.damson, width, 12, beside)];
+
 /**
  * Outlines round what is chosen or pointed at in the model: lines beside it, never over it, so that its finish keeps its colours.
- * What is outlined is marked where it shows, and its edges are then drawn thick wherever nothing is marked.
+ * What is outlined is marked where it shows, and its edges are then drawn thick wherever nothing is marked. The edges of a face
+ * lie in the corners of a room: its outline runs a little within them.
  */
 export class Outlines {
   readonly group = new THREE.Group();
@@ -62,9 +116,8 @@ export class Outlines {
     stencilRef: DRAWN,
     stencilZPass: THREE.ReplaceStencilOp,
   });
-  /** Pale under dark, so that it shows on every finish. */
-  private readonly chosen = [line(colours.paper, 7, 11), line(colours.damson, 4.5, 12)];
-  private readonly pointed = [line(colours.paper, 5, 11), line(colours.damson, 2.5, 12)];
+  private readonly bodies = { chosen: pair(4.5, true), pointed: pair(2.5, true) };
+  private readonly faces = { chosen: pair(2.5, false), pointed: pair(1.5, false) };
 
   /** Forgets what was outlined. */
   clear(): void {
@@ -72,7 +125,7 @@ export class Outlines {
   }
 
   /** Outlines a part of the model as it is drawn. */
-  add({ object, source }: Pick<Drawn, 'object' | 'source'>, standing: 'chosen' | 'pointed'): void {
+  add({ object, source }: Pick<Drawn, 'object' | 'source'>, standing: 'chosen' | 'pointed', face: boolean): void {
     const put = (mesh: THREE.Mesh, order: number): void => {
       mesh.matrixAutoUpdate = false;
       mesh.matrix.copy(object.matrix);
@@ -80,13 +133,14 @@ export class Outlines {
       mesh.raycast = () => undefined;
       this.group.add(mesh);
     };
-    put(new THREE.Mesh(object.geometry, this.mask), 10);
-    for (const { material, order } of this[standing]) put(new LineSegments2(edgesOf(source), material), order);
+    if (!face) put(new THREE.Mesh(object.geometry, this.mask), 10);
+    for (const { material, order } of (face ? this.faces : this.bodies)[standing])
+      put(new LineSegments2(face ? borderOf(source) : edgesOf(source), material), order);
   }
 
   dispose(): void {
     this.clear();
     this.mask.dispose();
-    for (const { material } of [...this.chosen, ...this.pointed]) material.dispose();
+    for (const { material } of [this.bodies, this.faces].flatMap((of) => [...of.chosen, ...of.pointed])) material.dispose();
   }
 }
