@@ -66,6 +66,12 @@ describe('hues and coats', () => {
     expect(stained.body).toEqual(oak.body);
     expect(lrv(stained.colour)).toBeLessThan(lrv(oak.colour));
     const solid = coated(oak, 'solid', '#3f4f49');
+    // Each has a name and a price of its own, one coat in place of the other.
+    expect(stained.name).toBe(`${oak.name}, stained`);
+    expect(stained.price).toBeCloseTo(oak.price + 9 * oak.coverage, 6);
+    const again = coated({ ...oak, ...stained }, 'solid', '#3f4f49');
+    expect([again.name, again.price]).toEqual([solid.name, solid.price]);
+    expect(solid.name).toBe(`${oak.name}, painted over`);
     expect(solid.colour).toBe('#3f4f49');
     expect(solid.body.kind === 'timber' && solid.body.contrast).toBeLessThan(0.05);
   });

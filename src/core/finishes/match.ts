@@ -111,8 +111,24 @@ export function inHues(colour: string, range: { from: number; to: number }): boo
   return range.from <= range.to ? h >= range.from && h <= range.to : h >= range.from || h <= range.to;
 }
 
-/** Timber stained (its grain stays and darkens or colours) or painted over (the grain is covered). */
-export function coated(finish: Finish, how: 'stain' | 'solid', colour: string): Pick<Finish, 'colour' | 'body' | 'roughness'> {
+/** What a coat on timber is called, and what it adds to the price of a square metre (invented). */
+const COATS = { stain: { word: 'stained', price: 9 }, solid: { word: 'painted over', price: 12 } } as const;
+const COATED = new RegExp(
+  `, (${Object.values(COATS)
+    .map((c) => c.word)
+    .join('|')})$`,
+);
+
+/** Name and price of timber with a coat in place of the one it may have. */
+function withCoat({ name, price, coverage }: Finish, how: keyof typeof COATS): Pick<Finish, 'name' | 'price'> {
+  const before = COATED.exec(name)?.[1];
+  const had = Object.values(COATS).find((c) => c.word === before)?.price ?? 0;
+  const whole = price + (COATS[how].price - had) * coverage;
+  return { name: `${name.replace(COATED, '')}, ${COATS[how].word}`, price: Math.round(whole * 100) / 100 };
+}
+
+/** Timber stained (its grain stays and darkens or colours) or painted over (the grain is covered), under a name and at a price of its own. */
+export function coated(finish: Finish, how: 'stain' | 'solid', colour: string): Pick<Finish, 'colour' | 'body' | 'roughness' | 'name' | 'price'> {
   const wood = finish.body.kind === 'timber' || finish.body.kind === 'boards' || finish.body.kind === 'ribs';
   if (how === 'solid') {
     const body =
@@ -121,12 +137,12 @@ export function coated(finish: Finish, how: 'stain' | 'solid', colour: string): 
         : finish.body.kind === 'flat'
           ? finish.body
           : covered(finish.body);
-    return { colour, body, roughness: 0.45 };
+    return { ...withCoat(finish, how), colour, body, roughness: 0.45 };
   }
   // A stain lets a part of the wood's own colour through, linearly.
   const [a, b] = [hexToLinear(finish.colour), hexToLinear(colour)];
   const mixed = a.map((v, i) => v * 0.3 * b[i] * 1.2 + b[i] * 0.7) as [number, number, number];
-  return { colour: wood ? linearToHex(mixed) : colour, body: finish.body, roughness: finish.roughness };
+  return { ...withCoat(finish, how), colour: wood ? linearToHex(mixed) : colour, body: finish.body, roughness: finish.roughness };
 }
 
 const covered = (body: Finish['body']): Finish['body'] =>

@@ -331,8 +331,8 @@ function ItemDocket({ board, pageName }: { board: Board; pageName: string }) {
               <MenuItem value="sans">Instrument Sans</MenuItem>
             </Select>
           </Row>
-          <Row label="Set">
-            <Select value={item.align} onChange={(e) => set({ align: e.target.value })} disableUnderline fullWidth inputProps={{ 'aria-label': 'Set' }}>
+          <Row label="Aligned">
+            <Select value={item.align} onChange={(e) => set({ align: e.target.value })} disableUnderline fullWidth inputProps={{ 'aria-label': 'Aligned' }}>
               <MenuItem value="left">left</MenuItem>
               <MenuItem value="centre">centred</MenuItem>
               <MenuItem value="right">right</MenuItem>

@@ -83,7 +83,7 @@ export function WallDocket({ id, target }: { id: string; target: Target | null }
           formatLength(wallThickness(project, wall), units)
         )}
       </Row>
-      <Row label="What stays">
+      <Row label="Keeps in place">
         <Choice
           bare
           label="What stays when the thickness changes"

@@ -108,10 +108,10 @@ export function LayingRows({ target }: { target: Target }) {
           : change({ pattern: v as Laying['pattern'], ...(v === 'own' ? { cell: (own?.laying ?? finish.laying)?.cell ?? FIRST_CELL } : {}) }),
     },
     laying && laying.pattern !== 'own'
-      ? { kind: 'length', label: 'Unit', aria: 'Length of a unit', value: laying.width, set: (width) => change({ width }) }
+      ? { kind: 'length', label: 'Unit, long', aria: 'Length of a unit', value: laying.width, set: (width) => change({ width }) }
       : null,
     laying && !['own', 'hexagon', 'octagon', 'hopscotch'].includes(laying.pattern)
-      ? { kind: 'length', label: 'by', aria: 'Height of a unit', value: laying.height, set: (height) => change({ height }) }
+      ? { kind: 'length', label: 'Unit, high', aria: 'Height of a unit', value: laying.height, set: (height) => change({ height }) }
       : null,
     laying && ['octagon', 'hopscotch', 'pinwheel'].includes(laying.pattern)
       ? { kind: 'length', label: 'Small', aria: 'Side of the small square', value: laying.small, set: (small) => change({ small }) }

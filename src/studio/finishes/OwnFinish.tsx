@@ -6,6 +6,7 @@ import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import { meanHex, finishLrv } from '@/core/finishes/finish';
 import { finish as shipped } from '@/core/finishes/library/make';
 import { nearnessOf, coated, nearest } from '@/core/finishes/match';
+import { glossOf, roughnessFor, SHEENS, sheenOf } from '@/core/render/gloss';
 import { offered } from '@/core/finishes/library';
 import { finishIn } from '@/core/finishes/store';
 import { CATEGORIES, ROLES, type Category, type Finish, type Role } from '@/core/project/schema';
@@ -57,19 +58,35 @@ export function OwnFinish() {
     meanHex(own),
     offered.filter((f) => f.category === 'Paint'),
   )[0];
+  const gloss = glossOf(own);
   const fields: Field[] = [
     { kind: 'text', label: 'Name', aria: 'Name of the finish', value: own.name, set: (name) => (name.trim() ? set({ name: name.trim() }) : false) },
     { kind: 'choice', label: 'Kind', value: own.category, options: CATEGORIES.map((c) => [c, c] as const), set: (c) => set({ category: c as Category }) },
-    { kind: 'number', label: 'Roughness', value: own.roughness, scale: 100, min: 0, max: 100, set: (roughness) => set({ roughness }) },
+    {
+      kind: 'choice',
+      label: 'Gloss',
+      value: sheenOf(gloss),
+      options: SHEENS.map(({ name }) => [name, name] as const),
+      set: (v) => set({ roughness: roughnessFor(SHEENS.find((s) => s.name === v)!.about, own.ior, own.metalness) }),
+    },
+    {
+      kind: 'number',
+      label: 'Gloss units',
+      aria: 'Gloss units at 60°',
+      value: Math.round(gloss * 10) / 10,
+      min: 0,
+      max: 1000,
+      set: (units) => set({ roughness: roughnessFor(units, own.ior, own.metalness) }),
+    },
     { kind: 'number', label: 'Metal', value: own.metalness, scale: 100, min: 0, max: 100, set: (metalness) => set({ metalness }) },
     { kind: 'number', label: 'Sheen', value: own.sheen, scale: 100, min: 0, max: 100, set: (sheen) => set({ sheen }) },
-    { kind: 'number', label: 'See-through', value: own.transmission, scale: 100, min: 0, max: 100, set: (transmission) => set({ transmission }) },
-    { kind: 'number', label: 'Glows through', value: own.translucency, scale: 100, min: 0, max: 100, set: (translucency) => set({ translucency }) },
+    { kind: 'number', label: 'Lets light through', value: own.transmission, scale: 100, min: 0, max: 100, set: (transmission) => set({ transmission }) },
+    { kind: 'number', label: 'Scatters it', value: own.translucency, scale: 100, min: 0, max: 100, set: (translucency) => set({ translucency }) },
     { kind: 'number', label: 'Open weave', value: 1 - own.opacity, scale: 100, min: 0, max: 98, set: (open) => set({ opacity: 1 - open }) },
-    { kind: 'number', label: 'Refraction', value: own.ior, min: 1, max: 3, set: (ior) => set({ ior }) },
+    { kind: 'number', label: 'Refractive index', value: own.ior, min: 1, max: 3, set: (ior) => set({ ior }) },
     { kind: 'number', label: 'Relief', value: own.relief, scale: 100, min: 0, max: 400, set: (relief) => set({ relief }) },
-    own.laying ? { kind: 'length', label: 'Unit', value: own.laying.width, set: (width) => set({ laying: { ...own.laying!, width } }) } : null,
-    own.laying ? { kind: 'length', label: 'by', value: own.laying.height, set: (height) => set({ laying: { ...own.laying!, height } }) } : null,
+    own.laying ? { kind: 'length', label: 'Unit, long', value: own.laying.width, set: (width) => set({ laying: { ...own.laying!, width } }) } : null,
+    own.laying ? { kind: 'length', label: 'Unit, high', value: own.laying.height, set: (height) => set({ laying: { ...own.laying!, height } }) } : null,
     own.laying ? { kind: 'length', label: 'Joint', value: own.laying.joint, set: (joint) => set({ laying: { ...own.laying!, joint } }) } : null,
     {
       kind: 'length',

@@ -46,7 +46,7 @@ export function PatchDocket({ id }: { id: string }) {
           { kind: 'length', label: 'To', aria: 'Upper edge', value: shape.to, set: (to) => set({ shape: { ...shape, to } }) },
         ] as Field[])
       : []),
-    { kind: 'number', label: 'Lies', aria: 'Order among patches', value: patch.order, min: -100, max: 100, set: (order) => set({ order }) },
+    { kind: 'number', label: 'Stacked, highest on top', aria: 'Order among patches', value: patch.order, min: -100, max: 100, set: (order) => set({ order }) },
     { kind: 'switch', label: 'Panelled', value: panels !== null, set: (on) => set({ panels: on ? FIRST_PANELS : null }) },
     ...(panels
       ? ([

@@ -62,6 +62,17 @@ export function PicturePanel() {
       latest = false;
     };
   }, [picture, radiance, meant]);
+  // Escape closes it, wherever the focus is but in a field.
+  useEffect(() => {
+    if (!id) return;
+    const close = (e: KeyboardEvent): void => {
+      if (e.key !== 'Escape' || (e.target as HTMLElement).closest('input:not([type=range]), textarea')) return;
+      e.stopPropagation();
+      useViews.setState({ picture: null });
+    };
+    window.addEventListener('keydown', close, { capture: true });
+    return () => window.removeEventListener('keydown', close, { capture: true });
+  }, [id]);
   if (!picture) return null;
   const { run } = useStudio.getState();
   return (
@@ -105,7 +116,7 @@ export function PicturePanel() {
           onChangeCommitted={(_, v) => setMeant(v as number)}
           sx={{ width: 96 }}
         />
-        <Box sx={{ width: 48 }}>EV {exposure.toFixed(1)}</Box>
+        <Box sx={{ width: 56, whiteSpace: 'nowrap' }}>EV {exposure.toFixed(1)}</Box>
         <Button
           onClick={() => {
             useViews.setState({ picture: null });
