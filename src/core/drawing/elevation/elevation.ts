@@ -134,7 +134,21 @@ function drawLength(project: Project, { face, x }: Placed, { scale, named }: Ele
   // One face alone is named by the words beside the drawing.
   const name = targetName(project, face.target).replace(/^.*, /, '');
   return named
-    ? [...items, { kind: 'text', at: { x: x + side.length / 2, y }, text: name, mm: TYPE.value, ink: 'thin', weight: 400, angle: 0, layer: 'label', dy: 4.2 }]
+    ? [
+        ...items,
+        {
+          kind: 'text',
+          at: { x: x + side.length / 2, y },
+          text: name,
+          mm: TYPE.value,
+          ink: 'thin',
+          weight: 400,
+          angle: 0,
+          layer: 'label',
+          dy: 4.2,
+          yields: 'aside',
+        },
+      ]
     : items;
 }
 

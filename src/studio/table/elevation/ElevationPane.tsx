@@ -1,8 +1,9 @@
 'use client';
 import Box from '@mui/material/Box';
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { DisplayItem } from '@/core/drawing/display';
 import { drawElevation, laidOn, laying, unitsDrawn } from '@/core/drawing/elevation/elevation';
+import { settled } from '@/core/drawing/plan/labels';
 import { elevationFaces, placedAt, type Elevation } from '@/core/drawing/elevation/unroll';
 import { distance, type Vec2 } from '@/core/geometry/vec';
 import type { Patch } from '@/core/project/schema';
@@ -12,6 +13,7 @@ import { colours } from '../../look/theme';
 import { targetName, useStudio } from '../../store/studio';
 import { useLayouts, type Wanted } from '../../finishes/layouts';
 import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
+import { useWheel } from '../zoom';
 import { Handles } from './Handles';
 import { bandOf, KIND_WORDS, KINDS, placeOutline, type Kind } from './placing';
 
@@ -41,6 +43,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   useEffect(() => {
     setPoints([]);
     setCorner(null);
+    setOwn(null);
   }, [wallId, side, room, round]);
 
   const faces = useMemo(() => elevationFaces(model, { wall: wallId, side, room }, round), [model, wallId, side, room, round]);
@@ -49,8 +52,19 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const total = last ? last.x + last.face.side!.length : 1;
   const foot = last ? Math.min(...faces.map((f) => f.face.side!.foot)) : 0;
   const high = last ? Math.max(...faces.flatMap((f) => f.face.side!.top.map((p) => p.y))) : 1;
-  const k = Math.max(1, Math.min((size.width - 90) / total, (size.height - 130) / (high - foot)));
-  const view: View = { k, x: size.width / 2 - (k * total) / 2, y: size.height / 2 + (k * (high + foot)) / 2 };
+  const fit = Math.max(1, Math.min((size.width - 90) / total, (size.height - 130) / (high - foot)));
+  const whole: View = { k: fit, x: size.width / 2 - (fit * total) / 2, y: size.height / 2 + (fit * (high + foot)) / 2 };
+  // Until one goes nearer or aside all of it shows.
+  const [own, setOwn] = useState<View | null>(null);
+  const view = own ?? whole;
+  const { k } = view;
+  const fitted = useRef(whole);
+  fitted.current = whole;
+  const pan = useRef<{ x: number; y: number; view: View } | null>(null);
+  useWheel(
+    frame,
+    useCallback((next: (v: View) => View) => setOwn((v) => next(v ?? fitted.current)), []),
+  );
   const scale = PX_PER_MM / k;
   const wanted = useMemo(
     () =>
@@ -67,7 +81,14 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
     () => drawElevation(model, faces, { scale, named: faces.length > 1, units: (key) => layouts.get(key)?.rings ?? null }),
     [model, faces, scale, layouts],
   );
-  const items = useMemo(() => groups.flatMap((g) => g.items), [groups]);
+  const items = useMemo(
+    () =>
+      settled(
+        groups.flatMap((g) => g.items),
+        1 / scale,
+      ),
+    [groups, scale],
+  );
   if (!faces.length) return <Box ref={frame} data-testid="elevation" sx={{ position: 'absolute', inset: 0 }} />;
 
   const at = (e: { clientX: number; clientY: number }): Vec2 => {
@@ -118,8 +139,14 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
       aria-label="Elevation"
       tabIndex={0}
       sx={{ position: 'absolute', inset: 0, bgcolor: colours.paper, cursor: 'crosshair', outline: 'none', touchAction: 'none' }}
+      onContextMenu={(e) => e.preventDefault()}
       onPointerDown={(e) => {
         if ((e.target as Element).closest('button')) return;
+        if (e.button !== 0) {
+          pan.current = { x: e.clientX, y: e.clientY, view };
+          e.currentTarget.setPointerCapture(e.pointerId);
+          return;
+        }
         const handle = (e.target as Element).getAttribute('data-handle');
         if (handle !== null && held) {
           drag.current = { patch: held.derived.patch, handle: Number(handle), from: at(e), moved: false, meant: null };
@@ -144,6 +171,10 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         if (!points.length) setCorner(at(e));
       }}
       onPointerMove={(e) => {
+        if (pan.current) {
+          const { x, y, view: v } = pan.current;
+          return setOwn({ ...v, x: v.x + e.clientX - x, y: v.y + e.clientY - y });
+        }
         const p = at(e);
         const d = drag.current;
         if (!d) return setPointer(p);
@@ -155,6 +186,10 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         useStudio.getState().preview('patch.put', { patches: [d.meant] });
       }}
       onPointerUp={(e) => {
+        if (pan.current) {
+          pan.current = null;
+          return;
+        }
         if ((e.target as Element).closest('button')) return;
         const d = drag.current;
         if (d) {
@@ -229,6 +264,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
             all round the room
           </Mark>
         ) : null}
+        {own ? <Mark onPress={() => setOwn(null)}>all of it</Mark> : null}
         <span>
           {extent
             ? `${formatLength(extent.x, project.units)} × ${formatLength(extent.y, project.units)}`
@@ -241,12 +277,12 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   );
 }
 
-function Mark({ on, role, onPress, children }: { on: boolean; role: 'radio' | 'switch'; onPress(): void; children: React.ReactNode }) {
+function Mark({ on = false, role, onPress, children }: { on?: boolean; role?: 'radio' | 'switch'; onPress(): void; children: React.ReactNode }) {
   return (
     <Box
       component="button"
       role={role}
-      aria-checked={on}
+      aria-checked={role && on}
       onClick={onPress}
       sx={{
         all: 'unset',

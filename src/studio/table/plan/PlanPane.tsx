@@ -18,6 +18,7 @@ import * as tools from '../../tools/controller';
 import { registerPane } from '../../tools/panes';
 import { Dimensions, GapFields, OverallFields } from './Dimensions';
 import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
+import { useWheel } from '../zoom';
 import { UnderlayPicture } from './UnderlayPicture';
 import { UNDERLAY } from '../../tools/session';
 
@@ -119,20 +120,7 @@ export function PlanPane() {
 
   useEffect(() => registerPane('plan', frame, point), [point]);
 
-  useEffect(() => {
-    const element = frame.current!;
-    const wheel = (e: WheelEvent): void => {
-      e.preventDefault();
-      const box = element.getBoundingClientRect();
-      const [px, py] = [e.clientX - box.left, e.clientY - box.top];
-      setView((v) => {
-        const k = Math.min(2000, Math.max(4, v.k * Math.exp(-e.deltaY * 0.0015)));
-        return { k, x: px - ((px - v.x) / v.k) * k, y: py - ((py - v.y) / v.k) * k };
-      });
-    };
-    element.addEventListener('wheel', wheel, { passive: false });
-    return () => element.removeEventListener('wheel', wheel);
-  }, []);
+  useWheel(frame, setView);
 
   const selected = new Set(selection.map((s) => s.entity));
   const one = selection.length === 1 ? selection[0].entity : null;
