@@ -35,6 +35,7 @@ test('an automatic check finds nothing serious on any main screen', async ({ pag
   await studio.ready();
   for (const stage of ['Shell', 'Fit-out', 'Finishes', 'Light', 'Views', 'Boards', 'Schedules']) {
     await studio.stage(stage);
+    if (stage === 'Boards') await expect(page.getByTestId('item-sample').first()).toBeVisible();
     expect([stage, ...(await faults(page))]).toEqual([stage]);
   }
   await studio.stage('Shell');

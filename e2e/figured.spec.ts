@@ -87,7 +87,8 @@ test('what is finished is tried out, found, ordered and named, from an empty pro
     expect((await view())[1]).toBeCloseTo(nearer[1] + 60, 0);
     await pane.getByRole('button', { name: 'all of it' }).click();
     expect((await view()).slice(0, 2)).toEqual([k, x]);
-    await studio.stage('Finishes');
+    await page.getByRole('button', { name: 'Plan', exact: true }).click();
+    await page.keyboard.press('Escape');
   });
   await test.step('what is ordered is in whole boxes and tins, by trade and by room; the file says what it is', async () => {
     await studio.tab('Tile');

@@ -147,7 +147,10 @@ function thingLot(model: Model, body: Body, part: Part): Lot {
 function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): Lot[] {
   const { project } = model.shell;
   const covered = face.patches.flatMap((p) => p.regions);
-  const flat = face.kind !== 'ceiling' || Math.abs(totalArea(face.regions) - face.area) < HAIR;
+  // Faces and outlines are drawn by chords; what arcs have more than those is counted with them.
+  const bowed = face.kind === 'wall' ? 0 : (model.shell.rooms.get(face.room ?? '')?.bowed ?? 0);
+  const stretch = face.side?.bow.stretch ?? 1;
+  const flat = face.kind !== 'ceiling' || Math.abs(totalArea(face.regions) + bowed - face.area) < HAIR;
   // A floor goes on in the ways through the walls: there it is laid without a break.
   const whole = face.ways.length ? union([...face.regions, ...face.ways.map((way) => way.region)]) : face.regions;
   const free = covered.length ? boolean('difference', [...whole], covered) : whole;
@@ -161,7 +164,7 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
       what: face.kind,
       entity: face.side?.wall ?? face.room ?? '',
       kind: face.kind,
-      area: flat ? totalArea(seen) : Math.max(0, face.rest.area - off),
+      area: flat ? totalArea(seen) * stretch + bowed : Math.max(0, face.rest.area - off),
       hidden: off,
       layout: flat ? laidOut(face.laid, face.placing, seen) : null,
       ordered: true,
@@ -174,7 +177,7 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
     const seenOf = (regions: readonly Region[]): readonly Region[] =>
       hidden.length && regions.length ? boolean('difference', [...regions], [...hidden]) : regions;
     const inSight = seenOf(patch.regions);
-    const fields = totalArea(seenOf(patch.fieldRegions));
+    const fields = totalArea(seenOf(patch.fieldRegions)) * stretch;
     const { laid, placing } = patchPlacing(project, patch);
     const ys = patch.regions.flatMap((r) => r.outer.map((p) => p.y));
     const xs = patch.regions.flatMap((r) => r.outer.map((p) => p.x));
@@ -193,8 +196,8 @@ function faceLots(model: Model, face: DressedFace, hidden: readonly Region[]): L
         runs: [{ length: Math.max(...xs) - Math.min(...xs), height: Math.max(...ys) - Math.min(...ys) }],
         ...more,
       });
-    const area = totalArea(inSight);
-    put(patch.patch.finish, area - fields, { laid, hidden: patch.area - area, layout: laidOut(laid, placing, inSight) });
+    const area = totalArea(inSight) * stretch;
+    put(patch.patch.finish, area - fields, { laid, hidden: patch.area * stretch - area, layout: laidOut(laid, placing, inSight) });
     if (fields > 0) put(patch.patch.panels!.field!, fields, { runs: [] });
   }
   return lots.filter((lot) => lot.area > TIGHT);

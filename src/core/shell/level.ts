@@ -276,10 +276,13 @@ export class LevelDeriver {
     const edges = along ? sides.filter((s) => s.key === along).map((s) => (s.side === 'left' ? ([s.from, s.to] as const) : ([s.to, s.from] as const))) : [];
     const gone = this.holes('floor holes', id, inFloor, region);
     const over = this.holes('ceiling holes', id, inCeiling, region);
-    const figures = this.memo.get('figures', id, [region, gone, level, room.step, room.cover, ...follows], () => ({
-      area: regionArea(region) - totalArea(gone),
-      highArea: highArea(gone.length ? boolean('difference', [region], gone) : [region], room, level, follows),
-      perimeter: perimeter(region.outer) + region.holes.reduce((sum, hole) => sum + perimeter(hole), 0),
+    const bowed = sides.reduce((sum, s) => sum + s.bow.area, 0);
+    const longer = sides.reduce((sum, s) => sum + s.length * (s.bow.stretch - 1), 0);
+    const figures = this.memo.get('figures', id, [region, gone, level, room.step, room.cover, bowed, longer, ...follows], () => ({
+      area: regionArea(region) - totalArea(gone) + bowed,
+      bowed,
+      highArea: highArea(gone.length ? boolean('difference', [region], gone) : [region], room, level, follows) * (1 + bowed / regionArea(region)),
+      perimeter: perimeter(region.outer) + region.holes.reduce((sum, hole) => sum + perimeter(hole), 0) + longer,
       label: labelPoint(region),
       size: extent(region.outer),
     }));

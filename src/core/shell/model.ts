@@ -21,6 +21,8 @@ export interface DerivedRoom {
   region: Region;
   /** Clear floor area inside the walls, voids taken off, m². */
   area: number;
+  /** What of that lies between the true arcs of its walls and their chords, of which its outline is made, m². */
+  bowed: number;
   /** Of it, what has a height of 1.5 m or more over it. */
   highArea: number;
   perimeter: number;

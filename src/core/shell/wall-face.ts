@@ -84,6 +84,8 @@ export function sameSide(a: WallSide, b: WallSide): boolean {
     a.area === b.area &&
     a.ends === b.ends &&
     a.length === b.length &&
+    a.bow.area === b.bow.area &&
+    a.bow.stretch === b.bow.stretch &&
     a.s0 === b.s0 &&
     a.s1 === b.s1 &&
     a.openings.length === b.openings.length &&

@@ -1,3 +1,4 @@
+import type { Bow } from './bow';
 import type { Arrangement, Cycle, LinePiece } from '../geometry/arrangement';
 import type { Mesh } from '../geometry/mesh';
 import type { Region } from '../geometry/region';
@@ -31,8 +32,10 @@ export interface WallSide {
   area: number;
   /** What is seen of the ends of the wall on this side, m². */
   ends: number;
-  /** Its length along its own face, metres. */
+  /** Its length along its own face, metres: along the chords of an arc. */
   length: number;
+  /** How its true arc differs from those. */
+  bow: Bow;
   /** Its upper edge in the coordinates of the face, from left to right. */
   top: Vec2[];
   /** What shows of it in the coordinates of the face: along it from its left end as it is seen, and up from the floor of the level. */

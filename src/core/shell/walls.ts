@@ -1,3 +1,4 @@
+import { bowOf, STRAIGHT } from './bow';
 import { edgeDirection, type HalfEdge } from '../geometry/arrangement';
 import { joinMeshes, meshArea, MeshBuilder, type Mesh } from '../geometry/mesh';
 import { signedArea } from '../geometry/polygon';
@@ -24,12 +25,16 @@ export function makeWall(inputs: WallInputs): DerivedWall {
   if (wall.kind === 'boundary')
     return { id: wall.id, wall, thickness: 0, rings: [], sides, height: level.height, foot, faces: [], lids: joinMeshes([]), caps: joinMeshes([]) };
   const { runs, crowded } = runsOf(inputs, sides);
+  const half = thickness / 2;
+  const off = Math.max(-half, Math.min(half, wall.offset));
+  const extents = { left: half - off, right: half + off };
   // Where the upper edge bends, so do the faces below it.
   for (const line of [...sides.map((s) => s.path), ...runs.flatMap((r) => [r.left, r.right])]) for (const s of upper.bends(line)) bendAt(line, s);
   const height = Math.min(...[path[0], path[path.length - 1], ...sides.flatMap((s) => s.path)].map((q) => upper.at(q.p, q.s)));
   for (const side of sides) {
     const own = inputs.openings.filter((o) => o.at > side.s0 && o.at < side.s1);
     side.openings = own.map((o) => o.id);
+    side.bow = bowOf(wall, path, extents, side);
     side.area = sideArea(side, upper, own);
     side.length = faceX(side, side.side === 'left' ? side.s0 : side.s1);
     side.top = sideTop(side, upper);
@@ -228,6 +233,7 @@ function runsOf(inputs: WallInputs, sides: WallSide[]): { runs: Stretch[]; crowd
         area: 0,
         ends: 0,
         length: 0,
+        bow: STRAIGHT,
         top: [],
         regions: [],
         openings: [],
@@ -296,7 +302,7 @@ function sideArea(side: WallSide, upper: UpperEdge, openings: readonly Opening[]
   let area = 0;
   for (let i = 1; i < side.path.length; i++) {
     const [a, b] = [side.path[i - 1], side.path[i]];
-    const width = distance(a.p, b.p);
+    const width = distance(a.p, b.p) * side.bow.stretch;
     // A raking upper edge is cut by a level ceiling where the two cross.
     const [h0, h1] = [upper.at(a.p, a.s) - side.foot, upper.at(b.p, b.s) - side.foot];
     const limit = side.height - side.foot;

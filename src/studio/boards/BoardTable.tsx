@@ -247,9 +247,7 @@ function Item({ item, board, paper, k, selected }: { item: BoardItem; board: str
       data-testid={`item-${item.kind}`}
       tabIndex={0}
       role="button"
-      aria-label={
-        item.kind === 'text' ? `Text: ${item.text.slice(0, 40)}` : item.kind === 'sample' ? `Sample: ${finishIn(project, item.finish).name}` : 'Picture'
-      }
+      aria-label={item.kind === 'text' ? `Text: ${item.text}` : item.kind === 'sample' ? `Sample: ${finishIn(project, item.finish).name}` : 'Picture'}
       aria-pressed={selected}
       onFocus={() => useBoard.setState({ item: item.id })}
       onPointerDown={(e) => begin(e, false)}
@@ -278,7 +276,10 @@ function Item({ item, board, paper, k, selected }: { item: BoardItem; board: str
       }}
     >
       {/* The page is drawn in its own coordinates, wherever the thing lies. */}
-      <Box sx={{ position: 'absolute', left: -place.x * k, top: -place.y * k, width: paper.width * k, height: paper.height * k, pointerEvents: 'none' }}>
+      <Box
+        aria-hidden
+        sx={{ position: 'absolute', left: -place.x * k, top: -place.y * k, width: paper.width * k, height: paper.height * k, pointerEvents: 'none' }}
+      >
         <PageMarks marks={marks} paper={paper} />
       </Box>
       {selected ? (
