@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { deriveModel } from '../model/derive';
 import { takeOff } from '../schedules/takeoff';
-import { emptyProject, type Project } from '../project/schema';
+import { emptyProject, type Moulding, type Project } from '../project/schema';
 import { draw, edit } from '../testing/drafting';
 
 /** A round room: four quarters of a circle, their reference line of the radius. */
@@ -64,7 +64,20 @@ describe('rooms with arcs', () => {
     let p = round(2.5, 0.2);
     const [room] = Object.keys(p.rooms);
     p = edit(p, 'finish.apply', { targets: [{ kind: 'walls', room }, { kind: 'floor', room }, { kind: 'ceiling', room }], finish: 'paint.reed' }); // prettier-ignore
+    const skirting: Moulding = {
+      id: 'm',
+      name: 'Skirting',
+      room,
+      kind: 'skirting',
+      profile: 'skirting-plain',
+      height: null,
+      at: null,
+      without: [],
+      finish: 'paint.reed',
+    };
+    p = edit(p, 'moulding.put', { mouldings: [skirting] });
     const model = deriveModel(p);
+    expect(model.shell.levels[0].mouldings[0].length).toBeCloseTo(2 * Math.PI * 2.4, 2);
     const own = model.shell.rooms.get(room)!;
     const lots = takeOff(model).filter((l) => l.room === room && l.kind !== 'thing');
     const of = (kind: string): number => lots.filter((l) => l.kind === kind && l.what !== 'wall end').reduce((sum, l) => sum + l.area, 0);

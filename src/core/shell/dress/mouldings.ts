@@ -132,17 +132,18 @@ export function deriveMoulding(
   for (const { chain, closed } of wallsRound([...bySide.keys()])) {
     const pieces = chain.flatMap((side) => piecesOn(moulding, bySide.get(side)!, height, floor, openingsOf(side.wall)));
     for (const run of chainsOf(pieces, closed)) {
-      const stretches: (SweepStretch & { wall: string })[] = run.pieces.flatMap(({ points: line, face, wall }) =>
+      const stretches: (SweepStretch & { wall: string; bow: number })[] = run.pieces.flatMap(({ points: line, face, wall }) =>
         line.slice(1).map((b, i) => {
           const [from, to] = [onFace(face, line[i]), onFace(face, b)];
           const normal = outOf(face, (line[i].x + b.x) / 2);
           const along = unit3(sub3(to, from));
-          return { wall, from, to, out: unit3(cross3(along, unit3(cross3(normal, along)))) };
+          return { wall, bow: face.side!.bow.stretch, from, to, out: unit3(cross3(along, unit3(cross3(normal, along)))) };
         }),
       );
       const solid = stretches.filter((s) => distance3(s.from, s.to) > NEAR);
       if (!solid.length) continue;
-      length += solid.reduce((sum, s) => sum + distance3(s.from, s.to), 0);
+      // Along true arcs, though it is swept along their chords.
+      length += solid.reduce((sum, s) => sum + distance3(s.from, s.to) * s.bow, 0);
       const turns = solid.filter((s, i) => {
         const next = solid[i + 1] ?? (run.closed ? solid[0] : undefined);
         return next && dot3(unit3(sub3(s.to, s.from)), unit3(sub3(next.to, next.from))) < Math.cos(Math.PI / 36);
