@@ -397,6 +397,22 @@ function planeOf(ring: readonly Vec3[]): RoofPlane['plane'] {
   return { gx, gy, c: ring[0].z - gx * ring[0].x - gy * ring[0].y };
 }
 
+/**
+ * Edges of a mansard that have shrunk to nothing below their break: they have no upper plane, and above the break those of their
+ * neighbours go on. An edge that is gone does not come back, though its upper plane would lie lower farther in.
+ *
+ * @returns places in `lines`
+ */
+export function endBelowBreak({ roof, lines, under }: Pick<RoofShape, 'roof' | 'lines' | 'under'>): number[] {
+  return lines.flatMap((line, i) => {
+    const { form, upper } = edgeOf(roof, line.key);
+    if (form === 'gable' || !upper) return [];
+    const steep = Math.tan(upper.pitch);
+    const there = under.some((q) => q.edge === i && q.plane && Math.abs(Math.hypot(q.plane.gx, q.plane.gy) - steep) < NEAR * 10);
+    return there ? [] : [i];
+  });
+}
+
 /** The plan of a plane. */
 export const planRing = (plane: RoofPlane): Ring => tidyRing(plane.ring.map(({ x, y }) => ({ x, y })));
 

@@ -6,8 +6,8 @@ import { signedArea } from '../geometry/polygon';
 import { validateProject } from '../project/commands';
 import { newOpening } from '../project/opening-defaults';
 import { newRoof } from '../project/roof-defaults';
-import { roofHeight, roofShape } from '../project/roofs';
-import { emptyProject, type Project, type Roof } from '../project/schema';
+import { endBelowBreak, roofHeight, roofShape } from '../project/roofs';
+import { emptyProject, type Project, type Roof, type RoofEdge } from '../project/schema';
 import { roofSchedule } from '../schedules/shell';
 import { edit, house } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
@@ -222,5 +222,22 @@ describe('a roof over a level', () => {
     const { shape } = roofOf(project);
     expect(signedArea(shape.outlines[0].outer)).toBeCloseTo((3.2 + 0.6) * (5.3 + 0.6), 4);
     expect(openEdges(solid(project))).toBe(0);
+  });
+});
+
+describe('a mansard', () => {
+  it('tells which of its edges come to an end below their break', () => {
+    const chamfered = (corner: number): Project => house([[0, 0], [8, 0], [8, 6], [corner, 6], [0, 6 - corner]]); // prettier-ignore
+    const ended = (corner: number, from: number): number => {
+      const project = chamfered(corner);
+      const roof = newRoof(project, { id: 'r', level: 'ground' }, 'mansard');
+      const set = (e: RoofEdge): RoofEdge => ({ ...e, pitch: 1.2, upper: { from, pitch: 0.5 } });
+      const own = { ...roof, all: set(roof.all), edges: Object.fromEntries(Object.entries(roof.edges).map(([k, e]) => [k, set(e)])) };
+      return endBelowBreak(roofShape(edit(project, 'roof.put', { roof: own }), own)!).length;
+    };
+    // The edge over the cut corner, half a metre long, has shrunk to nothing some 0.6 m in, where the roof is 1.5 m high.
+    expect(ended(0.35, 2.6)).toBe(1);
+    expect(ended(0.35, 0.6)).toBe(0);
+    expect(ended(2, 1)).toBe(0);
   });
 });

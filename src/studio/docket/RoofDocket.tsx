@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import type { Vec2 } from '@/core/geometry/vec';
 import { roofEdgeNames } from '@/core/project/roof-edge-names';
-import { edgeOf, isDrawn } from '@/core/project/roofs';
+import { endBelowBreak, edgeOf, isDrawn } from '@/core/project/roofs';
 import type { Framing, Roof, RoofEdge } from '@/core/project/schema';
 import { FRAMING } from '@/core/shell/framing';
 import { formatArea, formatLength } from '@/core/units/length';
@@ -52,6 +52,7 @@ export function RoofDocket({ id }: { id: string }) {
           : over.kind === 'plane'
             ? 'one plane'
             : 'its own outline';
+  const ended = new Set(derived ? endBelowBreak(derived.shape) : []);
   const names = roofEdgeNames(project, derived?.shape.lines ?? []);
   const edge = (key: string, name: string, i: number): Field[] => {
     const own = edgeOf(roof, key);
@@ -236,6 +237,11 @@ export function RoofDocket({ id }: { id: string }) {
               onBlur={() => lightUp(null)}
             >
               <FieldTable units={units} say={say} fields={edge(line.key, names[i], i)} />
+              {ended.has(i) ? (
+                <div role="note" style={{ fontSize: 11.5, color: colours.third, paddingBottom: 4 }}>
+                  It has come to an end below its break; above that its neighbours go on.
+                </div>
+              ) : null}
             </div>
           ))
         : null}
