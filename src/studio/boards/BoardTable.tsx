@@ -247,7 +247,13 @@ function Item({ item, board, paper, k, selected }: { item: BoardItem; board: str
       data-testid={`item-${item.kind}`}
       tabIndex={0}
       role="button"
-      aria-label={item.kind === 'text' ? `Text: ${item.text}` : item.kind === 'sample' ? `Sample: ${finishIn(project, item.finish).name}` : 'Picture'}
+      aria-label={
+        item.kind === 'text'
+          ? `Text: ${item.text}`
+          : item.kind === 'sample'
+            ? `Sample: ${finishIn(project, item.finish).name}${item.note ? `, ${item.note}` : ''}`
+            : 'Picture'
+      }
       aria-pressed={selected}
       onFocus={() => useBoard.setState({ item: item.id })}
       onPointerDown={(e) => begin(e, false)}
