@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import type { Target } from '@/core/project/targets';
 import { insideRegion } from '@/core/geometry/polygon';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Model } from '@/core/model/model';
@@ -37,6 +38,9 @@ const GLIDE = 350;
 
 /** The first picture waits no longer than this for its shaders, ms. */
 const PATIENCE = 4000;
+
+/** Whether something is one face of a room or of the outside. */
+const isFace = (target: Target | null): boolean => target?.kind === 'wall' || target?.kind === 'floor' || target?.kind === 'ceiling';
 
 /** The 3D view of a model: keeps three.js objects in step with derived surfaces and draws only when something changed. */
 export class ModelScene {
@@ -309,17 +313,18 @@ export class ModelScene {
 
   private highlight(): void {
     const { selection, hover } = this.spots;
-    this.outlines.clear();
     const show = (spot: Spot, standing: 'chosen' | 'pointed', exact: boolean): void => {
       for (const drawn of this.parts) {
-        if (drawn.seen.entity !== spot.entity || !drawn.object.visible) continue;
-        if (exact && spot.target && JSON.stringify(drawn.target) !== JSON.stringify(spot.target)) continue;
-        const { target } = drawn;
-        this.outlines.add(drawn, standing, exact && (target?.kind === 'wall' || target?.kind === 'floor' || target?.kind === 'ceiling'));
+        const { target, seen, object } = drawn;
+        if (seen.entity !== spot.entity || !object.visible) continue;
+        if (exact && spot.target && JSON.stringify(target) !== JSON.stringify(spot.target)) continue;
+        this.outlines.add(drawn, standing, exact && isFace(target));
       }
     };
-    for (const spot of selection) show(spot, 'chosen', spot.target?.kind === 'wall' || spot.target?.kind === 'floor' || spot.target?.kind === 'ceiling');
-    if (hover && !selection.some((s) => s.entity === hover.entity)) show(hover, 'pointed', true);
+    this.outlines.show(() => {
+      for (const spot of selection) show(spot, 'chosen', isFace(spot.target));
+      if (hover && !selection.some((s) => s.entity === hover.entity)) show(hover, 'pointed', true);
+    });
   }
 
   /** Lines on the floor that a tool draws. */

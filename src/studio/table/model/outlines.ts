@@ -119,9 +119,18 @@ export class Outlines {
   private readonly bodies = { chosen: pair(4.5, true), pointed: pair(2.5, true) };
   private readonly faces = { chosen: pair(2.5, false), pointed: pair(1.5, false) };
 
-  /** Forgets what was outlined. */
-  clear(): void {
+  /** The lines on the graphics card. */
+  private lines(): Set<LineSegmentsGeometry> {
+    return new Set(this.group.children.flatMap((c) => (c instanceof LineSegments2 ? [c.geometry] : [])));
+  }
+
+  /** Outlines what is given to `add`, and nothing else. Lines that are no longer shown leave the graphics card. */
+  show(fill: () => void): void {
+    const before = this.lines();
     this.group.clear();
+    fill();
+    const now = this.lines();
+    for (const geometry of before) if (!now.has(geometry)) geometry.dispose();
   }
 
   /** Outlines a part of the model as it is drawn. */
@@ -139,7 +148,7 @@ export class Outlines {
   }
 
   dispose(): void {
-    this.clear();
+    this.show(() => undefined);
     this.mask.dispose();
     for (const { material } of [this.bodies, this.faces].flatMap((of) => [...of.chosen, ...of.pointed])) material.dispose();
   }
