@@ -115,4 +115,7 @@ await page.getByTestId('picture-panel').getByRole('button', { name: 'Close' }).c
 await stage('Boards');
 await page.getByTestId('item-sample').nth(4).click();
 await shot('board', 6000);
+await stage('Schedules');
+await page.getByRole('tab', { name: 'Order list' }).click();
+await shot('order', 4000);
 await browser.close();
