@@ -44,7 +44,7 @@ const SAYINGS: readonly (readonly [RegExp, string])[] = [
   [/\bTimber\b/, 'wood wooden'],
   [/plank|board/i, 'floorboards planks parquet laminate'],
   [/\bSheet\b/, 'board vinyl lino laminate resilient'],
-  [/lino/i, 'linoleum marmoleum vinyl'],
+  [/lino/i, 'linoleum vinyl'],
   [/\bCarpet\b/, 'rug pile fitted wool soft floor'],
   [/\bCloth\b/, 'fabric textile curtain upholstery material linen'],
   [/velvet/i, 'plush pile soft'],

@@ -15,7 +15,7 @@ const BLACK_GLASS = 1.567;
 const MIRROR = 0.004;
 const STEPS = 48;
 
-/** A surface from this roughness on has no lobe of its own in pictures. */
+/** What gloss follows from. */
 interface Glossy {
   /** Perceptual, as in glTF: its square is the width of the lobe. */
   roughness: number;

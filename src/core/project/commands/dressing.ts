@@ -119,7 +119,7 @@ export const dressingCommands = {
       for (const patch of Object.values(stateOf(draft.patches)))
         if (patch.on.kind === 'wall' && patch.on.room === to.room && patch.on.wall === to.wall && patch.on.side === to.side) {
           delete draft.patches[patch.id];
-          for (const part of PATCH_PARTS) delete draft.layings[`patch/${patch.id}/${part}`];
+          for (const part of PATCH_PARTS) delete draft.layings[addressOf({ kind: 'patch', patch: patch.id, part })];
         }
       const target: Target = { kind: 'wall', ...to };
       applyFinish(draft, target, finish);
@@ -130,8 +130,8 @@ export const dressingCommands = {
         checkPatch(draft, patch);
         draft.patches[patch.id] = patch;
         for (const part of PATCH_PARTS) {
-          const own = layings[`patch/${patch.id}/${part}`];
-          if (own) draft.layings[`patch/${patch.id}/${part}`] = own;
+          const address = addressOf({ kind: 'patch', patch: patch.id, part });
+          if (layings[address]) draft.layings[address] = layings[address];
         }
       }
     },

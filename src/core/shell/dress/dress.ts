@@ -1,3 +1,4 @@
+import { addressOf } from '../../project/targets';
 import { laidFinish, placeOf, type Frame, type Placing } from '../../finishes/laying/place';
 import { profileIn } from '../../finishes/profiles';
 import { finishIn } from '../../finishes/store';
@@ -242,7 +243,7 @@ function putPatch(parts: Parts, project: Project, derived: DerivedPatch, level: 
   const owner = { id: patch.id, kind: 'patches', level } as const;
   const put = (part: 'field' | 'panels' | 'moulding', mesh: Mesh | null, finish: string, chosen: boolean): void => {
     if (!mesh || !mesh.indices.length) return;
-    const own = project.layings[`patch/${patch.id}/${part}`];
+    const own = project.layings[addressOf({ kind: 'patch', patch: patch.id, part })];
     const laid = laidFinish(finishIn(project, finish), own);
     const placing = part !== 'moulding' && (laid.laying || own) ? placeOf(laid.laying, own, frameOf(derived), face.carried) : null;
     parts.put(owner, {
@@ -265,7 +266,7 @@ function putPatch(parts: Parts, project: Project, derived: DerivedPatch, level: 
 
 /** Where the pattern of a patch begins on its face. */
 export function patchPlacing(project: Project, derived: DerivedPatch): { laid: Finish; placing: Placing } {
-  const own = project.layings[`patch/${derived.patch.id}/field`];
+  const own = project.layings[addressOf({ kind: 'patch', patch: derived.patch.id, part: 'field' })];
   const laid = laidFinish(finishIn(project, derived.patch.finish), own);
   return { laid, placing: placeOf(laid.laying, own, frameOf(derived), derived.face.carried) };
 }

@@ -114,11 +114,11 @@ export function treatmentFor(model: Model, from: Wall, to: Wall, mirrored: boole
       };
       names[id] = copy;
       for (const part of PATCH_PARTS) {
-        const own = project.layings[`patch/${patch.id}/${part}`];
+        const own = project.layings[addressOf({ kind: 'patch', patch: patch.id, part })];
         const { placing } = patchPlacing(project, derived);
         const there = { ...frame, x0: n0, x1: n1 };
         const laid = mirrored && part === 'field' ? inMirror(own, finishIn(project, patch.finish), { placing, frame }, there) : own;
-        if (laid) layings[`patch/${id}/${part}`] = laid;
+        if (laid) layings[addressOf({ kind: 'patch', patch: id, part })] = laid;
       }
       return [copy];
     });
