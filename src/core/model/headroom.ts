@@ -1,11 +1,12 @@
 import { offsetRing } from '../geometry/extrude';
-import { triangulate } from '../geometry/polygon';
+import { clipHalf, triangulate } from '../geometry/polygon';
+import { cross, sub, type Vec2 } from '../geometry/vec';
 import type { Ring } from '../geometry/region';
 import type { Matrix } from '../geometry/mesh';
 import { headroomOf } from '../project/stairs';
 import type { DerivedStair } from '../shell/stairs';
 import { stairToPlan } from '../project/stair-layout';
-import { NEAR } from '../units/tolerance';
+import { DUST, NEAR } from '../units/tolerance';
 import { placesOf, type Body, type Part } from './body';
 import type { Model } from './model';
 import type { Sort } from './sorts';
@@ -21,31 +22,10 @@ const WITHIN = 0.005;
 
 type Point = readonly [x: number, y: number, z: number];
 
-/** What a triangle has in common with a convex outline in the plan, its heights kept (Sutherland and Hodgman 1974). */
-function clipped(triangle: readonly Point[], convex: readonly { x: number; y: number }[]): readonly Point[] {
-  let out: readonly Point[] = triangle;
-  for (let i = 0; i < convex.length && out.length; i++) {
-    const [a, b] = [convex[i], convex[(i + 1) % convex.length]];
-    const side = (p: Point): number => (b.x - a.x) * (p[1] - a.y) - (b.y - a.y) * (p[0] - a.x);
-    const kept: Point[] = [];
-    out.forEach((p, j) => {
-      const q = out[(j + 1) % out.length];
-      const [s, t] = [side(p), side(q)];
-      if (s >= 0) kept.push(p);
-      if (s > 0 !== t > 0 && s !== t) {
-        const k = s / (s - t);
-        kept.push([p[0] + (q[0] - p[0]) * k, p[1] + (q[1] - p[1]) * k, p[2] + (q[2] - p[2]) * k]);
-      }
-    });
-    out = kept;
-  }
-  return out;
-}
-
 interface Step {
   z: number;
   box: [number, number, number, number];
-  triangles: { x: number; y: number }[][];
+  triangles: Vec2[][];
 }
 
 function stepsOf({ layout, stair }: DerivedStair, foot: number): Step[] {
@@ -75,18 +55,27 @@ function leastUnder({ mesh }: Part, m: Matrix, steps: readonly Step[], least: nu
     const triangle = [at(indices[k]), at(indices[k + 1]), at(indices[k + 2])];
     const [a, b, c] = triangle;
     // What looks down is an underside. The upper side of what begins below a step, as a wall beside it, is over nobody.
-    if ((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]) >= 0) continue;
+    const [u, v] = [b, c].map(([x, y]) => ({ x: x - a[0], y: y - a[1] }));
+    const turn = cross(u, v);
+    if (turn > -DUST) continue;
     const [x0, x1] = [Math.min(a[0], b[0], c[0]), Math.max(a[0], b[0], c[0])];
     const [y0, y1] = [Math.min(a[1], b[1], c[1]), Math.max(a[1], b[1], c[1])];
     const [z0, z1] = [Math.min(a[2], b[2], c[2]), Math.max(a[2], b[2], c[2])];
     for (const step of steps) {
       if (z1 < step.z + least || z0 > step.z + best) continue;
       if (x1 < step.box[0] || x0 > step.box[2] || y1 < step.box[1] || y0 > step.box[3]) continue;
-      for (const tread of step.triangles)
-        for (const q of clipped(triangle, tread)) {
-          const over = q[2] - step.z;
+      for (const tread of step.triangles) {
+        // What both have in common in the plan, and how high the triangle's plane lies over its corners.
+        let ring: readonly Vec2[] = [a, b, c].map(([x, y]) => ({ x, y }));
+        for (let i = 0; i < 3 && ring.length; i++) {
+          const [from, along] = [tread[i], sub(tread[(i + 1) % 3], tread[i])];
+          ring = clipHalf(ring, (p) => cross(along, sub(p, from)));
+        }
+        for (const q of ring) {
+          const over = a[2] + ((b[2] - a[2]) * cross(sub(q, { x: a[0], y: a[1] }), v) + (c[2] - a[2]) * cross(u, sub(q, { x: a[0], y: a[1] }))) / turn - step.z;
           if (over > least && over < best) best = over;
         }
+      }
     }
   }
   return best;

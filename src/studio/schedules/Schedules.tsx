@@ -1,4 +1,7 @@
 'use client';
+import { knowsFinish } from '@/core/finishes/store';
+import { collectionOf } from '@/core/project/things';
+import { takeFinish } from '../tools/finishing';
 import { fileName } from '@/core/units/text';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
@@ -51,7 +54,10 @@ export function Schedules() {
   const go = (id: string): void => {
     const state = useStudio.getState();
     if (state.project.rooms[id]) state.setRoom(id);
-    else state.select([{ entity: id, target: null }]);
+    else if (knowsFinish(state.project, id)) {
+      state.setStage('Finishes');
+      takeFinish(id);
+    } else if (collectionOf(state.project, id)) state.select([{ entity: id, target: null }]);
   };
   const single = list.title.replace(/(?<=sh)es$|s$/, '');
   return (
