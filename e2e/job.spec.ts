@@ -175,6 +175,15 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await page.getByLabel('Time of day').press('ArrowRight');
     await expect(page.getByText(/The sun stands \d+° high/)).toBeVisible();
     expect((await studio.project()).site.moment).toBe('2026-06-21T10:35');
+    // A covered sky takes the sun away, and with it what haze would do; all four walls receive the same.
+    const open = page.getByText(/^In the open/);
+    await expect(open).toHaveText(/ground \d\d,000 lx/);
+    await studio.choose('Sky', 'Even all over');
+    expect((await studio.project()).site.sky).toBe(5);
+    await expect(open).toHaveText(/ground (\S+) lx; walls to the north (\S+), east \2, south \2, west \2 lx/);
+    await expect(page.getByLabel('Haze')).toHaveCount(0);
+    await studio.choose('Sky', /^Blue$/);
+    await expect(page.getByLabel('Haze')).toHaveValue('3');
   });
 
   await test.step('keeps a viewpoint, renders it with progress, and changes the exposure afterwards', async () => {

@@ -1,8 +1,11 @@
 import { getPosition } from 'suncalc';
-import { chromaticityToLinear, luminance, type Rgb } from '../finishes/colour';
-import { unit3, type Vec3 } from '../geometry/vec';
+import { luminance, type Rgb } from '../finishes/colour';
+import type { Vec3 } from '../geometry/vec';
 import type { Site } from '../project/schema';
 import { radians } from '../units/angle';
+import { Atmosphere, overSky, ScatteredSky, sunThrough } from './atmosphere';
+import { beamIlluminance, diffuseIlluminance, PUBLISHED_HAZE } from './published';
+import { relativeLuminance, skyType } from './sky-types';
 
 /** Sun and sky of a place, date and time, in photometric units. */
 export interface Daylight {
@@ -47,74 +50,123 @@ export function sunAngles(date: Date, latitude: number, longitude: number): { al
   return { altitude: radians(position.altitude), azimuth: radians(position.azimuth) };
 }
 
-const perez = (c: readonly number[], cosTheta: number, gamma: number): number =>
-  (1 + c[0] * Math.exp(c[1] / Math.max(0.01, cosTheta))) * (1 + c[2] * Math.exp(c[3] * gamma) + c[4] * Math.cos(gamma) ** 2);
+const dot = (a: Vec3, b: Vec3): number => a.x * b.x + a.y * b.y + a.z * b.z;
+const times = (c: Rgb, k: number): Rgb => [c[0] * k, c[1] * k, c[2] * k];
+/** A colour at luminance 1; what gives no light is white. */
+const tint = (c: Rgb): Rgb => (luminance(c) > 0 ? times(c, 1 / luminance(c)) : [1, 1, 1]);
+
+/** The sun below which no colours are told apart any more: the end of nautical twilight. */
+const NIGHT = Math.sin(radians(-12));
+
+/** Airs and skies worked out last: a slider of the time, or of the haze, asks for the same again and again. */
+const airs = new Map<number, Atmosphere>();
+const skies = new Map<string, ScatteredSky>();
+
+function kept<K, V>(store: Map<K, V>, key: K, most: number, make: () => V): V {
+  let value = store.get(key);
+  if (value === undefined) {
+    if (store.size >= most) store.delete(store.keys().next().value as K);
+    store.set(key, (value = make()));
+  }
+  return value;
+}
+
+/** The sky as the air scatters it. @param up sine of the sun's altitude */
+function scattered(haze: number, up: number): ScatteredSky {
+  const sun = Math.max(NIGHT, up);
+  return kept(
+    skies,
+    `${haze} ${sun}`,
+    6,
+    () =>
+      new ScatteredSky(
+        kept(airs, haze, 3, () => new Atmosphere(haze)),
+        sun,
+      ),
+  );
+}
+
+/** Day of the year of a local moment, from 1. */
+const dayOf = (moment: string): number =>
+  Math.round((Date.parse(`${moment.slice(0, 10)}T00:00Z`) - Date.parse(`${moment.slice(0, 4)}-01-01T00:00Z`)) / 86_400_000) + 1;
 
 /**
- * Daylight after Preetham, Shirley and Smits, "A practical analytic model for daylight" (1999): luminance and
- * chromaticity of the clear sky by turbidity; the sun's colour from Rayleigh and aerosol extinction along its air
- * mass, its illuminance from the IES clear-sky formula E = 127.5 klx · exp(−c·m), c scaled with turbidity.
+ * Sun and sky of a site. The luminances of the sky are spread as ISO 15469 has it for the kind of sky chosen, and give
+ * the ground the illuminance that was published for it; what the haze adds or takes from a clear sky, and every colour,
+ * comes from light scattered in the air (`atmosphere.ts`). While the sun is below the horizon the sky is spread as at
+ * sunset. Moonlight and the light of towns are left out.
  */
 export function daylight(site: Site): Daylight {
   const { altitude, direction } = sunPosition(site);
-  const T = site.turbidity;
-  const up = Math.max(altitude, 0.01);
-  const thetaS = Math.PI / 2 - up;
-  const chi = (4 / 9 - T / 120) * (Math.PI - 2 * thetaS);
-  // After sunset the sky fades out over six degrees of twilight.
-  const dusk = altitude >= 0 ? 1 : Math.max(0, 1 + altitude / 0.105) ** 3;
-  const zenithY = Math.max(0.05, (4.0453 * T - 4.971) * Math.tan(chi) - 0.2155 * T + 2.4192) * 1000 * dusk;
-  const [t1, t2, t3] = [thetaS, thetaS ** 2, thetaS ** 3];
-  const zenithX =
-    (0.00166 * t3 - 0.00375 * t2 + 0.00209 * t1) * T * T +
-    (-0.02903 * t3 + 0.06377 * t2 - 0.03202 * t1 + 0.00394) * T +
-    (0.11693 * t3 - 0.21196 * t2 + 0.06052 * t1 + 0.25886);
-  const zenithYc =
-    (0.00275 * t3 - 0.0061 * t2 + 0.00317 * t1) * T * T +
-    (-0.04214 * t3 + 0.0897 * t2 - 0.04153 * t1 + 0.00516) * T +
-    (0.15346 * t3 - 0.26756 * t2 + 0.0667 * t1 + 0.26688);
-  const cY = [0.1787 * T - 1.463, -0.3554 * T + 0.4275, -0.0227 * T + 5.3251, 0.1206 * T - 2.5771, -0.067 * T + 0.3703];
-  const cx = [-0.0193 * T - 0.2592, -0.0665 * T + 0.0008, -0.0004 * T + 0.2125, -0.0641 * T - 0.8989, -0.0033 * T + 0.0452];
-  const cy = [-0.0167 * T - 0.2608, -0.095 * T + 0.0092, -0.0079 * T + 0.2102, -0.0441 * T - 1.6537, -0.0109 * T + 0.0529];
-  const sunUp = unit3({ ...direction, z: Math.max(direction.z, 0.01) });
-  const base = [cY, cx, cy].map((c) => perez(c, 1, thetaS));
+  const type = skyType(site.sky);
+  const up = Math.sin(altitude);
+  const clear = type.group === 'clear';
+  const haze = clear ? site.turbidity : PUBLISHED_HAZE;
+  const beam = tint(sunThrough(haze, up));
+  const sunIlluminance = times(beam, beamIlluminance(type, haze, altitude, dayOf(site.moment)));
+
+  const blue = scattered(haze, up);
+  // Clouds are lit from above by all there is, and pass it on without a colour of their own.
+  const above = blue.ground();
+  const direct = times(sunThrough(haze, up), Math.max(0, up));
+  const grey = tint([above[0] + direct[0], above[1] + direct[1], above[2] + direct[2]]);
+  const clouds = clear ? 0 : type.group === 'intermediate' ? 0.5 : 1;
+  const more =
+    haze === PUBLISHED_HAZE ? 1 : luminance(scattered(haze, Math.max(0, up)).ground()) / luminance(scattered(PUBLISHED_HAZE, Math.max(0, up)).ground());
+  const lux = diffuseIlluminance(type.group, altitude) * more;
+
+  const flat = Math.hypot(direction.x, direction.y) || 1;
+  const [sx, sy] = [direction.x / flat, direction.y / flat];
+  // The sun of the distribution does not sink below the horizon.
+  const [tx, ty, tz] = altitude >= 0 ? [direction.x, direction.y, direction.z] : [sx, sy, 0];
+  const spread = (d: Vec3): number => relativeLuminance(type, Math.max(0, d.z), d.x * tx + d.y * ty + d.z * tz);
+  let sum = 0;
+  overSky(24, 64, (d, solid) => (sum += spread(d) * d.z * solid));
+  const scale = lux / sum;
+
+  const air = [0, 0, 0];
   const sky = (d: Vec3): Rgb => {
-    const cosTheta = Math.max(0, d.z);
-    const gamma = Math.acos(Math.max(-1, Math.min(1, d.x * sunUp.x + d.y * sunUp.y + d.z * sunUp.z)));
-    const Y = (zenithY * perez(cY, cosTheta, gamma)) / base[0];
-    const x = (zenithX * perez(cx, cosTheta, gamma)) / base[1];
-    const y = (zenithYc * perez(cy, cosTheta, gamma)) / base[2];
-    const rgb = chromaticityToLinear(x, y);
-    return [rgb[0] * Y, rgb[1] * Y, rgb[2] * Y];
+    const l = spread(d) * scale;
+    if (clouds === 1) return times(grey, l);
+    const side = Math.sqrt(d.x * d.x + d.y * d.y);
+    const around = side > 1e-6 ? Math.acos(Math.max(-1, Math.min(1, (d.x * sx + d.y * sy) / side))) : 0;
+    blue.at(d.z, around, air);
+    const k = (l * (1 - clouds)) / Math.max(1e-30, 0.2126 * air[0] + 0.7152 * air[1] + 0.0722 * air[2]);
+    return [air[0] * k + grey[0] * l * clouds, air[1] * k + grey[1] * l * clouds, air[2] * k + grey[2] * l * clouds];
   };
-  return { sun: direction, altitude, sunIlluminance: sunLight(altitude, T), sky, skyIlluminance: integrateSky(sky) };
+  const level = { x: 0, y: 0, z: 1 };
+  return { sun: direction, altitude, sunIlluminance, sky, skyIlluminance: fromSky(sky, level) };
 }
 
-function sunLight(altitude: number, turbidity: number): Rgb {
-  if (altitude <= 0) return [0, 0, 0];
-  const degrees = (altitude * 180) / Math.PI;
-  // Relative air mass after Kasten and Young (1989).
-  const m = 1 / (Math.sin(altitude) + 0.50572 * (degrees + 6.07995) ** -1.6364);
-  const beta = 0.04608 * turbidity - 0.04586;
-  const through = (micrometres: number): number => Math.exp(-m * (0.008735 * micrometres ** -4.08 + beta * micrometres ** -1.3));
-  const rgb: Rgb = [through(0.61), through(0.55), through(0.465)];
-  const white = luminance(rgb);
-  const lux = 127500 * Math.exp(-0.21 * (turbidity / 3) * m);
-  return [(rgb[0] / white) * lux, (rgb[1] / white) * lux, (rgb[2] / white) * lux];
+/** Illuminance of a plane from a sky, lux as linear sRGB: the integral of L·cos over what of the sky it faces. */
+function fromSky(sky: (d: Vec3) => Rgb, normal: Vec3): Rgb {
+  const sum: [number, number, number] = [0, 0, 0];
+  overSky(24, 64, (d, solid) => {
+    const cos = dot(d, normal);
+    if (cos <= 0) return;
+    const l = sky(d);
+    for (let c = 0; c < 3; c++) sum[c] += l[c] * cos * solid;
+  });
+  return sum;
 }
 
-/** Illuminance of the horizontal plane from a sky: the integral of L·cos θ over the hemisphere. */
-function integrateSky(sky: (d: Vec3) => Rgb): Rgb {
-  const sum = [0, 0, 0];
-  const [rings, spokes] = [16, 32];
-  for (let i = 0; i < rings; i++)
-    for (let j = 0; j < spokes; j++) {
-      // Equal shares of projected solid angle.
-      const r = Math.sqrt((i + 0.5) / rings);
-      const a = ((j + 0.5) / spokes) * 2 * Math.PI;
-      const l = sky({ x: r * Math.cos(a), y: r * Math.sin(a), z: Math.sqrt(1 - r * r) });
-      for (let c = 0; c < 3; c++) sum[c] += l[c];
-    }
-  const k = Math.PI / (rings * spokes);
-  return [sum[0] * k, sum[1] * k, sum[2] * k];
+/** What an unobstructed plane receives from the sun and from the sky, lux. What the ground throws back is left out. @param normal unit vector */
+export function received(light: Daylight, normal: Vec3): { sun: number; sky: number } {
+  return {
+    sun: Math.max(0, dot(light.sun, normal)) * luminance(light.sunIlluminance),
+    sky: luminance(fromSky(light.sky, normal)),
+  };
+}
+
+/** What the level ground and walls towards the four quarters receive from sun and sky, lux. */
+export function illuminances(site: Site): Record<'ground' | 'north' | 'east' | 'south' | 'west', { sun: number; sky: number }> {
+  const light = daylight(site);
+  const towards = (turn: number): Vec3 => ({ x: Math.cos(site.north - turn), y: Math.sin(site.north - turn), z: 0 });
+  return {
+    ground: received(light, { x: 0, y: 0, z: 1 }),
+    north: received(light, towards(0)),
+    east: received(light, towards(Math.PI / 2)),
+    south: received(light, towards(Math.PI)),
+    west: received(light, towards(-Math.PI / 2)),
+  };
 }

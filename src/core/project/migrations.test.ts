@@ -4,6 +4,7 @@ import { gunzipSync } from 'node:zlib';
 import { applyPatches, type Patch } from 'immer';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { skyType } from '../light/sky-types';
 import { deriveModel } from '../model/derive';
 import { choices } from './choices';
 import { broughtUp, EARLIER_FORMAT, runChange, validateProject } from './commands';
@@ -16,6 +17,7 @@ const earlier = <T>(name: string): T => JSON.parse(gunzipSync(readFileSync(path.
 
 /** What a version did not have yet. */
 const WITHOUT: Record<number, string[]> = {
+  7: [],
   6: [],
   4: ['contents'],
   3: ['contents', 'finishes', 'layings', 'patches', 'mouldings', 'profiles', 'schemes', 'scheme', 'dislikes', 'money'],
@@ -41,13 +43,13 @@ interface Log {
 }
 
 describe('a project of any earlier version', () => {
-  it.each([1, 2, 3, 4, 6])('%i is brought up to date, and stays as it is then', (version) => {
+  it.each([1, 2, 3, 4, 6, 7])('%i is brought up to date, and stays as it is then', (version) => {
     const project = validateProject(kept(version));
     expect(project.version).toBe(FORMAT_VERSION);
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5, 6])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
+  it.each([1, 2, 3, 4, 5, 6, 7])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
     const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
     expect(old.version).toBe(version);
     const project = validateProject(old);
@@ -81,6 +83,12 @@ describe('a project of any earlier version', () => {
     const laid = ['lawn', 'gravel', 'drive', 'paving', 'bed', 'water', 'pool'];
     expect(kinds).toEqual(kinds.toSorted((a, b) => laid.indexOf(a) - laid.indexOf(b)));
     expect(new Set(Object.values(project.grounds).map((g) => g.order)).size).toBe(kinds.length);
+  });
+
+  it('7: keeps the clear sky it had', () => {
+    const project = validateProject(earlier('heron-lock-7'));
+    expect(project.site.sky).toBe(12);
+    expect(skyType(project.site.sky).group).toBe('clear');
   });
 
   it('4: a hundred logs are replayed in their own format, and every state of them is brought up with all that was chosen', () => {

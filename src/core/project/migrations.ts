@@ -207,7 +207,18 @@ function toVersion7(old: Plain): Plain {
   };
 }
 
-const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [toVersion2, toVersion3, toVersion4, toVersion5, toVersion6, toVersion7];
+/** Version 7 knew the clear sky alone. */
+const toVersion8 = (old: Plain): Plain => ({ ...old, version: 8, site: isPlain(old.site) ? { sky: 12, ...old.site } : old.site });
+
+const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
+  toVersion2,
+  toVersion3,
+  toVersion4,
+  toVersion5,
+  toVersion6,
+  toVersion7,
+  toVersion8,
+];
 
 /**
  * Plain data of a project in the shape of today, or of a version before it.

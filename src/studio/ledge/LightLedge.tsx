@@ -1,14 +1,25 @@
 'use client';
 import Box from '@mui/material/Box';
 import Slider from '@mui/material/Slider';
-import { useState } from 'react';
-import { sunPosition } from '@/core/light/daylight';
+import { useMemo, useState } from 'react';
+import { illuminances, sunPosition } from '@/core/light/daylight';
+import { SKY_TYPES, skyType } from '@/core/light/sky-types';
 import { STOCK } from '@/core/stock/stock';
 import { degrees } from '@/core/units/angle';
+import { Choice } from '../look/Choice';
 import { NumberField, Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { Cards, StockCard, Tabs } from './cards';
+
+/** Headings over the kinds of sky, by the first of each. */
+const SKY_GROUPS = { '1': 'Overcast', '6': 'Intermediate: sun and clouds', '11': 'Clear' };
+
+/** Sun and sky together, in words as exact as the eye: two figures. */
+function lux({ sun, sky }: { sun: number; sky: number }): string {
+  const all = Number((sun + sky).toPrecision(2));
+  return all < 1 ? 'less than 1' : all.toLocaleString('en-GB');
+}
 
 const clock = (minutes: number): string => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 
@@ -39,6 +50,7 @@ function Daylight() {
   const minutes = dragged ?? Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
   const shown = { ...site, moment: `${date}T${clock(minutes)}` };
   const { altitude, direction } = sunPosition(shown);
+  const light = useMemo(() => illuminances({ ...site, moment: `${date}T${clock(minutes)}` }), [site, date, minutes]);
   const azimuth = (((degrees(site.north - Math.atan2(direction.y, direction.x)) % 360) + 360) % 360).toFixed(0);
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '210px 190px 1fr 150px', columnGap: 4, pr: 3, fontSize: 12.5 }}>
@@ -77,8 +89,15 @@ function Daylight() {
             onCommit={(offset) => run('site.set', { offset: Math.round(offset) })}
           />
         </Row>
-        <Row label="Haze">
-          <NumberField label="Haze" value={site.turbidity} min={1.8} max={10} onRefuse={say} onCommit={(turbidity) => run('site.set', { turbidity })} />
+        <Row label="Sky">
+          <Choice
+            bare
+            label="Sky"
+            value={String(site.sky)}
+            options={SKY_TYPES.map((t) => [String(t.number), t.name] as const)}
+            groups={SKY_GROUPS}
+            onChoose={(sky) => run('site.set', { sky: Number(sky) })}
+          />
         </Row>
       </Box>
       <Box sx={{ pt: 0.5 }}>
@@ -106,6 +125,10 @@ function Daylight() {
         <Box sx={{ color: colours.third }}>
           {altitude > 0 ? `The sun stands ${degrees(altitude).toFixed(0)}° high, at ${azimuth}° from north.` : 'The sun is below the horizon.'}
         </Box>
+        <Box sx={{ color: colours.third }}>
+          In the open: ground {lux(light.ground)} lx; walls to the north {lux(light.north)}, east {lux(light.east)}, south {lux(light.south)}, west{' '}
+          {lux(light.west)} lx.
+        </Box>
       </Box>
       <Box>
         <Row label="North, °">
@@ -118,6 +141,11 @@ function Daylight() {
             onCommit={(v) => run('site.set', { north: (v * Math.PI) / 180 })}
           />
         </Row>
+        {skyType(site.sky).group === 'clear' ? (
+          <Row label="Haze">
+            <NumberField label="Haze" value={site.turbidity} min={1.8} max={10} onRefuse={say} onCommit={(turbidity) => run('site.set', { turbidity })} />
+          </Row>
+        ) : null}
       </Box>
     </Box>
   );

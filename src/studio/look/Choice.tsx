@@ -1,5 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
+import ListSubheader from '@mui/material/ListSubheader';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { colours } from './theme';
@@ -11,6 +12,7 @@ export function Choice<const T extends string>({
   options,
   onChoose,
   bare,
+  groups,
 }: {
   label: string;
   value: NoInfer<T>;
@@ -18,6 +20,8 @@ export function Choice<const T extends string>({
   onChoose(value: NoInfer<T>): void;
   /** Leave the name to what stands beside it. */
   bare?: boolean;
+  /** Headings over some of the options, by the option each stands before. */
+  groups?: Readonly<Partial<Record<NoInfer<T>, string>>>;
 }) {
   return (
     <Box
@@ -33,11 +37,16 @@ export function Choice<const T extends string>({
         inputProps={{ 'aria-label': label }}
         sx={{ fontSize: bare ? 12.5 : 12, color: colours.ink, '& .MuiSelect-select': { py: 0, minWidth: '0 !important' } }}
       >
-        {options.map(([key, name]) => (
+        {options.flatMap(([key, name]) => [
+          groups?.[key] ? (
+            <ListSubheader key={`over ${key}`} sx={{ lineHeight: '26px', fontSize: 11.5, color: colours.third }}>
+              {groups[key]}
+            </ListSubheader>
+          ) : null,
           <MenuItem key={key} value={key}>
             {name}
-          </MenuItem>
-        ))}
+          </MenuItem>,
+        ])}
       </Select>
     </Box>
   );

@@ -18,7 +18,7 @@ export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 7;
+export const FORMAT_VERSION = 8;
 
 export const Site = z.object({
   place: Name,
@@ -31,7 +31,8 @@ export const Site = z.object({
     .refine((s) => !Number.isNaN(Date.parse(`${s}:00Z`)), 'not a date and time')
     .describe('local date and time the daylight is shown for'),
   offset: z.number().int().min(-840).max(840).describe('minutes the local clock is ahead of UTC'),
-  turbidity: z.number().min(1.8).max(10).describe('haze of the air: 2 very clear, 3 clear, 6 hazy'),
+  sky: z.number().int().min(1).max(15).describe('how light is spread over the sky: number in ISO 15469; 1 to 5 overcast, 6 to 10 intermediate, 11 to 15 clear'),
+  turbidity: z.number().min(1.8).max(10).describe('haze of the air under a clear sky: 2 very clear, 3 clear, 6 hazy'),
   ground: z.number().min(-50).max(50).describe('height of the ground, from which the heights outside are measured, metres'),
   background: z.enum(BACKGROUNDS).describe('what is seen beyond the site'),
 });
@@ -152,6 +153,7 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
       north: Math.PI / 2,
       moment: '2026-05-12T10:30',
       offset: 60,
+      sky: 12,
       turbidity: 3,
       ground: DEFAULTS.ground,
       background: 'none',
