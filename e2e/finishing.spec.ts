@@ -102,8 +102,10 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
       let [from, to] = [dark.indexOf(false, first), dark.lastIndexOf(false, last)];
       while (dark[from]) from++;
       while (dark[to]) to--;
-      const green = row.slice(from, to + 1).map((p) => Math.max(...p) - Math.min(...p) > 0.15 * Math.max(...p));
-      const edges = green.flatMap((on, x) => (x > 0 && on !== green[x - 1] ? [x] : []));
+      // A stripe is darker than the paper between, whatever colour the light has.
+      const light = row.slice(from, to + 1).map((p) => p[0] + p[1] + p[2]);
+      const middle = light.reduce((a, b) => a + b, 0) / light.length;
+      const edges = light.flatMap((l, x) => (x > 0 && l < middle !== light[x - 1] < middle ? [x] : []));
       expect(edges.length).toBeGreaterThan(40);
       const wide = (4 * (edges[edges.length - 1] - edges[0])) / (edges.length - 1) / (to + 1 - from);
       expect(Math.abs(wide / 0.0883 - 1)).toBeLessThan(0.012);
@@ -294,11 +296,29 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     expect(only(project.rooms).floor).toBe('stone.flag');
     expect(only(withScheme(project, 'scheme-1').rooms).floor).toBe('tile.quarry-red');
     await page.getByRole('button', { name: 'Schemes', exact: true }).click();
-    // Kept by roles, it can be taken over elsewhere; here it is forgotten again.
+    // Kept by roles, it can be taken over: what changes is said before, and taken back in one step.
     await sheet.getByRole('button', { name: 'Keep', exact: true }).first().click();
-    await expect(sheet.getByRole('button', { name: 'Take over' })).toHaveCount(1);
-    await sheet.getByRole('button', { name: 'Forget' }).click();
-    await expect(sheet.getByRole('button', { name: 'Take over' })).toHaveCount(0);
+    const before = await studio.project();
+    await sheet.getByRole('button', { name: /to take it over$/ }).click();
+    const taking = page.getByRole('dialog', { name: /^Take over: / });
+    const changes = taking.getByRole('region', { name: 'What changes' });
+    await expect(changes).toContainText('1 room will change');
+    await expect(changes.getByRole('region')).toContainText('Lock-side flag → Quarry tile, red');
+    await expect(taking.getByLabel(/^Model of /)).toHaveCount(2);
+    expect(await studio.project()).toEqual(before);
+    await taking.getByRole('button', { name: 'Take over', exact: true }).click();
+    await expect(taking).toHaveCount(0);
+    const taken = await studio.project();
+    expect([only(taken.rooms).floor, Object.keys(taken.schemes).length]).toEqual(['tile.quarry-red', 3]);
+    expect([taken.openings, taken.patches, taken.pieces]).toEqual([before.openings, before.patches, before.pieces]);
+    const notice = page.getByTestId('notice');
+    await expect(notice).toContainText('1 room changed');
+    await notice.getByRole('button', { name: 'Undo' }).click();
+    await expect(notice).toHaveCount(0);
+    expect(await studio.project()).toEqual(before);
+    await page.getByRole('button', { name: 'Schemes', exact: true }).click();
+    await sheet.getByRole('button', { name: /^Forget / }).click();
+    await expect(sheet.getByRole('button', { name: /to take it over$/ })).toHaveCount(0);
     await page.getByRole('button', { name: 'Side by side' }).click();
     const compare = page.getByRole('dialog', { name: 'Two schemes' });
     await expect(compare.getByLabel('What differs')).toContainText('1 choice differs', { timeout: 30_000 });

@@ -122,15 +122,18 @@ export function Studio({ id }: { id: string }) {
   );
 }
 
-/** One sentence when something was refused, or when another window was at work too. */
+/** One sentence when something was refused, when another window was at work too, or of what was done and can be taken back. */
 function Notice() {
   const notice = useStudio((s) => s.notice);
   const message = useStudio((s) => s.sync.message);
-  const text = notice ?? message;
+  const told = useStudio((s) => s.told);
+  const wrong = notice ?? message;
+  const text = wrong ?? told;
   if (!text) return null;
+  const { say, tell, undo } = useStudio.getState();
   return (
     <Box
-      role="alert"
+      role={wrong ? 'alert' : 'status'}
       data-testid="notice"
       sx={{
         ...PANEL,
@@ -139,7 +142,7 @@ function Notice() {
         bottom: 46,
         transform: 'translateX(-50%)',
         zIndex: 20,
-        border: `1px solid ${colours.rust}`,
+        border: `1px solid ${wrong ? colours.rust : colours.firm}`,
         borderRadius: '2px',
         p: '6px 6px 6px 12px',
         display: 'flex',
@@ -149,12 +152,18 @@ function Notice() {
         maxWidth: 640,
       }}
     >
-      <Warn />
+      {wrong ? <Warn /> : null}
       <span>{text}</span>
+      {wrong ? null : (
+        <Button size="small" onClick={undo}>
+          Undo
+        </Button>
+      )}
       <IconButton
         aria-label="Close"
         onClick={() => {
-          useStudio.getState().say(null);
+          say(null);
+          if (!wrong) tell(null);
           dismissMessage();
         }}
       >

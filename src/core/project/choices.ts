@@ -47,6 +47,23 @@ export function choicesOf(project: Project): Choices {
   return { finishes, layings: project.layings, patches: project.patches, mouldings: project.mouldings };
 }
 
+/** Another finish comes with a laying of its own: units chosen for the one before do not hold for it. */
+export function forgetLaying(draft: Draft<Project>, target: Target): void {
+  const layings = stateOf(draft.layings);
+  const faces = target.kind === 'walls' ? `wall/${target.room ?? '*'}/` : null;
+  for (const address of faces ? Object.keys(layings).filter((a) => a.startsWith(faces)) : [addressOf(target)])
+    if (Object.hasOwn(layings, address)) delete draft.layings[address];
+}
+
+/** Gives the walls of a room (null: the outside) a finish; those with a finish of their own keep it, and how it lies. */
+export function giveOtherWalls(draft: Draft<Project>, room: string | null, finish: string): void {
+  const project = stateOf(draft as Project);
+  const owner = room === null ? project.outside : project.rooms[room];
+  const own = new Set(Object.keys(owner.faces).map((key) => `wall/${room ?? '*'}/${key}`));
+  for (const address of Object.keys(project.layings)) if (address.startsWith(`wall/${room ?? '*'}/`) && !own.has(address)) delete draft.layings[address];
+  (room === null ? draft.outside : draft.rooms[room]).walls = finish;
+}
+
 /** Takes away every choice of the scheme in hand and lays others on the things that are there. */
 function layChoices(draft: Draft<Project>, next: Choices): void {
   const project = stateOf(draft as Project);

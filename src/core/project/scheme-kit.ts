@@ -1,8 +1,9 @@
-import { applyFinish } from './targets';
 import type { Draft } from 'immer';
 import { z } from 'zod';
-import { choices, takeScheme } from './choices';
-import { FinishRef, Finish, MOULDING_KINDS, Name, RoomUse, Starts, type MouldingKind, type Project, type Scheme } from './schema';
+import { choices, choicesOf, forgetLaying, giveOtherWalls, takeScheme } from './choices';
+import { FinishRef, Finish, MOULDING_KINDS, Name, RoomUse, Starts, type Choices, type MouldingKind, type Project } from './schema';
+import { applyFinish } from './targets';
+import { freeName } from './things';
 import { stateOf } from './topology';
 
 const RoomChoices = z.object({ floor: FinishRef.nullable(), walls: FinishRef.nullable(), ceiling: FinishRef.nullable() });
@@ -14,7 +15,13 @@ export const SchemeKit = z.object({
   rooms: z.partialRecord(z.union([RoomUse, z.literal('any')]), RoomChoices),
   mouldings: z.partialRecord(
     z.enum(MOULDING_KINDS),
-    z.object({ profile: z.string().max(80), height: z.number().nullable(), at: z.number().nullable(), finish: FinishRef }),
+    z.object({
+      profile: z.string().max(80),
+      height: z.number().nullable(),
+      at: z.number().nullable(),
+      finish: FinishRef,
+      uses: z.array(RoomUse).optional().describe('of rooms it runs round; left out: of all'),
+    }),
   ),
   starts: Starts,
   /** Finishes of one's own that it needs. */
@@ -43,7 +50,10 @@ export function kitOf(project: Project): SchemeKit {
   for (const kind of MOULDING_KINDS) {
     const own = Object.values(project.mouldings).find((m) => m.kind === kind);
     // A section of one's own belongs to its project.
-    if (own && !Object.hasOwn(project.profiles, own.profile)) mouldings[kind] = { profile: own.profile, height: own.height, at: own.at, finish: own.finish };
+    if (!own || Object.hasOwn(project.profiles, own.profile)) continue;
+    const round = new Set(Object.values(project.mouldings).flatMap((m) => (m.kind === kind ? [m.room] : [])));
+    const of = uses.filter((use) => rooms.some((r) => r.use === use && round.has(r.id)));
+    mouldings[kind] = { profile: own.profile, height: own.height, at: own.at, finish: own.finish, uses: of };
   }
   const used = new Set([...[...choices(project)].map((c) => c.finish), ...Object.values(scheme.starts)]);
   return {
@@ -55,12 +65,24 @@ export function kitOf(project: Project): SchemeKit {
   };
 }
 
-/** Starts a scheme from a kit, takes it in hand, and gives every room what the kit has for its use. */
+/**
+ * Starts a scheme from the one in hand, takes it in hand, and gives every room what a kit has for its use. What the kit
+ * has no word for stays as it is: walls with a finish of their own, patches, doors, pieces, mouldings of other kinds.
+ */
 export function applyKit(draft: Draft<Project>, id: string, kit: SchemeKit, newId: (prefix: string) => string): void {
   const project = stateOf(draft as Project);
   for (const finish of kit.finishes) if (!Object.hasOwn(project.finishes, finish.id)) draft.finishes[finish.id] = finish;
   const order = Math.max(...Object.values(project.schemes).map((s) => s.order)) + 1;
-  draft.schemes[id] = { id, name: kit.name, order, starts: kit.starts, choices: { finishes: {}, layings: {}, patches: {}, mouldings: {} } } satisfies Scheme;
+  const named = Object.values(project.schemes).some((s) => s.name === kit.name);
+  const starts = { ...project.schemes[project.scheme].starts };
+  for (const [role, finish] of Object.entries(kit.starts)) if (finish) starts[role as keyof Starts] = finish;
+  draft.schemes[id] = {
+    id,
+    name: named ? freeName(kit.name, project.schemes, 2) : kit.name,
+    order,
+    starts,
+    choices: choicesOf(project) as Draft<Choices>,
+  };
   takeScheme(draft, id);
   for (const room of Object.values(project.rooms)) {
     if (room.use === 'duct') continue;
@@ -68,13 +90,24 @@ export function applyKit(draft: Draft<Project>, id: string, kit: SchemeKit, newI
     const any = kit.rooms.any;
     for (const kind of ['walls', 'floor', 'ceiling'] as const) {
       const finish = own?.[kind] ?? any?.[kind] ?? null;
-      if (finish) applyFinish(draft, { kind, room: room.id }, finish);
+      if (!finish || finish === room[kind]) continue;
+      if (kind === 'walls') giveOtherWalls(draft, room.id, finish);
+      else {
+        forgetLaying(draft, { kind, room: room.id });
+        applyFinish(draft, { kind, room: room.id }, finish);
+      }
     }
     if (room.outdoors) continue;
-    for (const [kind, moulding] of Object.entries(kit.mouldings))
-      if (moulding) {
-        const made = newId('moulding');
-        draft.mouldings[made] = { ...moulding, id: made, name: kind, room: room.id, kind: kind as MouldingKind, without: [] };
-      }
+    for (const [kind, moulding] of Object.entries(kit.mouldings)) {
+      if (!moulding) continue;
+      const { uses, ...set } = moulding;
+      // A use the kit knows has the moulding only where it had it there; of one it does not know nothing speaks against it.
+      if (uses && kit.rooms[room.use] && !uses.includes(room.use)) continue;
+      const there = Object.values(project.mouldings).filter((m) => m.room === room.id && m.kind === kind);
+      for (const m of there) draft.mouldings[m.id] = { ...m, ...set };
+      if (there.length) continue;
+      const made = newId('moulding');
+      draft.mouldings[made] = { ...set, id: made, name: kind, room: room.id, kind: kind as MouldingKind, without: [] };
+    }
   }
 }

@@ -21,10 +21,10 @@ export function withWhatGoesAlong(project: Project, ids: readonly string[]): str
   return [...gone];
 }
 
-/** The first "Word n" that nothing of a collection is called yet. */
-export function freeName(word: string, collection: Record<string, { name: string }>): string {
+/** The first "Word n" that nothing of a collection is called yet. @param first number to try */
+export function freeName(word: string, collection: Record<string, { name: string }>, first = 1): string {
   const taken = new Set(Object.values(collection).map((thing) => thing.name));
-  for (let n = 1; ; n++) if (!taken.has(`${word} ${n}`)) return `${word} ${n}`;
+  for (let n = first; ; n++) if (!taken.has(`${word} ${n}`)) return `${word} ${n}`;
 }
 
 /** Refuses to take away what is held. @throws DomainError `held` */

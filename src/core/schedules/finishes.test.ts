@@ -5,7 +5,6 @@ import { deriveModel } from '../model/derive';
 import { finishById } from '../finishes/library';
 import { newOpening } from '../project/opening-defaults';
 import { withScheme } from '../project/choices';
-import { kitOf, SchemeKit } from '../project/scheme-kit';
 import type { Project } from '../project/schema';
 import { pieceFrom, stockItem } from '../stock/stock';
 import { edit, house, wallAt } from '../testing/drafting';
@@ -308,32 +307,5 @@ describe('schemes', () => {
     });
     const fresh = Object.values(p.rooms).find((r) => r.id !== room(base))!;
     expect(fresh).toMatchObject({ floor: 'stone.flag', walls: 'plaster.lime', ceiling: null });
-  });
-
-  it('go to another project by roles: rooms by their use, mouldings all round, own finishes along', () => {
-    let p = edit(base, 'room.set', { room: room(base), set: { use: 'kitchen' } });
-    const own = { ...finishById('timber.oak-plank'), id: 'own-plank', name: 'Own plank' };
-    p = edit(p, 'finish.put', own);
-    p = edit(p, 'finish.apply', { targets: [{ kind: 'floor', room: room(p) }], finish: 'own-plank' });
-    p = edit(p, 'moulding.put', {
-      mouldings: [
-        { id: 'm', name: 'Skirting', room: room(p), kind: 'skirting', profile: 'skirting-plain', height: 0.12, at: null, without: [], finish: 'paint.skein' },
-      ],
-    });
-    const kit = SchemeKit.parse(kitOf(p));
-    expect(kit.rooms.kitchen).toEqual({ floor: 'own-plank', walls: 'paint.reed', ceiling: null });
-    let other = house([
-      [0, 0],
-      [6, 0],
-      [6, 5],
-      [0, 5],
-    ]);
-    other = edit(other, 'scheme.from-kit', { id: 'taken', kit });
-    expect(other.scheme).toBe('taken');
-    // Its use is not said: it gets what most rooms have.
-    expect(other.rooms[room(other)]).toMatchObject({ floor: 'own-plank', walls: 'paint.reed' });
-    expect(other.finishes['own-plank'].name).toBe('Own plank');
-    expect(Object.values(other.mouldings)).toEqual([expect.objectContaining({ kind: 'skirting', height: 0.12 })]);
-    expect(withScheme(other, 'scheme-1').rooms[room(other)].floor).toBeNull();
   });
 });

@@ -1,7 +1,11 @@
-import { addressOf, type Target, targetName } from '../project/targets';
+import { runChange } from '../project/commands';
+import type { SchemeKit } from '../project/scheme-kit';
+import { addressOf, roomOfTarget, type Target, targetName } from '../project/targets';
 import { deriveModel } from '../model/derive';
 import type { Model } from '../model/model';
+import { profileIn } from '../finishes/profiles';
 import { finishIn } from '../finishes/store';
+import { formatLength } from '../units/length';
 import { choices, withScheme } from '../project/choices';
 import type { Project } from '../project/schema';
 import { finishCost } from './costs';
@@ -42,4 +46,62 @@ export function compareSchemes(
     })
     .sort((a, b) => (a.what < b.what ? -1 : 1));
   return { differences, costs: [finishCost(derive(first)), finishCost(derive(second))] };
+}
+
+/** One thing a kept scheme would change in a room: what it is, its finish before and after; empty where there is none. */
+export interface TakenOver {
+  what: string;
+  first: string;
+  second: string;
+}
+
+/**
+ * What taking a kept scheme over would do, before it is done.
+ *
+ * @param id the new scheme gets
+ * @returns the project as it would be; what changes, by rooms in the order of their names; and how many choices stay as they are
+ * @throws DomainError where it would be refused
+ */
+export function takingOver(
+  project: Project,
+  id: string,
+  kit: SchemeKit,
+): { project: Project; rooms: { room: string; name: string; changes: TakenOver[] }[]; kept: number } {
+  const after = runChange(project, { id: `look-${id}`, kind: 'do', command: 'scheme.from-kit', args: { id, kit } }).project;
+  const sides = [project, after];
+  const chosen = sides.map((p) => new Map([...choices(p)].map((c) => [addressOf(c.target), c] as const)));
+  const look = (i: number, address: string): string => {
+    const own = chosen[i].get(address);
+    if (!own) return '';
+    const name = finishIn(sides[i], own.finish).name;
+    if (own.target.kind !== 'moulding') return name;
+    const { profile, height } = sides[i].mouldings[own.target.moulding];
+    const section = profileIn(sides[i], profile);
+    return `${name}${section ? `, ${section.name}` : ''}${height === null ? '' : ` ${formatLength(height, sides[i].units)}`}`;
+  };
+  const rooms = new Map<string, TakenOver[]>();
+  let kept = 0;
+  for (const [address, { target }] of chosen[1]) {
+    const [first, second] = [look(0, address), look(1, address)];
+    const room = roomOfTarget(after, target);
+    if (first === second || !room) {
+      kept++;
+      continue;
+    }
+    const what = target.kind === 'moulding' ? after.mouldings[target.moulding].name : target.kind === 'walls' ? wallsWord(after, room) : target.kind;
+    rooms.set(room, [...(rooms.get(room) ?? []), { what, first, second }]);
+  }
+  return {
+    project: after,
+    rooms: [...rooms]
+      .map(([room, changes]) => ({ room, name: after.rooms[room].name, changes: changes.sort((a, b) => (a.what < b.what ? -1 : 1)) }))
+      .sort((a, b) => a.name.localeCompare(b.name)),
+    kept,
+  };
+}
+
+/** Walls that have a finish of their own keep it, which is said. */
+function wallsWord(project: Project, room: string): string {
+  const own = Object.keys(project.rooms[room].faces).length;
+  return own ? `walls, but for ${own} with ${own === 1 ? 'a finish of its' : 'finishes of their'} own` : 'walls';
 }

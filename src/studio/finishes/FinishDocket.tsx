@@ -91,7 +91,11 @@ export function FinishDocket({ id }: { id: string }) {
             fullWidth
             value=""
             renderValue={() => (room ? 'replace in this room…' : 'replace everywhere…')}
-            onChange={(e) => void run('finish.replace', { from: e.target.value, to: id, room })}
+            onChange={(e) => {
+              const from = e.target.value;
+              if (run('finish.replace', { from, to: id, room }))
+                useStudio.getState().tell(`${finish.name} has taken the place of ${finishIn(project, from).name} in ${counted(places.get(from)!, 'place')}.`);
+            }}
             inputProps={{ 'aria-label': 'Replace a finish by this one' }}
             sx={{ fontSize: 12.5, '& .MuiSelect-select': { py: 0 } }}
           >

@@ -1,7 +1,9 @@
 'use client';
 import { FromPicture } from './FromPicture';
 import { OwnFinish } from './OwnFinish';
-import { Compare, Schemes } from './Schemes';
+import { Compare } from './Compare';
+import { Schemes } from './Schemes';
+import { TakeOver } from './TakeOver';
 import { useFinishing } from './finishing';
 
 /** What lies over the table in the finishing stage. */
@@ -12,6 +14,8 @@ export function FinishingPanels() {
       return <Schemes />;
     case 'compare':
       return <Compare />;
+    case 'takeover':
+      return <TakeOver />;
     case 'own':
       return <OwnFinish key={from ?? ''} />;
     case 'picture':

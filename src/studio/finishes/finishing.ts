@@ -2,6 +2,7 @@ import { alikeIn } from '@/core/project/kinds';
 import { ownerOf, type Target, targetName } from '@/core/project/targets';
 import { create } from 'zustand';
 import type { Project } from '@/core/project/schema';
+import type { SchemeKit } from '@/core/project/scheme-kit';
 
 /** How far a press with a finish reaches. */
 export const SCOPES = {
@@ -16,13 +17,15 @@ interface FinishingState {
   scope: Scope;
   /** Finishes taken in hand lately, the latest first. */
   recent: string[];
-  /** What lies over the table: the scheme list, two schemes side by side, a finish of one's own, a picture to take colours from. */
-  panel: null | 'schemes' | 'compare' | 'own' | 'picture';
+  /** What lies over the table: the scheme list, two schemes side by side, a kept one to be taken over, a finish of one's own, a picture to take colours from. */
+  panel: null | 'schemes' | 'compare' | 'takeover' | 'own' | 'picture';
+  /** The kept scheme that may be taken over, with the id it would get. */
+  taking: { id: string; kit: SchemeKit } | null;
   /** The finish a new one is made from. */
   from: string | null;
 }
 
-export const useFinishing = create<FinishingState>()(() => ({ scope: 'one', recent: [], panel: null, from: null }));
+export const useFinishing = create<FinishingState>()(() => ({ scope: 'one', recent: [], panel: null, taking: null, from: null }));
 
 /** Remembers a finish that was taken in hand. */
 export const remember = (finish: string): void => useFinishing.setState((s) => ({ recent: [finish, ...s.recent.filter((f) => f !== finish)].slice(0, 16) }));

@@ -103,6 +103,8 @@ export interface StudioState {
   /** Points the tool shows in 3D while it works. */
   ghost: { x: number; y: number }[];
   notice: string | null;
+  /** What the step done last has done, said where it can be taken back. */
+  told: string | null;
   layout: 'both' | 'drawing' | 'model';
   /** Whether the docket is unfolded. */
   docket: boolean;
@@ -126,6 +128,8 @@ export interface StudioState {
   setStage(stage: Stage): void;
   setRoom(room: string | null): void;
   say(notice: string | null): void;
+  /** Says what the step done last has done, with a way to take it back. */
+  tell(told: string | null): void;
   setPhase(phase: Phase): void;
 }
 
@@ -156,6 +160,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
   marks: [],
   ghost: [],
   notice: null,
+  told: null,
   layout: 'both',
   docket: true,
   pen: {
@@ -178,7 +183,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
     gesture = null;
     try {
       sync?.run(command, args, shown);
-      set({ notice: null });
+      set({ notice: null, told: null });
       return true;
     } catch (error) {
       set({ notice: errorText(error) });
@@ -209,11 +214,11 @@ export const useStudio = create<StudioState>()((set, get) => ({
     if (model.project !== project) set({ model: modelOf(project, phase) });
   },
   undo() {
-    set({ notice: null });
+    set({ notice: null, told: null });
     sync?.undo();
   },
   redo() {
-    set({ notice: null });
+    set({ notice: null, told: null });
     sync?.redo();
   },
   // What was said is over when the next thing is done.
@@ -233,6 +238,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
   },
   setRoom: (room) => set({ room, notice: null, selection: room ? [{ entity: room, target: { kind: 'floor', room } }] : [] }),
   say: (notice) => set({ notice }),
+  tell: (told) => set({ told }),
   setPhase(phase) {
     get().endPreview();
     set({ phase, model: deriver.derive(get().project, phase) });

@@ -106,7 +106,8 @@ export function PicturePanel() {
         Exposure
         <Slider
           size="small"
-          min={4}
+          // From a room by starlight to snow in the sun.
+          min={-8}
           max={17}
           step={0.1}
           value={exposure}
@@ -114,7 +115,7 @@ export function PicturePanel() {
           aria-label="Exposure of the picture"
           onChange={(_, v) => setExposure(v as number)}
           onChangeCommitted={(_, v) => setMeant(v as number)}
-          sx={{ width: 96 }}
+          sx={{ width: 150 }}
         />
         <Box sx={{ width: 56, whiteSpace: 'nowrap' }}>EV {exposure.toFixed(1)}</Box>
         <Button

@@ -4,7 +4,7 @@ import { current } from 'immer';
 import { z } from 'zod';
 import { isSimple } from '../../geometry/polygon';
 import { closedSection } from '../../geometry/sweep';
-import { choices, choicesOf, takeScheme } from '../choices';
+import { choices, choicesOf, forgetLaying, giveOtherWalls, takeScheme } from '../choices';
 import { DomainError } from '../errors';
 import { cellFault } from '../laying-cell';
 import {
@@ -49,13 +49,6 @@ function checkPatch(draft: Draft<Project>, patch: Patch): void {
   if (shape.kind !== 'band' && patch.on.kind === 'walls') refuse('on all walls of a room it runs as a band between two heights.');
 }
 
-/** Another finish comes with a laying of its own: units chosen for the one before do not hold for it. */
-function forgetLaying(draft: Draft<Project>, target: Target): void {
-  const layings = stateOf(draft.layings);
-  const own = target.kind === 'walls' ? Object.keys(layings).filter((a) => a.startsWith(`wall/${target.room ?? '*'}/`)) : [addressOf(target)];
-  for (const address of own) if (layings[address]) delete draft.layings[address];
-}
-
 /** Edits of what lies on faces: finishes of one's own, layings, patches, mouldings, schemes. */
 export const dressingCommands = {
   'finish.put': define({
@@ -78,10 +71,11 @@ export const dressingCommands = {
           `Nothing was replaced: that finish is not chosen anywhere ${room === null ? 'in the project' : 'in this room'}.`,
         );
       for (const { target } of targets) {
-        // A whole room keeps what single walls of it have been given.
-        forgetLaying(draft, target);
-        if (target.kind === 'walls') (target.room === null ? draft.outside : draft.rooms[target.room]).walls = to;
-        else applyFinish(draft, target, to);
+        if (target.kind === 'walls') giveOtherWalls(draft, target.room, to);
+        else {
+          forgetLaying(draft, target);
+          applyFinish(draft, target, to);
+        }
       }
     },
   }),
