@@ -237,10 +237,20 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     await expect(studio.notice).toContainText('900');
     await sheet.getByLabel('Maker: strength').fill('120');
     await sheet.getByLabel('Maker: strength').press('Enter');
-    const figure = await sheet.getByLabel('Figure').inputValue();
-    await sheet.getByRole('button', { name: 'Another figure' }).click();
-    await expect(sheet.getByLabel('Figure')).not.toHaveValue(figure);
+    const figure = await sheet.getByLabel('Variation').inputValue();
+    await sheet.getByRole('button', { name: 'Another variation' }).click();
+    await expect(sheet.getByLabel('Variation')).not.toHaveValue(figure);
     await look('finishing-maker', page);
+    // What it is and how it is sold is asked, not taken for granted.
+    await sheet.getByRole('button', { name: 'Keep and take in hand' }).click();
+    await expect(studio.notice).toContainText('Bookcloth brown was not kept yet: say of what kind it is and how it is sold.');
+    await studio.choose('Kind', /^Cloth$/, sheet);
+    await studio.choose('Sold by', /^metre$/, sheet);
+    await studio.choose('Sheen of cloth', /velvet/, sheet);
+    await studio.choose('Passes light', /between its threads/, sheet);
+    await sheet.getByLabel('Open between its threads, %').fill('25');
+    await sheet.getByLabel('Open between its threads, %').press('Enter');
+    await studio.choose('Relief', /half as deep/, sheet);
     await sheet.getByRole('button', { name: 'Keep and take in hand' }).click();
     await expect(studio.docket).toContainText('Bookcloth brown');
     await page.keyboard.press('Escape');
@@ -254,7 +264,16 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
       .png()
       .toBuffer();
     await sheet.getByLabel('Picture of the finish').setInputFiles({ name: 'stripes.png', mimeType: 'image/png', buffer: png });
+    // The seam is made good only when one asks, with both ways side by side.
+    await expect(sheet.getByRole('group', { name: 'How it repeats' })).toHaveCount(0);
+    await sheet.getByRole('button', { name: 'Make the seam good…' }).click();
+    const ways = sheet.getByRole('group', { name: 'How it repeats' });
+    await expect(ways.getByRole('button', { name: 'Seam made good' })).toHaveAttribute('aria-pressed', 'true');
+    await ways.getByRole('button', { name: 'As it is' }).click();
+    await look('finishing-seam', page);
     await sheet.getByRole('button', { name: 'Take it' }).click();
+    await studio.choose('Kind', /^Wallpaper$/, sheet);
+    await studio.choose('Sold by', /^roll$/, sheet);
     await sheet.getByLabel('Name of the finish').fill('Striped');
     await sheet.getByLabel('Name of the finish').press('Enter');
     await sheet.getByRole('button', { name: 'Keep and take in hand' }).click();
@@ -263,7 +282,24 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     const own = Object.values(project.finishes);
     expect(own.map((f) => f.name).sort()).toEqual(['Bookcloth brown', 'Striped']);
     expect(own.find((f) => f.name === 'Striped')!.body.kind).toBe('image');
-    expect(own.find((f) => f.name === 'Bookcloth brown')!.body).toMatchObject({ kind: 'veins', strength: 1.2 });
+    expect(own.find((f) => f.name === 'Bookcloth brown')).toMatchObject({
+      body: { kind: 'veins', strength: 1.2 },
+      category: 'Cloth',
+      unit: 'metre',
+      sheen: 0.8,
+      opacity: 0.75,
+      relief: 0.5,
+    });
+    // As it is, the picture is what it was: half of it as dark as its stripe.
+    const kept = own.find((f) => f.name === 'Striped')!;
+    expect([kept.category, kept.unit]).toEqual(['Wallpaper', 'roll']);
+    const address = (kept.body as { image: string }).image;
+    const { data } = await sharp(Buffer.from(await (await page.request.get(`/api/assets/${address}`)).body()))
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const dark = Array.from({ length: data.length / 3 }, (_, i) => data[i * 3] < 180).filter(Boolean).length / (data.length / 3);
+    expect(Math.abs(dark - 0.5)).toBeLessThan(0.03);
     await page.keyboard.press('Escape');
   });
 

@@ -6,18 +6,25 @@ import Input from '@mui/material/Input';
 import { CaretDownIcon, CaretRightIcon, XIcon } from '@phosphor-icons/react';
 import { useMemo, useState } from 'react';
 import { referencesOf, type Thing } from '@/core/project/kinds';
+import { finishIn } from '@/core/finishes/store';
+import { addressOf, entityOf, type Target } from '@/core/project/targets';
 import { collectionOf } from '@/core/project/things';
 import { cutText } from '@/core/units/text';
 import { findIn, contentsOf, type ContentsNode } from '@/core/schedules/contents';
 import { colours, SERIF } from './look/theme';
 import { newId, useStudio } from './store/studio';
 import { current } from './table/model/ModelPane';
+import { arrowThrough, useFocusInside } from './look/focus';
+import * as tools from './tools/controller';
 
 /** Everything the project holds, by level and room: to find, rename, group, hide and hold. */
 export function ContentsPanel({ onClose }: { onClose(): void }) {
   const model = useStudio((s) => s.model);
   const contents = useStudio((s) => s.project.contents);
   const selection = useStudio((s) => s.selection);
+  const tool = useStudio((s) => s.tool);
+  const holding = tool.kind === 'finish' ? finishIn(model.project, tool.finish).name : null;
+  const inside = useFocusInside<HTMLElement>('input');
   const [find, setFind] = useState('');
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set(model.shell.levels.map((l) => l.id)));
   const all = useMemo(() => contentsOf(model), [model]);
@@ -28,7 +35,15 @@ export function ContentsPanel({ onClose }: { onClose(): void }) {
   return (
     <Box
       component="aside"
+      ref={inside}
       aria-label="Contents of the project"
+      onKeyDown={(e: React.KeyboardEvent) => {
+        if (e.key !== 'Escape' || e.defaultPrevented) return;
+        // A finish in hand is put down first.
+        if (useStudio.getState().tool.kind !== 'select') useStudio.getState().setTool({ kind: 'select' });
+        else onClose();
+        e.stopPropagation();
+      }}
       sx={{
         position: 'absolute',
         left: 0,
@@ -57,14 +72,24 @@ export function ContentsPanel({ onClose }: { onClose(): void }) {
           placeholder="Find a thing"
           inputProps={{ 'aria-label': 'Find a thing' }}
           onChange={(e) => setFind(e.target.value)}
-          onKeyDown={(e) => e.stopPropagation()}
+          onKeyDown={(e) => {
+            if (e.key !== 'Escape') e.stopPropagation();
+            // From the field down into what was found.
+            if (e.key === 'ArrowDown') e.currentTarget.closest('aside')?.querySelector<HTMLElement>('[data-line]')?.focus();
+          }}
           sx={{ flex: 1 }}
         />
         <Button size="small" disabled={!chosen.length} onClick={group} title="Make the selected things a group">
           Group
         </Button>
       </Box>
-      <Box role="list" aria-label="Things" sx={{ overflow: 'auto', flex: 1, pb: 1.5 }}>
+      {holding ? <Box sx={{ px: 1.75, pb: 0.75, color: colours.second }}>{holding}: press a face to put it there.</Box> : null}
+      <Box
+        role="list"
+        aria-label="Things"
+        onKeyDown={(e: React.KeyboardEvent<HTMLElement>) => arrowThrough(e, '[data-line]', 'down')}
+        sx={{ overflow: 'auto', flex: 1, pb: 1.5 }}
+      >
         {shown.map((n) => (
           <Line
             key={n.id}
@@ -73,6 +98,7 @@ export function ContentsPanel({ onClose }: { onClose(): void }) {
             open={find ? null : open}
             onOpen={(id) => setOpen(new Set(open.has(id) ? [...open].filter((o) => o !== id) : [...open, id]))}
             chosen={new Set(chosen)}
+            chosenFaces={new Set(selection.flatMap((s) => (s.target ? [addressOf(s.target)] : [])))}
             hidden={new Set(contents.hidden)}
             held={new Set(contents.held)}
           />
@@ -85,6 +111,8 @@ export function ContentsPanel({ onClose }: { onClose(): void }) {
 
 interface LineProps {
   node: ContentsNode;
+  /** Faces that are chosen, by their addresses. */
+  chosenFaces: ReadonlySet<string>;
   depth: number;
   /** What is unfolded; null: everything. */
   open: ReadonlySet<string> | null;
@@ -94,11 +122,24 @@ interface LineProps {
   held: ReadonlySet<string>;
 }
 
+/** A press on a face: what is in hand goes there; with nothing in hand it is chosen. */
+function chooseFace(target: Target, add: boolean): void {
+  const { tool, select, selection } = useStudio.getState();
+  if (tools.pressFace(target, add)) return;
+  if (tool.kind !== 'select') useStudio.getState().setTool({ kind: 'select' });
+  const entity = entityOf(target)!;
+  const level = levelOf(entity);
+  if (level) useStudio.setState({ level });
+  const spot = { entity, target };
+  const address = addressOf(target);
+  select(add ? [...selection.filter((s) => !s.target || addressOf(s.target) !== address), spot] : [spot]);
+}
+
 /** All things under a node, itself included. */
 const under = (node: ContentsNode): string[] => [...(node.thing && node.kind !== 'group' ? [node.id] : []), ...node.children.flatMap(under)];
 
 function Line(props: LineProps) {
-  const { node, depth, open, onOpen, chosen, hidden, held } = props;
+  const { node, depth, open, onOpen, chosen, chosenFaces, hidden, held } = props;
   const [editing, setEditing] = useState(false);
   const unfolded = open === null || open.has(node.id);
   const { run } = useStudio.getState();
@@ -109,6 +150,7 @@ function Line(props: LineProps) {
     const { project, select, selection } = useStudio.getState();
     const viewpoint = project.viewpoints[node.id];
     if (viewpoint) return current.scene?.setEye(viewpoint);
+    if (node.target) return chooseFace(node.target, add);
     if (!node.thing) return onOpen(node.id);
     if (node.kind === 'group') return select(node.children.map((c) => ({ entity: c.id, target: null })));
     const level = levelOf(node.id);
@@ -116,6 +158,8 @@ function Line(props: LineProps) {
     const spot = { entity: node.id, target: null };
     select(add ? [...selection.filter((s) => s.entity !== node.id), spot] : [spot]);
   };
+  const face = node.target;
+  const isChosen = face ? chosenFaces.has(node.id) : chosen.has(node.id);
   const rename = (name: string): void => {
     setEditing(false);
     if (name.trim() && name !== node.name) run('thing.rename', { id: node.id, name: cutText(name.trim(), 120) });
@@ -152,7 +196,7 @@ function Line(props: LineProps) {
           height: 24,
           pl: `${8 + depth * 14}px`,
           pr: 0.75,
-          bgcolor: chosen.has(node.id) ? colours.damsonTint : undefined,
+          bgcolor: isChosen ? colours.damsonTint : undefined,
           color: isHidden ? colours.third : colours.ink,
         }}
       >
@@ -185,13 +229,23 @@ function Line(props: LineProps) {
         ) : (
           <Box
             component="button"
-            aria-pressed={chosen.has(node.id)}
+            data-line={node.id}
+            aria-pressed={isChosen}
             onClick={(e) => go(e.shiftKey || e.ctrlKey)}
             onDoubleClick={() => node.thing && node.kind !== 'wall' && setEditing(true)}
+            onFocus={face ? () => tools.showFace(face) : undefined}
+            onBlur={face ? tools.leave : undefined}
+            onMouseEnter={face ? () => tools.showFace(face) : undefined}
+            onMouseLeave={face ? tools.leave : undefined}
             onKeyDown={(e) => {
               if (e.key === 'F2' && node.thing) {
                 e.preventDefault();
                 setEditing(true);
+              }
+              // To the right unfolds, to the left folds.
+              if (node.children.length && open !== null && e.key === (unfolded ? 'ArrowLeft' : 'ArrowRight')) {
+                e.preventDefault();
+                onOpen(node.id);
               }
             }}
             title={node.thing ? `${node.kind}; press twice, or F2, to rename` : undefined}
@@ -203,7 +257,7 @@ function Line(props: LineProps) {
               overflow: 'hidden',
               textOverflow: 'ellipsis',
               whiteSpace: 'nowrap',
-              fontWeight: node.kind === 'level' || !node.thing ? 600 : 400,
+              fontWeight: node.kind === 'level' || !(node.thing || face) ? 600 : 400,
               '& em': { fontStyle: 'normal', color: colours.third, fontSize: 11, ml: 0.75 },
               '&:focus-visible': { outline: `2px solid ${colours.damson}` },
             }}

@@ -3,6 +3,7 @@ import type { Model } from '../model/model';
 import { GROUND_NAMES } from '../project/built-defaults';
 import { collections, kindOf, type CollectionName } from '../project/kinds';
 import { formName, KIND_NAMES } from '../project/opening-defaults';
+import { addressOf, targetName, type Target } from '../project/targets';
 
 /** One line of the contents: a thing, or what holds others. */
 export interface ContentsNode {
@@ -13,6 +14,8 @@ export interface ContentsNode {
   kind: string;
   /** Whether it is a thing of the project, and not only a heading. */
   thing: boolean;
+  /** Of a face: what a finish is chosen for. */
+  target?: Target;
   children: ContentsNode[];
 }
 
@@ -36,7 +39,24 @@ export function contentsOf(model: Model): ContentsNode[] {
         .filter((t) => t.level === level.id)
         .map((t) => leaf(t.id, t.name, kind));
     const pieces = model.pieces.filter((p) => p.piece.level === level.id);
+    const face = (target: Target, name: string): ContentsNode => ({ id: addressOf(target), name, kind: 'face', thing: false, target, children: [] });
     const rooms = level.rooms.map((room): ContentsNode => {
+      const id = room.id;
+      // What is pulled down or not yet built has no face to be finished in this phase.
+      const walls = new Map<string, Target>();
+      for (const { wall, side } of room.sides) {
+        const target: Target = { kind: 'wall', room: id, wall, side };
+        walls.set(addressOf(target), target);
+      }
+      const names = [...walls.values()].map((target) => targetName(project, target).replace(/^.*, /, ''));
+      const faces = [
+        face({ kind: 'floor', room: id }, 'floor'),
+        ...(room.covered ? [face({ kind: 'ceiling', room: id }, 'ceiling')] : []),
+        ...[...walls.values()].map((target, i) => {
+          const same = names.flatMap((n, k) => (n === names[i] ? [k] : []));
+          return face(target, same.length > 1 ? `${names[i]} ${same.indexOf(i) + 1}` : names[i]);
+        }),
+      ];
       const openings = [...new Set(room.sides.flatMap((s) => s.openings))]
         .filter((id) => !placed.has(id))
         .map((id) => {
@@ -50,10 +70,19 @@ export function contentsOf(model: Model): ContentsNode[] {
           placed.add(p.id);
           return leaf(p.id, p.piece.name, 'piece');
         });
-      return leaf(room.id, room.room.name, 'room', [...openings, ...inside]);
+      return leaf(room.id, room.room.name, 'room', [...heading(`faces ${id}`, 'Faces', faces), ...openings, ...inside]);
     });
     const walls = level.walls.map((w, i) =>
-      leaf(w.id, w.wall.kind === 'boundary' ? `Boundary ${i + 1}` : `Wall ${i + 1}`, project.wallTypes[w.wall.type ?? '']?.name.toLowerCase() ?? 'one layer'),
+      leaf(
+        w.id,
+        w.wall.kind === 'boundary' ? `Boundary ${i + 1}` : `Wall ${i + 1}`,
+        project.wallTypes[w.wall.type ?? '']?.name.toLowerCase() ?? 'one layer',
+        // Its faces within are with their rooms.
+        [...new Set(w.sides.flatMap((s) => (s.room === null ? [s.side] : [])))].map((side) => {
+          const target: Target = { kind: 'wall', room: null, wall: w.id, side };
+          return face(target, targetName(project, target));
+        }),
+      ),
     );
     const roofs = Object.values(project.roofs)
       .filter((r) => r.level === level.id)

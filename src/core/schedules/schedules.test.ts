@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../model/derive';
+import { partsOf } from '../model/model';
+import { addressOf } from '../project/targets';
 import { regionArea } from '../geometry/polygon';
 import { scheduleLists, written } from './lists';
 import { findIn, contentsOf, type ContentsNode } from './contents';
@@ -74,6 +76,24 @@ describe('the contents', () => {
       for (const id of Object.keys(project[c])) expect(ids).toContain(id);
     const upper = nodes.find((n) => n.id === 'upper')!;
     expect(upper.children.find((n) => n.name === 'Bedroom')!.children.map((n) => n.name)).toEqual(expect.arrayContaining(['W8 Bedroom west', 'Bed']));
+  });
+
+  it('holds every face a finish can be chosen for once, by the names people say', () => {
+    const faces = all(nodes).flatMap((n) => (n.target ? [n] : []));
+    expect(new Set(faces.map((n) => n.id)).size).toBe(faces.length);
+    for (const n of faces) expect(addressOf(n.target!)).toBe(n.id);
+    // What the model shows of rooms and walls, and the contents, are the same.
+    const shown = new Set(
+      [...partsOf(model)].flatMap(([, p]) => (p.target && ['floor', 'ceiling', 'wall'].includes(p.target.kind) ? [addressOf(p.target)] : [])),
+    );
+    const listed = new Set(faces.map((n) => n.id));
+    for (const address of shown) expect(listed).toContain(address);
+    const living = all(nodes).find((n) => n.name === 'Living')!;
+    const own = living.children.find((n) => n.name === 'Faces')!.children.map((n) => n.name);
+    expect(own.slice(0, 2)).toEqual(['floor', 'ceiling']);
+    expect(new Set(own).size).toBe(own.length);
+    expect(own).toEqual(expect.arrayContaining(['west wall', 'north wall']));
+    expect(findIn(nodes, 'west side, outside')[0].children[0].children.length).toBeGreaterThan(0);
   });
 
   it('is searched by name and kind, and keeps what holds the things found', () => {

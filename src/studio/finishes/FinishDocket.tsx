@@ -22,8 +22,7 @@ import { targetName, useFinish, useStudio } from '../store/studio';
 import { useSample } from './textures';
 import { finishAt, takeFinish } from '../tools/finishing';
 import { useFinishing } from './finishing';
-
-const UNIT_WORDS = { m2: 'a m²', litre: 'a litre', roll: 'a roll', box: 'a box', piece: 'a piece', metre: 'a metre' } as const;
+import { UNIT_WORDS } from './words';
 
 /** The finish in hand on its label: sample, figures, where it is used, what can be made of it. */
 export function FinishDocket({ id }: { id: string }) {

@@ -13,7 +13,9 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
   const { say } = useEdit();
   const [picture, setPicture] = useState<Pixels | null>(null);
   const [corners, setCorners] = useState<Corners | null>(null);
-  const [repeat, setRepeat] = useState(true);
+  /** The seam made good, to be held beside the picture as it is; null until it is asked for. */
+  const [seams, setSeams] = useState<{ plain: Pixels; mended: Pixels } | null>(null);
+  const [repeat, setRepeat] = useState(false);
   const canvas = useRef<HTMLCanvasElement>(null);
   const drag = useRef(-1);
   useEffect(() => {
@@ -25,6 +27,8 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
     try {
       const read = await readPicture(file);
       setPicture(read);
+      setSeams(null);
+      setRepeat(false);
       setCorners([
         { x: 0, y: 0 },
         { x: 1, y: 0 },
@@ -34,6 +38,13 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
     } catch (error) {
       say(errorText(error));
     }
+  };
+  /** Both ways to take it, small: what is beside it when it repeats shows. */
+  const compare = (): void => {
+    if (!picture || !corners) return;
+    const plain = straighten(picture, corners, 256);
+    setSeams({ plain, mended: seamless(plain) });
+    setRepeat(true);
   };
   const make = async (): Promise<void> => {
     if (!picture || !corners) return;
@@ -81,7 +92,10 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
               const p = at(e);
               setCorners(corners.map((c, i) => (i === drag.current ? p : c)) as Corners);
             }}
-            onPointerUp={() => (drag.current = -1)}
+            onPointerUp={() => {
+              drag.current = -1;
+              if (seams) compare();
+            }}
           >
             <canvas
               ref={canvas}
@@ -121,10 +135,18 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
               />
             ))}
           </Box>
+          {seams ? (
+            <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 0.75, mt: 0.75 }} role="group" aria-label="How it repeats">
+              <Repeats pixels={seams.plain} name="As it is" on={!repeat} onChoose={() => setRepeat(false)} />
+              <Repeats pixels={seams.mended} name="Seam made good" on={repeat} onChoose={() => setRepeat(true)} />
+            </Box>
+          ) : null}
           <Box sx={{ display: 'flex', gap: 0.75, mt: 0.5, alignItems: 'center' }}>
-            <Button size="small" aria-pressed={repeat} onClick={() => setRepeat(!repeat)} sx={{ fontWeight: repeat ? 650 : 400 }}>
-              {repeat ? 'Repeats without a seam' : 'As it is'}
-            </Button>
+            {seams ? null : (
+              <Button size="small" onClick={compare}>
+                Make the seam good…
+              </Button>
+            )}
             <Button size="small" onClick={() => void make()}>
               Take it
             </Button>
@@ -134,6 +156,43 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
           </Box>
         </>
       ) : null}
+    </Box>
+  );
+}
+
+/** A picture four times over, as it lies side by side on a wall; pressed, it is the one that is taken. */
+function Repeats({ pixels, name, on, onChoose }: { pixels: Pixels; name: string; on: boolean; onChoose(): void }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { width, height, data } = pixels;
+  useEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!context) return;
+    const image = new ImageData(new Uint8ClampedArray(data), width, height);
+    for (const [x, y] of [
+      [0, 0],
+      [width, 0],
+      [0, height],
+      [width, height],
+    ])
+      context.putImageData(image, x, y);
+  }, [data, width, height]);
+  return (
+    <Box
+      component="button"
+      type="button"
+      aria-pressed={on}
+      onClick={onChoose}
+      sx={{
+        all: 'unset',
+        cursor: 'pointer',
+        fontSize: 11.5,
+        fontWeight: on ? 650 : 400,
+        outline: on ? `2px solid ${colours.damson}` : 'none',
+        '&:focus-visible': { outline: `2px solid ${colours.damson}`, outlineOffset: 2 },
+      }}
+    >
+      <canvas ref={canvas} width={width * 2} height={height * 2} aria-hidden="true" style={{ width: '100%', display: 'block' }} />
+      {name}
     </Box>
   );
 }

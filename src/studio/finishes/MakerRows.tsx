@@ -101,7 +101,7 @@ export function MakerRows({ finish, onSet }: { finish: Finish; onSet(values: Par
           ...fields,
           body.kind === 'flat' || body.kind === 'image'
             ? null
-            : { kind: 'number', label: 'Figure', value: finish.figure, min: 0, max: 9999, set: (figure) => onSet({ figure: Math.round(figure) }) },
+            : { kind: 'number', label: 'Variation', value: finish.figure, min: 0, max: 9999, set: (figure) => onSet({ figure: Math.round(figure) }) },
         ]}
       />
       {dyes.length ? (
@@ -116,7 +116,7 @@ export function MakerRows({ finish, onSet }: { finish: Finish; onSet(values: Par
       ) : null}
       {body.kind === 'flat' || body.kind === 'image' ? null : (
         <Button size="small" onClick={() => onSet({ figure: (finish.figure * 31 + 17) % 10000 })}>
-          Another figure
+          Another variation
         </Button>
       )}
     </Box>

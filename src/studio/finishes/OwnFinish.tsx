@@ -6,6 +6,7 @@ import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import { meanHex, finishLrv } from '@/core/finishes/finish';
 import { finish as shipped } from '@/core/finishes/library/make';
 import { nearnessOf, coated, nearest } from '@/core/finishes/match';
+import { CLOTH_SHEENS, PASSINGS, passingOf, RELIEFS, valueOf, withPassing, wordOf, type Passing } from '@/core/finishes/trade-words';
 import { glossOf, roughnessFor, SHEENS, sheenOf } from '@/core/render/gloss';
 import { offered } from '@/core/finishes/library';
 import { finishIn } from '@/core/finishes/store';
@@ -32,6 +33,9 @@ const UNITS = [
   ['metre', 'metre'],
 ] as const;
 
+/** Stands where something has not been said yet. */
+const ASK = ['', 'choose…'] as const;
+
 /** A finish of one's own: from a colour, from a picture, or by changing a shipped one. */
 export function OwnFinish() {
   const { from } = useFinishing();
@@ -43,13 +47,26 @@ export function OwnFinish() {
     return { ...base, id: newId('finish'), name: from ? `${base.name}, own` : base.name, supplier: '', code: '', bare: false };
   });
   const [making, setMaking] = useState(false);
+  // Of one that begins with a colour alone nothing is taken for granted: what it is and how it is sold is asked.
+  const [asked, setAsked] = useState<readonly ('category' | 'unit')[]>(from ? [] : ['category', 'unit']);
   const [coat, setCoat] = useState<string>(FIRST_COLOURS.coat);
   const preview = useSample(own, 'tiles', 416, 232);
   // From the latest: a picture may arrive after something else was typed.
   const set = (values: Partial<Finish>): void => setOwn((latest) => ({ ...latest, ...values }));
   const setColour = (colour: string): void => set({ colour });
+  const answer = <K extends 'category' | 'unit'>(key: K, value: Finish[K]): void => {
+    set({ [key]: value });
+    setAsked(asked.filter((a) => a !== key));
+  };
+  const put = (): boolean => {
+    if (asked.length) {
+      say(`${own.name} was not kept yet: say ${asked.map((a) => (a === 'category' ? 'of what kind it is' : 'how it is sold')).join(' and ')}.`);
+      return false;
+    }
+    return run('finish.put', own);
+  };
   const keep = (): void => {
-    if (!run('finish.put', own)) return;
+    if (!put()) return;
     close();
     takeFinish(own.id);
   };
@@ -61,7 +78,13 @@ export function OwnFinish() {
   const gloss = glossOf(own);
   const fields: Field[] = [
     { kind: 'text', label: 'Name', aria: 'Name of the finish', value: own.name, set: (name) => (name.trim() ? set({ name: name.trim() }) : false) },
-    { kind: 'choice', label: 'Kind', value: own.category, options: CATEGORIES.map((c) => [c, c] as const), set: (c) => set({ category: c as Category }) },
+    {
+      kind: 'choice',
+      label: 'Kind',
+      value: asked.includes('category') ? '' : own.category,
+      options: [...(asked.includes('category') ? [ASK] : []), ...CATEGORIES.map((c) => [c, c] as const)],
+      set: (c) => void (c && answer('category', c as Category)),
+    },
     {
       kind: 'choice',
       label: 'Gloss',
@@ -78,13 +101,60 @@ export function OwnFinish() {
       max: 1000,
       set: (units) => set({ roughness: roughnessFor(units, own.ior, own.metalness) }),
     },
-    { kind: 'number', label: 'Metal', value: own.metalness, scale: 100, min: 0, max: 100, set: (metalness) => set({ metalness }) },
-    { kind: 'number', label: 'Sheen', value: own.sheen, scale: 100, min: 0, max: 100, set: (sheen) => set({ sheen }) },
-    { kind: 'number', label: 'Lets light through', value: own.transmission, scale: 100, min: 0, max: 100, set: (transmission) => set({ transmission }) },
-    { kind: 'number', label: 'Scatters it', value: own.translucency, scale: 100, min: 0, max: 100, set: (translucency) => set({ translucency }) },
-    { kind: 'number', label: 'Open weave', value: 1 - own.opacity, scale: 100, min: 0, max: 98, set: (open) => set({ opacity: 1 - open }) },
-    { kind: 'number', label: 'Refractive index', value: own.ior, min: 1, max: 3, set: (ior) => set({ ior }) },
-    { kind: 'number', label: 'Relief', value: own.relief, scale: 100, min: 0, max: 400, set: (relief) => set({ relief }) },
+    {
+      kind: 'choice',
+      label: 'Metal',
+      value: own.metalness > 0.5 ? 'yes' : 'no',
+      options: [
+        ['no', 'no'],
+        ['yes', 'bare metal'],
+      ],
+      set: (v) => set({ metalness: v === 'yes' ? 1 : 0 }),
+    },
+    own.sheen > 0 || ['Cloth', 'Carpet'].includes(own.category)
+      ? {
+          kind: 'choice',
+          label: 'Sheen of cloth',
+          value: wordOf(CLOTH_SHEENS, own.sheen),
+          options: CLOTH_SHEENS.map(([name]) => [name, name] as const),
+          set: (name) => set({ sheen: valueOf(CLOTH_SHEENS, name) }),
+        }
+      : null,
+    {
+      kind: 'choice',
+      label: 'Passes light',
+      value: passingOf(own),
+      options: Object.entries(PASSINGS),
+      set: (v) => set(withPassing(own, v as Passing)),
+    },
+    own.transmission > 0
+      ? { kind: 'number', label: 'Clear, %', value: own.transmission, scale: 100, min: 1, max: 100, set: (transmission) => set({ transmission }) }
+      : null,
+    own.translucency > 0
+      ? { kind: 'number', label: 'Scattered, %', value: own.translucency, scale: 100, min: 1, max: 100, set: (translucency) => set({ translucency }) }
+      : null,
+    own.opacity < 1
+      ? {
+          kind: 'number',
+          label: 'Open, %',
+          aria: 'Open between its threads, %',
+          value: 1 - own.opacity,
+          scale: 100,
+          min: 1,
+          max: 98,
+          set: (open) => set({ opacity: 1 - open }),
+        }
+      : null,
+    own.transmission > 0 ? { kind: 'number', label: 'Refractive index', value: own.ior, min: 1, max: 3, set: (ior) => set({ ior }) } : null,
+    own.body.kind === 'flat' || own.body.kind === 'image'
+      ? null
+      : {
+          kind: 'choice',
+          label: 'Relief',
+          value: wordOf(RELIEFS, own.relief),
+          options: RELIEFS.map(([name]) => [name, name] as const),
+          set: (name) => set({ relief: valueOf(RELIEFS, name) }),
+        },
     own.laying ? { kind: 'length', label: 'Unit, long', value: own.laying.width, set: (width) => set({ laying: { ...own.laying!, width } }) } : null,
     own.laying ? { kind: 'length', label: 'Unit, high', value: own.laying.height, set: (height) => set({ laying: { ...own.laying!, height } }) } : null,
     own.laying ? { kind: 'length', label: 'Joint', value: own.laying.joint, set: (joint) => set({ laying: { ...own.laying!, joint } }) } : null,
@@ -110,9 +180,15 @@ export function OwnFinish() {
     },
     { kind: 'text', label: 'Supplier', value: own.supplier, set: (supplier) => set({ supplier }) },
     { kind: 'text', label: 'Code', value: own.code, set: (code) => set({ code }) },
-    { kind: 'choice', label: 'Sold by', value: own.unit, options: UNITS, set: (unit) => set({ unit: unit as Finish['unit'] }) },
+    {
+      kind: 'choice',
+      label: 'Sold by',
+      value: asked.includes('unit') ? '' : own.unit,
+      options: [...(asked.includes('unit') ? [ASK] : []), ...UNITS],
+      set: (unit) => void (unit && answer('unit', unit as Finish['unit'])),
+    },
     { kind: 'number', label: 'Price', value: own.price, min: 0, max: 1e6, set: (price) => set({ price }) },
-    { kind: 'number', label: 'Covers, m²', value: own.coverage, min: 0.001, max: 1000, set: (coverage) => set({ coverage }) },
+    own.unit === 'm2' ? null : { kind: 'number', label: 'Covers, m²', value: own.coverage, min: 0.001, max: 1000, set: (coverage) => set({ coverage }) },
     { kind: 'number', label: 'Waste, %', value: own.waste, scale: 100, min: 0, max: 100, set: (waste) => set({ waste }) },
   ];
   return (
@@ -125,7 +201,7 @@ export function OwnFinish() {
             size="small"
             disabled={making}
             onClick={() => {
-              if (run('finish.put', own)) void keepInLibrary({ kind: 'finish', name: own.name, data: own });
+              if (put()) void keepInLibrary({ kind: 'finish', name: own.name, data: own });
             }}
           >
             Keep for other projects
@@ -149,6 +225,9 @@ export function OwnFinish() {
             }}
           />
           <Box sx={{ mt: 1, display: 'flex', alignItems: 'center', gap: 1 }}>
+            <Box component="span" sx={{ color: colours.third, width: 42 }}>
+              Colour
+            </Box>
             <input type="color" value={own.colour} aria-label="Colour of the finish" onChange={(e) => setColour(e.target.value)} />
             <TextField
               label="Colour as a number"
@@ -170,6 +249,9 @@ export function OwnFinish() {
           ) : null}
           {wood ? (
             <Box sx={{ display: 'flex', alignItems: 'center', gap: 0.75, mt: 1 }}>
+              <Box component="span" sx={{ color: colours.third, width: 42 }}>
+                Coat
+              </Box>
               <input type="color" value={coat} aria-label="Colour of the coat" onChange={(e) => setCoat(e.target.value)} />
               <Button size="small" onClick={() => set(coated(own, 'stain', coat))}>
                 Stain
@@ -182,6 +264,7 @@ export function OwnFinish() {
           <FromImage
             onMaking={setMaking}
             onMade={({ image, colour, ratio }) =>
+              // Only what a picture shows is taken from it: its colours, and how high it is to its width.
               setOwn((latest) => ({
                 ...latest,
                 body: { kind: 'image', image },

@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import type { ReactNode } from 'react';
+import { useFocusInside } from '../look/focus';
 import { PANEL, SERIF } from '../look/theme';
 import { useFinishing } from './finishing';
 
@@ -9,9 +10,12 @@ export const close = (): void => useFinishing.setState({ panel: null });
 
 /** A sheet that lies over the table while something is made or compared. */
 export function Sheet({ title, width, children, actions }: { title: string; width: number | string; children: ReactNode; actions?: ReactNode }) {
+  const inside = useFocusInside<HTMLElement>();
   return (
     <Box
       component="section"
+      ref={inside}
+      tabIndex={-1}
       role="dialog"
       aria-label={title}
       onKeyDown={(e) => {
@@ -31,6 +35,7 @@ export function Sheet({ title, width, children, actions }: { title: string; widt
         flexDirection: 'column',
         minHeight: 0,
         fontSize: 12.5,
+        outline: 'none',
       }}
     >
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1, mb: 1 }}>

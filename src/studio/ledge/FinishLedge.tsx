@@ -3,6 +3,9 @@ import { finishWords } from '@/core/finishes/words';
 import { findsAll } from '@/core/units/text';
 import Box from '@mui/material/Box';
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { sampleSpan } from '@/core/boards/sample';
+import { glossOf, sheenOf } from '@/core/render/gloss';
+import { formatLength } from '@/core/units/length';
 import { finishesInUse } from '@/core/boards/compose';
 import { finishLrv, meanHex, type Finish } from '@/core/finishes/finish';
 import { offered } from '@/core/finishes/library';
@@ -15,9 +18,10 @@ import { Choice } from '../look/Choice';
 import { Coming } from '../look/Coming';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
+import { UNIT_WORDS } from '../finishes/words';
 import { useSample } from '../finishes/textures';
 import { takeFinish } from '../tools/finishing';
-import { Card, Cards, Tabs } from './cards';
+import { Card, Cards, Large, Tabs } from './cards';
 
 const TABS = [...CATEGORIES, 'In use', 'Recent', 'Own'] as const;
 
@@ -112,6 +116,7 @@ function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly {
       on={tool.kind === 'finish' && tool.finish === finish.id}
       onPress={() => takeFinish(finish.id)}
       drag={{ id: `finish ${finish.id}`, data: { kind: 'finish', finish: finish.id } }}
+      large={<LargeFinish finish={finish} disliked={disliked?.name ?? null} />}
       picture={
         <Box
           sx={{
@@ -136,6 +141,37 @@ function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly {
         </Box>
       }
     />
+  );
+}
+
+/** A finish large enough to judge it, with what one asks of it first. */
+function LargeFinish({ finish, disliked }: { finish: Finish; disliked: string | null }) {
+  const units = useStudio((s) => s.project.units);
+  const money = useStudio((s) => s.project.money);
+  const url = useSample(finish, 'tiles', 640, 400);
+  return (
+    <Large
+      name={finish.name}
+      lines={[
+        [finish.category, finish.supplier, finish.code].filter(Boolean).join(', '),
+        `LRV ${finishLrv(finish).toFixed(0)}, ${sheenOf(glossOf(finish))}, ${formatLength(sampleSpan(finish), units)} shown`,
+        `${money} ${finish.price.toFixed(2)} ${UNIT_WORDS[finish.unit]}`,
+        disliked ? `The client does not like ${disliked}.` : '',
+      ]}
+    >
+      <Box
+        sx={{
+          width: '100%',
+          height: '100%',
+          bgcolor: meanHex(finish),
+          backgroundImage: url ? `url(${url})` : 'none',
+          backgroundSize: 'cover',
+          position: 'relative',
+        }}
+      >
+        {url ? null : <Coming />}
+      </Box>
+    </Large>
   );
 }
 

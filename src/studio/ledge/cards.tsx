@@ -4,10 +4,12 @@ import Box from '@mui/material/Box';
 import Input from '@mui/material/Input';
 import Tab from '@mui/material/Tab';
 import MuiTabs from '@mui/material/Tabs';
+import Tooltip from '@mui/material/Tooltip';
 import type { ReactNode } from 'react';
 import type { StockItem } from '@/core/stock/types';
 import { formatLength } from '@/core/units/length';
 import { Coming } from '../look/Coming';
+import { arrowThrough } from '../look/focus';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { useStockPicture } from './stockPictures';
@@ -89,7 +91,14 @@ export const Find = ({ text, onText, placeholder }: { text: string; onText(text:
 );
 
 export const Cards = ({ children }: { children: ReactNode }) => (
-  <Box sx={{ display: 'flex', gap: '9px', overflowX: 'auto', pb: '8px', pr: 2, scrollbarWidth: 'thin' }}>{children}</Box>
+  <Box
+    role="group"
+    aria-label="Cards"
+    onKeyDown={(e: React.KeyboardEvent<HTMLElement>) => void arrowThrough(e, 'button', 'across')}
+    sx={{ display: 'flex', gap: '9px', overflowX: 'auto', pb: '8px', pr: 2, scrollbarWidth: 'thin' }}
+  >
+    {children}
+  </Box>
 );
 
 interface CardProps {
@@ -97,14 +106,19 @@ interface CardProps {
   line: string;
   on?: boolean;
   picture: ReactNode;
+  /** What it is seen as at a second look, large, before it is used. */
+  large?: ReactNode;
   onPress(): void;
   drag?: { id: string; data: Record<string, string> };
 }
 
+/** How long the pointer rests on a card before it is shown large, milliseconds. */
+const SECOND_LOOK = 500;
+
 /** A card of the ledge: pressed, or dragged onto the table. */
-export function Card({ name, line, on, picture, onPress, drag }: CardProps) {
+export function Card({ name, line, on, picture, large, onPress, drag }: CardProps) {
   const draggable = useDraggable({ id: drag?.id ?? `still ${name}`, data: drag?.data, disabled: !drag });
-  return (
+  const card = (
     <Box
       component="button"
       type="button"
@@ -136,9 +150,42 @@ export function Card({ name, line, on, picture, onPress, drag }: CardProps) {
         '&:focus-visible': { outline: `2px solid ${colours.damson}` },
       }}
     >
-      <Box sx={{ height: 58, mb: '3px', borderBottom: `1px solid ${colours.table}`, display: 'grid', placeItems: 'center', overflow: 'hidden' }}>{picture}</Box>
-      <Box sx={{ px: '7px', fontWeight: 550, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{name}</Box>{' '}
+      <Box sx={{ height: 44, mb: '3px', borderBottom: `1px solid ${colours.table}`, display: 'grid', placeItems: 'center', overflow: 'hidden' }}>{picture}</Box>
+      {/* Two lines hold the word that tells one from the next. */}
+      <Box sx={{ px: '7px', fontWeight: 550, overflow: 'hidden', display: '-webkit-box', WebkitLineClamp: 2, WebkitBoxOrient: 'vertical' }}>{name}</Box>{' '}
       <Box sx={{ px: '7px', color: colours.third, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{line}</Box>
+    </Box>
+  );
+  return (
+    <Tooltip
+      describeChild
+      disableInteractive
+      enterDelay={SECOND_LOOK}
+      enterNextDelay={SECOND_LOOK}
+      placement="top"
+      title={draggable.isDragging ? '' : (large ?? `${name}, ${line}`)}
+      slotProps={{
+        tooltip: {
+          sx: { bgcolor: colours.paper, color: colours.ink, border: `1px solid ${colours.firm}`, borderRadius: '2px', p: 1, maxWidth: 'none', fontSize: 12 },
+        },
+      }}
+    >
+      {card}
+    </Tooltip>
+  );
+}
+
+/** Something large, with what is to be said of it below. */
+export function Large({ name, lines, children }: { name: string; lines: readonly string[]; children: ReactNode }) {
+  return (
+    <Box sx={{ width: 320 }} data-testid="large">
+      <Box sx={{ height: 200, display: 'grid', placeItems: 'center', overflow: 'hidden', border: `1px solid ${colours.hairline}`, mb: 0.5 }}>{children}</Box>
+      <Box sx={{ fontWeight: 600 }}>{name}</Box>
+      {lines.filter(Boolean).map((line) => (
+        <Box key={line} sx={{ color: colours.second }}>
+          {line}
+        </Box>
+      ))}
     </Box>
   );
 }
@@ -155,9 +202,10 @@ export function StockCard({ item }: { item: StockItem }) {
       on={tool.kind === 'place' && tool.maker === item.id}
       onPress={() => useStudio.getState().setTool({ kind: 'place', maker: item.id })}
       drag={{ id: `stock ${item.id}`, data: { kind: 'stock', maker: item.id } }}
+      large={<LargePiece item={item} />}
       picture={
         url ? (
-          <img src={url} alt="" height={57} draggable={false} />
+          <img src={url} alt="" height={43} draggable={false} />
         ) : (
           <Box sx={{ position: 'relative', width: '100%', height: '100%' }}>
             <Coming />
@@ -168,9 +216,26 @@ export function StockCard({ item }: { item: StockItem }) {
   );
 }
 
+function LargePiece({ item }: { item: StockItem }) {
+  const units = useStudio((s) => s.project.units);
+  const url = useStockPicture(item.id, 4);
+  const { width, depth, height } = item.size;
+  return (
+    <Large
+      name={item.name}
+      lines={[
+        `${[width, depth, height].map((v) => formatLength(v, units)).join(' × ')}, width, depth, height`,
+        Object.keys(item.parts).length > 1 ? `Parts: ${Object.keys(item.parts).join(', ')}` : '',
+      ]}
+    >
+      {url ? <img src={url} alt="" height={198} /> : <Coming />}
+    </Large>
+  );
+}
+
 /** A small line drawing on a card. */
 export const Line = ({ children }: { children: ReactNode }) => (
-  <svg width="60" height="46" viewBox="0 0 60 46" fill="none" stroke={colours.ink} strokeWidth="1.3" aria-hidden="true">
+  <svg width="56" height="42" viewBox="0 0 60 46" fill="none" stroke={colours.ink} strokeWidth="1.3" aria-hidden="true">
     {children}
   </svg>
 );

@@ -8,19 +8,20 @@ let renderer: THREE.WebGLRenderer | null = null;
 let chain: Promise<unknown> = Promise.resolve();
 
 /** A picture of a stock item on white, drawn from its own parts, one after another. */
-function stockPicture(id: string): Promise<string> {
-  let picture = made.get(id);
+function stockPicture(id: string, times: number): Promise<string> {
+  const key = `${id} ${times}`;
+  let picture = made.get(key);
   if (!picture) {
-    picture = chain.then(() => new Promise<void>((done) => setTimeout(done, 0))).then(() => drawItem(id));
+    picture = chain.then(() => new Promise<void>((done) => setTimeout(done, 0))).then(() => drawItem(id, times));
     chain = picture.catch(() => undefined);
-    made.set(id, picture);
+    made.set(key, picture);
   }
   return picture;
 }
 
-async function drawItem(id: string): Promise<string> {
+async function drawItem(id: string, times: number): Promise<string> {
   const item = stockItem(id)!;
-  const [width, height] = [180, 112];
+  const [width, height] = [180 * times, 112 * times];
   renderer ??= new THREE.WebGLRenderer({ antialias: true, alpha: true, preserveDrawingBuffer: true });
   renderer.setSize(width, height, false);
   renderer.toneMapping = THREE.NeutralToneMapping;
@@ -69,15 +70,15 @@ async function drawItem(id: string): Promise<string> {
   return url;
 }
 
-/** The picture of a stock item, empty until it is drawn. */
-export function useStockPicture(id: string): string {
+/** The picture of a stock item, empty until it is drawn. @param times how much larger than on a card */
+export function useStockPicture(id: string, times = 1): string {
   const [url, setUrl] = useState('');
   useEffect(() => {
     let alive = true;
-    void stockPicture(id).then((u) => alive && setUrl(u));
+    void stockPicture(id, times).then((u) => alive && setUrl(u));
     return () => {
       alive = false;
     };
-  }, [id]);
+  }, [id, times]);
   return url;
 }

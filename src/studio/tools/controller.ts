@@ -29,7 +29,7 @@ import {
 import { dropOutline, enterOutline, nextOutlineField, outlineByKey, outlining, pressOutline, showOutline, typeOutline } from './outlining';
 import { drawing as drawingWalls, dropWalls, enterWalls, follow, nextWallField, pressWalls, releaseWalls, showWalls, typeWalls } from './walls';
 
-export { applyFinish, showDropFinish } from './finishing';
+export { applyFinish, pressFace, showDropFinish, showFace } from './finishing';
 export { gapMarks, openingFrom, openingValue } from './openings';
 export { deleteSelection, dropPiece, duplicateSelection, nudgeSelection, showDrop, turnSelection } from './pieces';
 export type { TablePoint } from './session';

@@ -1,4 +1,4 @@
-import { addressOf, type Target } from '@/core/project/targets';
+import { addressOf, entityOf, type Target } from '@/core/project/targets';
 import { choices } from '@/core/project/choices';
 import { partsOf } from '@/core/model/model';
 import { finishIn, knowsFinish } from '@/core/finishes/store';
@@ -80,6 +80,25 @@ export function pressFinish(at: TablePoint): void {
     return takeFinish(finish);
   }
   if (state.tool.kind === 'finish' && at.spot?.target) applyFinish(state.tool.finish, at);
+}
+
+/** A face as it is pointed at from a list. */
+const listed = (target: Target, shift: boolean): TablePoint => ({ plan: { x: 0, y: 0 }, spot: { entity: entityOf(target) ?? '', target }, reach: 0, shift });
+
+const putsFinishes = (): boolean => ['finish', 'pick', 'treat'].includes(get().tool.kind);
+
+/** Shows what a press on a face of a list would do, if a finish is in hand; and where the face is. */
+export function showFace(target: Target): void {
+  const at = listed(target, false);
+  get().setHover(at.spot);
+  if (putsFinishes()) showFinish(at);
+}
+
+/** Presses a face of a list. Returns whether what is in hand has to do with faces. */
+export function pressFace(target: Target, shift: boolean): boolean {
+  if (!putsFinishes()) return false;
+  pressFinish(listed(target, shift));
+  return true;
 }
 
 /** A finish of the practice’s library becomes one of the project’s when it is first taken. */

@@ -6,6 +6,7 @@ import { useEffect, useRef, useState } from 'react';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { develop } from '@/core/render/tone';
 import { TextField } from '../look/fields';
+import { useFocusInside } from '../look/focus';
 import { colours, PANEL } from '../look/theme';
 import { api } from '../store/api';
 import { useStudio } from '../store/studio';
@@ -73,6 +74,7 @@ export function PicturePanel() {
     window.addEventListener('keydown', close, { capture: true });
     return () => window.removeEventListener('keydown', close, { capture: true });
   }, [id]);
+  const inside = useFocusInside<HTMLElement>(undefined, Boolean(picture));
   if (!picture) return null;
   const { run } = useStudio.getState();
   return (
@@ -80,7 +82,10 @@ export function PicturePanel() {
       component="section"
       data-testid="picture-panel"
       aria-label="Kept picture"
+      ref={inside}
+      tabIndex={-1}
       sx={{
+        outline: 'none',
         ...PANEL,
         inset: '34px 14px 14px 14px',
         zIndex: 7,

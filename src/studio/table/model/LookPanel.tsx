@@ -7,6 +7,7 @@ import { SORT_GROUPS, sortsIn, type SortGroup } from '@/core/model/sorts';
 import { collectionOf } from '@/core/project/things';
 import { Choice } from '../../look/Choice';
 import { LengthField } from '../../look/fields';
+import { useFocusInside } from '../../look/focus';
 import { colours, PANEL } from '../../look/theme';
 import { useStudio } from '../../store/studio';
 import { FIRST_LOOK, useLook } from '../../views/views';
@@ -37,6 +38,7 @@ export function LookPanel({ onClose }: { onClose(): void }) {
       through: [...look.through.filter((k) => !own.includes(k)), ...(to === 'through' ? own : [])],
     });
   };
+  const inside = useFocusInside<HTMLDivElement>();
   const single = [...look.hidden, ...look.through].filter((k) => !k.startsWith('all/'));
   const nameOf = (id: string): string => {
     const collection = collectionOf(model.project, id);
@@ -47,7 +49,10 @@ export function LookPanel({ onClose }: { onClose(): void }) {
     <Box
       role="dialog"
       aria-label="What is shown"
+      ref={inside}
+      tabIndex={-1}
       sx={{
+        outline: 'none',
         ...PANEL,
         left: 6,
         top: 32,
