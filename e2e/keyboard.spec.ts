@@ -19,7 +19,7 @@ const focused = (page: Page): Promise<string> =>
 test('a wall is finished by the keyboard alone', async ({ page }) => {
   const studio = new Studio(page);
   await studio.start('By keys');
-  await studio.card('Room').click();
+  await studio.card('Room by corners').click();
   await studio.press(0.15, 0.15);
   await studio.press(4.15, 3.15);
   await page.keyboard.press('Escape');
@@ -70,7 +70,7 @@ test('a wall is finished by the keyboard alone', async ({ page }) => {
     await page.keyboard.press('Escape');
     await expect(contents).toBeVisible();
     await page.keyboard.press('Enter');
-    await expect(studio.docket).toContainText('north wall');
+    await expect(studio.docket).toContainText('North wall');
     await page.keyboard.press('Escape');
     await expect(contents).toHaveCount(0);
     await expect(page.getByRole('button', { name: 'Contents', exact: true })).toBeFocused();
@@ -104,4 +104,45 @@ test('a wall is finished by the keyboard alone', async ({ page }) => {
     }
     expect(without).toEqual([]);
   });
+});
+
+test('a docket shows what is changed most and its finishes; the rest is folded, and stays as it was left', async ({ page }) => {
+  // As somebody who has not unfolded anything yet.
+  await page.addInitScript(() => {
+    if (localStorage.getItem('enstegon.once') === null) localStorage.setItem('enstegon.groups', '');
+    localStorage.setItem('enstegon.once', 'yes');
+  });
+  const studio = new Studio(page);
+  await studio.drawingOnly();
+  await page.goto('/');
+  await page.getByRole('link', { name: /Open Heron Lock Cottage/ }).click();
+  await studio.ready();
+  await page.getByRole('button', { name: 'Contents', exact: true }).click();
+  await page.getByLabel('Find a thing').fill('deck door');
+  await page.getByRole('button', { name: /^Deck door/ }).click();
+  const { docket } = studio;
+  await expect(docket.getByLabel('Width', { exact: true })).toBeVisible();
+  const names = await docket.evaluate((el) =>
+    [...el.querySelectorAll('input, [role="combobox"], button[aria-expanded]')].map((e) => e.getAttribute('aria-label') ?? e.textContent ?? ''),
+  );
+  expect(names.length).toBeLessThan(18);
+  // Its finishes come before what is folded.
+  const order = await docket.evaluate((el) => {
+    const swatch = el.querySelector('[aria-label*="leaf"], [title*="leaf"]');
+    const group = el.querySelector('button[aria-expanded]');
+    return swatch && group ? swatch.compareDocumentPosition(group) & Node.DOCUMENT_POSITION_FOLLOWING : 0;
+  });
+  expect(order).toBe(4);
+  await expect(docket.getByLabel('Architrave', { exact: true })).toHaveCount(0);
+  const round = docket.getByRole('button', { name: 'Round it' });
+  await tabTo(page, round);
+  await page.keyboard.press('Enter');
+  await expect(docket.getByLabel('Architrave', { exact: true })).toBeVisible();
+  await page.reload();
+  await studio.ready();
+  await page.getByRole('button', { name: 'Contents', exact: true }).click();
+  await page.getByLabel('Find a thing').fill('deck door');
+  await page.getByRole('button', { name: /^Deck door/ }).click();
+  await expect(docket.getByLabel('Architrave', { exact: true })).toBeVisible();
+  await expect(docket.getByRole('button', { name: 'Where it stands' })).toHaveAttribute('aria-expanded', 'false');
 });

@@ -24,9 +24,26 @@ function note({ url, source, functions }: Entry): void {
   writeFileSync(file, run);
 }
 
+/** All groups of rows the dockets have, unfolded as somebody left them: what is in them is found at once. */
+const GROUPS = [
+  'Where it stands',
+  'Outline and panes',
+  'Round it',
+  'Edge by edge',
+  'Build-up and timbers',
+  'Where it goes',
+  'How it is built',
+  'Guards',
+  'More of this wall',
+  'More of this room',
+];
+
 /** Playwright’s test; with COUNT set it notes which code of the interface the page runs. */
 export const test = base.extend({
   page: async ({ page }, use) => {
+    await page.addInitScript((groups) => {
+      if (localStorage.getItem('enstegon.groups') === null) localStorage.setItem('enstegon.groups', groups);
+    }, GROUPS.join('\n'));
     if (!process.env.COUNT) return use(page);
     const begin = (): Promise<void> => page.coverage.startJSCoverage({ resetOnNavigation: false });
     // What a page ran is forgotten with it: it is noted before another one takes its place.

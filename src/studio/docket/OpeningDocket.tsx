@@ -14,6 +14,7 @@ import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { Diagram } from './Diagram';
+import { Group } from './Group';
 import { StandRows } from './StandRows';
 import { Actions, GridRow, PartSwatches, useEdit } from './parts';
 
@@ -56,37 +57,6 @@ export function OpeningDocket({ id }: { id: string }) {
       {kind === 'door' ? null : length('Sill', 'sill')}
       {kind === 'niche' || form === 'bay' ? length('Depth', 'depth') : null}
       {form === 'corner' ? length('Other side', 'depth') : null}
-      {form === 'corner' ? null : (
-        <Row label="Outline">
-          <Choice
-            bare
-            label="Outline"
-            value={opening.shape.kind}
-            options={[
-              ['rectangle', 'straight'],
-              ['arch', 'arched head'],
-              ['ellipse', 'round'],
-              ...(opening.shape.kind === 'outline' ? ([['outline', 'as drawn']] as const) : []),
-            ]}
-            onChoose={(k) => {
-              if (k === 'arch') set({ shape: { kind: 'arch', rise: Math.min(opening.width / 2, opening.height / 2) } });
-              else if (k !== 'outline') set({ shape: { kind: k } });
-            }}
-          />
-        </Row>
-      )}
-      {opening.shape.kind === 'arch' ? (
-        <Row label="Rise">
-          <LengthField
-            label="Rise of the arch"
-            metres={opening.shape.rise}
-            units={units}
-            onRefuse={say}
-            onCommit={(rise) => set({ shape: { kind: 'arch', rise } })}
-          />
-        </Row>
-      ) : null}
-      {form === 'corner' ? <CornerRow opening={opening} set={set} /> : <Placed opening={opening} />}
       {gaps && form !== 'corner' ? (
         <>
           <Row label="To one corner">
@@ -152,89 +122,128 @@ export function OpeningDocket({ id }: { id: string }) {
           />
         </Row>
       ) : null}
-      {kind === 'window' || opening.glazed > 0 || opening.fanlight > 0 ? (
-        <GridRow label="Panes" value={opening.panes} onSet={(panes) => set({ panes })} />
-      ) : null}
-      {kind === 'door' ? <GridRow label="Panels" value={opening.panels} onSet={(panels) => set({ panels })} /> : null}
-      {kind === 'door' ? (
-        <Row label="Glazed, %">
-          <NumberField label="Glazed, %" value={opening.glazed * 100} min={0} max={100} onRefuse={say} onCommit={(v) => set({ glazed: v / 100 })} />
-        </Row>
-      ) : null}
-      {kind === 'door' || ['casement', 'sash', 'sliding', 'top-hung', 'tilt'].includes(form) ? (
-        <Row label="Open, %">
-          <NumberField label="Open, %" value={opening.open * 100} min={0} max={100} onRefuse={say} onCommit={(v) => set({ open: v / 100 })} />
-        </Row>
-      ) : null}
-      {kind === 'door' ? (
-        <>
-          {length('Fanlight', 'fanlight')}
-          {(['start', 'end'] as const).map((end) => (
-            <Row key={end} label={end === 'start' ? 'Sidelight' : 'Other side'}>
-              <LengthField
-                label={`Sidelight at the ${end}`}
-                metres={opening.sidelights[end]}
-                units={units}
-                onRefuse={say}
-                onCommit={(v) => set({ sidelights: { ...opening.sidelights, [end]: v } })}
-              />
-            </Row>
-          ))}
-          {length('Threshold', 'threshold')}
-        </>
-      ) : null}
-      {(kind === 'door' && form !== 'sliding') || (kind === 'window' && form !== 'bay') ? (
-        <StandRows opening={opening} sides={{ left: roomName('left'), right: roomName('right') }} />
-      ) : null}
-      {kind === 'window' ? length('Sill board', 'sillBoard') : null}
-      {kind === 'niche' || form === 'corner' ? null : length('Architrave', 'architrave')}
-      {kind !== 'niche' && form !== 'corner' && opening.architrave > 0 && opening.shape.kind === 'rectangle' ? (
-        <Row label="Its section">
-          <Choice
-            bare
-            label="Section of the architrave"
-            value={opening.profile ?? 'plain'}
-            options={[
-              ['plain', 'plain band'],
-              ...[...Object.values(project.profiles), ...PROFILES].filter((p) => p.use === 'architrave').map((p) => [p.id, p.name] as const),
-            ]}
-            onChoose={(v) => void set({ profile: v === 'plain' ? null : v })}
-          />
-        </Row>
-      ) : null}
-      {kind === 'door' || kind === 'window' ? (
-        <>
-          <Row label="Frame">
-            <LengthField
-              label="Frame width"
-              metres={opening.frame.face}
-              units={units}
-              onRefuse={say}
-              onCommit={(face) => set({ frame: { ...opening.frame, face } })}
-            />
-          </Row>
-          {form === 'corner' ? null : (
-            <Row label="Handle">
-              <Choice
-                bare
-                label="Handle"
-                value={opening.handle}
-                options={[
-                  ['lever', 'lever'],
-                  ['knob', 'knob'],
-                  ['pull', 'pull'],
-                  ['none', 'none'],
-                ]}
-                onChoose={(handle) => void set({ handle })}
-              />
-            </Row>
-          )}
-        </>
-      ) : null}
       <Row label="Status">
         <Choice bare label="Status" value={opening.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />
       </Row>
       <PartSwatches id={id} />
+      <Group title="Where it stands">
+        {form === 'corner' ? <CornerRow opening={opening} set={set} /> : <Placed opening={opening} />}
+        {(kind === 'door' && form !== 'sliding') || (kind === 'window' && form !== 'bay') ? (
+          <StandRows opening={opening} sides={{ left: roomName('left'), right: roomName('right') }} />
+        ) : null}
+      </Group>
+      <Group title="Outline and panes">
+        {form === 'corner' ? null : (
+          <Row label="Outline">
+            <Choice
+              bare
+              label="Outline"
+              value={opening.shape.kind}
+              options={[
+                ['rectangle', 'straight'],
+                ['arch', 'arched head'],
+                ['ellipse', 'round'],
+                ...(opening.shape.kind === 'outline' ? ([['outline', 'as drawn']] as const) : []),
+              ]}
+              onChoose={(k) => {
+                if (k === 'arch') set({ shape: { kind: 'arch', rise: Math.min(opening.width / 2, opening.height / 2) } });
+                else if (k !== 'outline') set({ shape: { kind: k } });
+              }}
+            />
+          </Row>
+        )}
+        {opening.shape.kind === 'arch' ? (
+          <Row label="Rise">
+            <LengthField
+              label="Rise of the arch"
+              metres={opening.shape.rise}
+              units={units}
+              onRefuse={say}
+              onCommit={(rise) => set({ shape: { kind: 'arch', rise } })}
+            />
+          </Row>
+        ) : null}
+        {kind === 'window' || opening.glazed > 0 || opening.fanlight > 0 ? (
+          <GridRow label="Panes" value={opening.panes} onSet={(panes) => set({ panes })} />
+        ) : null}
+        {kind === 'door' ? <GridRow label="Panels" value={opening.panels} onSet={(panels) => set({ panels })} /> : null}
+        {kind === 'door' ? (
+          <Row label="Glazed, %">
+            <NumberField label="Glazed, %" value={opening.glazed * 100} min={0} max={100} onRefuse={say} onCommit={(v) => set({ glazed: v / 100 })} />
+          </Row>
+        ) : null}
+        {kind === 'door' || ['casement', 'sash', 'sliding', 'top-hung', 'tilt'].includes(form) ? (
+          <Row label="Open, %">
+            <NumberField label="Open, %" value={opening.open * 100} min={0} max={100} onRefuse={say} onCommit={(v) => set({ open: v / 100 })} />
+          </Row>
+        ) : null}
+      </Group>
+      {kind === 'niche' ? null : (
+        <Group title="Round it">
+          {kind === 'door' ? (
+            <>
+              {length('Fanlight', 'fanlight')}
+              {(['start', 'end'] as const).map((end) => (
+                <Row key={end} label={end === 'start' ? 'Sidelight' : 'Other side'}>
+                  <LengthField
+                    label={`Sidelight at the ${end}`}
+                    metres={opening.sidelights[end]}
+                    units={units}
+                    onRefuse={say}
+                    onCommit={(v) => set({ sidelights: { ...opening.sidelights, [end]: v } })}
+                  />
+                </Row>
+              ))}
+              {length('Threshold', 'threshold')}
+            </>
+          ) : null}
+          {kind === 'window' ? length('Sill board', 'sillBoard') : null}
+          {form === 'corner' ? null : length('Architrave', 'architrave')}
+          {form !== 'corner' && opening.architrave > 0 && opening.shape.kind === 'rectangle' ? (
+            <Row label="Its section">
+              <Choice
+                bare
+                label="Section of the architrave"
+                value={opening.profile ?? 'plain'}
+                options={[
+                  ['plain', 'plain band'],
+                  ...[...Object.values(project.profiles), ...PROFILES].filter((p) => p.use === 'architrave').map((p) => [p.id, p.name] as const),
+                ]}
+                onChoose={(v) => void set({ profile: v === 'plain' ? null : v })}
+              />
+            </Row>
+          ) : null}
+          {kind === 'door' || kind === 'window' ? (
+            <>
+              <Row label="Frame">
+                <LengthField
+                  label="Frame width"
+                  metres={opening.frame.face}
+                  units={units}
+                  onRefuse={say}
+                  onCommit={(face) => set({ frame: { ...opening.frame, face } })}
+                />
+              </Row>
+              {form === 'corner' ? null : (
+                <Row label="Handle">
+                  <Choice
+                    bare
+                    label="Handle"
+                    value={opening.handle}
+                    options={[
+                      ['lever', 'lever'],
+                      ['knob', 'knob'],
+                      ['pull', 'pull'],
+                      ['none', 'none'],
+                    ]}
+                    onChoose={(handle) => void set({ handle })}
+                  />
+                </Row>
+              )}
+            </>
+          ) : null}
+        </Group>
+      )}
       <Actions>
         <Button size="small" onClick={() => useStudio.setState({ elevation: { wall: opening.wall, side: opening.swing } })}>
           Elevation

@@ -10,6 +10,7 @@ import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
+import { Group } from './Group';
 import { Actions, PartSwatches, useEdit } from './parts';
 
 const degrees = { min: 2, max: 85 };
@@ -172,61 +173,27 @@ export function RoofDocket({ id }: { id: string }) {
                 },
               ])
             : []),
-          { kind: 'length', label: 'Build-up', aria: 'Thickness of the build-up', value: roof.thickness, set: (thickness) => set({ thickness }) },
-          pitched && { kind: 'switch', label: 'Gutters', value: roof.gutter, set: (gutter) => set({ gutter }) },
-          roof.form === 'flat' && { kind: 'length', label: 'Parapet', value: roof.parapet, set: (parapet) => set({ parapet }) },
           derived ? { kind: 'fact', label: 'Sloping area', value: formatArea(derived.area, units) } : null,
           derived ? { kind: 'fact', label: 'Top', value: `${formatLength(derived.shape.top, units)} above the floor` } : null,
-          roof.form === 'pitched' && {
-            kind: 'switch',
-            label: 'Framing',
-            value: Boolean(framing?.shown),
-            set: (shown) => (shown || framing ? frame({ shown }) : true),
-          },
-          ...(framing
-            ? ([
-                { kind: 'length', label: 'Spacing', aria: 'Spacing of the rafters', value: framing.spacing, set: (spacing) => frame({ spacing }) },
-                { kind: 'length', label: 'Rafter, wide', value: framing.rafter.width, set: (width) => frame({ rafter: { ...framing.rafter, width } }) },
-                { kind: 'length', label: 'Rafter, deep', value: framing.rafter.depth, set: (depth) => frame({ rafter: { ...framing.rafter, depth } }) },
-                {
-                  kind: 'number',
-                  label: 'Purlins',
-                  aria: 'Purlins on each slope',
-                  min: 0,
-                  max: 4,
-                  value: framing.purlins,
-                  set: (v) => frame({ purlins: Math.round(v) }),
-                },
-                {
-                  kind: 'choice',
-                  label: 'Ties',
-                  value: framing.ties,
-                  options: [
-                    ['none', 'none'],
-                    ['tie', 'tie beams'],
-                    ['truss', 'trusses'],
-                  ],
-                  set: (v) => frame({ ties: v as Framing['ties'] }),
-                },
-                {
-                  kind: 'number',
-                  label: 'Every',
-                  aria: 'A tie every so many rafters',
-                  min: 1,
-                  max: 20,
-                  value: framing.every,
-                  set: (v) => frame({ every: Math.round(v) }),
-                },
-                ...section('Ridge', 'ridge'),
-                ...section('Purlin', 'purlin'),
-                ...section('Tie', 'tie'),
-                { kind: 'fact', label: 'Rafters', value: count('rafter') },
-              ] satisfies Field[])
-            : []),
         ]}
       />
-      {pitched && derived
-        ? derived.shape.lines.map((line, i) => (
+      <FieldTable
+        units={units}
+        say={say}
+        fields={[
+          {
+            kind: 'choice',
+            label: 'Status',
+            value: roof.status,
+            options: STATUS_NAMES,
+            set: (status) => run('status.set', { ids: [id], status: status as Roof['status'] }),
+          },
+        ]}
+      />
+      <PartSwatches id={id} />
+      {pitched && derived ? (
+        <Group title="Edge by edge">
+          {derived.shape.lines.map((line, i) => (
             <div
               key={`${line.key} ${i}`}
               style={{ borderTop: `1px solid ${colours.hairline}`, paddingTop: 2 }}
@@ -243,22 +210,66 @@ export function RoofDocket({ id }: { id: string }) {
                 </div>
               ) : null}
             </div>
-          ))
-        : null}
-      <FieldTable
-        units={units}
-        say={say}
-        fields={[
-          {
-            kind: 'choice',
-            label: 'Status',
-            value: roof.status,
-            options: STATUS_NAMES,
-            set: (status) => run('status.set', { ids: [id], status: status as Roof['status'] }),
-          },
-        ]}
-      />
-      <PartSwatches id={id} />
+          ))}
+        </Group>
+      ) : null}
+      <Group title="Build-up and timbers">
+        <FieldTable
+          units={units}
+          say={say}
+          fields={[
+            { kind: 'length', label: 'Build-up', aria: 'Thickness of the build-up', value: roof.thickness, set: (thickness) => set({ thickness }) },
+            pitched && { kind: 'switch', label: 'Gutters', value: roof.gutter, set: (gutter) => set({ gutter }) },
+            roof.form === 'flat' && { kind: 'length', label: 'Parapet', value: roof.parapet, set: (parapet) => set({ parapet }) },
+            roof.form === 'pitched' && {
+              kind: 'switch',
+              label: 'Framing',
+              value: Boolean(framing?.shown),
+              set: (shown) => (shown || framing ? frame({ shown }) : true),
+            },
+            ...(framing
+              ? ([
+                  { kind: 'length', label: 'Spacing', aria: 'Spacing of the rafters', value: framing.spacing, set: (spacing) => frame({ spacing }) },
+                  { kind: 'length', label: 'Rafter, wide', value: framing.rafter.width, set: (width) => frame({ rafter: { ...framing.rafter, width } }) },
+                  { kind: 'length', label: 'Rafter, deep', value: framing.rafter.depth, set: (depth) => frame({ rafter: { ...framing.rafter, depth } }) },
+                  {
+                    kind: 'number',
+                    label: 'Purlins',
+                    aria: 'Purlins on each slope',
+                    min: 0,
+                    max: 4,
+                    value: framing.purlins,
+                    set: (v) => frame({ purlins: Math.round(v) }),
+                  },
+                  {
+                    kind: 'choice',
+                    label: 'Ties',
+                    value: framing.ties,
+                    options: [
+                      ['none', 'none'],
+                      ['tie', 'tie beams'],
+                      ['truss', 'trusses'],
+                    ],
+                    set: (v) => frame({ ties: v as Framing['ties'] }),
+                  },
+                  {
+                    kind: 'number',
+                    label: 'Every',
+                    aria: 'A tie every so many rafters',
+                    min: 1,
+                    max: 20,
+                    value: framing.every,
+                    set: (v) => frame({ every: Math.round(v) }),
+                  },
+                  ...section('Ridge', 'ridge'),
+                  ...section('Purlin', 'purlin'),
+                  ...section('Tie', 'tie'),
+                  { kind: 'fact', label: 'Rafters', value: count('rafter') },
+                ] satisfies Field[])
+              : []),
+          ]}
+        />
+      </Group>
       <Actions>
         {!drawn && over.kind !== 'outline' ? (
           <Button size="small" onClick={() => setAll({ rise: roof.all.rise + 0.1 })}>

@@ -9,6 +9,7 @@ import { formatArea, formatLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, Row, TextField } from '../look/fields';
 import { targetName, useStudio } from '../store/studio';
+import { Group } from './Group';
 import { Actions, Swatches, useEdit } from './parts';
 
 /** A room: name, use, figures, floor and ceiling, finishes. */
@@ -60,9 +61,6 @@ export function RoomDocket({ id }: { id: string }) {
           <Row label="Perimeter">{formatLength(derived.perimeter, units)}</Row>
         </>
       ) : null}
-      <Row label="Floor step">
-        <LengthField label="Floor above the level" metres={room.step} units={units} onRefuse={say} onCommit={(step) => set({ step })} />
-      </Row>
       <Row label="Ceiling is">
         <Choice
           bare
@@ -127,21 +125,6 @@ export function RoomDocket({ id }: { id: string }) {
           </Row>
         </>
       ) : null}
-      <Row label="Level">
-        <LengthField
-          label="Ceiling height of the level"
-          metres={level.height}
-          units={units}
-          onRefuse={say}
-          onCommit={(height) => run('level.set', { id: level.id, set: { height } })}
-        />
-      </Row>
-      <Row label="Outdoors">
-        <Switch checked={room.outdoors} slotProps={{ input: { 'aria-label': 'Outdoors' } }} onChange={(e) => void set({ outdoors: e.target.checked })} />
-      </Row>
-      <Row label="Status">
-        <Choice bare label="Status" value={room.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />
-      </Row>
       <Swatches
         items={[
           { label: 'floor', finish: room.floor ?? BARE.floor, target: { kind: 'floor', room: id } },
@@ -149,6 +132,26 @@ export function RoomDocket({ id }: { id: string }) {
           { label: 'ceiling', finish: room.ceiling ?? BARE.ceiling, target: { kind: 'ceiling', room: id } },
         ]}
       />
+      <Group title="More of this room">
+        <Row label="Floor step">
+          <LengthField label="Floor above the level" metres={room.step} units={units} onRefuse={say} onCommit={(step) => set({ step })} />
+        </Row>
+        <Row label="Level">
+          <LengthField
+            label="Ceiling height of the level"
+            metres={level.height}
+            units={units}
+            onRefuse={say}
+            onCommit={(height) => run('level.set', { id: level.id, set: { height } })}
+          />
+        </Row>
+        <Row label="Outdoors">
+          <Switch checked={room.outdoors} slotProps={{ input: { 'aria-label': 'Outdoors' } }} onChange={(e) => void set({ outdoors: e.target.checked })} />
+        </Row>
+        <Row label="Status">
+          <Choice bare label="Status" value={room.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />
+        </Row>
+      </Group>
       <Actions plain>
         <Button size="small" onClick={carry('mirror-x')}>
           Mirror left–right

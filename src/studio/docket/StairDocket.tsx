@@ -9,6 +9,7 @@ import { STATUS_NAMES } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { Warn } from '../look/Warn';
 import { useStudio } from '../store/studio';
+import { Group } from './Group';
 import { Actions, PartSwatches, useEdit } from './parts';
 
 const FORMS = [
@@ -90,66 +91,15 @@ export function StairDocket({ id }: { id: string }) {
             auto: derived ? length(derived.layout.height) : 'to the level above',
             set: (rise) => set({ rise }),
           },
-          { kind: 'length', label: 'Foot at', value: stair.z, set: (z) => set({ z }) },
           { kind: 'number?', label: 'Risers', value: stair.risers, auto: String(sizes?.risers ?? ''), min: 2, max: 60, set: (risers) => set({ risers }) },
           { kind: 'fact', label: 'Rise', value: sizes ? length(sizes.rise) : '' },
           { kind: 'length?', label: 'Going', value: stair.going, auto: sizes ? length(sizes.going) : '', set: (going) => set({ going }) },
           { kind: 'fact', label: 'Pitch', value: sizes ? `${Math.round((sizes.pitch * 180) / Math.PI)}°` : '' },
-          turns && {
-            kind: 'number?',
-            label: 'First flight',
-            value: stair.first,
-            auto: first !== undefined && first >= 0 ? String(first) : 'shared out',
-            min: 1,
-            max: 58,
-            set: (v) => set({ first: v }),
-          },
-          stair.form === 'three' && {
-            kind: 'number?',
-            label: 'Second flight',
-            value: stair.second,
-            auto: 'shared out',
-            min: 1,
-            max: 58,
-            set: (v) => set({ second: v }),
-          },
-          stair.form !== 'spiral' && { kind: 'length?', label: 'Room for it', value: stair.space, auto: 'as needed', set: (space) => set({ space }) },
-          stair.form === 'half' && { kind: 'length', label: 'Well', value: stair.well, set: (well) => set({ well }) },
-          stair.form === 'spiral' && { kind: 'length', label: 'Column, radius', value: stair.column, set: (column) => set({ column }) },
-          {
-            kind: 'choice',
-            label: 'Rules',
-            value: stair.profile,
-            options: [
-              ['A', 'profile A'],
-              ['B', 'profile B'],
-            ],
-            set: (v) => set({ profile: v as Stair['profile'] }),
-          },
           {
             kind: 'fact',
             label: 'Headroom',
             value: headroom === null ? 'open above' : `${length(headroom)} of ${length(headroomOf(stair))}`,
           },
-          { kind: 'choice', label: 'Build', value: stair.build, options: BUILDS, set: (v) => set({ build: v as Stair['build'] }) },
-          { kind: 'switch', label: 'Open risers', value: stair.open, set: (open) => set({ open }) },
-          { kind: 'length', label: 'Nosing', value: stair.nosing, set: (nosing) => set({ nosing }) },
-          { kind: 'length', label: 'Tread', aria: 'Thickness of the treads', value: stair.tread, set: (tread) => set({ tread }) },
-          guardField('Left side', stair.left, (left) => set({ left })),
-          guardField('Right side', stair.right, (right) => set({ right })),
-          guardField('Round the void', stair.above, (above) => set({ above })),
-          {
-            kind: 'choice',
-            label: 'Void above',
-            value: stair.void,
-            options: [
-              ['least', 'for headroom'],
-              ['whole', 'over all of it'],
-              ['none', 'none'],
-            ],
-            set: (v) => set({ void: v as Stair['void'] }),
-          },
-          { kind: 'angle', label: 'Turned, °', aria: 'Turned, degrees', value: stair.rotation, set: (rotation) => set({ rotation }) },
           { kind: 'choice', label: 'Status', value: stair.status, options: STATUS_NAMES, set: (v) => set({ status: v as Stair['status'] }) },
         ]}
       />
@@ -168,6 +118,81 @@ export function StairDocket({ id }: { id: string }) {
         </Box>
       ) : null}
       <PartSwatches id={id} />
+      <Group title="Where it goes">
+        <FieldTable
+          units={units}
+          say={say}
+          fields={[
+            { kind: 'length', label: 'Foot at', value: stair.z, set: (z) => set({ z }) },
+            turns && {
+              kind: 'number?',
+              label: 'First flight',
+              value: stair.first,
+              auto: first !== undefined && first >= 0 ? String(first) : 'shared out',
+              min: 1,
+              max: 58,
+              set: (v) => set({ first: v }),
+            },
+            stair.form === 'three' && {
+              kind: 'number?',
+              label: 'Second flight',
+              value: stair.second,
+              auto: 'shared out',
+              min: 1,
+              max: 58,
+              set: (v) => set({ second: v }),
+            },
+            stair.form !== 'spiral' && { kind: 'length?', label: 'Room for it', value: stair.space, auto: 'as needed', set: (space) => set({ space }) },
+            stair.form === 'half' && { kind: 'length', label: 'Well', value: stair.well, set: (well) => set({ well }) },
+            stair.form === 'spiral' && { kind: 'length', label: 'Column, radius', value: stair.column, set: (column) => set({ column }) },
+            {
+              kind: 'choice',
+              label: 'Void above',
+              value: stair.void,
+              options: [
+                ['least', 'for headroom'],
+                ['whole', 'over all of it'],
+                ['none', 'none'],
+              ],
+              set: (v) => set({ void: v as Stair['void'] }),
+            },
+            { kind: 'angle', label: 'Turned, °', aria: 'Turned, degrees', value: stair.rotation, set: (rotation) => set({ rotation }) },
+            {
+              kind: 'choice',
+              label: 'Rules',
+              value: stair.profile,
+              options: [
+                ['A', 'profile A'],
+                ['B', 'profile B'],
+              ],
+              set: (v) => set({ profile: v as Stair['profile'] }),
+            },
+          ]}
+        />
+      </Group>
+      <Group title="How it is built">
+        <FieldTable
+          units={units}
+          say={say}
+          fields={[
+            { kind: 'choice', label: 'Build', value: stair.build, options: BUILDS, set: (v) => set({ build: v as Stair['build'] }) },
+            { kind: 'switch', label: 'Open risers', value: stair.open, set: (open) => set({ open }) },
+            { kind: 'length', label: 'Nosing', value: stair.nosing, set: (nosing) => set({ nosing }) },
+            { kind: 'length', label: 'Tread', aria: 'Thickness of the treads', value: stair.tread, set: (tread) => set({ tread }) },
+          ]}
+        />
+      </Group>
+      <Group title="Guards">
+        <FieldTable
+          units={units}
+          say={say}
+          fields={[
+            guardField('Left side', stair.left, (left) => set({ left })),
+            guardField('Right side', stair.right, (right) => set({ right })),
+            guardField('Round the void', stair.above, (above) => set({ above })),
+          ]}
+        />
+      </Group>
       <Actions />
     </>
   );

@@ -10,6 +10,7 @@ import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, Row } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
+import { Group } from './Group';
 import { Actions, PartSwatches, Swatches, useEdit } from './parts';
 
 /** A wall: its length, build-up, height and status, the face in hand, its finishes. */
@@ -83,33 +84,6 @@ export function WallDocket({ id, target }: { id: string; target: Target | null }
           formatLength(wallThickness(project, wall), units)
         )}
       </Row>
-      <Row label="Keeps in place">
-        <Choice
-          bare
-          label="What stays when the thickness changes"
-          value={keep}
-          options={[
-            ['middle', 'the middle'],
-            ['left', `the face to ${sideName('left')}`],
-            ['right', `the face to ${sideName('right')}`],
-          ]}
-          onChoose={(v) => setKeep(v)}
-        />
-      </Row>
-      {wall.type ? (
-        <Row label="Layers">
-          <Choice
-            bare
-            label="Which way the layers run"
-            value={wall.turned ? 'turned' : 'plain'}
-            options={[
-              ['plain', `outside to ${sideName('right')}`],
-              ['turned', `outside to ${sideName('left')}`],
-            ]}
-            onChoose={(v) => void set({ turned: v === 'turned' })}
-          />
-        </Row>
-      ) : null}
       <Row label="Up to">
         <Choice
           bare
@@ -168,20 +142,8 @@ export function WallDocket({ id, target }: { id: string; target: Target | null }
           />
         </Row>
       )}
-      <Row label="Foot at">
-        <LengthField label="Foot above the floor" metres={wall.base} units={units} onRefuse={say} onCommit={(base) => set({ base })} />
-      </Row>
       <Row label="Status">
         <Choice bare label="Status" value={wall.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />
-      </Row>
-      {face ? (
-        <>
-          <Row label="This face">{formatLength(face.s1 - face.s0, units)} long</Row>
-          <Row label="Net area">{formatArea(face.area, units)}</Row>
-        </>
-      ) : null}
-      <Row label="Parallel at">
-        <LengthField label="Distance of a parallel wall" metres={beside} units={units} onRefuse={say} onCommit={setBeside} />
       </Row>
       <Swatches
         items={sides
@@ -196,6 +158,47 @@ export function WallDocket({ id, target }: { id: string; target: Target | null }
           })}
       />
       <PartSwatches id={id} />
+      <Group title="More of this wall">
+        <Row label="Keeps in place">
+          <Choice
+            bare
+            label="What stays when the thickness changes"
+            value={keep}
+            options={[
+              ['middle', 'the middle'],
+              ['left', `the face to ${sideName('left')}`],
+              ['right', `the face to ${sideName('right')}`],
+            ]}
+            onChoose={(v) => setKeep(v)}
+          />
+        </Row>
+        {wall.type ? (
+          <Row label="Layers">
+            <Choice
+              bare
+              label="Which way the layers run"
+              value={wall.turned ? 'turned' : 'plain'}
+              options={[
+                ['plain', `outside to ${sideName('right')}`],
+                ['turned', `outside to ${sideName('left')}`],
+              ]}
+              onChoose={(v) => void set({ turned: v === 'turned' })}
+            />
+          </Row>
+        ) : null}
+        <Row label="Foot at">
+          <LengthField label="Foot above the floor" metres={wall.base} units={units} onRefuse={say} onCommit={(base) => set({ base })} />
+        </Row>
+        {face ? (
+          <>
+            <Row label="This face">{formatLength(face.s1 - face.s0, units)} long</Row>
+            <Row label="Net area">{formatArea(face.area, units)}</Row>
+          </>
+        ) : null}
+        <Row label="Parallel at">
+          <LengthField label="Distance of a parallel wall" metres={beside} units={units} onRefuse={say} onCommit={setBeside} />
+        </Row>
+      </Group>
       <Actions>
         <Button size="small" onClick={() => run('wall.offset', { wall: id, by: target?.kind === 'wall' && target.side === 'right' ? -beside : beside })}>
           Draw parallel

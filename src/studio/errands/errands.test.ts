@@ -113,6 +113,36 @@ describe('an errand that is followed', () => {
   });
 });
 
+describe('work of this window', () => {
+  it('is shown while it lasts, with what it is at, and gone when it is done or fails', async () => {
+    let finish: (value: string) => void = () => undefined;
+    const done = useErrands.getState().carry('plan.pdf', (_, tell) => {
+      tell('Keeping');
+      return new Promise<string>((resolve) => (finish = resolve));
+    });
+    expect(useErrands.getState().running).toMatchObject([{ title: 'plan.pdf', at: 'Keeping', left: null }]);
+    finish('made');
+    expect(await done).toBe('made');
+    expect(useErrands.getState().running).toEqual([]);
+    await expect(useErrands.getState().carry('x', () => Promise.reject(new Error('broken')))).rejects.toThrow('broken');
+    expect(useErrands.getState().running).toEqual([]);
+  });
+
+  it('is stopped at once: nothing comes of it, whether it heeds the signal or not', async () => {
+    const heard: boolean[] = [];
+    const heeding = useErrands
+      .getState()
+      .carry('a', (signal) => new Promise((_, reject) => signal.addEventListener('abort', () => reject(new Error('aborted')))));
+    const deaf = useErrands.getState().carry('b', (signal) => {
+      signal.addEventListener('abort', () => heard.push(true));
+      return new Promise(() => undefined);
+    });
+    for (const { id } of useErrands.getState().running) useErrands.getState().cancel(id);
+    expect([await heeding, await deaf]).toEqual([null, null]);
+    expect([heard, asked, useErrands.getState().running]).toEqual([[true], [], []]);
+  });
+});
+
 it('what is left is said in round words', () => {
   expect(leftOf({ left: null, at: 'Waiting' })).toBe('Waiting');
   expect(leftOf({ left: 0.4, at: 'Packing' })).toBe('Packing, a moment left');

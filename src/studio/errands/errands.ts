@@ -12,8 +12,20 @@ interface ErrandsState {
    * @param onProject told the project that came of it
    */
   follow(begin: () => Promise<Errand>, onFailed: (message: string) => void, onProject?: (id: string) => void): Promise<void>;
+  /**
+   * Shows work of this window as long as it lasts, with a way to stop it.
+   *
+   * @param title what comes of it
+   * @param work is handed a signal that tells it to stop, and a way to say what it is at
+   * @returns what came of it; null where it was stopped
+   */
+  carry<T>(title: string, work: (signal: AbortSignal, tell: (at: string) => void) => Promise<T>): Promise<T | null>;
   cancel(id: string): void;
 }
+
+/** Work of this window that can be stopped, by its id. */
+const here = new Map<string, AbortController>();
+let carried = 0;
 
 /** How often it is asked after, ms: often at first, so that what is quick feels quick. */
 const pause = (asked: number): number => Math.min(900, 120 + asked * 60);
@@ -46,7 +58,27 @@ export const useErrands = create<ErrandsState>((set, get) => ({
       onFailed(errorText(error));
     }
   },
+  async carry(title, work) {
+    const id = `here ${carried++}`;
+    const stop = new AbortController();
+    here.set(id, stop);
+    set({ running: [...get().running, { id, title, state: 'running', share: 0, at: 'Reading', left: null, message: null, result: null }] });
+    // Stopped, it is over for who waits, whether or not the work itself can be broken off.
+    const stopped = new Promise<null>((over) => stop.signal.addEventListener('abort', () => over(null)));
+    const tell = (at: string): void => set({ running: get().running.map((e) => (e.id === id ? { ...e, at } : e)) });
+    try {
+      return await Promise.race([work(stop.signal, tell), stopped]);
+    } catch (error) {
+      if (stop.signal.aborted) return null;
+      throw error;
+    } finally {
+      here.delete(id);
+      set({ running: get().running.filter((e) => e.id !== id) });
+    }
+  },
   cancel(id) {
+    const own = here.get(id);
+    if (own) return own.abort();
     set({ running: get().running.map((e) => (e.id === id ? { ...e, at: 'Stopping' } : e)) });
     void api.cancelErrand(id).catch(() => undefined);
   },

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useRef, useState } from 'react';
 import { useEdit } from '../docket/parts';
+import { useErrands } from '../errands/errands';
 import { colours } from '../look/theme';
 import { api } from '../store/api';
 import { errorText } from '../store/sync';
@@ -25,7 +26,8 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     try {
-      const read = await readPicture(file);
+      const read = await useErrands.getState().carry(file.name, () => readPicture(file));
+      if (!read) return;
       setPicture(read);
       setSeams(null);
       setRepeat(false);
@@ -52,8 +54,11 @@ export function FromImage({ onMaking, onMade }: { onMaking(busy: boolean): void;
     try {
       const flat = straighten(picture, corners, 768);
       const done = repeat ? seamless(flat) : flat;
-      const hash = await api.keepFile(new Blob([done.png()]));
-      onMade({ image: hash, colour: done.mean(), ratio: done.height / done.width });
+      const hash = await useErrands.getState().carry('Picture of the finish', (signal, tell) => {
+        tell('Keeping');
+        return api.keepFile(new Blob([done.png()]), signal);
+      });
+      if (hash) onMade({ image: hash, colour: done.mean(), ratio: done.height / done.width });
     } catch (error) {
       say(errorText(error));
     } finally {

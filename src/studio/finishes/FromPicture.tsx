@@ -6,6 +6,7 @@ import { meanHex } from '@/core/finishes/finish';
 import { nearest, nearnessOf, paletteOf, type Match, type Swatch } from '@/core/finishes/match';
 import { offered } from '@/core/finishes/library';
 import { useEdit } from '../docket/parts';
+import { useErrands } from '../errands/errands';
 import { colours } from '../look/theme';
 import { errorText } from '../store/sync';
 import { takeFinish } from '../tools/finishing';
@@ -27,8 +28,11 @@ export function FromPicture() {
   }, [picture]);
   const take = (file: File | undefined): void => {
     if (!file) return;
-    readPicture(file)
+    useErrands
+      .getState()
+      .carry(file.name, () => readPicture(file))
       .then((read) => {
+        if (!read) return;
         setPicture(read);
         setPicked(null);
       })

@@ -9,6 +9,7 @@ import { formatLength } from '@/core/units/length';
 import { NumberField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
+import { useErrands } from '../errands/errands';
 import { planPicture, PDF_TYPE } from './planPicture';
 import { api } from '../store/api';
 import { errorText } from '../store/sync';
@@ -29,13 +30,19 @@ export function UnderlayLedge() {
   const take = async (file: File, page = 1): Promise<void> => {
     setBusy(true);
     try {
-      const picture = await planPicture(file, page);
+      const read = await useErrands.getState().carry(file.name, async (signal, tell) => {
+        const picture = await planPicture(file, page);
+        if (!picture.ok) return { picture, hash: '' };
+        tell('Keeping');
+        return { picture, hash: signal.aborted ? '' : await api.keepFile(picture.png, signal) };
+      });
+      if (!read) return;
+      const { picture, hash } = read;
       if (!picture.ok) {
         say(picture.message);
         return;
       }
       setPdf(file.type === PDF_TYPE && picture.pages > 1 ? { file, pages: picture.pages } : null);
-      const hash = await api.keepFile(picture.png);
       const corners = Object.values(useStudio.getState().project.corners).filter((c) => c.level === level.id);
       const middle = corners.length
         ? { x: corners.reduce((sum, c) => sum + c.x, 0) / corners.length, y: corners.reduce((sum, c) => sum + c.y, 0) / corners.length }

@@ -66,7 +66,8 @@ export const theme = createTheme({
       styleOverrides: {
         html: { height: '100%' },
         body: { height: '100%', fontStretch: '88%', fontVariantNumeric: 'tabular-nums', overscrollBehavior: 'none' },
-        '*:focus-visible': { outline: `2px solid ${colours.damson}`, outlineOffset: 1 },
+        // Whatever a key can reach shows it; a panel that has just opened shows itself by being there.
+        '*:focus-visible:not([tabindex="-1"], input, textarea)': { outline: `2px solid ${colours.damson} !important`, outlineOffset: '-1px' },
         // Figures the drawing shows anyway keep their arrows for when one is at them.
         '.quiet-figure input:focus': { background: `${colours.paper} !important`, color: `${colours.teal} !important` },
         '.quiet-figure .gives-way': { opacity: 0 },

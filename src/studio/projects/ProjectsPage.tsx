@@ -61,7 +61,7 @@ export function ProjectsPage({ first = null }: { first?: Card[] | null }) {
       import('../Studio').catch(() => undefined);
     });
   }, [listed]);
-  const follow = useErrands((s) => s.follow);
+  const { follow, carry } = useErrands.getState();
   const exportFile = (id: string): void => void follow(() => api.beginExport(id, 'file'), setNotice);
   const attempt = async (work: () => Promise<unknown>): Promise<void> => {
     setNotice(null);
@@ -98,10 +98,18 @@ export function ProjectsPage({ first = null }: { first?: Card[] | null }) {
               e.target.value = '';
               if (!chosen) return;
               setNotice(null);
-              void follow(
-                () => api.importFile(chosen),
-                setNotice,
-                () => void refresh(),
+              void carry(chosen.name, (signal, tell) => {
+                tell('Sending');
+                return api.importFile(chosen, signal);
+              }).then(
+                (errand) =>
+                  errand &&
+                  follow(
+                    () => Promise.resolve(errand),
+                    setNotice,
+                    () => void refresh(),
+                  ),
+                (error: unknown) => setNotice(errorText(error)),
               );
             }}
           />

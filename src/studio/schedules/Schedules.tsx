@@ -14,6 +14,8 @@ import { useState } from 'react';
 import type { ColumnKind } from '@/core/schedules/list';
 import { scheduleLists, written } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
+import { useErrands } from '../errands/errands';
+import { errorText } from '../store/sync';
 import { colours, SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { Tabs } from '../ledge/cards';
@@ -43,13 +45,24 @@ export function Schedules() {
     [model.project, name, phase],
   );
   const rows = value?.name === name ? value.rows : NONE;
-  const save = (): void => {
-    const url = URL.createObjectURL(new Blob([toCsv(rows)], { type: 'text/csv' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = fileName(model.project.name, list.title.toLowerCase(), new Date(), '.csv');
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(url), 1000);
+  /** As the project is now, also where the table on the screen is still being worked out. */
+  const save = async (): Promise<void> => {
+    const title = `${list.title} as CSV`;
+    try {
+      const made = await useErrands.getState().carry(title, (_, tell) => {
+        tell('Working it out');
+        return modelWork().ask('csv', model.project, (s) => s.rows(name, phase));
+      });
+      if (!made) return;
+      const url = URL.createObjectURL(new Blob([toCsv(made as Row[])], { type: 'text/csv' }));
+      const link = document.createElement('a');
+      link.href = url;
+      link.download = fileName(model.project.name, list.title.toLowerCase(), new Date(), '.csv');
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(url), 1000);
+    } catch (error) {
+      useStudio.getState().say(errorText(error));
+    }
   };
   const go = (id: string): void => {
     const state = useStudio.getState();
@@ -67,7 +80,7 @@ export function Schedules() {
         <Box component="h2" sx={{ font: `26px ${SERIF}`, m: 0, flex: 1 }}>
           {list.title}
         </Box>
-        <Button onClick={save} disabled={!rows.length}>
+        <Button onClick={() => void save()} disabled={!rows.length}>
           Save as CSV
         </Button>
       </Box>

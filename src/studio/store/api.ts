@@ -108,9 +108,9 @@ export const api = {
   restore: async (id: string) => void (await call(`/api/projects/${id}`, json({ deleted: false }, 'PATCH'))),
   deleted: async () => z.array(Deleted).parse(await (await call('/api/projects?deleted', { cache: 'no-store' })).json()),
   /** Begins to open a project file. */
-  importFile: async (file: Blob) => {
+  importFile: async (file: Blob, signal?: AbortSignal) => {
     const body = await bytesBody(file);
-    return Errand.parse(await (await call('/api/projects/import', { ...body, headers: { ...body.headers, prefer: 'respond-async' } })).json());
+    return Errand.parse(await (await call('/api/projects/import', { ...body, signal, headers: { ...body.headers, prefer: 'respond-async' } })).json());
   },
   /** Begins an export. @param query which board and page */
   beginExport: async (id: string, kind: string, query = '') =>
@@ -135,6 +135,7 @@ export const api = {
   library: async () => z.array(Entry).parse(await (await call('/api/library', { cache: 'no-store' })).json()),
   keepInLibrary: async (entry: unknown) => void (await call('/api/library', json(entry))),
   forget: async (id: string) => void (await call(`/api/library/${id}`, { method: 'DELETE' })),
-  keepFile: async (bytes: Blob) => z.object({ hash: z.string() }).parse(await (await call('/api/assets', await bytesBody(bytes))).json()).hash,
+  keepFile: async (bytes: Blob, signal?: AbortSignal) =>
+    z.object({ hash: z.string() }).parse(await (await call('/api/assets', { ...(await bytesBody(bytes)), signal })).json()).hash,
   file: async (hash: string) => new Uint8Array(await (await call(`/api/assets/${hash}`)).arrayBuffer()),
 };

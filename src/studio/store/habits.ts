@@ -1,8 +1,10 @@
+import { create } from 'zustand';
 import { useStudio } from './studio';
 
 /** What this browser remembers of how one works. Without storage nothing is remembered, and nothing is said. */
 const LAYOUT = 'enstegon.layout';
 const DOCKET = 'enstegon.docket';
+const GROUPS = 'enstegon.groups';
 
 type Layout = 'both' | 'drawing' | 'model';
 const LAYOUTS: readonly string[] = ['both', 'drawing', 'model'] satisfies Layout[];
@@ -24,11 +26,22 @@ function remember(key: string, value: string): void {
   }
 }
 
+/** Groups of the docket that have been unfolded, by their headings. */
+export const useGroups = create<{ open: readonly string[]; toggle(title: string): void }>()((set, get) => ({
+  open: [],
+  toggle(title) {
+    const open = get().open.includes(title) ? get().open.filter((t) => t !== title) : [...get().open, title];
+    set({ open });
+    remember(GROUPS, open.join('\n'));
+  },
+}));
+
 /** Sets the table and the docket as they were left, and remembers how they are left from now on. Returns what ends it. */
 export function recallLayout(): () => void {
   const left = remembered(LAYOUT);
   if (left && LAYOUTS.includes(left)) useStudio.setState({ layout: left as Layout });
   if (remembered(DOCKET) === 'folded') useStudio.setState({ docket: false });
+  useGroups.setState({ open: remembered(GROUPS)?.split('\n').filter(Boolean) ?? [] });
   return useStudio.subscribe(({ layout, docket }, before) => {
     if (layout !== before.layout) remember(LAYOUT, layout);
     if (docket !== before.docket) remember(DOCKET, docket ? 'open' : 'folded');
