@@ -44,7 +44,7 @@ export function OwnFinish() {
   const [own, setOwn] = useState<Finish>(() => {
     if (from && Object.hasOwn(project.finishes, from)) return project.finishes[from];
     const base = from ? finishIn(project, from) : shipped('own', 'Own colour', 'Paint', FIRST_COLOURS.own);
-    return { ...base, id: newId('finish'), name: from ? `${base.name}, own` : base.name, supplier: '', code: '', bare: false };
+    return { ...base, id: newId('finish'), name: from ? `${base.name}, own` : base.name, supplier: '', code: '', price: from ? base.price : 0, bare: false };
   });
   const [making, setMaking] = useState(false);
   // Of one that begins with a colour alone nothing is taken for granted: what it is and how it is sold is asked.
@@ -158,12 +158,14 @@ export function OwnFinish() {
     own.laying ? { kind: 'length', label: 'Unit, long', value: own.laying.width, set: (width) => set({ laying: { ...own.laying!, width } }) } : null,
     own.laying ? { kind: 'length', label: 'Unit, high', value: own.laying.height, set: (height) => set({ laying: { ...own.laying!, height } }) } : null,
     own.laying ? { kind: 'length', label: 'Joint', value: own.laying.joint, set: (joint) => set({ laying: { ...own.laying!, joint } }) } : null,
-    {
-      kind: 'length',
-      label: 'Repeats after',
-      value: own.size.width,
-      set: (width) => set({ size: { width, height: (own.size.height * width) / own.size.width } }),
-    },
+    own.body.kind === 'flat'
+      ? null
+      : {
+          kind: 'length',
+          label: 'Repeats after',
+          value: own.size.width,
+          set: (width) => set({ size: { width, height: (own.size.height * width) / own.size.width } }),
+        },
     {
       kind: 'text',
       label: 'LRV',
@@ -188,7 +190,9 @@ export function OwnFinish() {
       set: (unit) => void (unit && answer('unit', unit as Finish['unit'])),
     },
     { kind: 'number', label: 'Price', value: own.price, min: 0, max: 1e6, set: (price) => set({ price }) },
-    own.unit === 'm2' ? null : { kind: 'number', label: 'Covers, m²', value: own.coverage, min: 0.001, max: 1000, set: (coverage) => set({ coverage }) },
+    own.unit === 'm2' || asked.includes('unit')
+      ? null
+      : { kind: 'number', label: 'Covers, m²', value: own.coverage, min: 0.001, max: 1000, set: (coverage) => set({ coverage }) },
     { kind: 'number', label: 'Waste, %', value: own.waste, scale: 100, min: 0, max: 100, set: (waste) => set({ waste }) },
   ];
   return (

@@ -154,7 +154,7 @@ function LargeFinish({ finish, disliked }: { finish: Finish; disliked: string | 
       name={finish.name}
       lines={[
         [finish.category, finish.supplier, finish.code].filter(Boolean).join(', '),
-        `LRV ${finishLrv(finish).toFixed(0)}, ${sheenOf(glossOf(finish))}, ${formatLength(sampleSpan(finish), units)} shown`,
+        `LRV ${finishLrv(finish).toFixed(0)}, ${sheenOf(glossOf(finish))}, ${formatLength(sampleSpan(finish), units)} wide`,
         `${money} ${finish.price.toFixed(2)} ${UNIT_WORDS[finish.unit]}`,
         disliked ? `The client does not like ${disliked}.` : '',
       ]}

@@ -137,6 +137,8 @@ export function Card({ name, line, on, picture, large, onPress, drag }: CardProp
         cursor: 'pointer',
         width: 104,
         flex: 'none',
+        display: 'flex',
+        flexDirection: 'column',
         bgcolor: colours.paper,
         border: `1px solid ${colours.hairline}`,
         fontSize: 11.5,
@@ -150,7 +152,9 @@ export function Card({ name, line, on, picture, large, onPress, drag }: CardProp
         '&:focus-visible': { outline: `2px solid ${colours.damson}` },
       }}
     >
-      <Box sx={{ height: 44, mb: '3px', borderBottom: `1px solid ${colours.table}`, display: 'grid', placeItems: 'center', overflow: 'hidden' }}>{picture}</Box>
+      <Box sx={{ height: 44, flex: 'none', mb: '3px', borderBottom: `1px solid ${colours.table}`, display: 'grid', placeItems: 'center', overflow: 'hidden' }}>
+        {picture}
+      </Box>
       {/* Two lines hold the word that tells one from the next. */}
       <Box sx={{ px: '7px', fontWeight: 550, overflow: 'hidden', display: '-webkit-box', WebkitLineClamp: 2, WebkitBoxOrient: 'vertical' }}>{name}</Box>{' '}
       <Box sx={{ px: '7px', color: colours.third, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap' }}>{line}</Box>

@@ -31,6 +31,7 @@ export function Choice<const T extends string>({
       <Select
         variant="standard"
         disableUnderline
+        displayEmpty
         fullWidth={bare}
         value={value}
         onChange={(e) => onChoose(e.target.value as NoInfer<T>)}
