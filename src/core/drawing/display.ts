@@ -36,8 +36,8 @@ export type DisplayItem =
       entity?: string;
       layer: Layer;
       dy?: number;
-      /** What it does where it would cover a label or another such text: it moves aside, or is left out. */
-      yields?: 'aside' | 'out';
+      /** What it does where it would cover a label or another such text: it moves aside, or down, or is left out. */
+      yields?: 'aside' | 'down' | 'out';
     }
   /** A room's label, set by the writer at its scale so that it stays within the room. */
   | { kind: 'label'; at: Vec2; region: Region; lines: LabelLine[]; entity: string; layer: 'label' };

@@ -3,10 +3,12 @@ import { useDeferredValue } from 'react';
 import Box from '@mui/material/Box';
 import { PROFILES } from '@/core/finishes/profiles';
 import type { Panels, Patch } from '@/core/project/schema';
+import { addressOf } from '@/core/project/targets';
 import { faceS, faceX } from '@/core/shell/wall-face';
 import { Actions, Swatches, useEdit } from '../docket/parts';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { useStudio } from '../store/studio';
+import { CARRIED } from './finishing';
 import { LayingRows } from './LayingRows';
 
 const FIRST_PANELS: Panels = { across: null, up: 1, width: 0.5, margin: 0.1, gap: 0.09, profile: 'panel-ogee', moulding: null, field: null };
@@ -20,6 +22,16 @@ export function PatchDocket({ id }: { id: string }) {
   const set = (values: Partial<Patch>): boolean => run('patch.put', { patches: [{ ...patch, ...values }] });
   const { shape } = patch;
   const side = model.shell.levels.flatMap((l) => l.faces).find((f) => f.patches.some((p) => p.patch.id === id))?.side ?? null;
+  /** Along the wall it is seen on, or round all of them with its joints carried on. */
+  const runsAs = (kind: string): boolean => {
+    const { room } = patch.on;
+    if (kind !== 'walls') return side ? set({ on: { kind: 'wall', room, wall: side.wall, side: side.side } }) : false;
+    const address = addressOf({ kind: 'patch', patch: id, part: 'field' });
+    return (
+      room !== null &&
+      run('patch.put', { patches: [{ ...patch, on: { kind: 'walls', room } }], layings: project.layings[address] ? {} : { [address]: CARRIED } })
+    );
+  };
   const left = shape.kind === 'rectangle' && side ? Math.min(faceX(side, shape.at - shape.width / 2), faceX(side, shape.at + shape.width / 2)) : 0;
   const rails = Object.values(project.profiles).concat(PROFILES.filter((p) => p.use === 'panel' || p.use === 'rail'));
   const panels = patch.panels;
@@ -44,6 +56,16 @@ export function PatchDocket({ id }: { id: string }) {
       ? ([
           { kind: 'length', label: 'From', aria: 'Lower edge', value: shape.from, set: (from) => set({ shape: { ...shape, from } }) },
           { kind: 'length', label: 'To', aria: 'Upper edge', value: shape.to, set: (to) => set({ shape: { ...shape, to } }) },
+          patch.on.room && {
+            kind: 'choice',
+            label: 'Runs',
+            value: patch.on.kind,
+            options: [
+              ['wall', 'along this wall'],
+              ['walls', 'all round the room'],
+            ],
+            set: (v) => v !== patch.on.kind && runsAs(v),
+          },
         ] as Field[])
       : []),
     { kind: 'number', label: 'Stacked, highest on top', aria: 'Order among patches', value: patch.order, min: -100, max: 100, set: (order) => set({ order }) },

@@ -1,7 +1,7 @@
 import { alikeIn } from '@/core/project/kinds';
 import { ownerOf, type Target, targetName } from '@/core/project/targets';
 import { create } from 'zustand';
-import type { Project } from '@/core/project/schema';
+import type { FaceLaying, Project } from '@/core/project/schema';
 import type { SchemeKit } from '@/core/project/scheme-kit';
 
 /** How far a press with a finish reaches. */
@@ -26,6 +26,9 @@ interface FinishingState {
 }
 
 export const useFinishing = create<FinishingState>()(() => ({ scope: 'one', recent: [], panel: null, taking: null, from: null }));
+
+/** How the pattern of a band that runs all round goes on from wall to wall: its joints meet in the corners. */
+export const CARRIED: FaceLaying = { laying: null, start: 'carried', origin: { x: 0, y: 0 }, rotation: 0, scale: 1 };
 
 /** Remembers a finish that was taken in hand. */
 export const remember = (finish: string): void => useFinishing.setState((s) => ({ recent: [finish, ...s.recent.filter((f) => f !== finish)].slice(0, 16) }));

@@ -146,7 +146,7 @@ function drawLength(project: Project, { face, x }: Placed, { scale, named }: Ele
           angle: 0,
           layer: 'label',
           dy: 4.2,
-          yields: 'aside',
+          yields: 'down',
         },
       ]
     : items;

@@ -84,7 +84,7 @@ describe('texts that yield', () => {
     entity: 'room',
     layer: 'label',
   };
-  const note = (x: number, y: number, text: string, yields: 'aside' | 'out'): Extract<DisplayItem, { kind: 'text' }> => ({
+  const note = (x: number, y: number, text: string, yields: 'aside' | 'down' | 'out'): Extract<DisplayItem, { kind: 'text' }> => ({
     kind: 'text',
     at: { x, y },
     text,
@@ -106,7 +106,11 @@ describe('texts that yield', () => {
     fc.assert(
       fc.property(
         fc.array(
-          fc.tuple(fc.double({ min: 0, max: 5, noNaN: true }), fc.double({ min: 0, max: 4, noNaN: true }), fc.constantFrom('aside' as const, 'out' as const)),
+          fc.tuple(
+            fc.double({ min: 0, max: 5, noNaN: true }),
+            fc.double({ min: 0, max: 4, noNaN: true }),
+            fc.constantFrom('aside' as const, 'down' as const, 'out' as const),
+          ),
           {
             maxLength: 20,
           },
@@ -144,5 +148,14 @@ describe('texts that yield', () => {
     expect(Math.abs((out[2] as { dy: number }).dy)).toBeGreaterThan(2);
     const plain = [label];
     expect(settled(plain, 12)).toBe(plain);
+  });
+
+  it('never rise into the figures above them where they go down alone', () => {
+    // Names of walls side by side, each narrower than its name, as an unrolled recess has them.
+    const names = Array.from({ length: 5 }, (_, i) => note(i * 0.35, 0, 'north wall', 'down'));
+    const out = settled(names, 12);
+    expect(out).toHaveLength(5);
+    for (const item of out) expect((item as { dy?: number }).dy ?? 0).toBeGreaterThanOrEqual(0);
+    expect(new Set(out.map((item) => (item as { dy?: number }).dy ?? 0)).size).toBeGreaterThan(1);
   });
 });

@@ -91,6 +91,8 @@ const frame = (x: number, y: number, width: number, height: number): Box => ({
 
 /** How far a text that moves aside goes at most, lines of its own size. */
 const ASIDE = [0, -1, 1, -2, 2, -3, 3, -4, 4];
+/** The same for what has figures above it: only downwards. */
+const DOWN = [0, 1, 2, 3, 4, 5, 6];
 
 /**
  * Texts that yield, brought clear of the labels and of one another: moved aside by whole lines, or left out. The others are as
@@ -114,7 +116,9 @@ export function settled(items: readonly DisplayItem[], mmPerMetre: number): read
   };
   return items.flatMap((item): DisplayItem[] => {
     if (item.kind !== 'text' || !item.yields) return [item];
-    const by = (item.yields === 'aside' ? ASIDE : [0]).find((lines) => !taken.some((other) => !apart(place(item, lines), other)));
+    const by = (item.yields === 'aside' ? ASIDE : item.yields === 'down' ? DOWN : [0]).find(
+      (lines) => !taken.some((other) => !apart(place(item, lines), other)),
+    );
     if (by === undefined) return [];
     taken.push(place(item, by));
     return [by ? { ...item, dy: (item.dy ?? 0) + by * item.mm * LEADING } : item];

@@ -49,6 +49,16 @@ function checkPatch(draft: Draft<Project>, patch: Patch): void {
   if (shape.kind !== 'band' && patch.on.kind === 'walls') refuse('on all walls of a room it runs as a band between two heights.');
 }
 
+/** Sets a patch, and how its parts are laid where that is said. */
+function putPatch(draft: Draft<Project>, patch: Patch, layings: Readonly<Record<string, FaceLaying>>): void {
+  checkPatch(draft, patch);
+  draft.patches[patch.id] = patch;
+  for (const part of PATCH_PARTS) {
+    const address = addressOf({ kind: 'patch', patch: patch.id, part });
+    if (layings[address]) draft.layings[address] = layings[address];
+  }
+}
+
 /** Edits of what lies on faces: finishes of one's own, layings, patches, mouldings, schemes. */
 export const dressingCommands = {
   'finish.put': define({
@@ -92,12 +102,12 @@ export const dressingCommands = {
   }),
   'patch.put': define({
     title: 'Set patch',
-    args: z.object({ patches: z.array(Patch).min(1).max(200) }),
-    apply(draft, { patches }) {
-      for (const patch of patches) {
-        checkPatch(draft, patch);
-        draft.patches[patch.id] = patch;
-      }
+    args: z.object({
+      patches: z.array(Patch).min(1).max(200),
+      layings: z.record(Address, FaceLaying).default({}).describe('of the patches'),
+    }),
+    apply(draft, { patches, layings }) {
+      for (const patch of patches) putPatch(draft, patch, layings);
     },
   }),
   'treatment.put': define({
@@ -120,14 +130,7 @@ export const dressingCommands = {
       const address = addressOf(target);
       if (laying) draft.layings[address] = laying;
       else delete draft.layings[address];
-      for (const patch of patches) {
-        checkPatch(draft, patch);
-        draft.patches[patch.id] = patch;
-        for (const part of PATCH_PARTS) {
-          const address = addressOf({ kind: 'patch', patch: patch.id, part });
-          if (layings[address]) draft.layings[address] = layings[address];
-        }
-      }
+      for (const patch of patches) putPatch(draft, patch, layings);
     },
   }),
   'moulding.put': define({

@@ -104,7 +104,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const place = (outline: Vec2[]): void => {
     setPoints([]);
     setCorner(null);
-    placeOutline(kind, outline, placedAt(faces, outline.reduce((sum, p) => sum + p.x, 0) / outline.length));
+    placeOutline(kind, outline, placedAt(faces, outline.reduce((sum, p) => sum + p.x, 0) / outline.length), round);
   };
   const drawn =
     corner && pointer ? [corner, { x: pointer.x, y: corner.y }, pointer, { x: corner.x, y: pointer.y }] : points.length && pointer ? [...points, pointer] : [];
@@ -120,7 +120,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const dot = (p: Vec2, r: number): Vec2[] =>
     Array.from({ length: 12 }, (_, i) => ({ x: p.x + r * Math.cos((i * Math.PI) / 6), y: p.y + r * Math.sin((i * Math.PI) / 6) }));
   const marks: DisplayItem[] = [
-    ...(drawn.length > 1 ? [line(corner && kind === 'band' ? bandOf(faces, drawn) : drawn, corner !== null, 0.5)] : []),
+    ...(drawn.length > 1 ? [line(corner && kind === 'band' ? bandOf(faces, drawn, round) : drawn, corner !== null, 0.5)] : []),
     ...points.flatMap((p, i): DisplayItem[] => {
       const ring = dot(p, (i === 0 ? 1 : 0.66) * scale);
       return [{ kind: 'fill', rings: [ring], ink: i === 0 ? 'paper' : 'measure', layer: 'guide' }, line(ring, true, 0.35)];

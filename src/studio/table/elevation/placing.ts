@@ -2,30 +2,34 @@ import { placedAt, type Placed } from '@/core/drawing/elevation/unroll';
 import { signedArea } from '@/core/geometry/polygon';
 import type { Vec2 } from '@/core/geometry/vec';
 import { newOpening } from '@/core/project/opening-defaults';
-import type { Opening, Patch } from '@/core/project/schema';
+import type { FaceLaying, Opening, Patch } from '@/core/project/schema';
+import { addressOf } from '@/core/project/targets';
 import { freeName } from '@/core/project/things';
 import { faceS } from '@/core/shell/wall-face';
+import { CARRIED } from '../../finishes/finishing';
 import { newId, useStudio } from '../../store/studio';
 
 export const KINDS = ['window', 'passage', 'niche', 'patch', 'band'] as const;
 export type Kind = (typeof KINDS)[number];
 export const KIND_WORDS: Record<Kind, string> = { window: 'window', passage: 'pass-through', niche: 'niche', patch: 'patch', band: 'band' };
 
-/** The band over the whole of the face that a drag began on. */
-export const bandOf = (faces: readonly Placed[], drawn: readonly Vec2[]): Vec2[] => {
-  const { x, face } = placedAt(faces, drawn[0].x);
+/** The band over the whole of the face that a drag began on. @param round over all faces that are shown */
+export const bandOf = (faces: readonly Placed[], drawn: readonly Vec2[], round: boolean): Vec2[] => {
+  const own = round ? faces : [placedAt(faces, drawn[0].x)];
+  const [first, last] = [own[0], own[own.length - 1]];
   const ys = drawn.map((p) => p.y);
   const [a, b] = [Math.min(...ys), Math.max(...ys)];
+  const [from, to] = [first.x, last.x + last.face.side!.length];
   return [
-    { x, y: a },
-    { x: x + face.side!.length, y: a },
-    { x: x + face.side!.length, y: b },
-    { x, y: b },
+    { x: from, y: a },
+    { x: to, y: a },
+    { x: to, y: b },
+    { x: from, y: b },
   ];
 };
 
-/** Places what was drawn: an opening, a patch or a band. */
-export function placeOutline(kind: Kind, outline: readonly Vec2[], { face, x }: Placed): void {
+/** Places what was drawn: an opening, a patch or a band. @param round whether a band runs round all walls of the room */
+export function placeOutline(kind: Kind, outline: readonly Vec2[], { face, x }: Placed, round: boolean): void {
   const state = useStudio.getState();
   const side = face.side!;
   const { wall } = side;
@@ -50,13 +54,14 @@ export function placeOutline(kind: Kind, outline: readonly Vec2[], { face, x }: 
     const patch: Patch = {
       id,
       name: freeName(kind === 'band' ? 'Band' : 'Patch', state.project.patches),
-      on: { kind: 'wall', room: face.room, wall, side: side.side },
+      on: kind === 'band' && round && face.room ? { kind: 'walls', room: face.room } : { kind: 'wall', room: face.room, wall, side: side.side },
       shape,
       order: Math.min(1e6, Math.max(0, ...orders) + 1),
       finish,
       panels: null,
     };
-    if (state.run('patch.put', { patches: [patch] })) state.select([{ entity: id, target: { kind: 'patch', patch: id, part: 'field' } }]);
+    const layings: Record<string, FaceLaying> = patch.on.kind === 'walls' ? { [addressOf({ kind: 'patch', patch: id, part: 'field' })]: CARRIED } : {};
+    if (state.run('patch.put', { patches: [patch], layings })) state.select([{ entity: id, target: { kind: 'patch', patch: id, part: 'field' } }]);
     return;
   }
   if (x1 - x0 < 0.1 || y1 - y0 < 0.1) return state.say('Nothing was placed: an opening is at least 100 mm wide and high; draw it larger.');
