@@ -41,7 +41,7 @@ export default tseslint.config(
       'data/**',
       'tmp/**',
       '**/*.generated.ts',
-      'src/core/render/kernel/assembly/**',
+      'src/core/render/*/assembly/**',
       'next-env.d.ts',
       'test-results/**',
       'playwright-report/**',

@@ -15,7 +15,7 @@ export default defineConfig({
     coverage: {
       provider: 'v8',
       include: ['src/**'],
-      exclude: ['**/*.test.ts', '**/*.d.ts', 'src/core/testing/**', 'src/core/render/kernel/assembly/**'],
+      exclude: ['**/*.test.ts', '**/*.d.ts', 'src/core/testing/**', 'src/core/render/*/assembly/**'],
       reporter: ['json'],
       reportsDirectory: 'tmp/coverage',
     },

@@ -9,7 +9,7 @@ import { projectJsonSchema, readProjectJson, writeProjectFile, type Asset } from
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { Accumulator } from '@/core/render/accumulator';
-import { denoise } from '@/core/render/denoise';
+import { cleanPicture } from '@/core/render/denoiser/picture';
 import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
 import { fetchImages } from '@/core/finishes/store';
@@ -163,7 +163,7 @@ program
         tracer.pass(sum, guides);
         picture.add(sum, guides);
       }
-      const radiance = o.grain ? picture.mean() : denoise(picture.mean(), picture.guides(), picture.variance(), width, height);
+      const radiance = o.grain ? picture.mean() : cleanPicture(picture.mean(), picture.guides(), width, height);
       await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance)), width, height));
       if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
     },

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import { memo } from 'react';
 import { formatArea } from '@/core/units/length';
 import { AddLevel } from './AddLevel';
+import { arrowThrough } from './look/focus';
 import { colours } from './look/theme';
 import { useStudio } from './store/studio';
 
@@ -12,6 +13,7 @@ const Chip = memo(function Chip({ id, name, area, on }: { id: string | null; nam
     <Box
       component="button"
       aria-pressed={on}
+      aria-label={area ? `${name}, ${area}` : undefined}
       onClick={() => useStudio.getState().setRoom(id)}
       sx={{
         all: 'unset',
@@ -44,6 +46,7 @@ export function RoomStrip() {
     <Box
       component="nav"
       aria-label="Level and rooms"
+      onKeyDown={(e: React.KeyboardEvent<HTMLElement>) => void arrowThrough(e, 'button', 'across')}
       sx={{
         display: 'flex',
         alignItems: 'center',

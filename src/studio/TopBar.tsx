@@ -10,6 +10,7 @@ import { ArrowUUpLeftIcon, ArrowUUpRightIcon } from '@phosphor-icons/react';
 import { useMemo, useState } from 'react';
 import { cutText } from '@/core/units/text';
 import { TextField } from './look/fields';
+import { arrowThrough } from './look/focus';
 import { colours, SERIF } from './look/theme';
 import { Warn } from './look/Warn';
 import { ErrandList } from './errands/ErrandList';
@@ -154,11 +155,17 @@ function Findings() {
         anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
         transformOrigin={{ vertical: 'top', horizontal: 'right' }}
       >
-        <Box component="ul" aria-label="Findings" sx={{ listStyle: 'none', m: 0, p: 1, width: 380, maxHeight: 420, overflow: 'auto' }}>
+        <Box
+          component="ul"
+          aria-label="Findings"
+          onKeyDown={(e: React.KeyboardEvent<HTMLElement>) => void arrowThrough(e, 'button', 'down')}
+          sx={{ listStyle: 'none', m: 0, p: 1, width: 380, maxHeight: 420, overflow: 'auto' }}
+        >
           {list.map((f, i) => (
             <li key={i}>
               <Box
                 component="button"
+                autoFocus={i === 0}
                 onClick={() => {
                   const { project, setRoom, select, setStage } = useStudio.getState();
                   const first = f.ids[0];

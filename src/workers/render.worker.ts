@@ -6,7 +6,6 @@ import { fetchImages } from '@/core/finishes/store';
 import { validateProject } from '@/core/project/commands';
 import { Point3 } from '@/core/project/schema';
 import { Accumulator, type Sums } from '@/core/render/accumulator';
-import { denoise } from '@/core/render/denoise';
 import { FIREFLY, pictureScene } from '@/core/render/picture';
 import { Tracer } from '@/core/render/tracer';
 
@@ -44,10 +43,6 @@ const service = {
   sums(): Sums {
     const own = picture.sums();
     return transfer(own, [own.sum.buffer, own.guides.buffer, own.squares.buffer]);
-  },
-  filter(radiance: Float32Array, guide: Float32Array, variance: Float32Array): Float32Array {
-    const out = denoise(radiance, guide, variance, picture.width, picture.height);
-    return transfer(out, [out.buffer]);
   },
 };
 

@@ -16,7 +16,10 @@ export function pictureScene(model: Model, pixels = PICTURE_TEXTURE): Scene {
   });
 }
 
-/** The cut-off for indirect fireflies, cd/m²: far above what a lit room shows, well below a bulb or the sun. */
-export const FIREFLY = 4000;
+/**
+ * The cut-off for single indirect contributions, cd/m². It stands above the sky at the horizon, sunlit ground and lamps,
+ * also where one of two lights is aimed at and counts twice: only what is rare is cut, and no mean by more than a hundredth.
+ */
+export const FIREFLY = 40_000;
 
 export type { Camera };

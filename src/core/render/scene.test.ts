@@ -99,6 +99,24 @@ describe('a picture of the demo', () => {
     expect(median(picture(night, 1))).toBeGreaterThan(median(picture(dark, 1)) * 1.3);
   });
 
+  it('loses not a hundredth of its light to the cut-off: the same paths with and without it', () => {
+    const [width, height] = [32, 20];
+    const scene = pictureScene(deriveModel(demo), 32);
+    for (const view of ['view-kitchen', 'view-living'].filter((v) => demo.viewpoints[v])) {
+      const sums = [FIREFLY, Infinity].map((clamp) => {
+        const tracer = new Tracer(scene, { width, height, camera: demo.viewpoints[view], seed: 5, clamp });
+        const sum = new Float32Array(width * height * 3);
+        for (let i = 0; i < 64; i++) tracer.pass(sum);
+        return sum;
+      });
+      // Five strips of the picture, from ceiling to floor.
+      for (let strip = 0; strip < 5; strip++) {
+        const of = (a: Float32Array): number => a.subarray(strip * 4 * width * 3, (strip + 1) * 4 * width * 3).reduce((t, v) => t + v, 0);
+        expect(of(sums[0]) / of(sums[1])).toBeGreaterThan(0.99);
+      }
+    }
+  });
+
   it('has guides of unit normals and colours no brighter than white', () => {
     const guides = picture(demo, 1, 1).guides();
     for (let i = 0; i < guides.length; i += 6) {

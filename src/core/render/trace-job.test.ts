@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { Accumulator } from './accumulator';
-import { TraceJob, type TraceHand, type TraceProgress } from './trace-job';
+import { TraceJob, type Cleaner, type TraceHand, type TraceProgress } from './trace-job';
 
 const SIZE = { width: 4, height: 2 };
 const stamp = { project: 'p', scheme: 's', name: 'Kitchen', viewpoint: 'v' };
 
 /** Hands whose passes take a second of a clock that goes by itself, each pass as bright as its number. */
-function hands(count: number, filter: TraceHand['filter'] = (radiance) => Promise.resolve(radiance)) {
+function hands(count: number, clean: Cleaner['clean'] = (radiance) => Promise.resolve(radiance)) {
   const time = { now: 0 };
   const seeds: number[] = [];
-  const asked = { sums: 0, passes: 0 };
+  const asked = { passes: 0, at: [] as number[] };
   const list = Array.from({ length: count }, (_, i): TraceHand => {
     const own = new Accumulator(SIZE.width, SIZE.height);
     return {
@@ -22,23 +22,23 @@ function hands(count: number, filter: TraceHand['filter'] = (radiance) => Promis
         own.add(new Float32Array(n * 3).fill(asked.passes), new Float32Array(n * 6).fill(i));
       },
       sums: () => {
-        asked.sums++;
+        asked.at.push(asked.passes);
         return Promise.resolve(own.sums());
       },
-      filter,
     };
   });
-  return { list, time, seeds, asked };
+  return { list, time, seeds, asked, cleaner: { clean } };
 }
 
 describe('a picture traced by several hands', () => {
   it('has the mean of all their passes, as many as were asked for', async () => {
     for (const count of [1, 2, 5]) {
-      const { list, time, seeds, asked } = hands(count);
+      const { list, time, cleaner, seeds, asked } = hands(count);
       const told: TraceProgress[] = [];
       const made = await new TraceJob(
         stamp,
         list,
+        cleaner,
         { ...SIZE, samples: 12 },
         (p) => told.push(p),
         () => time.now,
@@ -47,37 +47,77 @@ describe('a picture traced by several hands', () => {
       // 1 to 12, on average.
       for (const v of made!.radiance) expect(v).toBeCloseTo(6.5, 5);
       expect(new Set(seeds).size).toBe(count);
-      expect(told.map((p) => p.phase).filter((p, i, all) => p !== all[i - 1])).toEqual(['preparing', 'tracing', 'filtering', 'done']);
+      expect(told.map((p) => p.phase).filter((p, i, all) => p !== all[i - 1])).toEqual(['preparing', 'tracing', 'cleaning', 'done']);
       expect(told.filter((p) => p.phase === 'tracing').at(-1)!.samples).toBe(12);
     }
   });
 
   it('is repainted more and more seldom, and says how long it will still take', async () => {
-    const { list, time, asked } = hands(1);
+    const { list, time, cleaner, asked } = hands(1);
     const told: TraceProgress[] = [];
     await new TraceJob(
       stamp,
       list,
+      cleaner,
       { ...SIZE, samples: 64 },
       (p) => told.push(p),
       () => time.now,
     ).run();
-    const painted = told.filter((p) => p.phase === 'tracing' && p.shown).map((p) => p.samples);
+    // Sums are only brought together to be shown, and once at the end.
+    const painted = asked.at.slice(0, -1);
     expect(painted[0]).toBe(1);
     expect(painted.length).toBeLessThan(22);
     const gaps = painted.slice(1).map((n, i) => n - painted[i]);
     expect(gaps.every((g, i) => i === 0 || g >= gaps[i - 1])).toBe(true);
-    // Sums are only brought together to be shown, and once at the end.
-    expect(asked.sums).toBe(painted.length + 1);
     for (const p of told) if (p.phase === 'tracing' && p.left !== null) expect(p.left).toBeCloseTo(64 - p.samples, 6);
   });
 
+  it('shows itself clean while it grows, and with its grain never again; the meter reads what is shown', async () => {
+    const calls: number[] = [];
+    const { list, time, cleaner } = hands(1, (radiance) => {
+      calls.push(radiance[0]);
+      time.now += 0.5;
+      return Promise.resolve(radiance.map(() => 100));
+    });
+    const told: TraceProgress[] = [];
+    const made = await new TraceJob(
+      stamp,
+      list,
+      cleaner,
+      { ...SIZE, samples: 40 },
+      (p) => told.push(p),
+      () => time.now,
+    ).run();
+    const shown = told.flatMap((p) => (p.shown ? [p.shown] : []));
+    const first = shown.findIndex((p) => p.radiance[0] === 100);
+    expect(first).toBeGreaterThan(0);
+    for (const p of shown.slice(first)) expect([p.radiance[0], p.exposure]).toEqual([100, made!.exposure]);
+    // It rests thrice as long as it took, so that most of the time goes into tracing.
+    expect(calls.length).toBeGreaterThan(3);
+    expect(calls.length).toBeLessThan(40 / 1.5);
+  });
+
+  it('goes on where a cleaning on the way fails, and fails where the last one does', async () => {
+    let calls = 0;
+    const { list, time, cleaner } = hands(1, (radiance) => (calls++ ? Promise.resolve(radiance) : Promise.reject(new Error('no memory'))));
+    const made = await new TraceJob(
+      stamp,
+      list,
+      cleaner,
+      { ...SIZE, samples: 20 },
+      () => undefined,
+      () => time.now,
+    ).run();
+    expect(made!.samples).toBe(20);
+  });
+
   it('belongs to what it was begun with, and is not told of again once it is cancelled', async () => {
-    const { list, time } = hands(2);
+    const { list, time, cleaner } = hands(2);
     const told: TraceProgress[] = [];
     const job: TraceJob = new TraceJob(
       stamp,
       list,
+      cleaner,
       { ...SIZE, samples: 50 },
       (p) => {
         told.push(p);
@@ -91,11 +131,12 @@ describe('a picture traced by several hands', () => {
   });
 
   it('fails with what a hand fails with', async () => {
-    const { list, time } = hands(2, () => Promise.reject(new Error('no memory')));
+    const { list, time, cleaner } = hands(2, () => Promise.reject(new Error('no memory')));
     await expect(
       new TraceJob(
         stamp,
         list,
+        cleaner,
         { ...SIZE, samples: 4 },
         () => undefined,
         () => time.now,
@@ -107,6 +148,7 @@ describe('a picture traced by several hands', () => {
       new TraceJob(
         stamp,
         dead.list,
+        dead.cleaner,
         { ...SIZE, samples: 4 },
         () => undefined,
         () => dead.time.now,

@@ -17,16 +17,21 @@ export interface TraceHand {
   pass(): Promise<void>;
   /** What it has so far. */
   sums(): Promise<Sums>;
-  filter(radiance: Float32Array, guides: Float32Array, variance: Float32Array): Promise<Float32Array>;
+}
+
+/** Someone who takes the grain out of what was traced, beside those who trace. */
+export interface Cleaner {
+  /** @param radiance three values a pixel @param guides six values a pixel, as `Accumulator` has them */
+  clean(radiance: Float32Array, guides: Float32Array): Promise<Float32Array>;
 }
 
 /** How far a job is. */
 export interface TraceProgress {
-  phase: 'preparing' | 'tracing' | 'filtering' | 'done';
+  phase: 'preparing' | 'tracing' | 'cleaning' | 'done';
   samples: number;
   /** Seconds it will still trace; null while that can’t be told. */
   left: number | null;
-  /** A new mean to be shown: radiance, three values a pixel, cd/m², with the exposure metered from it. */
+  /** A new state to be shown: radiance, three values a pixel, cd/m², with the exposure metered from it. */
   shown?: { radiance: Float32Array; exposure: number };
 }
 
@@ -41,9 +46,17 @@ export interface Finished {
 /** Seconds between two repaints at first; each takes twice as long as the one before, up to the longest. */
 const REPAINT = { first: 0.4, longest: 4 } as const;
 
+/** Samples a pixel from which a picture is cleaned while it grows. */
+const CLEAN_FROM = 2;
+
+/** A growing picture rests so many times as long as its cleaning took before it is cleaned again: most of the machine goes on tracing. */
+const REST = 3;
+
 /**
  * A picture being traced by several hands. Project, scheme and viewpoint are stamped when it begins. The hands keep their
- * sums; they are brought together when the picture is repainted, more and more seldom, and at the end.
+ * sums; they are brought together when the picture is repainted, more and more seldom, and at the end. It is cleaned
+ * while it grows; once one could see it clean it is not shown with its grain again. Exposure is metered on what is
+ * shown: the meter takes the mean of logarithms, which grain lowers.
  */
 export class TraceJob {
   private cancelled = false;
@@ -54,6 +67,10 @@ export class TraceJob {
   private painting = false;
   private painted = 0;
   private pause: number = REPAINT.first;
+  private cleaning: Promise<void> | null = null;
+  private cleaned = 0;
+  /** When it may be cleaned again. */
+  private rested = 0;
 
   /**
    * @param samples a pixel, all hands together
@@ -63,6 +80,7 @@ export class TraceJob {
   constructor(
     readonly stamp: Stamp,
     private readonly hands: readonly TraceHand[],
+    private readonly cleaner: Cleaner,
     private readonly size: { width: number; height: number; samples: number },
     private readonly watch: (progress: TraceProgress) => void,
     private readonly clock: () => number,
@@ -74,7 +92,7 @@ export class TraceJob {
   }
 
   /**
-   * Traces, brings together and filters.
+   * Traces, brings together and cleans.
    *
    * @returns the picture; null where it was cancelled
    * @throws what a hand throws
@@ -83,11 +101,12 @@ export class TraceJob {
     this.tell({ phase: 'preparing', samples: 0, left: null });
     await Promise.all(this.hands.map((hand, i) => this.trace(hand, i * 7919 + 1)));
     if (this.cancelled) return null;
-    this.tell({ phase: 'filtering', samples: this.traced, left: null });
+    this.tell({ phase: 'cleaning', samples: this.traced, left: null });
+    await this.cleaning;
     const picture = await this.gather();
-    const exposure = meterExposure(picture.mean());
-    const radiance = await this.hands[0].filter(picture.mean(), picture.guides(), picture.variance());
+    const radiance = await this.cleaner.clean(picture.mean(), picture.guides());
     if (this.cancelled) return null;
+    const exposure = meterExposure(radiance);
     this.tell({ phase: 'done', samples: picture.samples, left: null, shown: { radiance, exposure } });
     return { radiance, samples: picture.samples, exposure };
   }
@@ -117,13 +136,33 @@ export class TraceJob {
     if (this.painting || (this.painted && now - this.painted < this.pause)) return;
     this.painting = true;
     try {
-      const radiance = (await this.gather()).mean();
+      const picture = await this.gather();
       if (this.painted) this.pause = Math.min(REPAINT.longest, this.pause * 2);
       this.painted = this.clock();
-      this.tell({ phase: 'tracing', samples: this.traced, left: this.left, shown: { radiance, exposure: meterExposure(radiance) } });
+      if (!this.cleaned) this.show(picture.mean());
+      if (!this.cleaning && picture.samples >= CLEAN_FROM && this.painted >= this.rested) this.cleaning = this.clean(picture);
     } finally {
       this.painting = false;
     }
+  }
+
+  /** Cleans what there is so far, beside the tracing. */
+  private async clean(picture: Accumulator): Promise<void> {
+    const from = this.clock();
+    try {
+      const radiance = await this.cleaner.clean(picture.mean(), picture.guides());
+      this.cleaned++;
+      this.show(radiance);
+    } catch {
+      // The last cleaning fails in the same way, and tells it.
+    } finally {
+      this.rested = this.clock() + REST * (this.clock() - from);
+      this.cleaning = null;
+    }
+  }
+
+  private show(radiance: Float32Array): void {
+    this.tell({ phase: 'tracing', samples: this.traced, left: this.left, shown: { radiance, exposure: meterExposure(radiance) } });
   }
 
   private async gather(): Promise<Accumulator> {

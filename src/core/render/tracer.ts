@@ -71,7 +71,7 @@ export class Tracer {
    * Adds one sample a pixel.
    *
    * @param sum three values a pixel; samples are added to it
-   * @param guides first-hit albedo and normal, six values a pixel, added likewise (for the noise filter)
+   * @param guides colour and normal of the first surface that scatters, six values a pixel, added likewise (for the denoiser)
    * @param onRow called now and then with the share done; return true to stop early
    */
   pass(sum: Float32Array, guides?: Float32Array, onRow?: (done: number) => boolean): void {
@@ -130,7 +130,7 @@ export class Tracer {
     for (let depth = 0; alive > 0 && depth <= this.bounces; depth++) {
       this.kernel.closest(alive);
       this.shadows.clear();
-      alive = this.shade(alive, depth, sum, depth === 0 ? guides : undefined);
+      alive = this.shade(alive, depth, sum, guides);
       const limit = depth === 0 ? Infinity : this.clamp;
       this.shadows.send((pixel, r, g, b) => this.deposit(sum, pixel, r, g, b, limit));
       this.kernel.rays.set(this.nextRays.subarray(0, alive * 8));
@@ -181,20 +181,13 @@ export class Tracer {
       const r = hit.base[0];
       const g = hit.base[1];
       const b = hit.base[2];
-      if (guides) {
-        guides[px * 6] += r;
-        guides[px * 6 + 1] += g;
-        guides[px * 6 + 2] += b;
-        guides[px * 6 + 3] += hit.smooth[0];
-        guides[px * 6 + 4] += hit.smooth[1];
-        guides[px * 6 + 5] += hit.smooth[2];
-      }
       if (material.opacity < 1 && depth < this.bounces && random.next() >= material.opacity) {
         this.straight(i, alive++, px, x - gx * EPS, y - gy * EPS, z - gz * EPS, tr, tg, tb);
         continue;
       }
       if (material.emission && front) {
         const e = material.emission;
+        if (guides && wasSpecular === FROM_EYE) this.guide(guides, px, tr, tg, tb);
         let w = 1;
         if (!wasSpecular && material.lamp >= 0) {
           const other = lights.lampDensity(origin[i * 3], origin[i * 3 + 1], origin[i * 3 + 2], x, y, z, -(dx * gx + dy * gy + dz * gz), material.lamp);
@@ -258,6 +251,7 @@ export class Tracer {
         this.go(out, px, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * n[0], dy - k * n[1], dz - k * n[2], tr * r, tg * g, tb * b, mirrored, 0);
         continue;
       }
+      if (guides && wasSpecular === FROM_EYE && !material.emission) this.guide(guides, px, tr * r, tg * g, tb * b);
       this.aim(depth, px, x, y, z, tr, tg, tb);
       const p = hit.scatter(random);
       if (p <= 0) continue;
@@ -282,6 +276,17 @@ export class Tracer {
       origin[out * 3 + 2] = z;
     }
     return alive;
+  }
+
+  /** Notes colour and normal of the first surface that scatters, seen through panes and in mirrors. */
+  private guide(guides: Float32Array, px: number, r: number, g: number, b: number): void {
+    const { smooth } = this.hit;
+    guides[px * 6] += Math.min(1, r);
+    guides[px * 6 + 1] += Math.min(1, g);
+    guides[px * 6 + 2] += Math.min(1, b);
+    guides[px * 6 + 3] += smooth[0];
+    guides[px * 6 + 4] += smooth[1];
+    guides[px * 6 + 5] += smooth[2];
   }
 
   private go(
@@ -332,10 +337,10 @@ export class Tracer {
     limit: number,
     guides?: Float32Array,
   ): void {
-    if (guides) {
-      guides[px * 6] += 1;
-      guides[px * 6 + 1] += 1;
-      guides[px * 6 + 2] += 1;
+    if (guides && this.specular[i] === FROM_EYE) {
+      guides[px * 6] += Math.min(1, tr);
+      guides[px * 6 + 1] += Math.min(1, tg);
+      guides[px * 6 + 2] += Math.min(1, tb);
     }
     const { daylight, portals } = this.scene;
     if (!daylight) return;
@@ -359,24 +364,18 @@ export class Tracer {
     this.deposit(sum, px, tr * r, tg * g, tb * b, this.specular[i] === FROM_EYE ? Infinity : limit);
   }
 
-  /** Sends shadow rays towards sun, sky through a window, and a luminaire: all at the first hit, one of them later. */
+  /** Sends shadow rays towards sun, sky through a window, and a luminaire: all at the first hit; later always to the sun, whose patches are small and bright, and to one of the others. */
   private aim(depth: number, px: number, x: number, y: number, z: number, tr: number, tg: number, tb: number): void {
     const { random, lights } = this;
     const { sun, sky, lamps } = lights;
-    const kinds = Number(sun) + Number(sky) + Number(lamps);
-    if (!kinds) return;
-    let only = -1;
-    let boost = 1;
-    if (depth > 0 && kinds > 1) {
-      only = Math.floor(random.next() * kinds);
-      boost = kinds;
-    }
-    let k = 0;
-    if (sun && (only < 0 || only === k++)) {
+    const both = depth > 0 && sky && lamps;
+    const first = both && random.next() < 0.5;
+    const boost = both ? 2 : 1;
+    if (sun) {
       lights.aimSun();
-      if (this.scatterAimed() > 0) this.connect(px, x, y, z, tr * boost, tg * boost, tb * boost);
+      if (this.scatterAimed() > 0) this.connect(px, x, y, z, tr, tg, tb);
     }
-    if (sky && (only < 0 || only === k++) && lights.aimSky(x, y, z)) {
+    if (sky && (!both || first) && lights.aimSky(x, y, z)) {
       const scatter = this.scatterAimed();
       const d = lights.direction;
       const own = scatter > 0 ? lights.skyDensity(x, y, z, d[0], d[1], d[2]) : 0;
@@ -385,7 +384,7 @@ export class Tracer {
         this.connect(px, x, y, z, tr * w, tg * w, tb * w);
       }
     }
-    if (lamps && (only < 0 || only === k) && lights.aimLamp(x, y, z)) {
+    if (lamps && (!both || !first) && lights.aimLamp(x, y, z)) {
       const scatter = this.scatterAimed();
       if (scatter > 0) {
         const w = boost * (lights.drawn / (lights.drawn * lights.drawn + scatter * scatter));

@@ -16,6 +16,7 @@ import { scheduleLists, written } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
 import { useErrands } from '../errands/errands';
 import { errorText } from '../store/sync';
+import { arrowThrough } from '../look/focus';
 import { colours, SERIF } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { Tabs } from '../ledge/cards';
@@ -72,6 +73,10 @@ export function Schedules() {
       takeFinish(id);
     } else if (collectionOf(state.project, id)) state.select([{ entity: id, target: null }]);
   };
+  const { project } = model;
+  /** Whether a row leads to something in the project. */
+  const leads = (id: string): boolean => Boolean(project.rooms[id]) || knowsFinish(project, id) || collectionOf(project, id) !== null;
+  const first = rows.findIndex((row) => leads(row.id));
   const single = list.title.replace(/(?<=sh)es$|s$/, '');
   return (
     <Box sx={{ bgcolor: colours.paper, height: '100%', overflow: 'auto', p: '14px 28px 20px' }} aria-busy={busy}>
@@ -97,9 +102,21 @@ export function Schedules() {
               ))}
             </TableRow>
           </TableHead>
-          <TableBody>
+          <TableBody onKeyDown={(e) => void arrowThrough(e, 'tr[tabindex]', 'down')}>
             {rows.map((row, n) => (
-              <TableRow key={`${row.id} ${n}`} hover onClick={() => go(row.id)} sx={{ cursor: 'pointer' }}>
+              <TableRow
+                key={`${row.id} ${n}`}
+                {...(leads(row.id)
+                  ? {
+                      hover: true,
+                      // One stop of the tab key for all rows; the arrows go from one to the next.
+                      tabIndex: n === first ? 0 : -1,
+                      onClick: () => go(row.id),
+                      onKeyDown: (e: React.KeyboardEvent) => e.key === 'Enter' && go(row.id),
+                    }
+                  : {})}
+                sx={{ cursor: leads(row.id) ? 'pointer' : undefined, '&:focus-visible': { outline: `2px solid ${colours.damson}`, outlineOffset: -2 } }}
+              >
                 {list.columns.map((c, i) => (
                   <TableCell key={c.key} sx={{ ...(i === 0 ? { fontWeight: 550 } : {}), ...(FIGURES.has(c.kind) ? RIGHT : {}) }}>
                     {written(c.kind, row[c.key], units, money) || (['floor', 'walls', 'ceiling'].includes(c.key) ? 'none yet' : '')}

@@ -23,7 +23,7 @@ export function RenderPanel() {
   const words = {
     preparing: 'preparing the scene',
     tracing: `${samples} of ${target} samples${left !== null ? `, about ${minutes(left)} left` : ''}`,
-    filtering: 'smoothing the last grain',
+    cleaning: 'taking the last grain out',
     keeping: 'keeping the picture',
     done: 'kept with the project',
     failed: message ?? 'not finished',
@@ -68,7 +68,7 @@ export function RenderPanel() {
           Exposure
           <Slider
             size="small"
-            min={4}
+            min={-8}
             max={17}
             step={0.1}
             value={exposure}

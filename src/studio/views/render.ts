@@ -2,6 +2,7 @@ import { wrap } from 'comlink';
 import { create } from 'zustand';
 import { TraceJob, type TraceHand, type TraceProgress } from '@/core/render/trace-job';
 import type { Project } from '@/core/project/schema';
+import type { CleanService } from '@/workers/clean.worker';
 import type { RenderService } from '@/workers/render.worker';
 import { errorText } from '../store/sync';
 import type { EyeState } from '../table/model/camera';
@@ -17,7 +18,7 @@ export const SIZES = { Small: [480, 300], Medium: [720, 450], Large: [1280, 800]
 export type PictureSize = keyof typeof SIZES;
 
 interface RenderState {
-  phase: 'idle' | 'preparing' | 'tracing' | 'filtering' | 'keeping' | 'done' | 'failed';
+  phase: 'idle' | 'preparing' | 'tracing' | 'cleaning' | 'keeping' | 'done' | 'failed';
   name: string;
   viewpoint: string | null;
   width: number;
@@ -93,9 +94,11 @@ export const useRender = create<RenderState>()((set, get) => ({
         prepare: async (seed) => void (await remote.prepare(project, { camera: eye, width, height, seed, texture: size === 'Small' ? 384 : 640 })),
         pass: () => remote.pass(),
         sums: () => remote.sums(),
-        filter: (...args) => remote.filter(...args),
       };
     });
+    const cleaning = new Worker(new URL('../../workers/clean.worker.ts', import.meta.url), { type: 'module' });
+    workers.push(cleaning);
+    const cleaner = wrap<CleanService>(cleaning);
     const watch = ({ phase, samples, left, shown }: TraceProgress): void =>
       set((s) => ({
         phase: phase === 'done' ? 'keeping' : phase,
@@ -106,6 +109,7 @@ export const useRender = create<RenderState>()((set, get) => ({
     const own = new TraceJob(
       { project: project.id, scheme: project.scheme, name, viewpoint },
       hands,
+      { clean: (radiance, guides) => cleaner.clean(radiance, guides, width, height) },
       { width, height, samples: target },
       watch,
       () => performance.now() / 1000,

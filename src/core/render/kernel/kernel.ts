@@ -1,4 +1,5 @@
 import type { Hierarchy } from '../bvh';
+import { fromBase64 } from '../../formats/base64';
 import { KERNEL } from './kernel.generated';
 
 interface Exports {
@@ -7,22 +8,6 @@ interface Exports {
   setScene(nodes: number, leaves: number): void;
   closest(count: number, rays: number, hits: number): void;
   occluded(count: number, rays: number, out: number): void;
-}
-
-function decode(base64: string): Uint8Array<ArrayBuffer> {
-  const alphabet = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
-  const value = new Uint8Array(128);
-  for (let i = 0; i < 64; i++) value[alphabet.charCodeAt(i)] = i;
-  const pad = base64.endsWith('==') ? 2 : base64.endsWith('=') ? 1 : 0;
-  const out = new Uint8Array((base64.length / 4) * 3 - pad);
-  for (let i = 0, k = 0; i < base64.length; i += 4) {
-    const n =
-      (value[base64.charCodeAt(i)] << 18) | (value[base64.charCodeAt(i + 1)] << 12) | (value[base64.charCodeAt(i + 2)] << 6) | value[base64.charCodeAt(i + 3)];
-    out[k++] = n >> 16;
-    if (k < out.length) out[k++] = (n >> 8) & 255;
-    if (k < out.length) out[k++] = n & 255;
-  }
-  return out;
 }
 
 /**
@@ -42,7 +27,7 @@ export class RayKernel {
     hierarchy: Hierarchy,
     readonly capacity: number,
   ) {
-    const module = new WebAssembly.Module(decode(KERNEL));
+    const module = new WebAssembly.Module(fromBase64(KERNEL));
     const instance = new WebAssembly.Instance(module, { env: { abort: () => undefined } });
     this.exports = instance.exports as unknown as Exports;
     const nodes = this.exports.alloc(Math.max(112, hierarchy.nodes.byteLength));
