@@ -9,6 +9,7 @@ import { projectJsonSchema, readProjectJson, writeProjectFile, type Asset } from
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { Accumulator } from '@/core/render/accumulator';
+import { usualWhite } from '@/core/light/white';
 import { cleanPicture } from '@/core/render/denoiser/picture';
 import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
@@ -125,13 +126,14 @@ program
   .option('--size <WxH>', 'pixels', '640x400')
   .option('--samples <n>', 'samples a pixel', positive, 32)
   .option('--exposure <ev>', 'EV at ISO 100; metered if left out')
+  .option('--white <kelvin>', 'colour temperature shown as white; left out, that of daylight or lamps by the time of day')
   .option('--scheme <name>', 'name or id of a scheme; left out, the one in hand')
   .option('--hdr <file>', 'keep the radiance too')
   .option('--grain', 'leave the grain in')
   .action(
     async (
       file: string,
-      o: { view: string; out: string; size: string; samples: number; exposure?: string; scheme?: string; hdr?: string; grain?: boolean },
+      o: { view: string; out: string; size: string; samples: number; exposure?: string; white?: string; scheme?: string; hdr?: string; grain?: boolean },
     ) => {
       const { project: whole } = await open(file);
       const scheme = o.scheme === undefined ? whole.scheme : Object.values(whole.schemes).find((s) => s.id === o.scheme || s.name === o.scheme)?.id;
@@ -153,6 +155,8 @@ program
         throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 8192 pixels a side.`);
       const ev = o.exposure === undefined ? null : Number(o.exposure);
       if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
+      const white = o.white === undefined ? usualWhite(project.site) : Number(o.white);
+      if (!(white >= 1500 && white <= 15000)) throw new DomainError('white', `“${o.white}” is not a colour temperature; it is a number from 1500 to 15000.`);
       const tracer = new Tracer(pictureScene(deriveModel(project), texturePixels(width)), { width, height, camera: view, seed: 1, clamp: FIREFLY });
       const picture = new Accumulator(width, height);
       const sum = new Float32Array(width * height * 3);
@@ -164,7 +168,7 @@ program
         picture.add(sum, guides);
       }
       const radiance = o.grain ? picture.mean() : cleanPicture(picture.mean(), picture.guides(), width, height);
-      await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance)), width, height));
+      await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance), white), width, height));
       if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
     },
   );

@@ -6,6 +6,7 @@ import { heronLockCottage } from '@/core/demo/heron-lock';
 import { deriveModel } from '@/core/model/derive';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { writePng } from '@/core/formats/png';
+import { usualWhite } from '@/core/light/white';
 import { contentHash, type Asset } from '@/core/formats/project-file/project-file';
 import { develop, meterExposure } from '@/core/render/tone';
 import { runChange } from '@/core/project/commands';
@@ -38,9 +39,10 @@ export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project:
     const hdr = new Uint8Array(await readFile(path.join(process.cwd(), 'assets', 'demo', file)));
     const { width, height, radiance } = readHdr(hdr);
     const exposure = Math.round(meterExposure(radiance) * 10) / 10;
-    const [kept, image] = [hdr, writePng(develop(radiance, exposure), width, height)].map((bytes) => ({ hash: contentHash(bytes), bytes }));
+    const white = usualWhite(project.site);
+    const [kept, image] = [hdr, writePng(develop(radiance, exposure, white), width, height)].map((bytes) => ({ hash: contentHash(bytes), bytes }));
     assets.push(kept, image);
-    run('picture.add', { ...picture, viewpoint: VIEWPOINT, samples: SAMPLES, width, height, exposure, radiance: kept.hash, image: image.hash });
+    run('picture.add', { ...picture, viewpoint: VIEWPOINT, samples: SAMPLES, width, height, exposure, white, radiance: kept.hash, image: image.hash });
   }
   const kitchen = Object.values(project.rooms).find((r) => r.name.startsWith('Kitchen'))!;
   const paper = PAPERS['A3 landscape'];

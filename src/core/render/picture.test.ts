@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { luminance } from '../finishes/colour';
+import { blackBody, luminance } from '../finishes/colour';
+import { usualWhite } from '../light/white';
+import { emptyProject } from '../project/schema';
 import { Accumulator } from './accumulator';
 import { Random } from './bsdf';
-import { develop, exposureScale, meterExposure, SHOULDER, toneCurve } from './tone';
+import { balance, develop, exposureScale, meterExposure, SHOULDER, toneCurve } from './tone';
 
 const [W, H] = [48, 32];
 
@@ -32,6 +34,28 @@ describe('the accumulator', () => {
     for (let y = 0; y < H; y++) for (let x = 0; x < W / 2; x++) left += variance[y * W + x] / ((H * W) / 2);
     expect(left / ((80 * 0.6) ** 2 / 64)).toBeCloseTo(1, 0);
     expect(Math.abs(left / ((80 * 0.6) ** 2 / 64) - 1)).toBeLessThan(0.1);
+  });
+});
+
+describe('white', () => {
+  it('shows a grey lit by a light of its temperature as grey, as bright as under the display’s own light', () => {
+    for (const kelvin of [2700, 3200, 5500, 6500, 9000]) {
+      const light = blackBody(kelvin);
+      const out = develop(Float32Array.from(light.map((c) => c * 100)), 8, kelvin);
+      const grey = develop(new Float32Array([100, 100, 100]), 8);
+      for (let c = 0; c < 3; c++) expect(Math.abs(out[c] - grey[c])).toBeLessThanOrEqual(1);
+    }
+    // Daylight looks blue to a camera set to lamps, lamps yellow to one set to daylight.
+    const [r, , b] = develop(new Float32Array([100, 100, 100]), 8, 3200);
+    expect(b).toBeGreaterThan(r);
+    expect(balance(null)).toEqual([1, 1, 1]);
+  });
+
+  it('is the sun’s by day, a covered sky’s under clouds, that of lamps after sunset', () => {
+    const { site } = emptyProject('p', 'P');
+    expect(usualWhite({ ...site, moment: '2026-05-12T12:00' })).toBe(5500);
+    expect(usualWhite({ ...site, moment: '2026-05-12T12:00', sky: 1 })).toBe(6500);
+    expect(usualWhite({ ...site, moment: '2026-12-12T23:00' })).toBe(3200);
   });
 });
 

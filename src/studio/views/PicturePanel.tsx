@@ -1,7 +1,6 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import Slider from '@mui/material/Slider';
 import { useEffect, useRef, useState } from 'react';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { develop } from '@/core/render/tone';
@@ -11,19 +10,20 @@ import { colours, PANEL } from '../look/theme';
 import { api } from '../store/api';
 import { useStudio } from '../store/studio';
 import { errorText } from '../store/sync';
+import { Developing, type Development } from './Developing';
 import { developPng } from './keep';
 import { useViews } from './views';
 
-/** A kept picture, whose exposure can be set again at any time: its radiance is kept with it. */
+/** A kept picture, whose exposure and white can be set again at any time: its radiance is kept with it. */
 export function PicturePanel() {
   const id = useViews((s) => s.picture);
   const picture = useStudio((s) => (id ? s.project.pictures[id] : undefined));
   const [radiance, setRadiance] = useState<{ hash: string; data: Float32Array } | null>(null);
-  const [exposure, setExposure] = useState(10);
-  const [meant, setMeant] = useState<number | null>(null);
+  const [shown, setShown] = useState<Development>({ exposure: 10, white: null });
+  const [meant, setMeant] = useState<Development | null>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const hash = picture?.radiance;
-  const kept = picture?.exposure;
+  const [exposure, white] = [picture?.exposure, picture?.white ?? null];
   useEffect(() => {
     if (!hash) return;
     let alive = true;
@@ -36,24 +36,25 @@ export function PicturePanel() {
     };
   }, [hash]);
   useEffect(() => {
-    if (kept !== undefined) setExposure(kept);
-  }, [kept]);
+    if (exposure !== undefined) setShown({ exposure, white });
+  }, [exposure, white]);
   useEffect(() => {
     if (!picture || !radiance || radiance.hash !== picture.radiance || !canvas.current) return;
     canvas.current
       .getContext('2d')!
-      .putImageData(new ImageData(develop(radiance.data, exposure) as Uint8ClampedArray<ArrayBuffer>, picture.width, picture.height), 0, 0);
-  }, [radiance, exposure, picture]);
+      .putImageData(new ImageData(develop(radiance.data, shown.exposure, shown.white) as Uint8ClampedArray<ArrayBuffer>, picture.width, picture.height), 0, 0);
+  }, [radiance, shown, picture]);
   useEffect(() => {
     if (!picture || !radiance || radiance.hash !== picture.radiance || meant === null) return;
-    // Only the exposure meant last is kept, also where it was chosen before the radiance had come.
+    // Only what was meant last is kept, also where it was chosen before the radiance had come.
     let latest = true;
     const keep = async (): Promise<void> => {
       try {
-        const image = await api.keepFile(new Blob([developPng(radiance.data, picture.width, picture.height, meant)]));
+        const image = await api.keepFile(new Blob([developPng(radiance.data, picture.width, picture.height, meant.exposure, meant.white)]));
         if (!latest) return;
         setMeant(null);
-        if (meant !== picture.exposure) useStudio.getState().run('picture.set', { picture: picture.id, set: { exposure: meant, image } });
+        if (meant.exposure !== picture.exposure || meant.white !== picture.white)
+          useStudio.getState().run('picture.set', { picture: picture.id, set: { ...meant, image } });
       } catch (error) {
         useStudio.getState().say(errorText(error));
       }
@@ -108,21 +109,7 @@ export function PicturePanel() {
         <Box sx={{ flex: '1 1 200px' }}>
           <TextField label="Picture name" value={picture.name} onCommit={(name) => run('picture.set', { picture: picture.id, set: { name } })} />
         </Box>
-        Exposure
-        <Slider
-          size="small"
-          // From a room by starlight to snow in the sun.
-          min={-8}
-          max={17}
-          step={0.1}
-          value={exposure}
-          track={false}
-          aria-label="Exposure of the picture"
-          onChange={(_, v) => setExposure(v as number)}
-          onChangeCommitted={(_, v) => setMeant(v as number)}
-          sx={{ width: 150 }}
-        />
-        <Box sx={{ width: 56, whiteSpace: 'nowrap' }}>EV {exposure.toFixed(1)}</Box>
+        <Developing value={shown} of=" of the picture" onChange={setShown} onSettle={setMeant} />
         <Button
           onClick={() => {
             useViews.setState({ picture: null });

@@ -2,10 +2,10 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
-import Slider from '@mui/material/Slider';
 import { useEffect, useRef } from 'react';
 import { develop } from '@/core/render/tone';
 import { colours, PANEL, SERIF } from '../look/theme';
+import { Developing } from './Developing';
 import { useRender } from './render';
 
 const minutes = (seconds: number): string =>
@@ -13,12 +13,12 @@ const minutes = (seconds: number): string =>
 
 /** The picture as it refines: progress, time left, exposure, and the way to stop it. */
 export function RenderPanel() {
-  const { phase, name, width, height, samples, target, left, exposure, radiance, version, message, cancel, setExposure, close } = useRender();
+  const { phase, name, width, height, samples, target, left, exposure, white, radiance, version, message, cancel, setExposure, setWhite, close } = useRender();
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (!radiance || !canvas.current) return;
-    canvas.current.getContext('2d')!.putImageData(new ImageData(develop(radiance, exposure) as Uint8ClampedArray<ArrayBuffer>, width, height), 0, 0);
-  }, [radiance, exposure, version, width, height]);
+    canvas.current.getContext('2d')!.putImageData(new ImageData(develop(radiance, exposure, white) as Uint8ClampedArray<ArrayBuffer>, width, height), 0, 0);
+  }, [radiance, exposure, white, version, width, height]);
   if (phase === 'idle') return null;
   const words = {
     preparing: 'preparing the scene',
@@ -39,7 +39,7 @@ export function RenderPanel() {
         left: 14,
         right: 14,
         bottom: 14,
-        maxWidth: 640,
+        maxWidth: 720,
         zIndex: 7,
         p: 1.25,
       }}
@@ -64,21 +64,14 @@ export function RenderPanel() {
             {words}
           </Box>
         </Box>
-        <Box sx={{ width: 150, display: 'flex', alignItems: 'center', gap: 1, color: colours.second }}>
-          Exposure
-          <Slider
-            size="small"
-            min={-8}
-            max={17}
-            step={0.1}
-            value={exposure}
-            aria-label="Exposure"
-            onChange={(_, v) => setExposure(v as number)}
-            sx={{ direction: 'ltr' }}
-            track={false}
-          />
-        </Box>
-        <Box sx={{ color: colours.second, width: 44 }}>EV {exposure.toFixed(1)}</Box>
+        <Developing
+          value={{ exposure, white }}
+          of=""
+          onChange={(next) => {
+            if (next.exposure !== exposure) setExposure(next.exposure);
+            if (next.white !== null && next.white !== white) setWhite(next.white);
+          }}
+        />
         {busy ? <Button onClick={cancel}>Stop</Button> : <Button onClick={close}>Close</Button>}
       </Box>
     </Box>

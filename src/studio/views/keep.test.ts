@@ -59,7 +59,14 @@ vi.mock('../store/studio', () => ({
 }));
 
 const stamp: Stamp = { project: 'begun', scheme: 'scheme-1', name: 'Kitchen', viewpoint: 'view-a' };
-const finished: Finished = { radiance: Float32Array.from({ length: 16 * 16 * 3 }, (_, i) => 50 + i), width: 16, height: 16, samples: 8, exposure: 7 };
+const finished: Finished = {
+  radiance: Float32Array.from({ length: 16 * 16 * 3 }, (_, i) => 50 + i),
+  width: 16,
+  height: 16,
+  samples: 8,
+  exposure: 7,
+  white: 5500,
+};
 const pictures = (id: string) => Object.values(projects.get(id)!.project.pictures);
 
 beforeEach(() => {
@@ -80,7 +87,7 @@ describe('a finished picture', () => {
   it('is kept in the open project, with radiance and image as two files', async () => {
     await keepPicture(stamp, finished);
     const [picture] = pictures('begun');
-    expect(picture).toMatchObject({ name: 'Kitchen', viewpoint: 'view-a', scheme: 'scheme-1', samples: 8, exposure: 7, width: 16, height: 16 });
+    expect(picture).toMatchObject({ name: 'Kitchen', viewpoint: 'view-a', scheme: 'scheme-1', samples: 8, exposure: 7, white: 5500, width: 16, height: 16 });
     const back = readHdr(files.get(picture.radiance)!);
     expect([back.width, back.height]).toEqual([16, 16]);
     back.radiance.forEach((v, i) => expect(Math.abs(v - finished.radiance[i])).toBeLessThan(finished.radiance[i] / 60));

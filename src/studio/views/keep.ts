@@ -10,11 +10,13 @@ import { isOpen, newId, useStudio } from '../store/studio';
 export interface KeptPicture extends Finished {
   width: number;
   height: number;
+  /** Colour temperature shown as white, K; null: that of the display. */
+  white: number | null;
 }
 
 /** Display pixels as PNG. */
-export const developPng = (radiance: Float32Array, width: number, height: number, ev: number): Uint8Array<ArrayBuffer> =>
-  writePng(develop(radiance, ev), width, height);
+export const developPng = (radiance: Float32Array, width: number, height: number, ev: number, white: number | null): Uint8Array<ArrayBuffer> =>
+  writePng(develop(radiance, ev, white), width, height);
 
 /** How often it is tried to add to a project that others change meanwhile. */
 const TRIES = 6;
@@ -25,9 +27,9 @@ const TRIES = 6;
  *
  * @throws DomainError, ApiError where it was not kept
  */
-export async function keepPicture(stamp: Stamp, { radiance, width, height, samples, exposure }: KeptPicture): Promise<void> {
+export async function keepPicture(stamp: Stamp, { radiance, width, height, samples, exposure, white }: KeptPicture): Promise<void> {
   const hdr = await api.keepFile(new Blob([writeHdr(radiance, width, height)]));
-  const image = await api.keepFile(new Blob([developPng(radiance, width, height, exposure)]));
+  const image = await api.keepFile(new Blob([developPng(radiance, width, height, exposure, white)]));
   const id = newId('picture');
   const made = new Date().toISOString();
   const argsFor = (project: Project) => {
@@ -40,6 +42,7 @@ export async function keepPicture(stamp: Stamp, { radiance, width, height, sampl
       height,
       samples,
       exposure,
+      white,
       radiance: hdr,
       scheme: project.schemes[stamp.scheme] ? stamp.scheme : null,
       image,

@@ -1,6 +1,7 @@
 import { wrap } from 'comlink';
 import { create } from 'zustand';
 import { TraceJob, type TraceHand, type TraceProgress } from '@/core/render/trace-job';
+import { usualWhite } from '@/core/light/white';
 import type { Project } from '@/core/project/schema';
 import type { CleanService } from '@/workers/clean.worker';
 import type { RenderService } from '@/workers/render.worker';
@@ -30,6 +31,8 @@ interface RenderState {
   left: number | null;
   exposure: number;
   metered: boolean;
+  /** Colour temperature shown as white, K. */
+  white: number;
   /** Mean radiance so far. */
   radiance: Float32Array | null;
   version: number;
@@ -37,6 +40,7 @@ interface RenderState {
   start(project: Project, name: string, viewpoint: string | null, eye: EyeState, size: PictureSize, quality: Quality): void;
   cancel(): void;
   setExposure(ev: number): void;
+  setWhite(kelvin: number): void;
   close(): void;
 }
 
@@ -63,6 +67,7 @@ export const useRender = create<RenderState>()((set, get) => ({
   left: null,
   exposure: 10,
   metered: false,
+  white: 5500,
   radiance: null,
   version: 0,
   message: null,
@@ -82,6 +87,7 @@ export const useRender = create<RenderState>()((set, get) => ({
       left: null,
       radiance: null,
       metered: false,
+      white: usualWhite(project.site),
       message: null,
     });
     workers = Array.from(
@@ -119,7 +125,7 @@ export const useRender = create<RenderState>()((set, get) => ({
       .run()
       .then(async (finished) => {
         if (!finished) return;
-        await keepPicture(own.stamp, { ...finished, width, height, exposure: get().exposure });
+        await keepPicture(own.stamp, { ...finished, width, height, exposure: get().exposure, white: get().white });
         if (job !== own) return;
         set({ phase: 'done' });
         stop();
@@ -135,6 +141,7 @@ export const useRender = create<RenderState>()((set, get) => ({
     set({ phase: 'idle', radiance: null });
   },
   setExposure: (exposure) => set({ exposure, metered: true }),
+  setWhite: (white) => set({ white }),
   close() {
     if (get().phase === 'done' || get().phase === 'failed') set({ phase: 'idle', radiance: null });
   },

@@ -13,6 +13,7 @@ export const picturedProject = (name: string, image: string, radiance = image): 
       height: 300,
       samples: 1,
       exposure: 0,
+      white: null,
       radiance,
       image,
       made: '2026-01-01T00:00:00Z',

@@ -51,9 +51,16 @@ export const Picture = z.object({
   height: z.number().int().min(16).max(8192),
   samples: z.number().int().min(1).max(100000),
   exposure: z.number().min(-20).max(30).describe('EV at ISO 100 the radiance is shown with'),
+  white: z
+    .number()
+    .min(1500)
+    .max(15000)
+    .nullable()
+    .default(null)
+    .describe('colour temperature of the light that is shown as white, K; null: that of the display'),
   radiance: Hash.describe('Radiance HDR file, luminance in cd/m²'),
   scheme: Id.nullable().default(null).describe('the scheme that was in hand when it was made'),
-  image: Hash.describe('PNG made from the radiance at this exposure'),
+  image: Hash.describe('PNG made from the radiance at this exposure and white'),
   made: z.string().max(40).describe('ISO date and time'),
 });
 

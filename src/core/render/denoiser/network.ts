@@ -1,4 +1,4 @@
-import { fromBase64 } from '../../formats/base64';
+import { fromBase64 } from '../../units/base64';
 import { LAYERS } from './kernel.generated';
 import type { Weights } from './weights';
 

@@ -1,4 +1,4 @@
-import { fromBase64 } from '../../formats/base64';
+import { fromBase64 } from '../../units/base64';
 import { denoise } from './denoiser';
 import { WEIGHTS } from './weights.generated';
 import { readWeights, type Weights } from './weights';

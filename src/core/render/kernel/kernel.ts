@@ -1,5 +1,5 @@
 import type { Hierarchy } from '../bvh';
-import { fromBase64 } from '../../formats/base64';
+import { fromBase64 } from '../../units/base64';
 import { KERNEL } from './kernel.generated';
 
 interface Exports {
