@@ -5,7 +5,7 @@ import type { Vec3 } from '../geometry/vec';
 import { fresnelDielectric, ggxDensity, ggxValue, Random, reflect, refract, sheenAlbedo } from './bsdf';
 import { buildHierarchy } from './bvh';
 import { RayKernel } from './kernel/kernel';
-import { diffuse, portalOf, SceneBuilder, type Scene } from './scene';
+import { diffuse, portalOf, SceneBuilder, type Material, type Scene } from './scene';
 import { Tracer } from './tracer';
 
 const v = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
@@ -232,6 +232,33 @@ describe('light transport', () => {
       expect(shown(cos) / (below + 0.5 * sheenAlbedo(cos))).toBeCloseTo(1, 1.7);
     }
     expect(shown(0.15)).toBeGreaterThan(shown(1) * 1.15);
+  });
+
+  it('guides the denoiser by the first surface that scatters: through a pane, in a mirror, and to the sky', () => {
+    const wall = (x: number, away: 1 | -1): Mesh =>
+      new MeshBuilder().quad(v(x, -9 * away, -9), v(x, 9 * away, -9), v(x, 9 * away, 9), v(x, -9 * away, 9)).build();
+    const seen = (between: Partial<Material> | null, behind: boolean): number[] => {
+      const builder = new SceneBuilder();
+      if (between) builder.mesh(wall(1, -1), IDENTITY, builder.material({ ...diffuse([0.9, 0.8, 0.7]), ...between }));
+      if (behind) builder.mesh(wall(between?.metalness ? -2 : 4, between?.metalness ? 1 : -1), IDENTITY, builder.material(diffuse([0.2, 0.5, 0.6])));
+      const tracer = new Tracer(builder.build({ sun: v(0, 0, 1), sunIlluminance: [0, 0, 0], sky: () => [1, 1, 1] }), { width: 4, height: 4, camera, seed: 2 });
+      const [sum, guides] = [new Float32Array(48), new Float32Array(96)];
+      for (let i = 0; i < 200; i++) tracer.pass(sum, guides);
+      return Array.from({ length: 6 }, (_, c) => guides.reduce((t, g, k) => (k % 6 === c ? t + g : t), 0) / 16 / 200);
+    };
+    const near = (a: readonly number[], b: readonly number[], within: number): void =>
+      a.forEach((value, i) => expect(Math.abs(value - b[i]), `${i}`).toBeLessThan(within));
+    near(seen(null, true), [0.2, 0.5, 0.6, -1, 0, 0], 1e-3);
+    // A pane of colour tints what lies behind by the root at each of its faces; a few hundredths are mirrored to the sky.
+    const through = seen({ pane: true, ior: 1.5 }, true);
+    expect(through[3]).toBeLessThan(-0.9);
+    expect(through[1] / through[0]).toBeGreaterThan(1.8);
+    // In a mirror the wall behind the eye is seen, tinted, with its own normal.
+    near(seen({ metalness: 1, roughness: 0 }, true), [0.9 * 0.2, 0.8 * 0.5, 0.7 * 0.6, 1, 0, 0], 0.03);
+    // The sky behind a pane is bright and has no normal.
+    const sky = seen({ pane: true, ior: 1.5 }, false);
+    expect(Math.min(...sky.slice(0, 3))).toBeGreaterThan(0.7);
+    near(sky.slice(3), [0, 0, 0], 1e-6);
   });
 
   it('bends what is seen through ribbed glass as a prism of its slope does', () => {

@@ -64,6 +64,9 @@ export function RenderPanel() {
             {words}
           </Box>
         </Box>
+        {busy ? <Button onClick={cancel}>Stop</Button> : <Button onClick={close}>Close</Button>}
+      </Box>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 0.5, fontSize: 12.5, color: colours.second }}>
         <Developing
           value={{ exposure, white }}
           of=""
@@ -72,7 +75,6 @@ export function RenderPanel() {
             if (next.white !== null && next.white !== white) setWhite(next.white);
           }}
         />
-        {busy ? <Button onClick={cancel}>Stop</Button> : <Button onClick={close}>Close</Button>}
       </Box>
     </Box>
   );
