@@ -107,7 +107,6 @@ export function FinishLedge() {
 
 function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly { name: string; from: number; to: number }[] }) {
   const tool = useStudio((s) => s.tool);
-  const url = useSample(finish, 'tiles', 208, 116);
   const disliked = dislikes.find((d) => inHues(meanHex(finish), d));
   return (
     <Card
@@ -117,30 +116,35 @@ function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly {
       onPress={() => takeFinish(finish.id)}
       drag={{ id: `finish ${finish.id}`, data: { kind: 'finish', finish: finish.id } }}
       large={<LargeFinish finish={finish} disliked={disliked?.name ?? null} />}
-      picture={
-        <Box
-          sx={{
-            width: '100%',
-            height: '100%',
-            bgcolor: meanHex(finish),
-            backgroundImage: url ? `url(${url})` : 'none',
-            backgroundSize: 'cover',
-            position: 'relative',
-            // What the client does not like is struck through.
-            '&::after': disliked
-              ? {
-                  content: '""',
-                  position: 'absolute',
-                  inset: 0,
-                  background: `linear-gradient(to top right, transparent 48%, ${colours.rust} 49%, ${colours.rust} 51%, transparent 52%)`,
-                }
-              : {},
-          }}
-        >
-          {url ? null : <Coming />}
-        </Box>
-      }
+      picture={<Sample finish={finish} width={208} height={116} struck={Boolean(disliked)} />}
     />
+  );
+}
+
+/** A sample that fills its place, in as many pixels; what the client does not like is struck through. */
+function Sample({ finish, width, height, struck = false }: { finish: Finish; width: number; height: number; struck?: boolean }) {
+  const url = useSample(finish, 'tiles', width, height);
+  return (
+    <Box
+      sx={{
+        width: '100%',
+        height: '100%',
+        bgcolor: meanHex(finish),
+        backgroundImage: url ? `url(${url})` : 'none',
+        backgroundSize: 'cover',
+        position: 'relative',
+        '&::after': struck
+          ? {
+              content: '""',
+              position: 'absolute',
+              inset: 0,
+              background: `linear-gradient(to top right, transparent 48%, ${colours.rust} 49%, ${colours.rust} 51%, transparent 52%)`,
+            }
+          : {},
+      }}
+    >
+      {url ? null : <Coming />}
+    </Box>
   );
 }
 
@@ -148,7 +152,6 @@ function FinishCard({ finish, dislikes }: { finish: Finish; dislikes: readonly {
 function LargeFinish({ finish, disliked }: { finish: Finish; disliked: string | null }) {
   const units = useStudio((s) => s.project.units);
   const money = useStudio((s) => s.project.money);
-  const url = useSample(finish, 'tiles', 640, 400);
   return (
     <Large
       name={finish.name}
@@ -159,18 +162,7 @@ function LargeFinish({ finish, disliked }: { finish: Finish; disliked: string | 
         disliked ? `The client does not like ${disliked}.` : '',
       ]}
     >
-      <Box
-        sx={{
-          width: '100%',
-          height: '100%',
-          bgcolor: meanHex(finish),
-          backgroundImage: url ? `url(${url})` : 'none',
-          backgroundSize: 'cover',
-          position: 'relative',
-        }}
-      >
-        {url ? null : <Coming />}
-      </Box>
+      <Sample finish={finish} width={640} height={400} />
     </Large>
   );
 }
