@@ -216,6 +216,17 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     const brighter = only((await studio.project()).pictures);
     expect(brighter.radiance).toBe(picture.radiance);
     expect(await mean(brighter.image)).toBeGreaterThan(await mean(picture.image));
+    // By day it is balanced to daylight; set to lamps, the same light looks blue.
+    expect(picture.white).toBe(5500);
+    await kept.getByLabel('White of the picture').press('Home');
+    await expect.poll(async () => only((await studio.project()).pictures).white).toBe(2000);
+    const blue = async (hash: string): Promise<number> => {
+      const { channels } = await sharp(await (await page.request.get(`/api/assets/${hash}`)).body()).stats();
+      return channels[2].mean / channels[0].mean;
+    };
+    const cold = only((await studio.project()).pictures);
+    expect(cold.radiance).toBe(picture.radiance);
+    expect(await blue(cold.image)).toBeGreaterThan(await blue(brighter.image));
     await kept.getByRole('button', { name: 'Close' }).click();
   });
 
