@@ -109,7 +109,6 @@ export function PicturePanel() {
         <Box sx={{ flex: '1 1 200px' }}>
           <TextField label="Picture name" value={picture.name} onCommit={(name) => run('picture.set', { picture: picture.id, set: { name } })} />
         </Box>
-        <Developing value={shown} of=" of the picture" onChange={setShown} onSettle={setMeant} />
         <Button
           onClick={() => {
             useViews.setState({ picture: null });
@@ -119,6 +118,9 @@ export function PicturePanel() {
           Delete
         </Button>
         <Button onClick={() => useViews.setState({ picture: null })}>Close</Button>
+      </Box>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5, mt: 0.75, fontSize: 12.5, color: colours.second }}>
+        <Developing value={shown} of=" of the picture" onChange={setShown} onSettle={setMeant} />
       </Box>
     </Box>
   );
