@@ -102,10 +102,13 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
       let [from, to] = [dark.indexOf(false, first), dark.lastIndexOf(false, last)];
       while (dark[from]) from++;
       while (dark[to]) to--;
-      // A stripe is darker than the paper between, whatever colour the light has.
-      const light = row.slice(from, to + 1).map((p) => p[0] + p[1] + p[2]);
-      const middle = light.reduce((a, b) => a + b, 0) / light.length;
-      const edges = light.flatMap((l, x) => (x > 0 && l < middle !== light[x - 1] < middle ? [x] : []));
+      // A stripe is greener than the paper round about it, in the sun and in the shadow of the walls.
+      const green = row.slice(from, to + 1).map((p) => p[1] / Math.max(1, p[0]));
+      const about = green.map((_, x) => {
+        const near = green.slice(Math.max(0, x - 9), x + 10);
+        return near.reduce((sum, g) => sum + g, 0) / near.length;
+      });
+      const edges = green.flatMap((g, x) => (x > 0 && g > about[x] !== green[x - 1] > about[x - 1] ? [x] : []));
       expect(edges.length).toBeGreaterThan(40);
       const wide = (4 * (edges[edges.length - 1] - edges[0])) / (edges.length - 1) / (to + 1 - from);
       expect(Math.abs(wide / 0.0883 - 1)).toBeLessThan(0.012);

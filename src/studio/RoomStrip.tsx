@@ -4,7 +4,7 @@ import { memo } from 'react';
 import { formatArea } from '@/core/units/length';
 import { AddLevel } from './AddLevel';
 import { arrowThrough } from './look/focus';
-import { colours } from './look/theme';
+import { colours, UNSEEN } from './look/theme';
 import { useStudio } from './store/studio';
 
 /** One room: drawn again only when its name, its area or its being in hand changes. */
@@ -13,7 +13,6 @@ const Chip = memo(function Chip({ id, name, area, on }: { id: string | null; nam
     <Box
       component="button"
       aria-pressed={on}
-      aria-label={area ? `${name}, ${area}` : undefined}
       onClick={() => useStudio.getState().setRoom(id)}
       sx={{
         all: 'unset',
@@ -30,6 +29,8 @@ const Chip = memo(function Chip({ id, name, area, on }: { id: string | null; nam
       }}
     >
       {name}
+      {/* Read as a pause, not shown: the gap shows it. */}
+      {area ? <span style={UNSEEN}>, </span> : null}
       {area ? <em>{area}</em> : null}
     </Box>
   );

@@ -3,6 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useMemo } from 'react';
 import { takingOver } from '@/core/schedules/schemes';
+import { counted } from '@/core/units/text';
 import { colours, SERIF } from '../look/theme';
 import { errorText } from '../store/sync';
 import { useStudio } from '../store/studio';
@@ -11,8 +12,6 @@ import { useWork } from '../work/useWork';
 import { Side } from './Compare';
 import { close, Sheet } from './Sheet';
 import { useFinishing } from './finishing';
-
-const count = (n: number, word: string): string => `${n} ${word}${n === 1 ? '' : 's'}`;
 
 /** What a kept scheme would change, room by room, with the house before and after; it is taken over only when one says so. */
 export function TakeOver() {
@@ -55,7 +54,7 @@ export function TakeOver() {
             if (!run('scheme.from-kit', taking)) return;
             close();
             tell(
-              `${name} is in hand: ${nothing ? 'nothing changed' : `${count(look.rooms.length, 'room')} changed`}. ${project.schemes[project.scheme].name} is kept beside it.`,
+              `${name} is in hand: ${nothing ? 'nothing changed' : `${counted(look.rooms.length, 'room')} changed`}. ${project.schemes[project.scheme].name} is kept beside it.`,
             );
           }}
         >
@@ -74,9 +73,9 @@ export function TakeOver() {
         <Side project={look.project} id={taking.id} cost={costs?.[1] ?? null} head={<b>After: {name}</b>} pictured={false} />
         <Box sx={{ overflow: 'auto', fontSize: 12 }} role="region" aria-label="What changes" tabIndex={0}>
           <Box sx={{ color: colours.second, mb: 0.5 }}>
-            {nothing ? 'Nothing changes: every room has this already.' : `${count(look.rooms.length, 'room')} will change.`}{' '}
+            {nothing ? 'Nothing changes: every room has this already.' : `${counted(look.rooms.length, 'room')} will change.`}{' '}
             {look.kept
-              ? `${count(look.kept, 'other choice')} of finishes ${look.kept === 1 ? 'stays' : 'stay'} as ${look.kept === 1 ? 'it is' : 'they are'}.`
+              ? `${counted(look.kept, 'other choice')} of finishes ${look.kept === 1 ? 'stays' : 'stay'} as ${look.kept === 1 ? 'it is' : 'they are'}.`
               : null}{' '}
             A scheme of its own is made; the one in hand now stays on the list.
           </Box>

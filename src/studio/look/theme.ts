@@ -34,6 +34,9 @@ export const colours = {
 /** Shadows of what lies on the table; `cut`: of what is cut out of a square. */
 export const LIFT = { square: '0 6px 18px #0000001c', cut: '0 6px 9px #0000001c' } as const;
 
+/** What is read out and not shown. */
+export const UNSEEN = { position: 'absolute', width: 1, height: 1, overflow: 'hidden', clipPath: 'inset(50%)', whiteSpace: 'nowrap' } as const;
+
 /** What lies on the table: a panel over it, or a notice. */
 export const PANEL = { position: 'absolute', bgcolor: colours.paper, border: `1px solid ${colours.firm}`, boxShadow: LIFT.square } as const;
 
