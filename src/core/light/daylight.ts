@@ -102,13 +102,13 @@ export function daylight(site: Site): Daylight {
   const up = Math.sin(altitude);
   const clear = type.group === 'clear';
   const haze = clear ? site.turbidity : PUBLISHED_HAZE;
-  const beam = tint(sunThrough(haze, up));
-  const sunIlluminance = times(beam, beamIlluminance(type, haze, altitude, dayOf(site.moment)));
+  const through = sunThrough(haze, up);
+  const sunIlluminance = times(tint(through), beamIlluminance(type, haze, altitude, dayOf(site.moment)));
 
   const blue = scattered(haze, up);
   // Clouds are lit from above by all there is, and pass it on without a colour of their own.
   const above = blue.ground();
-  const direct = times(sunThrough(haze, up), Math.max(0, up));
+  const direct = times(through, Math.max(0, up));
   const grey = tint([above[0] + direct[0], above[1] + direct[1], above[2] + direct[2]]);
   const clouds = clear ? 0 : type.group === 'intermediate' ? 0.5 : 1;
   const more =

@@ -1,6 +1,6 @@
 import { produce, type Draft } from 'immer';
 import { collections, type Thing } from './kinds';
-import type { Choices, Project } from './schema';
+import { sideKey, type Choices, type Project } from './schema';
 import { addressOf, applyFinish, exists, targetOf, type Target } from './targets';
 import { stateOf } from './topology';
 
@@ -47,21 +47,27 @@ export function choicesOf(project: Project): Choices {
   return { finishes, layings: project.layings, patches: project.patches, mouldings: project.mouldings };
 }
 
-/** Another finish comes with a laying of its own: units chosen for the one before do not hold for it. */
-export function forgetLaying(draft: Draft<Project>, target: Target): void {
-  const layings = stateOf(draft.layings);
-  const faces = target.kind === 'walls' ? `wall/${target.room ?? '*'}/` : null;
-  for (const address of faces ? Object.keys(layings).filter((a) => a.startsWith(faces)) : [addressOf(target)])
-    if (Object.hasOwn(layings, address)) delete draft.layings[address];
+/**
+ * Another finish comes with a laying of its own: units chosen for the one before do not hold for it.
+ *
+ * @param but faces, by their keys, whose laying stays where the walls of a room are meant
+ */
+export function forgetLaying(draft: Draft<Project>, target: Target, but: Readonly<Record<string, unknown>> = {}): void {
+  for (const address of Object.keys(stateOf(draft.layings))) {
+    const face = targetOf(address);
+    const meant =
+      target.kind === 'walls'
+        ? face?.kind === 'wall' && face.room === target.room && !Object.hasOwn(but, sideKey(face.wall, face.side))
+        : address === addressOf(target);
+    if (meant) delete draft.layings[address];
+  }
 }
 
 /** Gives the walls of a room (null: the outside) a finish; those with a finish of their own keep it, and how it lies. */
 export function giveOtherWalls(draft: Draft<Project>, room: string | null, finish: string): void {
-  const project = stateOf(draft as Project);
-  const owner = room === null ? project.outside : project.rooms[room];
-  const own = new Set(Object.keys(owner.faces).map((key) => `wall/${room ?? '*'}/${key}`));
-  for (const address of Object.keys(project.layings)) if (address.startsWith(`wall/${room ?? '*'}/`) && !own.has(address)) delete draft.layings[address];
-  (room === null ? draft.outside : draft.rooms[room]).walls = finish;
+  const owner = room === null ? draft.outside : draft.rooms[room];
+  forgetLaying(draft, { kind: 'walls', room }, stateOf(owner.faces));
+  owner.walls = finish;
 }
 
 /** Takes away every choice of the scheme in hand and lays others on the things that are there. */

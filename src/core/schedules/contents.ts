@@ -42,7 +42,7 @@ export function contentsOf(model: Model): ContentsNode[] {
     const face = (target: Target, name: string): ContentsNode => ({ id: addressOf(target), name, kind: 'face', thing: false, target, children: [] });
     const rooms = level.rooms.map((room): ContentsNode => {
       const id = room.id;
-      // What is pulled down or not yet built has no face to be finished in this phase.
+      // A wall that others meet has several sides in a room, and one finish.
       const walls = new Map<string, Target>();
       for (const { wall, side } of room.sides) {
         const target: Target = { kind: 'wall', room: id, wall, side };
