@@ -297,7 +297,7 @@ export class ModelScene {
   private cut(): void {
     if (!this.model) return;
     const { shows, stub } = cutAway(this.model, this.coverings, this.looking());
-    this.parts.reveal(shows);
+    if (this.parts.reveal(shows)) this.renderer.shadowMap.needsUpdate = true;
     for (const low of this.stubs.children) {
       const { entity, wall } = low.userData as { entity: string; wall: DerivedWall };
       low.visible = stub(entity, wall.wall.level);

@@ -94,7 +94,7 @@ describe('what is drawn of a model', () => {
     const { parts } = stage(model);
     parts.rest();
     const shows = (p: { entity: string }): boolean => p.entity in demo.walls;
-    parts.reveal(shows);
+    expect([parts.reveal(shows), parts.reveal(shows)]).toEqual([true, false]);
     for (const { object, slot, seen } of parts) {
       expect(object.visible).toBe(shows(seen));
       if (slot) expect(slot.batch.getVisibleAt(slot.instance)).toBe(shows(seen));

@@ -154,12 +154,16 @@ export class DrawnParts {
     object.add(fill);
   }
 
-  /** Shows some and hides the rest. */
-  reveal(shows: (part: Seen) => boolean): void {
+  /** Shows some and hides the rest. Returns whether that changed: what is hidden throws no shadow. */
+  reveal(shows: (part: Seen) => boolean): boolean {
+    let changed = false;
     for (const { object, slot, seen } of this.drawn.values()) {
-      object.visible = shows(seen);
-      slot?.batch.setVisibleAt(slot.instance, object.visible);
+      const visible = shows(seen);
+      if (visible !== object.visible) changed = true;
+      object.visible = visible;
+      slot?.batch.setVisibleAt(slot.instance, visible);
     }
+    return changed;
   }
 
   /** Ceilings throw shadows for whoever is inside. Returns whether that changed. */
