@@ -8,13 +8,14 @@ import { writePng } from '@/core/formats/png';
 import { projectJsonSchema, readProjectJson, writeProjectFile, type Asset } from '@/core/formats/project-file/project-file';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
-import { Accumulator } from '@/core/render/accumulator';
+import { Film } from '@/core/render/film';
 import { usualWhite } from '@/core/light/white';
 import { cleanPicture } from '@/core/render/denoiser/picture';
 import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop, meterExposure } from '@/core/render/tone';
 import { fetchImages } from '@/core/finishes/store';
 import { withScheme } from '@/core/project/choices';
+import { prepareScene } from '@/core/render/prepared';
 import { Tracer } from '@/core/render/tracer';
 import { scheduleLists } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
@@ -157,17 +158,11 @@ program
       if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
       const white = o.white === undefined ? usualWhite(project.site) : Number(o.white);
       if (!(white >= 1500 && white <= 15000)) throw new DomainError('white', `“${o.white}” is not a colour temperature; it is a number from 1500 to 15000.`);
-      const tracer = new Tracer(pictureScene(deriveModel(project), texturePixels(width)), { width, height, camera: view, seed: 1, clamp: FIREFLY });
-      const picture = new Accumulator(width, height);
-      const sum = new Float32Array(width * height * 3);
-      const guides = new Float32Array(width * height * 6);
-      for (let i = 0; i < o.samples; i++) {
-        sum.fill(0);
-        guides.fill(0);
-        tracer.pass(sum, guides);
-        picture.add(sum, guides);
-      }
-      const radiance = o.grain ? picture.mean() : cleanPicture(picture.mean(), picture.guides(), width, height);
+      const scene = prepareScene(pictureScene(deriveModel(project), texturePixels(width)));
+      const tracer = new Tracer(scene, { width, height, camera: view, seed: 1, clamp: FIREFLY });
+      for (let i = 0; i < o.samples; i++) tracer.pass();
+      const film = new Film(tracer.exposed());
+      const radiance = o.grain ? film.mean() : cleanPicture(film.mean(), film.guides(), width, height);
       await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance), white), width, height));
       if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
     },

@@ -5,44 +5,62 @@ import { deriveModel } from '@/core/model/derive';
 import { fetchImages } from '@/core/finishes/store';
 import { validateProject } from '@/core/project/commands';
 import { Point3 } from '@/core/project/schema';
-import { Accumulator, type Sums } from '@/core/render/accumulator';
+import type { Exposed } from '@/core/render/film';
 import { FIREFLY, pictureScene } from '@/core/render/picture';
+import { prepareScene, type PreparedScene } from '@/core/render/prepared';
 import { Tracer } from '@/core/render/tracer';
 
+const Camera = z.object({
+  eye: Point3,
+  target: Point3,
+  fov: z.number().min(0.02).max(2.6),
+  projection: z.enum(['perspective', 'parallel', 'sphere']).optional(),
+  height: z.number().positive().max(1000).optional(),
+  upright: z.boolean().optional(),
+  lens: z.object({ radius: z.number().min(0).max(1), focus: z.number().positive() }).optional(),
+  cuts: z
+    .array(z.object({ normal: Point3, offset: z.number() }))
+    .max(6)
+    .optional(),
+  indoors: z.boolean().optional(),
+});
+const Side = z.number().int().min(1).max(16384);
 const Job = z.object({
-  camera: z.object({ eye: Point3, target: Point3, fov: z.number().min(0.05).max(2.6) }),
-  width: z.number().int().min(16).max(4096),
-  height: z.number().int().min(16).max(4096),
+  camera: Camera,
+  width: Side,
+  height: Side,
+  region: z.object({ x: z.number().int().min(0), y: z.number().int().min(0), width: Side, height: Side }).optional(),
   seed: z.number().int(),
-  texture: z.number().int().min(64).max(2048),
+  share: z.object({ own: z.number().int().min(0), of: z.number().int().min(1) }),
 });
 export type RenderJob = z.infer<typeof Job>;
 
+let scene: PreparedScene | null = null;
 let tracer: Tracer | null = null;
-let picture = new Accumulator(1, 1);
-let [sum, guides] = [new Float32Array(0), new Float32Array(0)];
 
 /** Traces one picture, a pass at a time, and keeps what its passes sum up to. */
 const service = {
-  async prepare(value: unknown, job: RenderJob): Promise<{ triangles: number }> {
-    const { camera, width, height, seed, texture } = Job.parse(job);
+  /** Makes the scene of a project ready, for itself and for all who trace with it. @param texture longest side of textures, pixels */
+  async compile(value: unknown, texture: number): Promise<PreparedScene> {
     const project = validateProject(value);
     await fetchImages(Object.values(project.finishes), readAsset);
-    const scene = pictureScene(deriveModel(project), texture);
-    tracer = new Tracer(scene, { width, height, camera, seed, clamp: FIREFLY });
-    picture = new Accumulator(width, height);
-    [sum, guides] = [new Float32Array(width * height * 3), new Float32Array(width * height * 6)];
-    return { triangles: scene.material.length };
+    return (scene = prepareScene(pictureScene(deriveModel(project), z.number().int().min(64).max(2048).parse(texture))));
+  },
+  /** Takes over a scene that another has made ready. */
+  take(prepared: PreparedScene): void {
+    scene = prepared;
+  },
+  begin(job: RenderJob): void {
+    tracer = new Tracer(scene!, { ...Job.parse(job), clamp: FIREFLY });
+    // The tracer has its own copy.
+    scene = null;
   },
   pass(): void {
-    sum.fill(0);
-    guides.fill(0);
-    tracer!.pass(sum, guides);
-    picture.add(sum, guides);
+    tracer!.pass();
   },
-  sums(): Sums {
-    const own = picture.sums();
-    return transfer(own, [own.sum.buffer, own.guides.buffer, own.squares.buffer]);
+  exposed(): Exposed {
+    const own = tracer!.exposed();
+    return transfer(own, [own.counts.buffer, own.light.buffer, own.squares.buffer, own.guides.buffer] as ArrayBuffer[]);
   },
 };
 

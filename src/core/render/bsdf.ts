@@ -128,6 +128,50 @@ function integrateSheen(vz: number): number {
   return (sum * 2 * Math.PI) / (rings * steps);
 }
 
+const STEPS = 32;
+
+/**
+ * Albedos of a microfacet surface (GGX) from each direction, for energy that must not be lost between layers (Kulla and
+ * Conty 2017): 33 rows for perceptual roughness 0…1, each of 33 pairs for the cosine 0…1 and the pair of their means over the half
+ * sphere. A pair: what a perfect reflector throws back after one meeting; what of it is weighted by the fifth power of Schlick.
+ */
+export function microfacetAlbedos(): Float32Array {
+  const row = (STEPS + 2) * 2;
+  const out = new Float32Array((STEPS + 1) * row);
+  const half = [0, 0, 0];
+  const side = 16;
+  for (let j = 0; j <= STEPS; j++) {
+    const a = Math.max(0.002, (j / STEPS) ** 2);
+    for (let i = 0; i <= STEPS; i++) {
+      const vz = Math.max(0.004, i / STEPS);
+      const vx = Math.sqrt(Math.max(0, 1 - vz * vz));
+      let [one, grazing] = [0, 0];
+      for (let p = 0; p < side; p++)
+        for (let q = 0; q < side; q++) {
+          sampleGgxNormal(vx, 0, vz, a, (p + 0.5) / side, (q + 0.5) / side, half);
+          const vh = vx * half[0] + vz * half[2];
+          const lz = 2 * vh * half[2] - vz;
+          if (lz <= 0) continue;
+          const weight = (1 + lambda(vz, a)) / (1 + lambda(vz, a) + lambda(lz, a)) / (side * side);
+          one += weight;
+          grazing += weight * fifth(Math.max(0, 1 - vh));
+        }
+      out.set([one, grazing], j * row + i * 2);
+    }
+    for (let c = 0; c < 2; c++) {
+      // Straight between the cosines, as it is looked up: the mean of E · 2 cos.
+      let mean = 0;
+      for (let i = 0; i < STEPS; i++) {
+        const [p, q] = [out[j * row + i * 2 + c], out[j * row + i * 2 + 2 + c]];
+        const [x, y] = [i / STEPS, (i + 1) / STEPS];
+        mean += ((p * (2 * x + y) + q * (x + 2 * y)) / 3) * (y - x);
+      }
+      out[j * row + (STEPS + 1) * 2 + c] = mean;
+    }
+  }
+  return out;
+}
+
 /** A small fast generator (sfc32, from the PractRand suite) with a seed of its own. */
 export class Random {
   private a: number;

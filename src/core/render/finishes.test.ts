@@ -6,6 +6,7 @@ import { IDENTITY, MeshBuilder } from '../geometry/mesh';
 import type { Vec3 } from '../geometry/vec';
 import { Random } from './bsdf';
 import { materialOf, SceneBuilder } from './scene';
+import { prepareScene } from './prepared';
 import { Tracer } from './tracer';
 
 const v = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
@@ -17,14 +18,12 @@ function shown(finish: Finish, slant: number, samples = 2500): [number, number, 
   const floor = new MeshBuilder().quad(v(-60, -60, 0), v(60, -60, 0), v(60, 60, 0), v(-60, 60, 0)).build();
   builder.mesh(floor, IDENTITY, builder.material(materialOf(finish, textureOf(finish))));
   const scene = builder.build({ sun: v(0, 0, 1), sunIlluminance: [0, 0, 0], sky: () => [1, 1, 1] });
-  const tracer = new Tracer(scene, { width: 1, height: 1, camera: { eye: v(0, 0, 1), target: v(0, 0, 0), fov: 1 }, seed: 4, bounces: 4 });
   const random = new Random(17);
-  const sum = new Float32Array(samples * 3);
   const rays = Array.from({ length: samples }, () => ({
     origin: v(random.next() * 12 - 6, random.next() * 12 - 6, 2),
     direction: v(Math.sin(slant), 0, -Math.cos(slant)),
   }));
-  tracer.radiance(rays, sum);
+  const sum = Tracer.along(prepareScene(scene), rays, { seed: 4, bounces: 4 });
   const mean: [number, number, number] = [0, 0, 0];
   for (let i = 0; i < sum.length; i++) mean[i % 3] += sum[i] / samples;
   return mean;

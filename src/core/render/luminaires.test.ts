@@ -4,10 +4,10 @@ import type { Vec3 } from '../geometry/vec';
 import { LAMP_PART } from '../stock/luminaires';
 import { makeParts, STOCK } from '../stock/stock';
 import { diffuse, SceneBuilder, type Scene } from './scene';
+import { prepareScene } from './prepared';
 import { Tracer } from './tracer';
 
 const v = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
-const camera = { eye: v(0, 0, 0), target: v(1, 0, 0), fov: 1 };
 const RHO = 0.5;
 const FLUX = 1000;
 
@@ -46,14 +46,10 @@ function lambert(polygon: readonly Vec3[], p: Vec3, n: Vec3, radiance: number): 
 
 /** What the tracer shows on a patch of the albedo RHO, as illuminance, lx. */
 function traced(scene: Scene, at: Vec3, up: boolean, n: number): { lux: number; error: number } {
-  const tracer = new Tracer(scene, { width: 1, height: 1, camera, seed: 7, bounces: 1 });
-  const sum = new Float32Array(n * 3);
   const s = up ? 1 : -1;
   // Across the lamp's direction, so that the eye stands nowhere in the way.
-  tracer.radiance(
-    Array.from({ length: n }, () => ({ origin: v(at.x, at.y - 0.01, at.z + s * 0.01), direction: v(0, Math.SQRT1_2, -s * Math.SQRT1_2) })),
-    sum,
-  );
+  const ray = { origin: v(at.x, at.y - 0.01, at.z + s * 0.01), direction: v(0, Math.SQRT1_2, -s * Math.SQRT1_2) };
+  const sum = Tracer.along(prepareScene(scene), new Array<typeof ray>(n).fill(ray), { seed: 7, bounces: 1 });
   let [mean, square] = [0, 0];
   for (let i = 0; i < n; i++) mean += sum[i * 3 + 1] / n;
   for (let i = 0; i < n; i++) square += (sum[i * 3 + 1] - mean) ** 2 / (n - 1);

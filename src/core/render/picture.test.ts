@@ -2,31 +2,36 @@ import { describe, expect, it } from 'vitest';
 import { blackBody, luminance } from '../finishes/colour';
 import { usualWhite } from '../light/white';
 import { emptyProject } from '../project/schema';
-import { Accumulator } from './accumulator';
+import { Film } from './film';
 import { Random } from './bsdf';
 import { balance, develop, exposureScale, meterExposure, SHOULDER, toneCurve } from './tone';
 
 const [W, H] = [48, 32];
 
 /** A wall lit at the left half only, with grain of a known spread, seen in passes. */
-function grainy(passes: number, spread: number): Accumulator {
+function grainy(passes: number, spread: number): Film {
   const random = new Random(7);
-  const truth = new Float32Array(W * H * 3).map((_, i) => (Math.floor(i / 3) % W < W / 2 ? 80 : 8));
-  const guides = new Float32Array(W * H * 6).map((_, i) => [0.5, 0.5, 0.5, 0, 1, 0][i % 6]);
-  const picture = new Accumulator(W, H);
-  for (let p = 0; p < passes; p++) {
-    const pass = new Float32Array(W * H * 3);
-    for (let i = 0; i < W * H; i++) {
+  const n = W * H;
+  const sums = {
+    width: W,
+    height: H,
+    groups: 1,
+    counts: new Uint32Array(n).fill(passes),
+    light: new Float32Array(n * 4),
+    squares: new Float32Array(n),
+    guides: new Float32Array(n * 8),
+  };
+  for (let p = 0; p < passes; p++)
+    for (let i = 0; i < n; i++) {
       // Exponentially distributed: many dark samples, few bright ones, as in path tracing.
-      const k = 1 - spread + spread * -Math.log(1 - random.next());
-      for (let c = 0; c < 3; c++) pass[i * 3 + c] = truth[i * 3 + c] * k;
+      const l = (i % W < W / 2 ? 80 : 8) * (1 - spread + spread * -Math.log(1 - random.next()));
+      for (let c = 0; c < 3; c++) sums.light[i * 4 + c] += l;
+      sums.squares[i] += l * l;
     }
-    picture.add(pass, guides);
-  }
-  return picture;
+  return new Film(sums);
 }
 
-describe('the accumulator', () => {
+describe('a film', () => {
   it('tells the variance of the mean as it is: σ² / n', () => {
     const picture = grainy(64, 0.6);
     const variance = picture.variance();
@@ -34,6 +39,17 @@ describe('the accumulator', () => {
     for (let y = 0; y < H; y++) for (let x = 0; x < W / 2; x++) left += variance[y * W + x] / ((H * W) / 2);
     expect(left / ((80 * 0.6) ** 2 / 64)).toBeCloseTo(1, 0);
     expect(Math.abs(left / ((80 * 0.6) ** 2 / 64) - 1)).toBeLessThan(0.1);
+  });
+
+  it('of several hands has the mean of all samples, however many each has made', () => {
+    const [a, b] = [grainy(8, 0), grainy(24, 0)];
+    const both = Film.of([a.sums, b.sums]);
+    expect(both.samples).toBe(32);
+    expect(both.mean()[0]).toBeCloseTo(80, 3);
+    expect(both.mean(0)).toEqual(both.mean());
+    // The parts are left as they were.
+    expect(a.samples).toBe(8);
+    expect(() => Film.of([a.sums, { ...b.sums, width: W / 2 }])).toThrow(RangeError);
   });
 });
 

@@ -2,7 +2,8 @@ import type { Model } from '../model/model';
 import { isPlain } from '../finishes/finish';
 import { textureOf } from '../finishes/store';
 import { daylight } from '../light/daylight';
-import { compileScene, type Camera, type Scene } from './scene';
+import type { Camera } from './camera';
+import { compileScene, type Scene } from './scene';
 
 /** Longest side of the textures a picture is traced with, pixels. */
 export const PICTURE_TEXTURE = 768;

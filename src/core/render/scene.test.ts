@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../model/derive';
-import { luminance } from '../finishes/colour';
+import { luminance, toLinear } from '../finishes/colour';
 import { finishById } from '../finishes/library';
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';
 import type { Project } from '../project/schema';
-import { Accumulator } from './accumulator';
+import { Film } from './film';
+import { prepareScene, type PreparedScene } from './prepared';
 import { textureOf } from '../finishes/store';
 import { FIREFLY, pictureScene } from './picture';
 import { materialOf } from './scene';
@@ -61,25 +62,27 @@ describe('a compiled scene', () => {
     const finish = finishById('timber.oak-plank');
     const { texture, colour } = materialOf(finish, textureOf(finish, 64));
     const mean = [0, 0, 0];
-    for (let i = 0; i < texture!.pixels.length; i++) mean[i % 3] += texture!.pixels[i] / (texture!.pixels.length / 3);
+    const count = texture!.colour.length / 4;
+    for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) mean[c] += toLinear(texture!.colour[i * 4 + c] / 255) / count;
     expect(luminance(mean as unknown as [number, number, number]) / luminance(colour)).toBeCloseTo(1, 1);
   });
 });
 
 describe('a picture of the demo', () => {
-  const picture = (project: Project, seed: number, passes = 4): Accumulator => {
-    const [width, height] = [48, 30];
-    const tracer = new Tracer(pictureScene(deriveModel(project), 32), { width, height, camera: project.viewpoints['view-kitchen'], seed, clamp: FIREFLY });
-    const sum = new Accumulator(width, height);
-    for (let i = 0; i < passes; i++) {
-      const pass = new Float32Array(width * height * 3);
-      const guides = new Float32Array(width * height * 6);
-      tracer.pass(pass, guides);
-      sum.add(pass, guides);
-    }
-    return sum;
+  // Each state of the project is made ready once.
+  const ready = new Map<Project, PreparedScene>();
+  const prepared = (project: Project): PreparedScene => {
+    let made = ready.get(project);
+    if (!made) ready.set(project, (made = prepareScene(pictureScene(deriveModel(project), 32))));
+    return made;
   };
-  const mean = (a: Accumulator): number => a.mean().reduce((sum, v) => sum + v, 0) / a.mean().length;
+  const picture = (project: Project, seed: number, passes = 4): Film => {
+    const [width, height] = [48, 30];
+    const tracer = new Tracer(prepared(project), { width, height, camera: project.viewpoints['view-kitchen'], seed, clamp: FIREFLY });
+    for (let i = 0; i < passes; i++) tracer.pass();
+    return new Film(tracer.exposed());
+  };
+  const mean = (a: Film): number => a.mean().reduce((sum, v) => sum + v, 0) / a.mean().length;
 
   it('is the same for the same seed, and another for another', () => {
     expect(picture(demo, 3).mean()).toEqual(picture(demo, 3).mean());
@@ -95,19 +98,17 @@ describe('a picture of the demo', () => {
       finish: 'paint.soot',
     });
     // By the median: the lampshade alone is as bright as ever and outweighs the rest of so small a picture.
-    const median = (a: Accumulator): number => [...a.mean()].sort((p, q) => p - q)[a.mean().length >> 1];
+    const median = (a: Film): number => [...a.mean()].sort((p, q) => p - q)[a.mean().length >> 1];
     expect(median(picture(night, 1))).toBeGreaterThan(median(picture(dark, 1)) * 1.3);
   });
 
   it('loses not a hundredth of its light to the cut-off: the same paths with and without it', () => {
     const [width, height] = [32, 20];
-    const scene = pictureScene(deriveModel(demo), 32);
     for (const view of ['view-kitchen', 'view-living']) {
       const sums = [FIREFLY, Infinity].map((clamp) => {
-        const tracer = new Tracer(scene, { width, height, camera: demo.viewpoints[view], seed: 5, clamp });
-        const sum = new Float32Array(width * height * 3);
-        for (let i = 0; i < 64; i++) tracer.pass(sum);
-        return sum;
+        const tracer = new Tracer(prepared(demo), { width, height, camera: demo.viewpoints[view], seed: 5, clamp });
+        for (let i = 0; i < 64; i++) tracer.pass();
+        return new Film(tracer.exposed()).mean();
       });
       // Five strips of the picture, from ceiling to floor.
       for (let strip = 0; strip < 5; strip++) {

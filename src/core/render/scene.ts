@@ -1,8 +1,8 @@
 import { hiddenIn } from '../project/things';
-import { blackBody, hexToLinear, toLinear, type Rgb } from '../finishes/colour';
+import { blackBody, hexToLinear, type Rgb } from '../finishes/colour';
 import { isPlain, type Finish, type Texture } from '../finishes/finish';
 import { normalMap } from '../finishes/texture';
-import { transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { IDENTITY, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
 import type { Daylight } from '../light/daylight';
 import { placesOf, type Pane, type Part } from '../model/body';
@@ -26,18 +26,35 @@ export interface Material {
   /** Share of the surface that is there. */
   opacity: number;
   ior: number;
+  /** Share of the surface under a clear coat (varnish, lacquer, glaze), and how rough the coat is. */
+  coat: number;
+  coatRoughness: number;
+  /** How far a grain stretches what it reflects: 0 evenly, up to 1 across lines along growing u, down to −1 along them. */
+  anisotropy: number;
   /** Luminance it gives off, cd/m²; null for everything that does not glow. */
   emission: Rgb | null;
   lamp: number;
-  texture: {
-    width: number;
-    height: number;
-    pixels: Float32Array;
-    normals: Int8Array | null;
-    rough: Uint8Array | null;
-    size: { width: number; height: number };
-  } | null;
+  /** Number of the light group that what it gives off counts to. */
+  group: number;
+  texture: MaterialTexture | null;
 }
+
+/** Pixels of a finish as the tracer has them. */
+export interface MaterialTexture {
+  width: number;
+  height: number;
+  /** RGBA, 8 bits, sRGB; nothing in A. */
+  colour: Uint8Array;
+  /** Four bytes a pixel: the normal's parts along u and v (signed, 127.5 for 1), perceptual roughness, nothing; null where both are even. */
+  detail: Uint8Array | null;
+  /** Whether the detail has normals, and roughness. */
+  normals: boolean;
+  rough: boolean;
+  size: { width: number; height: number };
+}
+
+/** Where the light of a picture comes from, so that each part can be changed by itself afterwards. */
+export const LIGHT_GROUPS = { sun: 0, sky: 1, lamps: 2 } as const;
 
 /** A luminaire: glowing triangles that can be aimed at. */
 export interface AreaLight {
@@ -49,6 +66,14 @@ export interface AreaLight {
   emission: Rgb;
   /** Luminous flux, lumen. */
   flux: number;
+  group: number;
+}
+
+/** Triangles, given in the space of their mesh, that stand in several places. */
+export interface Shared {
+  first: number;
+  count: number;
+  places: readonly Matrix[];
 }
 
 /** A rectangle of glass in the outer wall, through which the sky is seen. */
@@ -64,13 +89,6 @@ export interface Portal {
   ior: number;
 }
 
-export interface Camera {
-  eye: Vec3;
-  target: Vec3;
-  /** Vertical field of view, radians. */
-  fov: number;
-}
-
 /** Shadow rays are stopped; they pass, for the list of panes has taken its part; or they are followed and dimmed: loose weaves, glass of pieces. */
 export const SHADOW = { blocked: 0, passes: 1, dimmed: 2 } as const;
 
@@ -82,55 +100,112 @@ export interface Scene {
   material: Uint16Array;
   /** What shadow rays do at a triangle: `SHADOW`. */
   seeThrough: Uint8Array;
+  /** 1 for triangles that the eye passes: they are left out of the picture, not of the light. */
+  unseen: Uint8Array;
+  /** Runs of triangles that stand in several places; all others stand where they are. */
+  shared: Shared[];
   materials: Material[];
   lights: AreaLight[];
   portals: Portal[];
   /** All panes shadow rays pass through, portals or not. */
   panes: Portal[];
   daylight: Pick<Daylight, 'sun' | 'sunIlluminance' | 'sky'> | null;
+  /** Names of the light groups: the sun, the sky, then groups of luminaires. */
+  groups: string[];
 }
+
+/** A list of numbers that grows by doubling. */
+class Growing<T extends Float32Array | Uint16Array | Uint8Array> {
+  length = 0;
+  constructor(
+    public data: T,
+    private readonly make: (n: number) => T,
+  ) {}
+  /** Makes room for so many more; returns where they go. */
+  more(n: number): number {
+    const at = this.length;
+    this.length += n;
+    if (this.length > this.data.length) {
+      const next = this.make(Math.max(this.length, this.data.length * 2));
+      next.set(this.data.subarray(0, at) as never);
+      this.data = next;
+    }
+    return at;
+  }
+  done(): T {
+    return this.data.slice(0, this.length) as T;
+  }
+}
+const floats = (): Growing<Float32Array> => new Growing(new Float32Array(4096), (n) => new Float32Array(n));
+const bytes = (): Growing<Uint8Array> => new Growing(new Uint8Array(4096), (n) => new Uint8Array(n));
 
 /** Gathers triangles and materials into a scene. */
 export class SceneBuilder {
-  private readonly p: number[] = [];
-  private readonly n: number[] = [];
-  private readonly t: number[] = [];
-  private readonly m: number[] = [];
-  private readonly s: number[] = [];
+  private readonly p = floats();
+  private readonly n = floats();
+  private readonly t = floats();
+  private readonly m = new Growing(new Uint16Array(4096), (n) => new Uint16Array(n));
+  private readonly s = bytes();
+  private readonly e = bytes();
+  private readonly shared: Shared[] = [];
   readonly materials: Material[] = [];
   readonly lights: AreaLight[] = [];
   readonly portals: Portal[] = [];
   readonly panes: Portal[] = [];
+  readonly groups: string[] = ['Sun', 'Sky'];
 
   material(material: Material): number {
     return this.materials.push(material) - 1;
   }
 
-  /** Adds a mesh. @param seeThrough a pane of the list of panes, where shadow rays lose their part without meeting it */
-  mesh(mesh: Mesh, matrix: Matrix, material: number, seeThrough = false): { first: number; count: number } {
+  /** The number of a group of luminaires. */
+  group(name: string): number {
+    const at = this.groups.indexOf(name, LIGHT_GROUPS.lamps);
+    return at < 0 ? this.groups.push(name) - 1 : at;
+  }
+
+  /**
+   * Adds a mesh.
+   *
+   * @param seeThrough a pane of the list of panes, where shadow rays lose their part without meeting it
+   * @param unseen left out of the picture, though not of the light
+   */
+  mesh(mesh: Mesh, matrix: Matrix, material: number, seeThrough = false, unseen = false): { first: number; count: number } {
+    const { positions, normals, uvs, indices } = mesh;
     const first = this.m.length;
+    const count = indices.length / 3;
     const { opacity, pane } = this.materials[material];
-    for (const index of mesh.indices) {
-      const at = { x: mesh.positions[index * 3], y: mesh.positions[index * 3 + 1], z: mesh.positions[index * 3 + 2] };
-      const q = transformPoint(matrix, at);
-      const [nx, ny, nz] = [mesh.normals[index * 3], mesh.normals[index * 3 + 1], mesh.normals[index * 3 + 2]];
-      this.p.push(q.x, q.y, q.z);
-      this.n.push(
-        matrix[0] * nx + matrix[4] * ny + matrix[8] * nz,
-        matrix[1] * nx + matrix[5] * ny + matrix[9] * nz,
-        matrix[2] * nx + matrix[6] * ny + matrix[10] * nz,
-      );
-      this.t.push(mesh.uvs[index * 2], mesh.uvs[index * 2 + 1]);
-    }
-    for (let k = 0; k < mesh.indices.length; k += 3) {
-      this.m.push(material);
-      this.s.push(seeThrough ? SHADOW.passes : opacity < 1 || pane ? SHADOW.dimmed : SHADOW.blocked);
-    }
-    return { first, count: this.m.length - first };
+    let [p, n, t] = [this.p.more(count * 9), this.n.more(count * 9), this.t.more(count * 6)];
+    const m = matrix;
+    // A mirrored mesh is turned inside out: its corners are taken the other way round.
+    const det = m[0] * (m[5] * m[10] - m[6] * m[9]) - m[4] * (m[1] * m[10] - m[2] * m[9]) + m[8] * (m[1] * m[6] - m[2] * m[5]);
+    const [second, third] = det < 0 ? [2, 1] : [1, 2];
+    for (let k = 0; k < indices.length; k += 3)
+      for (let corner = 0; corner < 3; corner++) {
+        const index = indices[k + (corner === 1 ? second : corner === 2 ? third : 0)];
+        const [x, y, z] = [positions[index * 3], positions[index * 3 + 1], positions[index * 3 + 2]];
+        const [nx, ny, nz] = [normals[index * 3], normals[index * 3 + 1], normals[index * 3 + 2]];
+        for (let axis = 0; axis < 3; axis++) {
+          this.p.data[p++] = m[axis] * x + m[axis + 4] * y + m[axis + 8] * z + m[axis + 12];
+          this.n.data[n++] = m[axis] * nx + m[axis + 4] * ny + m[axis + 8] * nz;
+        }
+        this.t.data[t++] = uvs[index * 2];
+        this.t.data[t++] = uvs[index * 2 + 1];
+      }
+    this.m.data.fill(material, this.m.more(count), first + count);
+    this.s.data.fill(seeThrough ? SHADOW.passes : opacity < 1 || pane ? SHADOW.dimmed : SHADOW.blocked, this.s.more(count), first + count);
+    this.e.data.fill(unseen ? 1 : 0, this.e.more(count), first + count);
+    return { first, count };
+  }
+
+  /** Adds a mesh that stands in several places; it is kept once. */
+  share(mesh: Mesh, places: readonly Matrix[], material: number, unseen = false): void {
+    this.shared.push({ ...this.mesh(mesh, IDENTITY, material, false, unseen), places });
   }
 
   /** Makes triangles already added into a light that can be aimed at. */
-  light(first: number, count: number, emission: Rgb, flux: number): void {
+  light(first: number, count: number, emission: Rgb, flux: number, group: number = LIGHT_GROUPS.lamps): void {
+    if (group >= this.groups.length) this.group('Lamps');
     const triangles = Uint32Array.from({ length: count }, (_, i) => first + i);
     const cumulative = new Float32Array(count);
     const centre = { x: 0, y: 0, z: 0 };
@@ -138,7 +213,7 @@ export class SceneBuilder {
     for (let i = 0; i < count; i++) {
       const at = (c: number): Vec3 => {
         const k = (first + i) * 9 + c * 3;
-        return { x: this.p[k], y: this.p[k + 1], z: this.p[k + 2] };
+        return { x: this.p.data[k], y: this.p.data[k + 1], z: this.p.data[k + 2] };
       };
       const [a, b, c] = [at(0), at(1), at(2)];
       const n = cross3(sub3(b, a), sub3(c, a));
@@ -149,21 +224,24 @@ export class SceneBuilder {
     }
     for (let i = 0; i < count; i++) cumulative[i] /= area;
     for (const axis of ['x', 'y', 'z'] as const) centre[axis] /= area;
-    this.lights.push({ triangles, cumulative, area, centre, emission, flux });
+    this.lights.push({ triangles, cumulative, area, centre, emission, flux, group });
   }
 
   build(daylight: Scene['daylight']): Scene {
     return {
-      positions: Float32Array.from(this.p),
-      normals: Float32Array.from(this.n),
-      uvs: Float32Array.from(this.t),
-      material: Uint16Array.from(this.m),
-      seeThrough: Uint8Array.from(this.s),
+      positions: this.p.done(),
+      normals: this.n.done(),
+      uvs: this.t.done(),
+      material: this.m.done(),
+      seeThrough: this.s.done(),
+      unseen: this.e.done(),
+      shared: this.shared,
       materials: this.materials,
       lights: this.lights,
       portals: this.portals,
       panes: this.panes,
       daylight,
+      groups: this.groups,
     };
   }
 }
@@ -180,8 +258,12 @@ export const diffuse = (colour: Rgb): Material => ({
   sheen: 0,
   opacity: 1,
   ior: 1.5,
+  coat: 0,
+  coatRoughness: 0.05,
+  anisotropy: 0,
   emission: null,
   lamp: -1,
+  group: LIGHT_GROUPS.sky,
   texture: null,
 });
 
@@ -190,22 +272,6 @@ export const FROSTED = 0.2;
 
 /** A finish with its texture as a material. */
 export function materialOf(finish: Finish, texture: Texture | null): Material {
-  const table = new Float32Array(256).map((_, i) => toLinear(i / 255));
-  let pixels: Float32Array | null = null;
-  let normals: Int8Array | null = null;
-  if (texture && !isPlain(finish)) {
-    const count = texture.width * texture.height;
-    pixels = new Float32Array(count * 3);
-    for (let i = 0; i < count; i++) for (let c = 0; c < 3; c++) pixels[i * 3 + c] = table[texture.colour[i * 4 + c]];
-    const map = normalMap(texture);
-    if (map) {
-      normals = new Int8Array(count * 2);
-      for (let i = 0; i < count; i++) {
-        normals[i * 2] = Math.round(map[i * 4] - 127.5);
-        normals[i * 2 + 1] = Math.round(map[i * 4 + 1] - 127.5);
-      }
-    }
-  }
   return {
     name: finish.id,
     colour: hexToLinear(finish.colour),
@@ -218,11 +284,43 @@ export function materialOf(finish: Finish, texture: Texture | null): Material {
     sheen: finish.sheen,
     opacity: finish.opacity,
     ior: finish.ior,
+    coat: 0,
+    coatRoughness: 0.05,
+    anisotropy: 0,
     emission: null,
     lamp: -1,
-    texture: pixels ? { width: texture!.width, height: texture!.height, pixels, normals, rough: texture!.rough, size: texture!.size } : null,
+    group: LIGHT_GROUPS.sky,
+    texture: texture && !isPlain(finish) ? packed(texture) : null,
   };
 }
+
+const packs = new WeakMap<Texture, MaterialTexture>();
+
+/** A texture as the tracer has it; made once. */
+function packed(texture: Texture): MaterialTexture {
+  const known = packs.get(texture);
+  if (known) return known;
+  const { width, height, rough, size } = texture;
+  const map = normalMap(texture);
+  let detail: Uint8Array | null = null;
+  if (map || rough) {
+    detail = new Uint8Array(width * height * 4);
+    const slopes = new Int8Array(detail.buffer);
+    for (let k = 0; k < detail.length; k += 4) {
+      if (map) {
+        slopes[k] = Math.round(map[k] - 127.5);
+        slopes[k + 1] = Math.round(map[k + 1] - 127.5);
+      }
+      if (rough) detail[k + 2] = rough[k >> 2];
+    }
+  }
+  const made = { width, height, colour: texture.colour, detail, normals: Boolean(map), rough: Boolean(rough), size };
+  packs.set(texture, made);
+  return made;
+}
+
+/** Corners of the triangles from which a mesh that stands in several places is kept once. */
+const SHARED = 3 * 64;
 
 export interface SceneInput {
   model: Model;
@@ -251,7 +349,9 @@ export function compileScene({ model, texture, daylight }: SceneInput): Scene {
         const index = use(part.laid);
         const material = builder.materials[index];
         const passes = Boolean(traitsOf(part.sort).glazed) && material.pane;
-        for (const place of places) builder.mesh(part.fine?.() ?? part.mesh, place, index, passes);
+        const mesh = part.fine?.() ?? part.mesh;
+        if (places.length > 1 && mesh.indices.length >= SHARED && !passes) builder.share(mesh, places, index);
+        else for (const place of places) builder.mesh(mesh, place, index, passes);
         if (!material.pane) continue;
         for (const pane of part.panes ?? []) {
           const portal = portalOf(pane, material.colour, material.ior);

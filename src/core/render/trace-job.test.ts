@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { Accumulator } from './accumulator';
+import type { Exposed } from './film';
 import { TraceJob, type Cleaner, type TraceHand, type TraceProgress } from './trace-job';
 
 const SIZE = { width: 4, height: 2 };
@@ -8,32 +8,41 @@ const stamp = { project: 'p', scheme: 's', name: 'Kitchen', viewpoint: 'v' };
 /** Hands whose passes take a second of a clock that goes by itself, each pass as bright as its number. */
 function hands(count: number, clean: Cleaner['clean'] = (radiance) => Promise.resolve(radiance)) {
   const time = { now: 0 };
-  const seeds: number[] = [];
+  const shares: string[] = [];
   const asked = { passes: 0, at: [] as number[] };
   const list = Array.from({ length: count }, (_, i): TraceHand => {
-    const own = new Accumulator(SIZE.width, SIZE.height);
+    const n = SIZE.width * SIZE.height;
+    const own: Exposed = {
+      ...SIZE,
+      groups: 1,
+      counts: new Uint32Array(n),
+      light: new Float32Array(n * 4),
+      squares: new Float32Array(n),
+      guides: new Float32Array(n * 8),
+    };
     return {
-      prepare: (seed) => Promise.resolve(void seeds.push(seed)),
+      prepare: (share, of) => Promise.resolve(void shares.push(`${share} of ${of}`)),
       pass: async () => {
         await Promise.resolve();
         asked.passes++;
         time.now += 1 / count;
-        const n = SIZE.width * SIZE.height;
-        own.add(new Float32Array(n * 3).fill(asked.passes), new Float32Array(n * 6).fill(i));
+        for (let k = 0; k < n * 4; k++) own.light[k] += asked.passes;
+        own.guides.forEach((_, k) => (own.guides[k] += i));
+        own.counts.forEach((_, k) => own.counts[k]++);
       },
-      sums: () => {
+      exposed: () => {
         asked.at.push(asked.passes);
-        return Promise.resolve(own.sums());
+        return Promise.resolve(structuredClone(own));
       },
     };
   });
-  return { list, time, seeds, asked, cleaner: { clean } };
+  return { list, time, shares, asked, cleaner: { clean } };
 }
 
 describe('a picture traced by several hands', () => {
   it('has the mean of all their passes, as many as were asked for', async () => {
     for (const count of [1, 2, 5]) {
-      const { list, time, cleaner, seeds, asked } = hands(count);
+      const { list, time, cleaner, shares, asked } = hands(count);
       const told: TraceProgress[] = [];
       const made = await new TraceJob(
         stamp,
@@ -46,7 +55,7 @@ describe('a picture traced by several hands', () => {
       expect([asked.passes, made!.samples]).toEqual([12, 12]);
       // 1 to 12, on average.
       for (const v of made!.radiance) expect(v).toBeCloseTo(6.5, 5);
-      expect(new Set(seeds).size).toBe(count);
+      expect(new Set(shares).size).toBe(count);
       expect(told.map((p) => p.phase).filter((p, i, all) => p !== all[i - 1])).toEqual(['preparing', 'tracing', 'cleaning', 'done']);
       expect(told.filter((p) => p.phase === 'tracing').at(-1)!.samples).toBe(12);
     }

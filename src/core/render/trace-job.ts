@@ -1,4 +1,4 @@
-import { Accumulator, type Sums } from './accumulator';
+import { Film, type Exposed } from './film';
 import { meterExposure } from './tone';
 
 /** What a picture was begun with: it belongs to that, whatever is looked at when it is finished. */
@@ -11,17 +11,17 @@ export interface Stamp {
 
 /** Someone who traces passes of a picture and keeps their sums. */
 export interface TraceHand {
-  /** Makes ready. @param seed another for each hand, so that no two trace the same paths */
-  prepare(seed: number): Promise<void>;
+  /** Makes ready. @param own which samples of each pixel are its own, of every `of`: no two trace the same paths */
+  prepare(own: number, of: number): Promise<void>;
   /** Traces one pass of one sample a pixel and adds it to what it has. */
   pass(): Promise<void>;
   /** What it has so far. */
-  sums(): Promise<Sums>;
+  exposed(): Promise<Exposed>;
 }
 
 /** Someone who takes the grain out of what was traced, beside those who trace. */
 export interface Cleaner {
-  /** @param radiance three values a pixel @param guides six values a pixel, as `Accumulator` has them */
+  /** @param radiance three values a pixel @param guides six values a pixel, as `Film` has them */
   clean(radiance: Float32Array, guides: Float32Array): Promise<Float32Array>;
 }
 
@@ -99,7 +99,7 @@ export class TraceJob {
    */
   async run(): Promise<Finished | null> {
     this.tell({ phase: 'preparing', samples: 0, left: null });
-    await Promise.all(this.hands.map((hand, i) => this.trace(hand, i * 7919 + 1)));
+    await Promise.all(this.hands.map((hand, i) => this.trace(hand, i)));
     if (this.cancelled) return null;
     this.tell({ phase: 'cleaning', samples: this.traced, left: null });
     await this.cleaning;
@@ -115,8 +115,8 @@ export class TraceJob {
     if (!this.cancelled) this.watch(progress);
   }
 
-  private async trace(hand: TraceHand, seed: number): Promise<void> {
-    await hand.prepare(seed);
+  private async trace(hand: TraceHand, own: number): Promise<void> {
+    await hand.prepare(own, this.hands.length);
     this.began ||= this.clock();
     while (!this.cancelled && this.asked < this.size.samples) {
       this.asked++;
@@ -147,7 +147,7 @@ export class TraceJob {
   }
 
   /** Cleans what there is so far, beside the tracing. */
-  private async clean(picture: Accumulator): Promise<void> {
+  private async clean(picture: Film): Promise<void> {
     const from = this.clock();
     try {
       const radiance = await this.cleaner.clean(picture.mean(), picture.guides());
@@ -165,8 +165,7 @@ export class TraceJob {
     this.tell({ phase: 'tracing', samples: this.traced, left: this.left, shown: { radiance, exposure: meterExposure(radiance) } });
   }
 
-  private async gather(): Promise<Accumulator> {
-    const parts = await Promise.all(this.hands.map((hand) => hand.sums()));
-    return Accumulator.of(this.size.width, this.size.height, parts);
+  private async gather(): Promise<Film> {
+    return Film.of(await Promise.all(this.hands.map((hand) => hand.exposed())));
   }
 }

@@ -94,14 +94,19 @@ export const useRender = create<RenderState>()((set, get) => ({
       { length: Math.min(workerCount(), target) },
       () => new Worker(new URL('../../workers/render.worker.ts', import.meta.url), { type: 'module' }),
     );
-    const hands = workers.map((worker): TraceHand => {
-      const remote = wrap<RenderService>(worker);
-      return {
-        prepare: async (seed) => void (await remote.prepare(project, { camera: eye, width, height, seed, texture: size === 'Small' ? 384 : 640 })),
-        pass: () => remote.pass(),
-        sums: () => remote.sums(),
-      };
-    });
+    const remotes = workers.map((worker) => wrap<RenderService>(worker));
+    // One makes the scene ready for all.
+    const texture = size === 'Small' ? 384 : 640;
+    const scene = remotes[0].compile(project, texture);
+    const hands = remotes.map((remote, i): TraceHand => ({
+      prepare: async (own, of) => {
+        const ready = await scene;
+        if (i > 0) await remote.take(ready);
+        await remote.begin({ camera: eye, width, height, seed: 1, share: { own, of } });
+      },
+      pass: () => remote.pass(),
+      exposed: () => remote.exposed(),
+    }));
     const cleaning = new Worker(new URL('../../workers/clean.worker.ts', import.meta.url), { type: 'module' });
     workers.push(cleaning);
     const cleaner = wrap<CleanService>(cleaning);

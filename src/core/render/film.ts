@@ -1,0 +1,95 @@
+import { luminance } from '../finishes/colour';
+
+/** What has been traced of a picture or of a part of it, as sums; plain data. */
+export interface Exposed {
+  width: number;
+  height: number;
+  /** How many light groups each pixel keeps. */
+  groups: number;
+  /** Samples of each pixel. */
+  counts: Uint32Array;
+  /** Light: red, green, blue and nothing of each group of each pixel, cd/m². */
+  light: Float32Array;
+  /** Squares of the luminance of each sample. */
+  squares: Float32Array;
+  /** Of the first surface that scatters: colour, depth; normal, how many samples met one; eight values a pixel. */
+  guides: Float32Array;
+}
+
+/** The samples of a picture added up: light by group, guides, and how uncertain each pixel still is. */
+export class Film {
+  constructor(readonly sums: Exposed) {}
+
+  /** The samples of several hands together. @throws RangeError where they are not of one size */
+  static of(parts: readonly Exposed[]): Film {
+    const [first, ...rest] = parts;
+    if (!rest.length) return new Film(first);
+    const whole: Exposed = { ...first, counts: first.counts.slice(), light: first.light.slice(), squares: first.squares.slice(), guides: first.guides.slice() };
+    for (const part of rest) {
+      if (part.width !== whole.width || part.height !== whole.height || part.groups !== whole.groups) throw new RangeError('Parts of different pictures.');
+      for (const key of ['counts', 'light', 'squares', 'guides'] as const) {
+        const [to, from] = [whole[key], part[key]];
+        for (let i = 0; i < to.length; i++) to[i] += from[i];
+      }
+    }
+    return new Film(whole);
+  }
+
+  /** Mean number of samples a pixel. */
+  get samples(): number {
+    const { counts } = this.sums;
+    let sum = 0;
+    for (const n of counts) sum += n;
+    return counts.length ? sum / counts.length : 0;
+  }
+
+  /** Mean radiance of the whole, or of one light group, three values a pixel. */
+  mean(group?: number): Float32Array<ArrayBuffer> {
+    const { counts, light, groups } = this.sums;
+    const out = new Float32Array(counts.length * 3);
+    const [from, to] = group === undefined ? [0, groups] : [group, group + 1];
+    for (let i = 0; i < counts.length; i++) {
+      const n = counts[i] || 1;
+      for (let g = from; g < to; g++) {
+        const k = (i * groups + g) * 4;
+        out[i * 3] += light[k] / n;
+        out[i * 3 + 1] += light[k + 1] / n;
+        out[i * 3 + 2] += light[k + 2] / n;
+      }
+    }
+    return out;
+  }
+
+  /** Mean colour and normal of the first surface that scatters, six values a pixel, as the denoiser is guided. */
+  guides(): Float32Array<ArrayBuffer> {
+    const { counts, guides } = this.sums;
+    const out = new Float32Array(counts.length * 6);
+    for (let i = 0; i < counts.length; i++) {
+      const n = counts[i] || 1;
+      for (let c = 0; c < 3; c++) {
+        out[i * 6 + c] = guides[i * 8 + c] / n;
+        out[i * 6 + 3 + c] = guides[i * 8 + 4 + c] / n;
+      }
+    }
+    return out;
+  }
+
+  /** Mean distance of what is seen, along the axis of the camera, metres; infinite where nothing is. */
+  depth(): Float32Array<ArrayBuffer> {
+    const { counts, guides } = this.sums;
+    return Float32Array.from({ length: counts.length }, (_, i) => (guides[i * 8 + 7] ? guides[i * 8 + 3] / guides[i * 8 + 7] : Infinity));
+  }
+
+  /** Variance of the mean luminance of each pixel (unbiased; very large after a single sample). */
+  variance(): Float32Array<ArrayBuffer> {
+    const { counts, squares } = this.sums;
+    const mean = this.mean();
+    const out = new Float32Array(counts.length);
+    for (let i = 0; i < counts.length; i++) {
+      const n = counts[i];
+      const l = luminance([mean[i * 3], mean[i * 3 + 1], mean[i * 3 + 2]]);
+      out[i] = n < 2 ? l * l : Math.max(0, squares[i] / n - l * l) / (n - 1);
+    }
+    return out;
+  }
+}
