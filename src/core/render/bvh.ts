@@ -2,11 +2,11 @@ import type { Matrix } from '../geometry/mesh';
 
 /**
  * A bounding volume hierarchy for the ray kernel: built with binned surface-area splits (Wald, "On fast construction
- * of SAH-based bounding volume hierarchies", 2007), two-wide, then gathered into four-wide nodes whose leaves hold up
+ * of SAH-based bounding volume hierarchies", 2007), two-wide, then gathered into eight-wide nodes whose leaves hold up
  * to four triangles.
  */
 export interface Hierarchy {
-  /** 28 words a node; layout in kernel/assembly/hierarchy.ts. */
+  /** 56 words a node; layout in kernel/assembly/hierarchy.ts. */
   nodes: ArrayBuffer;
   /** 40 words a leaf. */
   leaves: ArrayBuffer;
@@ -19,6 +19,10 @@ export interface Hierarchy {
 
 const BINS = 16;
 const LEAF = 4;
+/** Children of a node. */
+const WIDE = 8;
+/** Words of a node. */
+const NODE = WIDE * 7;
 /** Bits of a leaf's triangle number: shadow rays pass; and they are dimmed. */
 const SEE_THROUGH = 0x40000000;
 const DIMS = 0x20000000;
@@ -122,20 +126,20 @@ export function buildHierarchy(
     const ids = Uint32Array.from({ length: count }, (_, i) => first + i);
     const meshBoxes = new Float32Array(count * 6);
     boxesOf(positions, ids, meshBoxes);
-    return gather(meshBoxes, count, count, (list) => leaf(list.map((k) => ids[k])));
+    return gather(meshBoxes, ids.length, ids.length, (list) => leaf(list.map((k) => ids[k])));
   });
 
   function leaf(ids: Uint32Array): number {
     return -leafList.push(ids);
   }
 
-  /** Splits boxes and gathers them into four-wide nodes, opening the child with the largest surface until four are there. Returns the root. */
+  /** Splits boxes and gathers them into wide nodes, opening the child with the largest surface until as many as fit are there. Returns the root. */
   function gather(bounds: Float32Array, count: number, firstSolo: number, leafOf: (ids: Uint32Array) => number): number {
     const { root, order } = splitBoxes(bounds, count, firstSolo);
     const childOf = (c: Node2): number => (c.left ? visit(c) : leafOf(order.slice(c.start, c.start + c.count)));
     const visit = (node: Node2): number => {
       const children: Node2[] = node.left ? [node.left, node.right!] : [node];
-      while (children.length < 4) {
+      while (children.length < WIDE) {
         let pick = -1;
         children.forEach((c, i) => {
           if (c.left && (pick < 0 || area(c.min, c.max) > area(children[pick].min, children[pick].max))) pick = i;
@@ -151,17 +155,17 @@ export function buildHierarchy(
     return visit(root);
   }
 
-  const nodes = new ArrayBuffer(wide.length * 112);
+  const nodes = new ArrayBuffer(wide.length * NODE * 4);
   const f = new Float32Array(nodes);
   const w = new Int32Array(nodes);
   wide.forEach((children, i) => {
-    for (let lane = 0; lane < 4; lane++) {
+    for (let lane = 0; lane < WIDE; lane++) {
       const c = children[lane];
       for (let axis = 0; axis < 3; axis++) {
-        f[i * 28 + axis * 4 + lane] = c ? c.min[axis] : Infinity;
-        f[i * 28 + 12 + axis * 4 + lane] = c ? c.max[axis] : -Infinity;
+        f[i * NODE + axis * WIDE + lane] = c ? c.min[axis] : Infinity;
+        f[i * NODE + (axis + 3) * WIDE + lane] = c ? c.max[axis] : -Infinity;
       }
-      w[i * 28 + 24 + lane] = c ? c.child : 0;
+      w[i * NODE + 6 * WIDE + lane] = c ? c.child : 0;
     }
   });
   const leaves = new ArrayBuffer(leafList.length * 160);

@@ -127,7 +127,7 @@ describe('light transport', () => {
       return builder.build({ sun: v(1, 0, 0.5), sunIlluminance: [0, 0, 0], sky: (d) => [1000 + 500 * d.z, 1000 + 500 * d.z, 1000 + 500 * d.z] });
     };
     const ray = { origin: v(0, 0, 1), direction: v(0, 0, -1) };
-    const chance = measure(room(false), ray, 120000, 3);
+    const chance = measure(room(false), ray, 600000, 3);
     const aimed = measure(room(true), ray, 30000, 3);
     expect(aimed.mean / chance.mean).toBeGreaterThan(0.96);
     expect(aimed.mean / chance.mean).toBeLessThan(1.04);

@@ -1,6 +1,6 @@
-// Ray queries over a four-wide bounding volume hierarchy, four triangles at a time, with meshes that stand in many places.
+// Ray queries over an eight-wide bounding volume hierarchy, four triangles at a time, with meshes that stand in many places.
 //
-// Node, 112 bytes: min x, min y, min z, max x, max y, max z of four children (six v128), then four child numbers.
+// Node, 224 bytes: min x, min y, min z, max x, max y, max z of eight children (two v128 each), then eight child numbers.
 //   A child ≥ 0 is a node, one from −1 down to −2²⁹ the leaf −1 − child, one below the instance −2²⁹ − 1 − child.
 // Leaf, 160 bytes: first corner (x, y, z), edge 1, edge 2 of four triangles (nine v128), then four triangle numbers;
 //   bit 30 marks triangles that shadow rays pass through, bit 29 those of them that dim, −1 an empty place.
@@ -45,7 +45,19 @@ function enter(ray: usize, instance: usize, t: f32): void {
   store<f32>(INNER, t, 28);
 }
 
-/** Walks one hierarchy; what it finds nearer than the ray's end is left in the globals. Returns whether a shadow ray is blocked. */
+/** Walks to the nearest hit; what it finds nearer than the ray's end is left in the globals. */
+function walkNearest(ray: usize, root: i32, bottom: usize, instance: i32): void {
+  walk(ray, false, root, bottom, instance);
+}
+
+/** Walks until something opaque blocks a shadow ray. Returns whether anything does. */
+function walkShadow(ray: usize, root: i32, bottom: usize, instance: i32): bool {
+  return walk(ray, true, root, bottom, instance);
+}
+
+/** Walks one hierarchy: written once, compiled for each kind of ray. */
+// @ts-ignore: decorator
+@inline
 function walk(ray: usize, any: bool, root: i32, bottom: usize, instance: i32): bool {
   const ox = load<f32>(ray), oy = load<f32>(ray, 4), oz = load<f32>(ray, 8), tmin = load<f32>(ray, 12);
   const dx = load<f32>(ray, 16), dy = load<f32>(ray, 20), dz = load<f32>(ray, 24);
@@ -53,9 +65,9 @@ function walk(ray: usize, any: bool, root: i32, bottom: usize, instance: i32): b
   const ix = safeInverse(dx), iy = safeInverse(dy), iz = safeInverse(dz);
   const vix = f32x4.splat(ix), viy = f32x4.splat(iy), viz = f32x4.splat(iz);
   const cox = f32x4.splat(ox * ix), coy = f32x4.splat(oy * iy), coz = f32x4.splat(oz * iz);
-  const nx: usize = dx < 0 ? 48 : 0, fx: usize = 48 - nx;
-  const ny: usize = dy < 0 ? 64 : 16, fy: usize = 80 - ny;
-  const nz: usize = dz < 0 ? 80 : 32, fz: usize = 112 - nz;
+  const nx: usize = dx < 0 ? 96 : 0, fx: usize = 96 - nx;
+  const ny: usize = dy < 0 ? 128 : 32, fy: usize = 160 - ny;
+  const nz: usize = dz < 0 ? 160 : 64, fz: usize = 224 - nz;
   const vmin = f32x4.splat(tmin);
   const vox = f32x4.splat(ox), voy = f32x4.splat(oy), voz = f32x4.splat(oz);
   const vdx = f32x4.splat(dx), vdy = f32x4.splat(dy), vdz = f32x4.splat(dz);
@@ -65,21 +77,31 @@ function walk(ray: usize, any: bool, root: i32, bottom: usize, instance: i32): b
   let current: i32 = root;
   while (true) {
     if (current >= 0) {
-      const base = nodes + <usize>current * 112;
-      const near = f32x4.pmax(
+      const base = nodes + <usize>current * 224;
+      const end = f32x4.splat(t);
+      const nearA = f32x4.pmax(
         f32x4.pmax(f32x4.pmax(vmin, f32x4.sub(f32x4.mul(v128.load(base + nx), vix), cox)), f32x4.sub(f32x4.mul(v128.load(base + ny), viy), coy)),
         f32x4.sub(f32x4.mul(v128.load(base + nz), viz), coz),
       );
-      const far = f32x4.pmin(
-        f32x4.pmin(f32x4.pmin(f32x4.splat(t), f32x4.sub(f32x4.mul(v128.load(base + fx), vix), cox)), f32x4.sub(f32x4.mul(v128.load(base + fy), viy), coy)),
+      const farA = f32x4.pmin(
+        f32x4.pmin(f32x4.pmin(end, f32x4.sub(f32x4.mul(v128.load(base + fx), vix), cox)), f32x4.sub(f32x4.mul(v128.load(base + fy), viy), coy)),
         f32x4.sub(f32x4.mul(v128.load(base + fz), viz), coz),
       );
-      let mask = i32x4.bitmask(f32x4.le(near, far));
+      const nearB = f32x4.pmax(
+        f32x4.pmax(f32x4.pmax(vmin, f32x4.sub(f32x4.mul(v128.load(base + nx, 16), vix), cox)), f32x4.sub(f32x4.mul(v128.load(base + ny, 16), viy), coy)),
+        f32x4.sub(f32x4.mul(v128.load(base + nz, 16), viz), coz),
+      );
+      const farB = f32x4.pmin(
+        f32x4.pmin(f32x4.pmin(end, f32x4.sub(f32x4.mul(v128.load(base + fx, 16), vix), cox)), f32x4.sub(f32x4.mul(v128.load(base + fy, 16), viy), coy)),
+        f32x4.sub(f32x4.mul(v128.load(base + fz, 16), viz), coz),
+      );
+      let mask = i32x4.bitmask(f32x4.le(nearA, farA)) | (i32x4.bitmask(f32x4.le(nearB, farB)) << 4);
       if (mask) {
-        v128.store(LANES, near);
+        v128.store(LANES, nearA);
+        v128.store(LANES, nearB, 16);
         const low = ctz(mask);
         mask &= mask - 1;
-        let best = load<i32>(base + (<usize>low << 2), 96);
+        let best = load<i32>(base + (<usize>low << 2), 192);
         if (mask) {
           let bestT = load<f32>(LANES + (<usize>low << 2));
           // The nearest child is next; the others go on the stack, the farther ones deeper.
@@ -87,7 +109,7 @@ function walk(ray: usize, any: bool, root: i32, bottom: usize, instance: i32): b
           while (mask) {
             const lane = ctz(mask);
             mask &= mask - 1;
-            let child = load<i32>(base + (<usize>lane << 2), 96);
+            let child = load<i32>(base + (<usize>lane << 2), 192);
             let at = load<f32>(LANES + (<usize>lane << 2));
             if (at < bestT) {
               const c = best, a = bestT;
@@ -162,8 +184,12 @@ function walk(ray: usize, any: bool, root: i32, bottom: usize, instance: i32): b
       const which = FIRST_INSTANCE - 1 - current;
       const at = instances + (<usize>which << 7);
       enter(ray, at, t);
-      if (walk(INNER, any, load<i32>(at, 96), sp, which)) return true;
-      if (!any && hitT < t) t = hitT;
+      if (any) {
+        if (walkShadow(INNER, load<i32>(at, 96), sp, which)) return true;
+      } else {
+        walkNearest(INNER, load<i32>(at, 96), sp, which);
+        if (hitT < t) t = hitT;
+      }
     }
     // Next from the stack, skipping what lies behind the hit.
     let found = false;
@@ -187,7 +213,7 @@ export function nearest(ray: usize): void {
   hitT = load<f32>(ray, 28);
   hitId = -1;
   hitInstance = -1;
-  walk(ray, false, 0, STACK, -1);
+  walkNearest(ray, 0, STACK, -1);
 }
 
 /** Whether something opaque lies along a ray; `dims` tells whether something on its way dims it. */
@@ -195,7 +221,7 @@ export function nearest(ray: usize): void {
 @inline
 export function blocked(ray: usize): bool {
   dims = false;
-  return walk(ray, true, 0, STACK, -1);
+  return walkShadow(ray, 0, STACK, -1);
 }
 
 /** Whether something opaque of one leaf blocks a ray. */

@@ -114,8 +114,22 @@ function makeCell(ix: i32, iy: i32, iz: i32, slot: usize): usize {
   return cell;
 }
 
+let lastX: i32 = 0x7fffffff;
+let lastY: i32 = 0;
+let lastZ: i32 = 0;
+let lastCell: usize = 0;
+
 function cellOf(x: f32, y: f32, z: f32): usize {
   const ix = <i32>floor(x * CELLS), iy = <i32>floor(y * CELLS), iz = <i32>floor(z * CELLS);
+  if (ix == lastX && iy == lastY && iz == lastZ) return lastCell;
+  lastX = ix;
+  lastY = iy;
+  lastZ = iz;
+  lastCell = findCell(ix, iy, iz);
+  return lastCell;
+}
+
+function findCell(ix: i32, iy: i32, iz: i32): usize {
   const slot = cells + (<usize>(hash((<u32>ix * 73856093) ^ (<u32>iy * 19349663) ^ (<u32>iz * 83492791)) & ((1 << CELLS_BITS) - 1)) << 2);
   let cell = <usize>load<i32>(slot);
   while (cell) {
