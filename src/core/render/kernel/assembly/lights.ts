@@ -223,17 +223,20 @@ export function skyDensity(x: f32, y: f32, z: f32, ddx: f32, ddy: f32, ddz: f32,
 
 /** Whether a stretch of a ray leads through an opening. */
 export function leadsOut(x: f32, y: f32, z: f32, ddx: f32, ddy: f32, ddz: f32, end: f32): bool {
-  for (let k = 0; k < portalCount; k++) {
-    const p = portalGroups + (<usize>(k >> 2) << 8) + (<usize>(k & 3) << 2);
-    const c = ddx * load<f32>(p, 48) + ddy * load<f32>(p, 64) + ddz * load<f32>(p, 80);
-    if (abs(c) < 1e-9) continue;
-    const ex = load<f32>(p) - x, ey = load<f32>(p, 16) - y, ez = load<f32>(p, 32) - z;
-    const t = (ex * load<f32>(p, 48) + ey * load<f32>(p, 64) + ez * load<f32>(p, 80)) / c;
-    if (t <= 0 || t > end + EPS) continue;
-    const qx = ddx * t - ex, qy = ddy * t - ey, qz = ddz * t - ez;
-    const a = qx * load<f32>(p, 160) + qy * load<f32>(p, 176) + qz * load<f32>(p, 192);
-    const b = qx * load<f32>(p, 208) + qy * load<f32>(p, 224) + qz * load<f32>(p, 240);
-    if (a >= 0 && a <= 1 && b >= 0 && b <= 1) return true;
+  const X = f32x4.splat(x), Y = f32x4.splat(y), Z = f32x4.splat(z), DX = f32x4.splat(ddx), DY = f32x4.splat(ddy), DZ = f32x4.splat(ddz);
+  const zero = f32x4.splat(0), one = f32x4.splat(1), last = f32x4.splat(end + EPS);
+  for (let k = 0; k < portalCount; k += 4) {
+    const p = portalGroups + (<usize>k << 6);
+    const ex = f32x4.sub(v128.load(p), X), ey = f32x4.sub(v128.load(p, 16), Y), ez = f32x4.sub(v128.load(p, 32), Z);
+    const n0 = v128.load(p, 48), n1 = v128.load(p, 64), n2 = v128.load(p, 80);
+    const c = f32x4.add(f32x4.add(f32x4.mul(DX, n0), f32x4.mul(DY, n1)), f32x4.mul(DZ, n2));
+    const t = f32x4.div(f32x4.add(f32x4.add(f32x4.mul(ex, n0), f32x4.mul(ey, n1)), f32x4.mul(ez, n2)), c);
+    const qx = f32x4.sub(f32x4.mul(DX, t), ex), qy = f32x4.sub(f32x4.mul(DY, t), ey), qz = f32x4.sub(f32x4.mul(DZ, t), ez);
+    const a = f32x4.add(f32x4.add(f32x4.mul(qx, v128.load(p, 160)), f32x4.mul(qy, v128.load(p, 176))), f32x4.mul(qz, v128.load(p, 192)));
+    const b = f32x4.add(f32x4.add(f32x4.mul(qx, v128.load(p, 208)), f32x4.mul(qy, v128.load(p, 224))), f32x4.mul(qz, v128.load(p, 240)));
+    let ok = v128.and(v128.and(f32x4.gt(t, zero), f32x4.le(t, last)), f32x4.ge(f32x4.abs(c), f32x4.splat(1e-9)));
+    ok = v128.and(ok, v128.and(v128.and(f32x4.ge(a, zero), f32x4.le(a, one)), v128.and(f32x4.ge(b, zero), f32x4.le(b, one))));
+    if (v128.any_true(ok)) return true;
   }
   return false;
 }
