@@ -9,9 +9,9 @@ export default defineConfig({
     setupFiles: ['vitest.setup.ts'],
     // One core is left for whoever watches otherwise; here nobody does.
     maxWorkers: availableParallelism(),
-    testTimeout: 120_000,
-    hookTimeout: 120_000,
-    // `npm test` asks for it: vitest run --coverage.
+    testTimeout: 300_000,
+    hookTimeout: 300_000,
+    // `npm run coverage` asks for it.
     coverage: {
       provider: 'v8',
       include: ['src/**'],

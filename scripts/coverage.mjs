@@ -1,5 +1,5 @@
-// Says how much of each part of the source the tests run: node scripts/coverage.mjs [--folders], after
-// `vitest run --coverage` and `COUNT=1 playwright test` on a build whose source maps were put aside.
+// Says how much of each part of the source the tests run: called by
+// scripts/coverage.sh, after `vitest run --coverage` and `COUNT=1 playwright test` on a build whose source maps were put aside.
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
 import { decodedMappings, TraceMap } from '@jridgewell/trace-mapping';
@@ -10,7 +10,7 @@ const CHUNKS = '.next/static/chunks';
 const MAPS = '.next/maps';
 
 if (!existsSync(UNITS)) {
-  console.error('No coverage was counted; run: npx vitest run --coverage');
+  console.error('No coverage was counted; run: npm run coverage');
   process.exit(1);
 }
 

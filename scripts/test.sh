@@ -12,11 +12,9 @@ npx tsc --noEmit -p tsconfig.core.json && npx prettier --check . --log-level war
 }
 wait "$types"
 # The build needs the processor in bursts only: the unit tests run beside it.
-npx vitest run --coverage &
+npx vitest run &
 units=$!
 build
 wait "$units"
-rm -rf tmp/e2e-coverage
-COUNT=1 npx playwright test
+npx playwright test
 npx tsx attack/main.ts --short
-node scripts/coverage.mjs

@@ -4,6 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { WebIO } from '@gltf-transform/core';
+import { build } from 'esbuild';
 import sharp from 'sharp';
 import { writeProjectFile } from '@/core/formats/project-file/project-file';
 import { edit, house } from '@/core/testing/drafting';
@@ -13,16 +14,22 @@ const run = promisify(execFile);
 let folder: string;
 let file: string;
 
+interface Said {
+  code: number;
+  stdout: string;
+  stderr: string;
+}
+
 /** The command line as a person calls it. */
-const enstegon = async (...args: string[]): Promise<{ code: number; stdout: string; stderr: string }> => {
+const fromSource = (...args: string[]): Promise<Said> => call(['--import', 'tsx', 'src/cli/main.ts', ...args]);
+
+/** The same program, put together once: it need not be translated anew for every call. */
+const BUILT = 'tmp/cli-test.mjs';
+const enstegon = (...args: string[]): Promise<Said> => call([BUILT, ...args]);
+
+const call = async (args: string[]): Promise<Said> => {
   try {
-    return {
-      code: 0,
-      ...(await run(process.execPath, ['--import', 'tsx', 'src/cli/main.ts', ...args], {
-        maxBuffer: 1e8,
-        env: { ...process.env, npm_config_loglevel: 'silent' },
-      })),
-    };
+    return { code: 0, ...(await run(process.execPath, args, { maxBuffer: 1e8, env: { ...process.env, npm_config_loglevel: 'silent' } })) };
   } catch (error) {
     const { code, stdout, stderr } = error as { code: number; stdout: string; stderr: string };
     return { code, stdout, stderr };
@@ -32,7 +39,8 @@ const enstegon = async (...args: string[]): Promise<{ code: number; stdout: stri
 beforeAll(async () => {
   folder = await mkdtemp(path.join(os.tmpdir(), 'enstegon-cli-'));
   file = path.join(folder, 'demo.enstegon');
-  expect(await enstegon('demo', '--out', file)).toMatchObject({ code: 0, stdout: '' });
+  await build({ entryPoints: ['src/cli/main.ts'], bundle: true, platform: 'node', format: 'esm', packages: 'external', alias: { '@': './src' }, outfile: BUILT });
+  expect(await fromSource('demo', '--out', file)).toMatchObject({ code: 0, stdout: '' });
 });
 afterAll(() => rm(folder, { recursive: true, force: true }));
 
