@@ -13,7 +13,20 @@ const module = (name, what, bytes) =>
 
 for (const { of, name, what, options } of KERNELS) {
   const { error, stderr, stdout } = await asc.main(
-    [`${of}/assembly/index.ts`, '--outFile', 'kernel.wasm', '--runtime', 'stub', '--enable', 'simd', '-O3', '--noAssert', '--converge', ...(process.env.NAMES ? ['--debug'] : []), ...options],
+    [
+      `${of}/assembly/index.ts`,
+      '--outFile',
+      'kernel.wasm',
+      '--runtime',
+      'stub',
+      '--enable',
+      'simd',
+      '-O3',
+      '--noAssert',
+      '--converge',
+      ...(process.env.NAMES ? ['--debug'] : []),
+      ...options,
+    ],
     {
       writeFile(file, contents) {
         if (!file.endsWith('.wasm')) return;

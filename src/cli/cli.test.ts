@@ -39,7 +39,15 @@ const call = async (args: string[]): Promise<Said> => {
 beforeAll(async () => {
   folder = await mkdtemp(path.join(os.tmpdir(), 'enstegon-cli-'));
   file = path.join(folder, 'demo.enstegon');
-  await build({ entryPoints: ['src/cli/main.ts'], bundle: true, platform: 'node', format: 'esm', packages: 'external', alias: { '@': './src' }, outfile: BUILT });
+  await build({
+    entryPoints: ['src/cli/main.ts'],
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    alias: { '@': './src' },
+    outfile: BUILT,
+  });
   expect(await fromSource('demo', '--out', file)).toMatchObject({ code: 0, stdout: '' });
 });
 afterAll(() => rm(folder, { recursive: true, force: true }));
