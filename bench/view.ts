@@ -6,7 +6,7 @@ import { Deriver } from '@/core/model/derive';
 import type { Model } from '@/core/model/model';
 import { DrawnParts } from '@/studio/table/model/drawn';
 import { plainMaterials } from '@/studio/table/model/testing';
-import { FIRST_LOOK } from '@/studio/views/views';
+import { FIRST_LOOK } from '@/core/project/looks';
 
 type Say = (what: string, ours: string, peer: string, ratio: number) => void;
 

@@ -49,7 +49,7 @@ describe('a project of any earlier version', () => {
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5, 6, 7])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
+  it.each([1, 2, 3, 4, 5, 6, 7, 8])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
     const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
     expect(old.version).toBe(version);
     const project = validateProject(old);
@@ -89,6 +89,28 @@ describe('a project of any earlier version', () => {
     const project = validateProject(earlier('heron-lock-7'));
     expect(project.site.sky).toBe(12);
     expect(skyType(project.site.sky).group).toBe('clear');
+  });
+
+  it('8: keeps its viewpoints as they look, and pictures as they are shown', () => {
+    const old = earlier<Record<string, Record<string, Record<string, unknown>>>>('heron-lock-8');
+    const hash = 'a'.repeat(64);
+    const picture = {
+      id: 'p',
+      name: 'P',
+      viewpoint: null,
+      width: 640,
+      height: 400,
+      samples: 8,
+      exposure: 9.5,
+      white: 5500,
+      radiance: hash,
+      scheme: null,
+      image: hash,
+      made: '2026-01-01',
+    };
+    const project = validateProject({ ...old, pictures: { p: picture } });
+    expect(project.pictures.p).toEqual({ ...picture, contrast: 0, saturation: 0, highlights: 0, lights: [] });
+    for (const [id, viewpoint] of Object.entries(old.viewpoints)) expect(project.viewpoints[id]).toEqual({ ...viewpoint, aperture: null, focus: null });
   });
 
   it('4: a hundred logs are replayed in their own format, and every state of them is brought up with all that was chosen', () => {

@@ -210,6 +210,14 @@ function toVersion7(old: Plain): Plain {
 /** Version 7 knew the clear sky alone. */
 const toVersion8 = (old: Plain): Plain => ({ ...old, version: 8, site: isPlain(old.site) ? { sky: 12, ...old.site } : old.site });
 
+/** Version 8 knew exposure and white of a picture, and an eye without a lens. */
+const toVersion9 = (old: Plain): Plain => ({
+  ...old,
+  version: 9,
+  viewpoints: each(old.viewpoints, (v) => ({ aperture: null, focus: null, ...v, look: isPlain(v.look) ? { upright: false, ...v.look } : null })),
+  pictures: each(old.pictures, (p) => ({ contrast: 0, saturation: 0, highlights: 0, lights: [], ...p })),
+});
+
 const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
   toVersion2,
   toVersion3,
@@ -218,6 +226,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion6,
   toVersion7,
   toVersion8,
+  toVersion9,
 ];
 
 /**

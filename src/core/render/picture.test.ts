@@ -4,7 +4,8 @@ import { usualWhite } from '../light/white';
 import { emptyProject } from '../project/schema';
 import { Film } from './film';
 import { Random } from './bsdf';
-import { balance, develop, exposureScale, meterExposure, SHOULDER, toneCurve } from './tone';
+import { develop } from './development';
+import { balance, exposureScale, meterExposure, SHOULDER, toneCurve } from './tone';
 
 const [W, H] = [48, 32];
 

@@ -3,17 +3,19 @@ import { isPlain } from '../finishes/finish';
 import { textureOf } from '../finishes/store';
 import { daylight } from '../light/daylight';
 import type { Camera } from './camera';
+import { presenceIn, type Shot } from './shot';
 import { compileScene, type Scene } from './scene';
 
 /** Longest side of the textures a picture is traced with, pixels. */
 export const PICTURE_TEXTURE = 768;
 
-/** A model with its finishes, textures and daylight, ready to be traced. */
-export function pictureScene(model: Model, pixels = PICTURE_TEXTURE): Scene {
+/** A model with its finishes, textures and daylight, ready to be traced. @param looking how it is looked at; all of it shows unless told */
+export function pictureScene(model: Model, pixels = PICTURE_TEXTURE, looking?: Shot['looking']): Scene {
   return compileScene({
     model,
     texture: (finish) => (isPlain(finish) ? null : textureOf(finish, pixels)),
     daylight: daylight(model.project.site),
+    ...(looking ? { presence: presenceIn(model, looking), white: looking.look.mode === 'white' } : {}),
   });
 }
 

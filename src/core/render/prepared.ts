@@ -3,7 +3,7 @@ import { cross3, unit3, type Vec3 } from '../geometry/vec';
 import { SUN_RADIUS } from '../light/daylight';
 import { microfacetAlbedos, sheenAlbedo } from './bsdf';
 import { buildHierarchy } from './bvh';
-import type { MaterialTexture, Portal, Scene } from './scene';
+import type { LightGroup, MaterialTexture, Portal, Scene } from './scene';
 
 /**
  * A scene laid out as the kernel reads it (kernel/assembly/scene.ts). It is plain data: made once, it is handed to all who trace.
@@ -30,7 +30,7 @@ export interface PreparedScene {
   sun: Float32Array;
   counts: { lamps: number; portals: number; panes: number };
   sunUp: boolean;
-  groups: string[];
+  groups: LightGroup[];
 }
 
 /** Places along an edge of the octahedral table of the sky. */
@@ -80,9 +80,11 @@ export function prepareScene(scene: Scene): PreparedScene {
     counts: { lamps: scene.lights.length, portals: scene.portals.length, panes: scene.panes.length },
     sunUp: Boolean(scene.daylight && scene.daylight.sunIlluminance[1] > 0),
     // What the eye sees through an opening is a group of its own.
-    groups: [...scene.groups, 'Outside'],
+    groups: [...scene.groups, OUTSIDE],
   };
 }
+
+const OUTSIDE: LightGroup = { name: 'Seen outside', kelvin: 6000 };
 
 const fours = (n: number): number => Math.max(1, Math.ceil(n / 4));
 

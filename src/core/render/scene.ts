@@ -3,12 +3,14 @@ import { blackBody, hexToLinear, type Rgb } from '../finishes/colour';
 import { isPlain, type Finish, type Texture } from '../finishes/finish';
 import { normalMap } from '../finishes/texture';
 import { IDENTITY, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { insideRegion } from '../geometry/polygon';
 import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
 import type { Daylight } from '../light/daylight';
 import { placesOf, type Pane, type Part } from '../model/body';
 import type { Model } from '../model/model';
 import { traitsOf } from '../model/sorts';
 import type { Lamp } from '../project/schema';
+import type { presenceIn } from './shot';
 
 /** A finish as the tracer needs it. Colours are linear. */
 export interface Material {
@@ -53,7 +55,14 @@ export interface MaterialTexture {
   size: { width: number; height: number };
 }
 
-/** Where the light of a picture comes from, so that each part can be changed by itself afterwards. */
+/** A part of the light of a picture that can be changed by itself afterwards. */
+export interface LightGroup {
+  name: string;
+  /** Colour temperature of its light, about, K. */
+  kelvin: number;
+}
+
+/** Numbers of the light groups every picture has; luminaires follow. */
 export const LIGHT_GROUPS = { sun: 0, sky: 1, lamps: 2 } as const;
 
 /** A luminaire: glowing triangles that can be aimed at. */
@@ -110,8 +119,8 @@ export interface Scene {
   /** All panes shadow rays pass through, portals or not. */
   panes: Portal[];
   daylight: Pick<Daylight, 'sun' | 'sunIlluminance' | 'sky'> | null;
-  /** Names of the light groups: the sun, the sky, then groups of luminaires. */
-  groups: string[];
+  /** The light groups: the sun, the sky, then groups of luminaires. */
+  groups: LightGroup[];
 }
 
 /** A list of numbers that grows by doubling. */
@@ -152,16 +161,19 @@ export class SceneBuilder {
   readonly lights: AreaLight[] = [];
   readonly portals: Portal[] = [];
   readonly panes: Portal[] = [];
-  readonly groups: string[] = ['Sun', 'Sky'];
+  readonly groups: LightGroup[] = [
+    { name: 'Sun', kelvin: 5300 },
+    { name: 'Sky', kelvin: 7000 },
+  ];
 
   material(material: Material): number {
     return this.materials.push(material) - 1;
   }
 
   /** The number of a group of luminaires. */
-  group(name: string): number {
-    const at = this.groups.indexOf(name, LIGHT_GROUPS.lamps);
-    return at < 0 ? this.groups.push(name) - 1 : at;
+  group(name: string, kelvin: number): number {
+    const at = this.groups.findIndex((g, i) => i >= LIGHT_GROUPS.lamps && g.name === name);
+    return at < 0 ? this.groups.push({ name, kelvin }) - 1 : at;
   }
 
   /**
@@ -205,7 +217,7 @@ export class SceneBuilder {
 
   /** Makes triangles already added into a light that can be aimed at. */
   light(first: number, count: number, emission: Rgb, flux: number, group: number = LIGHT_GROUPS.lamps): void {
-    if (group >= this.groups.length) this.group('Lamps');
+    if (group >= this.groups.length) this.group('Lamps', 3000);
     const triangles = Uint32Array.from({ length: count }, (_, i) => first + i);
     const cumulative = new Float32Array(count);
     const centre = { x: 0, y: 0, z: 0 };
@@ -322,64 +334,104 @@ function packed(texture: Texture): MaterialTexture {
 /** Corners of the triangles from which a mesh that stands in several places is kept once. */
 const SHARED = 3 * 64;
 
+/** Share of the light that is stopped by what is made see-through. */
+const CLEAR = 0.3;
+
 export interface SceneInput {
   model: Model;
   texture(finish: Finish): Texture | null;
   daylight: Daylight | null;
+  /** How parts stand in the picture; all are shown unless told. */
+  presence?: ReturnType<typeof presenceIn>;
+  /** Whether all but glass is white, as a model of card is. */
+  white?: boolean;
 }
 
 /** The whole project as the tracer sees it. */
-export function compileScene({ model, texture, daylight }: SceneInput): Scene {
+export function compileScene({ model, texture, daylight, presence, white = false }: SceneInput): Scene {
   const builder = new SceneBuilder();
-  const known = new Map<Finish, number>();
-  const use = (finish: Finish): number => {
-    let index = known.get(finish);
-    if (index === undefined) known.set(finish, (index = builder.material(materialOf(finish, texture(finish)))));
+  const known = { clear: new Map<Finish, number>(), whole: new Map<Finish, number>() };
+  const use = (finish: Finish, clear: boolean): number => {
+    const list = known[clear ? 'clear' : 'whole'];
+    let index = list.get(finish);
+    if (index !== undefined) return index;
+    const card = white && finish.transmission === 0;
+    const made = card ? { ...diffuse(CARD), opacity: finish.opacity } : materialOf(finish, texture(finish));
+    index = builder.material(clear ? { ...made, opacity: made.opacity * CLEAR } : made);
+    list.set(finish, index);
     return index;
   };
   const hidden = hiddenIn(model.project);
   const gone = (id: string | null | undefined): boolean => Boolean(id) && hidden.has(id!);
+  // Equal meshes of one matter are gathered, wherever they stand.
+  const equal = new Map<Mesh, Map<string, { places: Matrix[]; index: number; unseen: boolean }>>();
   for (const body of model.bodies) {
     if (gone(body.id) || gone(body.level)) continue;
     for (const part of body.parts) {
       if (gone(part.level)) continue;
+      const level = part.level ?? body.level;
+      const how = presence?.(body.id, level, part) ?? 'shown';
+      if (how === 'gone') continue;
+      const unseen = how === 'unseen';
       const places = placesOf(body, part);
-      if (part.lamp) addLamp(builder, part, part.lamp, places);
+      if (part.lamp) {
+        addLamp(builder, part, part.lamp, places, builder.group(groupOf(model, level, places[0]), part.lamp.kelvin), unseen);
+        continue;
+      }
+      const index = use(part.laid, how === 'through');
+      const material = builder.materials[index];
+      const passes = Boolean(traitsOf(part.sort).glazed) && material.pane;
+      const mesh = part.fine?.() ?? part.mesh;
+      if (passes || mesh.indices.length < SHARED) for (const place of places) builder.mesh(mesh, place, index, passes, unseen);
       else {
-        const index = use(part.laid);
-        const material = builder.materials[index];
-        const passes = Boolean(traitsOf(part.sort).glazed) && material.pane;
-        const mesh = part.fine?.() ?? part.mesh;
-        if (places.length > 1 && mesh.indices.length >= SHARED && !passes) builder.share(mesh, places, index);
-        else for (const place of places) builder.mesh(mesh, place, index, passes);
-        if (!material.pane) continue;
-        for (const pane of part.panes ?? []) {
-          const portal = portalOf(pane, material.colour, material.ior);
-          builder.portals.push(portal);
-          builder.panes.push(portal);
-        }
+        let ways = equal.get(mesh);
+        if (!ways) equal.set(mesh, (ways = new Map()));
+        const key = `${index} ${unseen}`;
+        let way = ways.get(key);
+        if (!way) ways.set(key, (way = { places: [], index, unseen }));
+        way.places.push(...places);
+      }
+      if (!material.pane) continue;
+      for (const pane of part.panes ?? []) {
+        const portal = portalOf(pane, material.colour, material.ior);
+        builder.portals.push(portal);
+        builder.panes.push(portal);
       }
     }
   }
+  for (const [mesh, ways] of equal)
+    for (const { places, index, unseen } of ways.values())
+      if (places.length > 1) builder.share(mesh, places, index, unseen);
+      else builder.mesh(mesh, places[0], index, false, unseen);
   return builder.build(daylight);
 }
 
+/** White card, as models are made of. */
+const CARD: Rgb = [0.78, 0.78, 0.78];
+
 /** What glows of a luminaire: its flux spread evenly over it; dark where the luminaire is off. */
-function addLamp(builder: SceneBuilder, { mesh: plain, fine, laid }: Part, lamp: Lamp, places: readonly Matrix[]): void {
+function addLamp(builder: SceneBuilder, { mesh: plain, fine, laid }: Part, lamp: Lamp, places: readonly Matrix[], group: number, unseen: boolean): void {
   const mesh = fine?.() ?? plain;
   const area = places.reduce((sum, place) => sum + worldArea(mesh, place), 0);
   const colour = blackBody(lamp.kelvin);
   const l = lamp.on ? lamp.lumen / (Math.PI * area) : 0;
   const emission: Rgb = [colour[0] * l, colour[1] * l, colour[2] * l];
-  const index = builder.material({ ...materialOf(laid, null), emission: l > 0 ? emission : null, lamp: l > 0 ? builder.lights.length : -1 });
-  const added = places.map((place) => builder.mesh(mesh, place, index));
+  const index = builder.material({ ...materialOf(laid, null), emission: l > 0 ? emission : null, lamp: l > 0 ? builder.lights.length : -1, group });
+  const added = places.map((place) => builder.mesh(mesh, place, index, false, unseen));
   if (l > 0)
     builder.light(
       added[0].first,
       added.reduce((sum, a) => sum + a.count, 0),
       emission,
       lamp.lumen,
+      group,
     );
+}
+
+/** Luminaires of a room are one group. */
+function groupOf({ shell }: Model, level: string | null | undefined, [, , , , , , , , , , , , x, y]: Matrix): string {
+  const room = shell.levels.find((l) => l.id === level)?.rooms.find((r) => insideRegion({ x, y }, r.region));
+  return room ? `Lamps, ${room.room.name}` : 'Lamps outside';
 }
 
 export function portalOf({ corner, along, up }: Pane, tint: Rgb, ior: number): Portal {

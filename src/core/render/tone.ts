@@ -1,4 +1,4 @@
-import { blackBody, fromLinear, luminance, type Rgb } from '../finishes/colour';
+import { blackBody, luminance, type Rgb } from '../finishes/colour';
 
 /** Scale from luminance in cd/m² to display value at an exposure: 1 is what saturates a sensor at ISO 100 (1.2 · 2^EV). */
 export const exposureScale = (ev: number): number => 1 / (1.2 * 2 ** ev);
@@ -31,37 +31,6 @@ export function balance(white: number | null): Rgb {
   const [r, g, b] = blackBody(white);
   // The deepest reds have hardly any blue to be brought up.
   return [1 / r, 1 / g, 1 / Math.max(0.05, b)];
-}
-
-const TABLE_SIZE = 4096;
-let table: Uint8Array | null = null;
-
-/**
- * Display pixels of a radiance image.
- *
- * @param radiance linear sRGB luminance in cd/m², three values a pixel
- * @param ev exposure value at ISO 100
- * @param white colour temperature of the light that is shown as white, K; null: that of the display
- * @returns RGBA, 8 bits, sRGB
- */
-export function develop(
-  radiance: Float32Array,
-  ev: number,
-  white: number | null = null,
-  out = new Uint8ClampedArray((radiance.length / 3) * 4),
-): Uint8ClampedArray {
-  table ??= Uint8Array.from({ length: TABLE_SIZE + 1 }, (_, i) => Math.round(255 * fromLinear(i / TABLE_SIZE)));
-  const [r, g, b] = balance(white).map((c) => c * exposureScale(ev));
-  const pixel = [0, 0, 0];
-  for (let i = 0, o = 0; i < radiance.length; i += 3, o += 4) {
-    pixel[0] = Math.max(0, radiance[i] * r);
-    pixel[1] = Math.max(0, radiance[i + 1] * g);
-    pixel[2] = Math.max(0, radiance[i + 2] * b);
-    toneCurve(pixel);
-    for (let c = 0; c < 3; c++) out[o + c] = table[Math.round(Math.min(1, Math.max(0, pixel[c])) * TABLE_SIZE)];
-    out[o + 3] = 255;
-  }
-  return out;
 }
 
 /** Rooms are shown this much brighter than the meter says, EV: pale walls are meant to look pale. */

@@ -21,7 +21,10 @@ function hands(count: number, clean: Cleaner['clean'] = (radiance) => Promise.re
       guides: new Float32Array(n * 8),
     };
     return {
-      prepare: (share, of) => Promise.resolve(void shares.push(`${share} of ${of}`)),
+      prepare: (share, of) => {
+        shares.push(`${share} of ${of}`);
+        return Promise.resolve([{ name: 'Sun', kelvin: 5300 }]);
+      },
       pass: async () => {
         await Promise.resolve();
         asked.passes++;
@@ -56,7 +59,7 @@ describe('a picture traced by several hands', () => {
       // 1 to 12, on average.
       for (const v of made!.radiance) expect(v).toBeCloseTo(6.5, 5);
       expect(new Set(shares).size).toBe(count);
-      expect(told.map((p) => p.phase).filter((p, i, all) => p !== all[i - 1])).toEqual(['preparing', 'tracing', 'cleaning', 'done']);
+      expect(told.map((p) => p.phase).filter((p, i, all) => p !== all[i - 1])).toEqual(['preparing', 'tracing', 'cleaning', 'parting', 'done']);
       expect(told.filter((p) => p.phase === 'tracing').at(-1)!.samples).toBe(12);
     }
   });

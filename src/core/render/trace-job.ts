@@ -1,4 +1,7 @@
+import type { LightShare } from '../light/shares';
 import { Film, type Exposed } from './film';
+import { sharesOf } from './development';
+import type { LightGroup } from './scene';
 import { meterExposure } from './tone';
 
 /** What a picture was begun with: it belongs to that, whatever is looked at when it is finished. */
@@ -12,7 +15,7 @@ export interface Stamp {
 /** Someone who traces passes of a picture and keeps their sums. */
 export interface TraceHand {
   /** Makes ready. @param own which samples of each pixel are its own, of every `of`: no two trace the same paths */
-  prepare(own: number, of: number): Promise<void>;
+  prepare(own: number, of: number): Promise<readonly LightGroup[]>;
   /** Traces one pass of one sample a pixel and adds it to what it has. */
   pass(): Promise<void>;
   /** What it has so far. */
@@ -27,7 +30,7 @@ export interface Cleaner {
 
 /** How far a job is. */
 export interface TraceProgress {
-  phase: 'preparing' | 'tracing' | 'cleaning' | 'done';
+  phase: 'preparing' | 'tracing' | 'cleaning' | 'parting' | 'done';
   samples: number;
   /** Seconds it will still trace; null while that can’t be told. */
   left: number | null;
@@ -38,6 +41,8 @@ export interface TraceProgress {
 export interface Finished {
   /** Linear radiance, three values a pixel, cd/m². */
   radiance: Float32Array;
+  /** What of it each light group gives, but for groups that give nothing. */
+  shares: LightShare[];
   samples: number;
   /** EV at ISO 100 that the meter reads. */
   exposure: number;
@@ -45,6 +50,9 @@ export interface Finished {
 
 /** Seconds between two repaints at first; each takes twice as long as the one before, up to the longest. */
 const REPAINT = { first: 0.4, longest: 4 } as const;
+
+/** Groups that give less of a picture’s light are not told apart. */
+const LEAST_SHARE = 1e-5;
 
 /** Samples a pixel from which a picture is cleaned while it grows. */
 const CLEAN_FROM = 2;
@@ -69,6 +77,7 @@ export class TraceJob {
   private pause: number = REPAINT.first;
   private cleaning: Promise<void> | null = null;
   private cleaned = 0;
+  private groups: readonly LightGroup[] = [];
   /** When it may be cleaned again. */
   private rested = 0;
 
@@ -107,8 +116,29 @@ export class TraceJob {
     const radiance = await this.cleaner.clean(picture.mean(), picture.guides());
     if (this.cancelled) return null;
     const exposure = meterExposure(radiance);
-    this.tell({ phase: 'done', samples: picture.samples, left: null, shown: { radiance, exposure } });
-    return { radiance, samples: picture.samples, exposure };
+    this.tell({ phase: 'parting', samples: picture.samples, left: null, shown: { radiance, exposure } });
+    const shares = await this.part(picture);
+    if (this.cancelled) return null;
+    this.tell({ phase: 'done', samples: picture.samples, left: null });
+    return { radiance, shares, samples: picture.samples, exposure };
+  }
+
+  /** Parts the light into its groups, each cleaned by itself: nothing is parted where all comes from one. */
+  private async part(picture: Film): Promise<LightShare[]> {
+    const all = picture.mean().reduce((sum, v) => sum + v, 0);
+    const lit = this.groups.flatMap((group, g) => {
+      const light = picture.mean(g);
+      return light.reduce((sum, v) => sum + v, 0) > all * LEAST_SHARE ? [{ group, light }] : [];
+    });
+    if (lit.length < 2) return lit.map(({ group, light }) => ({ ...group, share: light.fill(1) }));
+    const guides = picture.guides();
+    const cleaned: Float32Array[] = [];
+    for (const { light } of lit) {
+      cleaned.push(await this.cleaner.clean(light, guides));
+      if (this.cancelled) return [];
+    }
+    const shares = sharesOf(cleaned);
+    return lit.map(({ group }, i) => ({ ...group, share: shares[i] }));
   }
 
   private tell(progress: TraceProgress): void {
@@ -116,7 +146,7 @@ export class TraceJob {
   }
 
   private async trace(hand: TraceHand, own: number): Promise<void> {
-    await hand.prepare(own, this.hands.length);
+    this.groups = await hand.prepare(own, this.hands.length);
     this.began ||= this.clock();
     while (!this.cancelled && this.asked < this.size.samples) {
       this.asked++;

@@ -1,5 +1,6 @@
 import { open, readFile, stat } from 'node:fs/promises';
 import sharp, { type Metadata, type SharpOptions } from 'sharp';
+import { exrSize, readExr } from '@/core/formats/exr/exr';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { DomainError } from '@/core/project/errors';
 import { LIMITS, MAX_PIXELS } from '../config';
@@ -7,10 +8,11 @@ import { storeFault } from '../store/faults';
 import { digest, type PictureFacts } from '../store/files';
 
 /** Kinds of pictures that are read, by their first bytes. */
-const KINDS: { kind: 'png' | 'jpeg' | 'hdr' | 'webp' | 'avif' | 'tiff' | 'heic'; starts: RegExp }[] = [
+const KINDS: { kind: 'png' | 'jpeg' | 'hdr' | 'exr' | 'webp' | 'avif' | 'tiff' | 'heic'; starts: RegExp }[] = [
   { kind: 'png', starts: /^\x89PNG\r\n\x1a\n/ },
   { kind: 'jpeg', starts: /^\xff\xd8\xff/ },
   { kind: 'hdr', starts: /^#\?(RADIANCE|RGBE)/ },
+  { kind: 'exr', starts: /^v\/1\x01/ },
   { kind: 'webp', starts: /^RIFF[\s\S]{4}WEBP/ },
   { kind: 'tiff', starts: /^(II\x2a\x00|MM\x00\x2a)/ },
   { kind: 'avif', starts: /^[\s\S]{4}ftypavi[fs]/ },
@@ -21,7 +23,7 @@ const KINDS: { kind: 'png' | 'jpeg' | 'hdr' | 'webp' | 'avif' | 'tiff' | 'heic';
 export const sniff = (bytes: Uint8Array): (typeof KINDS)[number]['kind'] | null =>
   KINDS.find(({ starts }) => starts.test(Buffer.from(bytes.subarray(0, 32)).toString('latin1')))?.kind ?? null;
 
-const MIME = { png: 'image/png', jpeg: 'image/jpeg', hdr: 'image/vnd.radiance' } as const;
+const MIME = { png: 'image/png', jpeg: 'image/jpeg', hdr: 'image/vnd.radiance', exr: 'image/x-exr' } as const;
 
 const refuse = (code: string, why: string): DomainError => new DomainError(`asset.${code}`, `The picture was not kept: ${why}.`);
 const tooLarge = (): DomainError => refuse('size', `it has more than ${MAX_PIXELS / 1e6} million pixels; make it smaller first`);
@@ -41,10 +43,10 @@ export async function lookThrough(file: string, out: string): Promise<PictureFac
   const handle = await open(file, 'r');
   const { buffer } = await handle.read(Buffer.alloc(32), 0, 32, 0).finally(() => handle.close());
   const kind = sniff(buffer);
-  if (!kind) throw refuse('kind', 'only PNG, JPEG, WebP, AVIF, TIFF and Radiance HDR pictures belong here');
+  if (!kind) throw refuse('kind', 'only PNG, JPEG, WebP, AVIF, TIFF, Radiance HDR and OpenEXR pictures belong here');
   if (kind === 'heic') throw refuse('kind', 'HEIC photos can’t be read here; save it as JPEG first');
   if ((await stat(file)).size > LIMITS.asset) throw refuse('large', `it is larger than ${LIMITS.asset / 1024 / 1024} MB`);
-  if (kind === 'hdr') return lookThroughHdr(file);
+  if (kind === 'hdr' || kind === 'exr') return lookThroughLight(file, kind);
   let facts: Metadata;
   try {
     // The head is read of any size, so that what is too large can be called so.
@@ -84,18 +86,31 @@ export async function lookThrough(file: string, out: string): Promise<PictureFac
   }
 }
 
-async function lookThroughHdr(file: string): Promise<PictureFacts> {
+async function lookThroughLight(file: string, kind: 'hdr' | 'exr'): Promise<PictureFacts> {
   const bytes = new Uint8Array(await readFile(file));
-  const size = /-Y (\d{1,6}) \+X (\d{1,6})\n/.exec(Buffer.from(bytes.subarray(0, 512)).toString('latin1'));
-  if (!size) throw damaged();
-  const [height, width] = [Number(size[1]), Number(size[2])];
+  const { width, height } = sizeOfLight(bytes, kind);
   if (width * height > MAX_PIXELS / 2) throw tooLarge();
   try {
-    readHdr(bytes);
+    if (kind === 'hdr') readHdr(bytes);
+    else readExr(bytes);
   } catch {
     throw damaged();
   }
-  return { file, ...(await digest(file)), mime: MIME.hdr, width, height };
+  return { file, ...(await digest(file)), mime: MIME[kind], width, height };
+}
+
+/** Size of a picture of light by the head of its file. */
+function sizeOfLight(bytes: Uint8Array, kind: 'hdr' | 'exr'): { width: number; height: number } {
+  if (kind === 'hdr') {
+    const size = /-Y (\d{1,6}) \+X (\d{1,6})\n/.exec(Buffer.from(bytes.subarray(0, 512)).toString('latin1'));
+    if (!size) throw damaged();
+    return { width: Number(size[2]), height: Number(size[1]) };
+  }
+  try {
+    return exrSize(bytes);
+  } catch {
+    throw damaged();
+  }
 }
 
 /** Pixels of a kept picture as RGBA, 8 bits, whatever its kind. */

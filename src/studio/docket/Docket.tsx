@@ -4,6 +4,7 @@ import { targetName, useStudio } from '../store/studio';
 import { FaceDocket } from '../finishes/FaceDocket';
 import { FinishDocket } from '../finishes/FinishDocket';
 import { docketOf } from '../kinds';
+import { ViewpointDocket } from '../views/ViewpointDocket';
 import { Label } from './Label';
 import { ManyDocket } from './ManyDocket';
 
@@ -14,7 +15,7 @@ export function Docket() {
   const stage = useStudio((s) => s.stage);
   const inHand = useStudio((s) => (s.tool.kind === 'finish' ? s.tool.finish : null));
   if (inHand) return <FinishDocket id={inHand} />;
-  if (!selection.length) return null;
+  if (!selection.length) return stage === 'Views' ? <ViewpointDocket /> : null;
   const { entity, target } = selection[selection.length - 1];
   const many = selection.length > 1;
   let body: ReactNode = null;

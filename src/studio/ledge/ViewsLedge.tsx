@@ -28,13 +28,17 @@ export function ViewsLedge() {
     if (!eye) return;
     const id = newId('view');
     const number = Object.keys(project.viewpoints).length + 1;
-    if (run('viewpoint.add', { id, name: `View ${number}`, ...eye, look: useLook.getState().look })) useViews.setState({ viewpoint: id });
+    if (run('viewpoint.add', { id, name: `View ${number}`, ...eye, look: useLook.getState().look, aperture: null, focus: null }))
+      useViews.setState({ viewpoint: id });
   };
   const render = (): void => {
-    const eye = current.scene?.eye();
-    if (!eye) return;
+    const shot = current.scene?.shot();
+    if (!shot) return;
     const viewpoint = chosen ? project.viewpoints[chosen] : undefined;
-    useRender.getState().start(project, viewpoint?.name ?? 'Picture', viewpoint?.id ?? null, eye, size, quality);
+    const { aperture = null, focus = null } = viewpoint ?? {};
+    useRender
+      .getState()
+      .start(project, viewpoint?.name ?? 'Picture', viewpoint?.id ?? null, { ...shot, camera: { ...shot.camera, aperture, focus } }, size, quality);
   };
   const go = (v: Viewpoint): void => {
     useViews.setState({ viewpoint: v.id });

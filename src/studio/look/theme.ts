@@ -31,6 +31,9 @@ export const colours = {
   rust: '#A0561B',
 } as const;
 
+/** What is too light or too dark in a picture is marked with, as it is written into its pixels. */
+export const LIMIT_MARKS = { over: [0xa0, 0x56, 0x1b], under: [0x4f, 0x8f, 0x93] } as const;
+
 /** Shadows of what lies on the table; `cut`: of what is cut out of a square. */
 export const LIFT = { square: '0 6px 18px #0000001c', cut: '0 6px 9px #0000001c' } as const;
 

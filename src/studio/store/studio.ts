@@ -21,7 +21,8 @@ import {
 import type { DisplayItem } from '@/core/drawing/display';
 import type { Elevation } from '@/core/drawing/elevation/unroll';
 import type { Make } from '../tools/make';
-import { FIRST_LOOK, useLook } from '../views/views';
+import { FIRST_LOOK } from '@/core/project/looks';
+import { useLook } from '../views/views';
 import { Gesture } from './gesture';
 import { errorText, Sync, type SyncState } from './sync';
 

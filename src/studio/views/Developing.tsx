@@ -4,8 +4,8 @@ import Slider from '@mui/material/Slider';
 import { colours } from '../look/theme';
 
 /** From a room by starlight to snow in the sun, EV; from candles to a blue sky, K. */
-const EV = { min: -8, max: 17, step: 0.1 } as const;
-const KELVIN = { min: 2000, max: 10000, step: 50 } as const;
+export const EV = { min: -8, max: 17, step: 0.1 } as const;
+export const KELVIN = { min: 2000, max: 10000, step: 50 } as const;
 
 export interface Development {
   exposure: number;
@@ -14,7 +14,7 @@ export interface Development {
 }
 
 /** Of the display: what a picture without a white of its own is shown with. */
-const DISPLAY = 6500;
+export const WHITE_OF_DISPLAY = 6500;
 
 /** How a picture’s light is shown: exposure and white, changed without rendering again. @param of what is meant, for who hears it */
 export function Developing({
@@ -47,7 +47,7 @@ export function Developing({
       <Slider
         size="small"
         {...KELVIN}
-        value={white ?? DISPLAY}
+        value={white ?? WHITE_OF_DISPLAY}
         track={false}
         aria-label={word('White')}
         getAriaValueText={(v) => `${v} kelvin`}
@@ -55,7 +55,7 @@ export function Developing({
         onChangeCommitted={(_, v) => onSettle?.({ exposure, white: v as number })}
         sx={{ width: 80, flex: 'none' }}
       />
-      <Box sx={{ width: 48, whiteSpace: 'nowrap', color: colours.second }}>{white ?? DISPLAY} K</Box>
+      <Box sx={{ width: 48, whiteSpace: 'nowrap', color: colours.second }}>{white ?? WHITE_OF_DISPLAY} K</Box>
     </>
   );
 }

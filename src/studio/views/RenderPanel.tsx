@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import LinearProgress from '@mui/material/LinearProgress';
 import { useEffect, useRef } from 'react';
-import { develop } from '@/core/render/tone';
+import { develop } from '@/core/render/development';
 import { colours, PANEL, SERIF } from '../look/theme';
 import { Developing } from './Developing';
 import { useRender } from './render';
@@ -24,6 +24,7 @@ export function RenderPanel() {
     preparing: 'preparing the scene',
     tracing: `${samples} of ${target} samples${left !== null ? `, about ${minutes(left)} left` : ''}`,
     cleaning: 'taking the last grain out',
+    parting: 'telling its lights apart',
     keeping: 'keeping the picture',
     done: 'kept with the project',
     failed: message ?? 'not finished',

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { readHdr } from '@/core/formats/hdr/hdr';
+import { readLight } from '@/core/formats/light-file';
 import { readPng } from '@/core/formats/png';
 import { contentHash } from '@/core/formats/project-file/project-file';
 import { runChange, type Change } from '@/core/project/commands';
@@ -66,6 +66,7 @@ const finished: Finished = {
   samples: 8,
   exposure: 7,
   white: 5500,
+  shares: [],
 };
 const pictures = (id: string) => Object.values(projects.get(id)!.project.pictures);
 
@@ -88,7 +89,7 @@ describe('a finished picture', () => {
     await keepPicture(stamp, finished);
     const [picture] = pictures('begun');
     expect(picture).toMatchObject({ name: 'Kitchen', viewpoint: 'view-a', scheme: 'scheme-1', samples: 8, exposure: 7, white: 5500, width: 16, height: 16 });
-    const back = readHdr(files.get(picture.radiance)!);
+    const back = readLight(files.get(picture.radiance)!);
     expect([back.width, back.height]).toEqual([16, 16]);
     back.radiance.forEach((v, i) => expect(Math.abs(v - finished.radiance[i])).toBeLessThan(finished.radiance[i] / 60));
     expect(readPng(files.get(picture.image)!)).toMatchObject({ width: 16, height: 16 });

@@ -1,8 +1,9 @@
-import { writeHdr } from '@/core/formats/hdr/hdr';
+import type { LightShare } from '@/core/light/shares';
 import { writePng } from '@/core/formats/png';
 import { DomainError } from '@/core/project/errors';
-import type { Project } from '@/core/project/schema';
-import { develop } from '@/core/render/tone';
+import type { Development, Project } from '@/core/project/schema';
+import { AS_TRACED, developed, relight } from '@/core/render/development';
+import { writeLight } from '@/core/formats/light-file';
 import type { Finished, Stamp } from '@/core/render/trace-job';
 import { api, ApiError } from '../store/api';
 import { isOpen, newId, useStudio } from '../store/studio';
@@ -14,9 +15,11 @@ export interface KeptPicture extends Finished {
   white: number | null;
 }
 
-/** Display pixels as PNG. */
-export const developPng = (radiance: Float32Array, width: number, height: number, ev: number, white: number | null): Uint8Array<ArrayBuffer> =>
-  writePng(develop(radiance, ev, white), width, height);
+/** A picture as it is shown, as PNG. */
+export const developPng = (
+  light: { radiance: Float32Array; shares: readonly LightShare[]; width: number; height: number },
+  as: Development,
+): Uint8Array<ArrayBuffer> => writePng(developed(relight(light.radiance, light.shares, as.lights), as), light.width, light.height);
 
 /** How often it is tried to add to a project that others change meanwhile. */
 const TRIES = 6;
@@ -27,9 +30,11 @@ const TRIES = 6;
  *
  * @throws DomainError, ApiError where it was not kept
  */
-export async function keepPicture(stamp: Stamp, { radiance, width, height, samples, exposure, white }: KeptPicture): Promise<void> {
-  const hdr = await api.keepFile(new Blob([writeHdr(radiance, width, height)]));
-  const image = await api.keepFile(new Blob([developPng(radiance, width, height, exposure, white)]));
+export async function keepPicture(stamp: Stamp, { radiance, shares, width, height, samples, exposure, white }: KeptPicture): Promise<void> {
+  const light = { radiance, shares, width, height };
+  const development = { ...AS_TRACED, exposure, white };
+  const kept = await api.keepFile(new Blob([writeLight(light)]));
+  const image = await api.keepFile(new Blob([developPng(light, development)]));
   const id = newId('picture');
   const made = new Date().toISOString();
   const argsFor = (project: Project) => {
@@ -41,9 +46,8 @@ export async function keepPicture(stamp: Stamp, { radiance, width, height, sampl
       width,
       height,
       samples,
-      exposure,
-      white,
-      radiance: hdr,
+      ...development,
+      radiance: kept,
       scheme: project.schemes[stamp.scheme] ? stamp.scheme : null,
       image,
       made,

@@ -6,7 +6,7 @@ import type { Project } from '@/core/project/schema';
 import type { CleanService } from '@/workers/clean.worker';
 import type { RenderService } from '@/workers/render.worker';
 import { errorText } from '../store/sync';
-import type { EyeState } from '../table/model/camera';
+import type { Shot } from '@/core/render/shot';
 import { keepPicture } from './keep';
 
 /** How many workers trace: the machine's cores, at most eight. */
@@ -19,7 +19,7 @@ export const SIZES = { Small: [480, 300], Medium: [720, 450], Large: [1280, 800]
 export type PictureSize = keyof typeof SIZES;
 
 interface RenderState {
-  phase: 'idle' | 'preparing' | 'tracing' | 'cleaning' | 'keeping' | 'done' | 'failed';
+  phase: 'idle' | 'preparing' | 'tracing' | 'cleaning' | 'parting' | 'keeping' | 'done' | 'failed';
   name: string;
   viewpoint: string | null;
   width: number;
@@ -37,7 +37,7 @@ interface RenderState {
   radiance: Float32Array | null;
   version: number;
   message: string | null;
-  start(project: Project, name: string, viewpoint: string | null, eye: EyeState, size: PictureSize, quality: Quality): void;
+  start(project: Project, name: string, viewpoint: string | null, shot: Shot, size: PictureSize, quality: Quality): void;
   cancel(): void;
   setExposure(ev: number): void;
   setWhite(kelvin: number): void;
@@ -71,7 +71,7 @@ export const useRender = create<RenderState>()((set, get) => ({
   radiance: null,
   version: 0,
   message: null,
-  start(project, name, viewpoint, eye, size, quality) {
+  start(project, name, viewpoint, shot, size, quality) {
     stop();
     const [width, height] = SIZES[size];
     const target = QUALITIES[quality];
@@ -97,12 +97,13 @@ export const useRender = create<RenderState>()((set, get) => ({
     const remotes = workers.map((worker) => wrap<RenderService>(worker));
     // One makes the scene ready for all.
     const texture = size === 'Small' ? 384 : 640;
-    const scene = remotes[0].compile(project, texture);
+    const scene = remotes[0].compile(project, shot, texture);
     const hands = remotes.map((remote, i): TraceHand => ({
       prepare: async (own, of) => {
         const ready = await scene;
         if (i > 0) await remote.take(ready);
-        await remote.begin({ camera: eye, width, height, seed: 1, share: { own, of } });
+        await remote.begin({ width, height, seed: 1, share: { own, of } });
+        return ready.scene.groups;
       },
       pass: () => remote.pass(),
       exposed: () => remote.exposed(),

@@ -1,11 +1,9 @@
 import { create } from 'zustand';
+import { FIRST_LOOK } from '@/core/project/looks';
 import type { Look } from '@/core/project/schema';
 
 /** The viewpoint and the picture in hand. */
 export const useViews = create<{ viewpoint: string | null; picture: string | null }>()(() => ({ viewpoint: null, picture: null }));
-
-/** How the model is shown at first. */
-export const FIRST_LOOK: Look = { projection: 'perspective', mode: 'finishes', cut: true, section: null, hidden: [], through: [] };
 
 interface LookState {
   look: Look;

@@ -64,7 +64,12 @@ export const pieceCommands = {
   }),
   'picture.set': define({
     title: 'Change picture',
-    args: z.object({ picture: Id, set: Picture.pick({ name: true, exposure: true, white: true, image: true }).partial().strict() }),
+    args: z.object({
+      picture: Id,
+      set: Picture.pick({ name: true, exposure: true, white: true, contrast: true, saturation: true, highlights: true, lights: true, image: true })
+        .partial()
+        .strict(),
+    }),
     apply: (draft, { picture, set }) => void Object.assign(need(draft.pictures, picture, 'picture'), set),
   }),
 };

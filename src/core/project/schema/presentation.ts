@@ -24,6 +24,7 @@ export const Piece = z.object({
 /** How the model is shown. */
 export const Look = z.object({
   projection: z.enum(['perspective', 'parallel']),
+  upright: z.boolean().default(false).describe('verticals are kept upright: the picture is shifted, not the eye tilted'),
   mode: z.enum(['finishes', 'white', 'lines', 'translucent']),
   cut: z.boolean().describe('what hides the interior is cut away'),
   section: z
@@ -41,15 +42,18 @@ export const Viewpoint = z.object({
   target: Point3,
   fov: z.number().min(0.05).max(2.6).describe('vertical field of view, radians'),
   look: Look.nullable().default(null),
+  aperture: z.number().min(0.7).max(64).nullable().default(null).describe('f-number; null: all is sharp'),
+  focus: z.number().min(0.05).max(1000).nullable().default(null).describe('metres to what is sharp; null: to the target'),
 });
 
-export const Picture = z.object({
-  id: Id,
-  name: Name,
-  viewpoint: Id.nullable(),
-  width: z.number().int().min(16).max(8192),
-  height: z.number().int().min(16).max(8192),
-  samples: z.number().int().min(1).max(100000),
+/** One group of light of a picture, as it is set after rendering. */
+export const GroupLight = z.object({
+  name: z.string().min(1).max(120),
+  level: z.number().min(-8).max(6).describe('stops above or below what was rendered; -8: off'),
+  kelvin: z.number().min(1500).max(15000).nullable().describe('colour temperature it is given; null: its own'),
+});
+
+const Developed = {
   exposure: z.number().min(-20).max(30).describe('EV at ISO 100 the radiance is shown with'),
   white: z
     .number()
@@ -58,9 +62,26 @@ export const Picture = z.object({
     .nullable()
     .default(null)
     .describe('colour temperature of the light that is shown as white, K; null: that of the display'),
-  radiance: Hash.describe('Radiance HDR file, luminance in cd/m²'),
+  contrast: z.number().min(-0.5).max(1).default(0).describe('about middle grey; 0: as it is'),
+  saturation: z.number().min(-1).max(1).default(0),
+  highlights: z.number().min(0).max(1).default(0).describe('how far bright parts are held back'),
+  lights: z.array(GroupLight).max(64).default([]).describe('groups of light that were changed after rendering'),
+};
+
+/** How the light of a picture is shown. */
+export const Development = z.object(Developed);
+
+export const Picture = z.object({
+  id: Id,
+  name: Name,
+  viewpoint: Id.nullable(),
+  width: z.number().int().min(16).max(16384),
+  height: z.number().int().min(16).max(16384),
+  samples: z.number().int().min(1).max(100000),
+  ...Developed,
+  radiance: Hash.describe('the light: Radiance HDR, luminance in cd/m²; or OpenEXR, thousands of cd/m², with the shares of its light groups'),
   scheme: Id.nullable().default(null).describe('the scheme that was in hand when it was made'),
-  image: Hash.describe('PNG made from the radiance at this exposure and white'),
+  image: Hash.describe('PNG made from the light as it is shown'),
   made: z.string().max(40).describe('ISO date and time'),
 });
 
@@ -104,6 +125,8 @@ export type Piece = z.infer<typeof Piece>;
 export type Lamp = z.infer<typeof Lamp>;
 export type Viewpoint = z.infer<typeof Viewpoint>;
 export type Picture = z.infer<typeof Picture>;
+export type Development = z.infer<typeof Development>;
+export type GroupLight = z.infer<typeof GroupLight>;
 export type Board = z.infer<typeof Board>;
 export type Page = z.infer<typeof Page>;
 export type BoardItem = z.infer<typeof BoardItem>;

@@ -148,5 +148,5 @@ const NOTHING: Omit<PreparedScene, 'nodes' | 'leaves' | 'instances'> = {
   sun: none,
   counts: { lamps: 0, portals: 0, panes: 0 },
   sunUp: false,
-  groups: ['Sun'],
+  groups: [{ name: 'Sun', kelvin: 5300 }],
 };

@@ -10,7 +10,8 @@ import { LengthField } from '../../look/fields';
 import { useFocusInside } from '../../look/focus';
 import { colours, PANEL } from '../../look/theme';
 import { useStudio } from '../../store/studio';
-import { FIRST_LOOK, useLook } from '../../views/views';
+import { FIRST_LOOK } from '@/core/project/looks';
+import { useLook } from '../../views/views';
 
 const keys = (group: SortGroup): string[] => sortsIn(group).map((sort) => `all/${sort}`);
 
@@ -83,6 +84,15 @@ export function LookPanel({ onClose }: { onClose(): void }) {
           ['parallel', 'parallel'],
         ]}
         onChoose={(projection) => set({ projection })}
+      />
+      <Choice
+        label="Verticals"
+        value={look.upright ? 'upright' : 'seen'}
+        options={[
+          ['seen', 'as one sees them'],
+          ['upright', 'kept upright'],
+        ]}
+        onChoose={(verticals) => set({ upright: verticals === 'upright' })}
       />
       <Choice
         label="Section"

@@ -11,9 +11,10 @@ import { prism } from '@/core/geometry/extrude';
 import { BARE } from '@/core/project/kinds/first-finishes';
 import type { DerivedWall } from '@/core/shell/wall-types';
 import type { Spot } from '../../store/studio';
-import { FIRST_LOOK } from '../../views/views';
+import type { Shot } from '@/core/render/shot';
+import { FIRST_LOOK } from '@/core/project/looks';
 import { DrawnParts } from './drawn';
-import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from './cut-away';
+import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from '@/core/model/cut-away';
 import { Lighting } from './Lighting';
 import { Outlines } from './outlines';
 import { upwards, backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint, outOfWalls, type Solid } from './camera';
@@ -151,6 +152,7 @@ export class ModelScene {
     const again = look.mode !== this.look.mode || look.through !== this.look.through || (look.section === null) !== (this.look.section === null);
     this.look = look;
     this.eyeCamera.projection = look.projection;
+    this.eyeCamera.upright = look.upright;
     const { section } = look;
     const sign = section?.keep === 'above' ? 1 : -1;
     this.renderer.clippingPlanes = section
@@ -372,6 +374,12 @@ export class ModelScene {
     const { position: e } = this.camera;
     const t = this.controls.target;
     return { eye: { x: e.x, y: e.y, z: e.z }, target: { x: t.x, y: t.y, z: t.z }, fov: (this.camera.fov * Math.PI) / 180 };
+  }
+
+  /** What a picture of what is seen now is taken with. */
+  shot(): Shot {
+    const { look, eye, level, room, afoot } = this.looking();
+    return { looking: { look, eye, level, room, afoot }, camera: this.eye() };
   }
 
   /** Stands where somebody chose to stand: the eye may be in any storey. */

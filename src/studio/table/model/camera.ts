@@ -1,15 +1,19 @@
 import * as THREE from 'three';
 import { insideRing, labelPoint, union } from '@/core/geometry/polygon';
 import type { Region } from '@/core/geometry/region';
-import { add, distance, dot, left, scale, sub, type Vec2, type Vec3 } from '@/core/geometry/vec';
+import { add, distance, dot, dot3, left, scale, sub, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import type { Look } from '@/core/project/schema';
+import { cameraFrame } from '@/core/render/camera';
 import { NEAR } from '@/core/units/tolerance';
 
 /** The eye of the 3D view: in perspective, or parallel at the scale the perspective has at what it looks at. */
 export class Camera {
   readonly perspective = new THREE.PerspectiveCamera(48, 1, 0.05, 900);
   private readonly parallel = new THREE.OrthographicCamera(-1, 1, 1, -1, -600, 900);
+  private readonly level = new THREE.PerspectiveCamera();
   projection: Look['projection'] = 'perspective';
+  /** Whether verticals are kept upright. */
+  upright = false;
 
   constructor(private readonly target: () => THREE.Vector3) {
     this.perspective.up.set(0, 0, 1);
@@ -19,7 +23,7 @@ export class Camera {
   /** What is drawn and picked with, brought up to date. */
   get view(): THREE.PerspectiveCamera | THREE.OrthographicCamera {
     const { perspective: p, parallel: o } = this;
-    if (this.projection === 'perspective') return p;
+    if (this.projection === 'perspective') return this.upright ? this.shifted() : p;
     const half = p.position.distanceTo(this.target()) * Math.tan((p.fov * Math.PI) / 360);
     Object.assign(o, { left: -half * p.aspect, right: half * p.aspect, top: half, bottom: -half });
     o.position.copy(p.position);
@@ -27,6 +31,22 @@ export class Camera {
     o.updateProjectionMatrix();
     o.updateMatrixWorld();
     return o;
+  }
+
+  /** The eye held level, the picture shifted to what is looked at, as pictures are taken (`cameraFrame`). */
+  private shifted(): THREE.PerspectiveCamera {
+    const { perspective: p, level } = this;
+    const frame = cameraFrame({ eye: p.position, target: this.target(), fov: (p.fov * Math.PI) / 180, upright: true }, p.aspect);
+    level.copy(p, false);
+    level.up.set(0, 0, 1);
+    level.lookAt(p.position.x + frame.axis.x, p.position.y + frame.axis.y, p.position.z + frame.axis.z);
+    level.updateProjectionMatrix();
+    // How far the middle of the picture lies above the axis, in halves of its height.
+    const { forward, up, rise } = frame;
+    level.projectionMatrix.elements[9] = dot3(forward, rise) / dot3(up, rise);
+    level.projectionMatrixInverse.copy(level.projectionMatrix).invert();
+    level.updateMatrixWorld();
+    return level;
   }
 }
 

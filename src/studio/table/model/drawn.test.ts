@@ -6,7 +6,7 @@ import { emptyProject } from '@/core/project/schema';
 import { placesOf } from '@/core/model/body';
 import { Deriver } from '@/core/model/derive';
 import { partsOf, type Model } from '@/core/model/model';
-import { FIRST_LOOK } from '../../views/views';
+import { FIRST_LOOK } from '@/core/project/looks';
 import { DrawnParts, type Drawn } from './drawn';
 import { floorPoint, pickFrom } from './picking';
 import { plainMaterials } from './testing';

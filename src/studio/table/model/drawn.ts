@@ -6,7 +6,7 @@ import { traitsOf, type Sort } from '@/core/model/sorts';
 import type { Finish, Look } from '@/core/project/schema';
 import type { Target } from '@/core/project/targets';
 import { Batches, type Batchable } from './batches';
-import type { Seen } from './cut-away';
+import type { Seen } from '@/core/model/cut-away';
 import { edgesOf } from './edges';
 import { Geometries, geometryBytes } from './geometries';
 import type { Materials } from './materials';

@@ -1,9 +1,10 @@
-import type { Model } from '@/core/model/model';
-import { insideRegion } from '@/core/geometry/polygon';
-import type { Vec3 } from '@/core/geometry/vec';
-import { traitsOf, type Sort } from '@/core/model/sorts';
-import { levelAbove } from '@/core/project/levels';
-import type { Look } from '@/core/project/schema';
+import type { Model } from './model';
+import { insideRegion } from '../geometry/polygon';
+import type { Vec3 } from '../geometry/vec';
+import { traitsOf, type Sort } from './sorts';
+import { levelAbove } from '../project/levels';
+import type { Look } from '../project/schema';
+import { NEAR } from '../units/tolerance';
 import { hangers } from './hangers';
 
 /** How the model is looked at. */
@@ -37,7 +38,7 @@ export function insideRoom({ shell }: Model, { eye, level, look, afoot }: Pick<L
   return shell.levels.some(
     (l) =>
       // Looked at from above, the storeys over the one in hand are taken away: one is not in their rooms.
-      (afoot || !look.cut || !own || l.level.structure !== own.structure || l.level.elevation < own.elevation + 1e-6) &&
+      (afoot || !look.cut || !own || l.level.structure !== own.structure || l.level.elevation < own.elevation + NEAR) &&
       z > l.level.elevation &&
       // Under a roof a room may go on above the height of its level.
       z < l.level.elevation + Math.max(l.level.height, ...l.roofs.map((r) => (r.shape.roof.over.kind === 'outline' ? 0 : r.shape.top - 0.3))) &&
@@ -74,7 +75,7 @@ export function cutAway(
   const gone = new Set([...look.hidden, ...project.contents.hidden]);
   const top = shell.levels.find((l) => l.id === level)?.level ?? shell.levels.at(-1)?.level;
   const higher = new Set(
-    top ? shell.levels.filter((l) => l.level.structure === top.structure && l.level.elevation > top.elevation + 1e-6).map((l) => l.id) : [],
+    top ? shell.levels.filter((l) => l.level.structure === top.structure && l.level.elevation > top.elevation + NEAR).map((l) => l.id) : [],
   );
   const above = look.cut && (!top || eye.z > top.elevation + top.height);
   const walls = new Set<string>();

@@ -1,5 +1,5 @@
-import type { Model } from '@/core/model/model';
-import { segmentDistance } from '@/core/geometry/vec';
+import type { Model } from './model';
+import { segmentDistance } from '../geometry/vec';
 
 /** The wall each hung piece (mirror, curtain) hangs on: the nearest one within reach of its back. */
 export function hangers(model: Model): Map<string, string> {

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { heronLockCottage } from '@/core/demo/heron-lock';
-import { deriveModel } from '@/core/model/derive';
-import { partsOf } from '@/core/model/model';
-import { insideRegion } from '@/core/geometry/polygon';
-import type { Vec3 } from '@/core/geometry/vec';
-import { house } from '@/core/testing/drafting';
-import { FIRST_LOOK } from '../../views/views';
+import { heronLockCottage } from '../demo/heron-lock';
+import { deriveModel } from './derive';
+import { partsOf } from './model';
+import { insideRegion } from '../geometry/polygon';
+import type { Vec3 } from '../geometry/vec';
+import { house } from '../testing/drafting';
+import { FIRST_LOOK } from '../project/looks';
 import { coveringsOf, cutAway, insideRoom, type Looking, type Seen } from './cut-away';
 
 const project = house([

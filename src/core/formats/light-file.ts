@@ -1,0 +1,55 @@
+import type { LightShare } from '../light/shares';
+import { isExr, readExr, writeExr, type ExrChannel } from './exr/exr';
+import { readHdr } from './hdr/hdr';
+
+/** The light of a picture as it is kept: of the whole, and what of it each group gives. */
+export interface PictureLight {
+  width: number;
+  height: number;
+  /** Three values a pixel, cd/m². */
+  radiance: Float32Array;
+  shares: LightShare[];
+}
+
+const RGB = ['R', 'G', 'B'] as const;
+/** Light is kept in thousands of cd/m²: the sun on snow is 30, starlight still a half float. */
+const UNIT = 1000;
+const NOTE = 'enstegonLights';
+
+const plane = (data: Float32Array, c: number, k = 1): Float32Array => Float32Array.from({ length: data.length / 3 }, (_, i) => data[i * 3 + c] * k);
+
+/** The light of a picture as an OpenEXR file: R, G, B in thousands of cd/m², and a layer of shares for each light group. */
+export function writeLight({ width, height, radiance, shares }: PictureLight): Uint8Array<ArrayBuffer> {
+  const channels: ExrChannel[] = RGB.map((name, c) => ({ name, type: 'half', data: plane(radiance, c, 1 / UNIT) }));
+  shares.forEach(({ share }, i) => RGB.forEach((name, c) => channels.push({ name: `light${i + 1}.${name}`, type: 'half', data: plane(share, c) })));
+  const names = shares.map(({ name, kelvin }) => ({ name, kelvin }));
+  return writeExr({ width, height, channels, notes: { [NOTE]: JSON.stringify(names) } });
+}
+
+/** Reads what was kept, also as Radiance HDR, which earlier pictures were. @throws DomainError of either reader */
+export function readLight(bytes: Uint8Array): PictureLight {
+  if (!isExr(bytes)) return { ...readHdr(bytes), shares: [] };
+  const { width, height, channels, notes } = readExr(bytes);
+  const of = (prefix: string, k: number): Float32Array => {
+    const out = new Float32Array(width * height * 3);
+    RGB.forEach((name, c) => {
+      const data = channels.find((ch) => ch.name === prefix + name)?.data;
+      if (data) for (let i = 0; i < data.length; i++) out[i * 3 + c] = data[i] * k;
+    });
+    return out;
+  };
+  return { width, height, radiance: of('', UNIT), shares: namesIn(notes[NOTE]).map((own, i) => ({ ...own, share: of(`light${i + 1}.`, 1) })) };
+}
+
+/** Names and colour temperatures of the groups; none where the note is not what was written. */
+function namesIn(note: string | undefined): { name: string; kelvin: number }[] {
+  try {
+    const list: unknown = JSON.parse(note ?? '[]');
+    if (!Array.isArray(list)) return [];
+    return list.flatMap((v: { name?: unknown; kelvin?: unknown } | null) =>
+      typeof v?.name === 'string' && typeof v.kelvin === 'number' && v.kelvin > 0 ? [{ name: v.name, kelvin: v.kelvin }] : [],
+    );
+  } catch {
+    return [];
+  }
+}

@@ -1,0 +1,49 @@
+import { coveringsOf, cutAway, insideRoom, type Looking } from '../model/cut-away';
+import type { Model } from '../model/model';
+import type { Part } from '../model/body';
+import type { Look, Viewpoint } from '../project/schema';
+import { dot3, sub3 } from '../geometry/vec';
+import { cameraFrame, lensOf, type Camera } from './camera';
+
+/** What a picture is taken with: where one stands, what one looks at, and how the model is shown. */
+export interface Shot {
+  looking: Omit<Looking, 'chosen'>;
+  camera: Pick<Viewpoint, 'eye' | 'target' | 'fov'> & Partial<Pick<Viewpoint, 'aperture' | 'focus'>>;
+}
+
+/** The camera of a shot: parallel where the view is, its lens, and what a section plane leaves out. */
+export function cameraOf(model: Model, { looking, camera }: Shot): Camera {
+  const { eye, target, fov, aperture = null, focus = null } = camera;
+  const { projection, upright, section } = looking.look;
+  const away = Math.hypot(target.x - eye.x, target.y - eye.y, target.z - eye.z);
+  const made: Camera = { eye, target, fov, projection, upright, height: 2 * away * Math.tan(fov / 2), indoors: insideRoom(model, looking) };
+  if (aperture !== null && projection === 'perspective') {
+    const { axis } = cameraFrame(made, 1);
+    made.lens = { radius: lensOf(fov, aperture), focus: focus ?? Math.max(0.05, dot3(sub3(target, eye), axis)) };
+  }
+  if (section) {
+    const sign = section.keep === 'above' ? 1 : -1;
+    const normal = { x: 0, y: 0, z: 0, [section.axis]: sign };
+    made.cuts = [{ normal, offset: -sign * section.at }];
+  }
+  return made;
+}
+
+/** How a part stands in a picture: as it is; looked through; unseen, though light is as with it; or not there at all. */
+export type Presence = 'shown' | 'through' | 'unseen' | 'gone';
+
+/**
+ * What a way of looking does to each part. What a viewpoint hides is not there, nor is its shadow; what is cut away between eye
+ * and room is only passed by the eye: the room keeps the light it has within its walls.
+ */
+export function presenceIn(model: Model, looking: Shot['looking']): (entity: string, level: string | null, part: Pick<Part, 'sort' | 'host'>) => Presence {
+  const { shows } = cutAway(model, coveringsOf(model), { ...looking, chosen: new Set() });
+  const { hidden, through }: Look = looking.look;
+  const [gone, clear] = [new Set(hidden), new Set(through)];
+  return (entity, level, { sort, host }) => {
+    const kind = `all/${sort}`;
+    if (gone.has(entity) || gone.has(kind) || (level !== null && gone.has(level))) return 'gone';
+    if (!shows({ entity, sort, level, ...(host ? { host } : {}) })) return 'unseen';
+    return clear.has(entity) || clear.has(kind) ? 'through' : 'shown';
+  };
+}
