@@ -15,8 +15,12 @@ import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop } from '@/core/render/development';
 import { meterExposure } from '@/core/render/tone';
 import { fetchImages } from '@/core/finishes/store';
+import { FIRST_LOOK } from '@/core/project/looks';
 import { withScheme } from '@/core/project/choices';
+import { writeLight } from '@/core/formats/light-file';
+import { partLight } from '@/core/render/parting';
 import { prepareScene } from '@/core/render/prepared';
+import { cameraOf } from '@/core/render/shot';
 import { Tracer } from '@/core/render/tracer';
 import { scheduleLists } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
@@ -131,11 +135,23 @@ program
   .option('--white <kelvin>', 'colour temperature shown as white; left out, that of daylight or lamps by the time of day')
   .option('--scheme <name>', 'name or id of a scheme; left out, the one in hand')
   .option('--hdr <file>', 'keep the radiance too')
+  .option('--exr <file>', 'keep it as OpenEXR, with passes: light groups, colour, normal, depth')
   .option('--grain', 'leave the grain in')
   .action(
     async (
       file: string,
-      o: { view: string; out: string; size: string; samples: number; exposure?: string; white?: string; scheme?: string; hdr?: string; grain?: boolean },
+      o: {
+        view: string;
+        out: string;
+        size: string;
+        samples: number;
+        exposure?: string;
+        white?: string;
+        scheme?: string;
+        hdr?: string;
+        exr?: string;
+        grain?: boolean;
+      },
     ) => {
       const { project: whole } = await open(file);
       const scheme = o.scheme === undefined ? whole.scheme : Object.values(whole.schemes).find((s) => s.id === o.scheme || s.name === o.scheme)?.id;
@@ -159,13 +175,20 @@ program
       if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
       const white = o.white === undefined ? usualWhite(project.site) : Number(o.white);
       if (!(white >= 1500 && white <= 15000)) throw new DomainError('white', `“${o.white}” is not a colour temperature; it is a number from 1500 to 15000.`);
-      const scene = prepareScene(pictureScene(deriveModel(project), texturePixels(width)));
-      const tracer = new Tracer(scene, { width, height, camera: view, seed: 1, clamp: FIREFLY });
+      const model = deriveModel(project);
+      // Where a viewpoint says nothing of it, the house stands whole.
+      const look = view.look ?? { ...FIRST_LOOK, cut: false };
+      const shot = { looking: { look, eye: view.eye, level: null, room: null, afoot: true }, camera: view };
+      const scene = prepareScene(pictureScene(model, texturePixels(width), shot.looking));
+      const tracer = new Tracer(scene, { width, height, camera: cameraOf(model, shot), seed: 1, clamp: FIREFLY });
       for (let i = 0; i < o.samples; i++) tracer.pass();
       const film = new Film(tracer.exposed());
       const radiance = o.grain ? film.mean() : cleanPicture(film.mean(), film.guides(), width, height);
       await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance), white), width, height));
       if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
+      if (!o.exr) return;
+      const shares = await partLight(film, scene.groups, async (light, guides) => (o.grain ? light : cleanPicture(light, guides, width, height)));
+      await save(o.exr, writeLight({ width, height, radiance, shares }, { guides: film.guides(), depth: film.depth() }));
     },
   );
 

@@ -11,6 +11,14 @@ export interface PictureLight {
   shares: LightShare[];
 }
 
+/** What else is known of each pixel. */
+export interface PicturePasses {
+  /** Colour and normal of the first surface that scatters, six values a pixel. */
+  guides: Float32Array;
+  /** Distance along the axis of the camera, metres; infinite where nothing is. */
+  depth: Float32Array;
+}
+
 const RGB = ['R', 'G', 'B'] as const;
 /** Light is kept in thousands of cd/m²: the sun on snow is 30, starlight still a half float. */
 const UNIT = 1000;
@@ -18,10 +26,16 @@ const NOTE = 'enstegonLights';
 
 const plane = (data: Float32Array, c: number, k = 1): Float32Array => Float32Array.from({ length: data.length / 3 }, (_, i) => data[i * 3 + c] * k);
 
-/** The light of a picture as an OpenEXR file: R, G, B in thousands of cd/m², and a layer of shares for each light group. */
-export function writeLight({ width, height, radiance, shares }: PictureLight): Uint8Array<ArrayBuffer> {
+/** The light of a picture as an OpenEXR file: R, G, B in thousands of cd/m², and a layer of shares for each light group; with passes where they are given. */
+export function writeLight({ width, height, radiance, shares }: PictureLight, passes?: PicturePasses): Uint8Array<ArrayBuffer> {
   const channels: ExrChannel[] = RGB.map((name, c) => ({ name, type: 'half', data: plane(radiance, c, 1 / UNIT) }));
   shares.forEach(({ share }, i) => RGB.forEach((name, c) => channels.push({ name: `light${i + 1}.${name}`, type: 'half', data: plane(share, c) })));
+  if (passes) {
+    const of = (k: number): Float32Array => Float32Array.from({ length: width * height }, (_, i) => passes.guides[i * 6 + k]);
+    RGB.forEach((name, c) => channels.push({ name: `albedo.${name}`, type: 'half', data: of(c) }));
+    ['X', 'Y', 'Z'].forEach((name, c) => channels.push({ name: `N.${name}`, type: 'half', data: of(3 + c) }));
+    channels.push({ name: 'Z', type: 'float', data: passes.depth });
+  }
   const names = shares.map(({ name, kelvin }) => ({ name, kelvin }));
   return writeExr({ width, height, channels, notes: { [NOTE]: JSON.stringify(names) } });
 }

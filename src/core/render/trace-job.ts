@@ -1,6 +1,6 @@
 import type { LightShare } from '../light/shares';
 import { Film, type Exposed } from './film';
-import { sharesOf } from './development';
+import { partLight } from './parting';
 import type { LightGroup } from './scene';
 import { meterExposure } from './tone';
 
@@ -50,9 +50,6 @@ export interface Finished {
 
 /** Seconds between two repaints at first; each takes twice as long as the one before, up to the longest. */
 const REPAINT = { first: 0.4, longest: 4 } as const;
-
-/** Groups that give less of a picture’s light are not told apart. */
-const LEAST_SHARE = 1e-5;
 
 /** Samples a pixel from which a picture is cleaned while it grows. */
 const CLEAN_FROM = 2;
@@ -117,28 +114,10 @@ export class TraceJob {
     if (this.cancelled) return null;
     const exposure = meterExposure(radiance);
     this.tell({ phase: 'parting', samples: picture.samples, left: null, shown: { radiance, exposure } });
-    const shares = await this.part(picture);
+    const shares = await partLight(picture, this.groups, async (light, guides) => (this.cancelled ? light : this.cleaner.clean(light, guides)));
     if (this.cancelled) return null;
     this.tell({ phase: 'done', samples: picture.samples, left: null });
     return { radiance, shares, samples: picture.samples, exposure };
-  }
-
-  /** Parts the light into its groups, each cleaned by itself: nothing is parted where all comes from one. */
-  private async part(picture: Film): Promise<LightShare[]> {
-    const all = picture.mean().reduce((sum, v) => sum + v, 0);
-    const lit = this.groups.flatMap((group, g) => {
-      const light = picture.mean(g);
-      return light.reduce((sum, v) => sum + v, 0) > all * LEAST_SHARE ? [{ group, light }] : [];
-    });
-    if (lit.length < 2) return lit.map(({ group, light }) => ({ ...group, share: light.fill(1) }));
-    const guides = picture.guides();
-    const cleaned: Float32Array[] = [];
-    for (const { light } of lit) {
-      cleaned.push(await this.cleaner.clean(light, guides));
-      if (this.cancelled) return [];
-    }
-    const shares = sharesOf(cleaned);
-    return lit.map(({ group }, i) => ({ ...group, share: shares[i] }));
   }
 
   private tell(progress: TraceProgress): void {

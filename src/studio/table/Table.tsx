@@ -130,8 +130,8 @@ export function Table() {
         {panel ? <LookPanel onClose={() => setPanel(false)} /> : null}
         {walking ? <WalkLine /> : null}
         <RenderPanel />
-        <PicturePanel />
       </Box>
+      <PicturePanel />
       <Hint />
     </Box>
   );

@@ -116,11 +116,12 @@ export function PicturePanel() {
       sx={{
         outline: 'none',
         ...PANEL,
-        inset: '34px 14px 14px 14px',
+        inset: '14px',
         zIndex: 7,
         p: 1.25,
         display: 'grid',
         gridTemplateColumns: 'minmax(0, 1fr) 216px',
+        gridTemplateRows: 'minmax(0, 1fr)',
         gap: 1.5,
         minHeight: 0,
       }}
