@@ -47,8 +47,8 @@ export function sharesOf(groups: readonly Float32Array[]): Float32Array[] {
   const totals = groups.map((g) => g.reduce((sum, v) => sum + Math.max(0, v), 0));
   const all = totals.reduce((a, b) => a + b, 0);
   const usual = totals.map((t) => (all > 0 ? t / all : 1 / groups.length));
-  // A millionth of the mean: below it a pixel is black whatever is switched.
-  const floor = (all / n) * 1e-6;
+  // A hundred-millionth of the mean: below it a pixel is black whatever is switched.
+  const floor = (all / n) * 1e-8;
   const out = groups.map(() => new Float32Array(n));
   for (let i = 0; i < n; i++) {
     let sum = floor;

@@ -531,9 +531,9 @@ function eyeRay(q: usize, slot: i32, local: i32): void {
   } else {
     // Round the horizon, and up and down from it.
     turn(x * <f32>0.5 + <f32>0.5);
-    const ca = -turnedCos(), sa = -turnedSin();
+    const ca = turnedCos(), sa = turnedSin();
     turn(y * <f32>0.25 + <f32>0.5);
-    const ce = -turnedCos(), se = -turnedSin();
+    const ce = turnedCos(), se = turnedSin();
     const fx = dx, fy = dy, fz = dz;
     dx = (fx * ca + rx * sa) * ce + ux * se;
     dy = (fy * ca + ry * sa) * ce + uy * se;

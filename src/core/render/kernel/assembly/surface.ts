@@ -400,7 +400,8 @@ export function meet(m: usize, dx: f32, dy: f32, dz: f32): void {
       ax = a;
       ay = a;
     }
-    const p = rowAt(sqrt<f32>(sqrt<f32>(ax * ay)));
+    // Of a grain, the smoother way: what is made up for never exceeds what is lost.
+    const p = rowAt(sqrt<f32>(min(ax, ay)));
     const i = min<i32>(STEPS - 1, <i32>p);
     rowA = albedos + <usize>i * ROW;
     rowB = rowA + ROW;
@@ -528,7 +529,7 @@ export function towards(m: usize, dx: f32, dy: f32, dz: f32): f32 {
 
 let sn: f32 = 0;
 let cs: f32 = 0;
-/** Sine and cosine of 2πu for u in 0…1: half the angle lies in −π/2…π/2, where the cosine is a root and no quadrant is asked for. */
+/** Sine and cosine of 2πu − π for u in 0…1: half the angle lies in −π/2…π/2, where the cosine is a root and no quadrant is asked for. */
 // @ts-ignore: decorator
 @inline
 export function turn(u: f32): void {

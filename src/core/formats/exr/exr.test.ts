@@ -1,0 +1,96 @@
+import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
+import { FloatType } from 'three';
+import { describe, expect, it } from 'vitest';
+import { Random } from '../../render/bsdf';
+import { exrSize, fromHalf, isExr, readExr, toHalf, writeExr, type ExrPicture } from './exr';
+
+const random = new Random(3);
+const picture = (width: number, height: number, type: 'half' | 'float' = 'half'): ExrPicture => ({
+  width,
+  height,
+  channels: ['R', 'G', 'B', 'A'].map((name) => ({
+    name,
+    type,
+    data: Float32Array.from({ length: width * height }, () => random.next() * 2 ** (random.next() * 20 - 10)),
+  })),
+  notes: { made: 'by a test, with “quotes”' },
+});
+
+describe('half floats', () => {
+  it('are the nearest there is, for every exponent, and every half is its own', () => {
+    for (let h = 0; h < 0x7c00; h++) expect(toHalf(fromHalf(h))).toBe(h);
+    for (let i = 0; i < 20000; i++) {
+      const v = (random.next() - 0.5) * 2 ** (random.next() * 42 - 26);
+      const near = fromHalf(toHalf(v));
+      // Half a step of the last place, or of the smallest number.
+      expect(Math.abs(near - v)).toBeLessThanOrEqual(Math.max(Math.abs(v) * 2 ** -11, 2 ** -25));
+    }
+    expect([fromHalf(toHalf(1e9)), toHalf(0), fromHalf(toHalf(-2)), toHalf(Infinity)]).toEqual([65504, 0, -2, 0x7c00]);
+    expect(fromHalf(toHalf(NaN))).toBeNaN();
+  });
+});
+
+describe('an OpenEXR picture', () => {
+  it.each([
+    [1, 1],
+    [17, 16],
+    [33, 47],
+  ])('of %i × %i is what it was when it is read again, notes and all', (width, height) => {
+    for (const type of ['half', 'float'] as const) {
+      const own = picture(width, height, type);
+      const file = writeExr(own);
+      expect(isExr(file)).toBe(true);
+      expect(exrSize(file)).toEqual({ width, height });
+      const read = readExr(file);
+      expect([read.width, read.height, read.notes]).toEqual([width, height, own.notes]);
+      expect(read.channels.map((c) => c.name)).toEqual(['A', 'B', 'G', 'R']);
+      for (const { name, data } of read.channels) {
+        const was = own.channels.find((c) => c.name === name)!.data;
+        data.forEach((v, i) => expect(v).toBe(type === 'float' ? was[i] : fromHalf(toHalf(was[i]))));
+      }
+    }
+  });
+
+  it('reads only the channels that are wanted', () => {
+    const own = picture(20, 20);
+    expect(readExr(writeExr(own), (name) => name === 'G').channels.map((c) => c.name)).toEqual(['G']);
+  });
+
+  it('is read alike by another reader of the standard', () => {
+    for (const type of ['half', 'float'] as const) {
+      const own = picture(37, 35, type);
+      const other = new EXRLoader().setDataType(FloatType).parse(writeExr(own).buffer);
+      expect([other.width, other.height]).toEqual([37, 35]);
+      const data = other.data as Float32Array;
+      const own4 = ['R', 'G', 'B', 'A'].map((name) => own.channels.find((c) => c.name === name)!.data);
+      for (let y = 0; y < 35; y++)
+        for (let x = 0; x < 37; x++)
+          for (let c = 0; c < 4; c++) {
+            // That reader has the lowest row first.
+            const v = data[((34 - y) * 37 + x) * 4 + c];
+            const was = own4[c][y * 37 + x];
+            expect(Math.abs(v - was)).toBeLessThanOrEqual(Math.abs(was) * (type === 'half' ? 2 ** -10 : 1e-6) + 2 ** -24);
+          }
+    }
+  });
+
+  it('is refused in one sentence where it is damaged, cut short or of another kind', () => {
+    const file = writeExr(picture(24, 40));
+    expect(() => readExr(new Uint8Array([1, 2, 3]))).toThrow('The file is not an OpenEXR picture.');
+    const tiled = file.slice();
+    tiled[5] |= 2;
+    expect(() => readExr(tiled)).toThrow(/^Only OpenEXR pictures in scan lines/);
+    for (let n = 8; n < file.length - 1; n += 97) expect(() => readExr(file.subarray(0, n))).toThrow(/damaged|Only OpenEXR/);
+    for (let i = 0; i < 300; i++) {
+      const hurt = file.slice();
+      hurt[8 + Math.floor(random.next() * (hurt.length - 8))] ^= 1 << Math.floor(random.next() * 8);
+      // Read as something, or refused in words; never anything else.
+      try {
+        readExr(hurt);
+      } catch (error) {
+        expect((error as Error).message).toMatch(/^(The|Only) .*\.$/);
+      }
+    }
+    expect(() => writeExr({ ...picture(4, 4), width: 5 })).toThrow(RangeError);
+  });
+});
