@@ -227,7 +227,39 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     const cold = only((await studio.project()).pictures);
     expect(cold.radiance).toBe(picture.radiance);
     expect(await blue(cold.image)).toBeGreaterThan(await blue(brighter.image));
+    await kept.getByRole('button', { name: 'As it was rendered' }).waitFor({ state: 'hidden' });
+    // The sky is switched off, the sun alone is left; nothing is rendered again, and it can be undone.
+    await kept.getByLabel('Sky of the picture', { exact: true }).press('Home');
+    await expect.poll(async () => only((await studio.project()).pictures).lights).toEqual([{ name: 'Sky', level: -8, kelvin: null }]);
+    const sunny = only((await studio.project()).pictures);
+    expect(sunny.radiance).toBe(picture.radiance);
+    expect(await mean(sunny.image)).toBeLessThan((await mean(cold.image)) * 0.95);
+    await kept.getByRole('button', { name: 'As it was rendered' }).click();
+    await expect.poll(async () => only((await studio.project()).pictures).lights).toEqual([]);
+    // What is too light is marked and counted, in the view only.
+    await kept.getByLabel('Show what is too light or too dark').click();
+    await expect(kept.getByRole('status')).toHaveText(/^Over-exposed: \d+\.\d % of the picture\. Under-exposed: \d+\.\d %\.$/);
+    // A grey that is pressed on sets the white.
+    await kept.getByRole('button', { name: 'Pick a grey' }).click();
+    const canvas = (await kept.locator('canvas').boundingBox())!;
+    await page.mouse.click(canvas.x + canvas.width * 0.5, canvas.y + canvas.height * 0.25);
+    await expect.poll(async () => only((await studio.project()).pictures).white).not.toBe(2000);
     await kept.getByRole('button', { name: 'Close' }).click();
+  });
+
+  await test.step('sets the camera of a viewpoint: focal length, upright verticals, aperture', async () => {
+    await studio.tab('Viewpoints');
+    const view = only((await studio.project()).viewpoints);
+    await studio.card(view.name).click();
+    const docket = studio.docket;
+    await docket.getByLabel('Focal length').fill('24');
+    await docket.getByLabel('Focal length').press('Enter');
+    await expect.poll(async () => only((await studio.project()).viewpoints).fov).toBeCloseTo(2 * Math.atan(0.5), 6);
+    await studio.choose('Verticals of the viewpoint', 'kept upright');
+    expect(only((await studio.project()).viewpoints).look).toMatchObject({ upright: true });
+    await studio.choose('Aperture', 'at f/4');
+    expect(only((await studio.project()).viewpoints)).toMatchObject({ aperture: 4, focus: null });
+    await studio.choose('Verticals of the viewpoint', 'as one sees them');
   });
 
   await test.step('makes a board: picture, samples, text; moves, sizes and orders them', async () => {

@@ -16,17 +16,17 @@ import type { App } from './application';
 
 /** The pictures that ship with the demo, one a scheme, rendered from its own viewpoint by `enstegon render`. */
 const PICTURES = [
-  { file: 'kitchen.hdr', id: 'picture-kitchen', name: 'Kitchen from the hall door', scheme: 'scheme-1', made: '2026-11-28T23:51:00.000Z' },
+  { file: 'kitchen.hdr', id: 'picture-kitchen', name: 'Kitchen from the hall door', scheme: 'scheme-1', made: '2026-11-29T03:02:00.000Z' },
   {
     file: 'kitchen-bindery.hdr',
     id: 'picture-kitchen-bindery',
     name: 'Kitchen from the hall door, bindery',
     scheme: 'scheme-bindery',
-    made: '2026-11-28T23:50:30.000Z',
+    made: '2026-11-29T03:01:30.000Z',
   },
 ];
 const VIEWPOINT = 'view-kitchen';
-const SAMPLES = 40;
+const SAMPLES = 48;
 
 /** The demo project with its pictures and its board, and the files they need. */
 export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project: Project; assets: Asset[] }> {

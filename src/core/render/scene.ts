@@ -282,6 +282,9 @@ export const diffuse = (colour: Rgb): Material => ({
 /** Roughness from which glass is no longer looked through. */
 export const FROSTED = 0.2;
 
+/** How far brushing draws reflections out. */
+const BRUSHED = 0.7;
+
 /** A finish with its texture as a material. */
 export function materialOf(finish: Finish, texture: Texture | null): Material {
   return {
@@ -298,7 +301,8 @@ export function materialOf(finish: Finish, texture: Texture | null): Material {
     ior: finish.ior,
     coat: 0,
     coatRoughness: 0.05,
-    anisotropy: 0,
+    // Its lines run along u; finer than any picture shows them they still draw reflections out.
+    anisotropy: finish.body.kind === 'brushed' ? BRUSHED : 0,
     emission: null,
     lamp: -1,
     group: LIGHT_GROUPS.sky,
