@@ -2,13 +2,15 @@ import { expose, transfer } from 'comlink';
 import { z } from 'zod';
 import { readAsset } from './assets';
 import { deriveModel } from '@/core/model/derive';
-import { fetchImages } from '@/core/finishes/store';
+import type { Texture } from '@/core/finishes/finish';
+import { fetchImages, textureOf } from '@/core/finishes/store';
 import { validateProject } from '@/core/project/commands';
 import { Look, Point3 } from '@/core/project/schema';
 import type { Camera } from '@/core/render/camera';
 import type { Exposed } from '@/core/render/film';
-import { FIREFLY, pictureScene } from '@/core/render/picture';
-import { prepareScene, type PreparedScene } from '@/core/render/prepared';
+import { FIREFLY, untextured } from '@/core/render/picture';
+import { prepareScene, prepareShape, type PreparedScene, type PreparedShape } from '@/core/render/prepared';
+import { texture, type Scene } from '@/core/render/scene';
 import { cameraOf, type Shot } from '@/core/render/shot';
 import { Tracer } from '@/core/render/tracer';
 
@@ -38,18 +40,40 @@ export interface ReadyScene {
 }
 
 let ready: ReadyScene | null = null;
+let shaped: { scene: Scene; shape: PreparedShape; camera: Camera } | null = null;
 let tracer: Tracer | null = null;
 
 /** Traces one picture, a pass at a time, and keeps what its passes sum up to. */
 const service = {
-  /** Makes the scene of a project ready, for itself and for all who trace with it. @param texture longest side of textures, pixels */
-  async compile(value: unknown, shot: Shot, texture: number): Promise<ReadyScene> {
+  /** Works out the shape of a scene: all of it but the textures of its finishes. */
+  async shape(value: unknown, shot: Shot): Promise<void> {
     const project = validateProject(value);
-    await fetchImages(Object.values(project.finishes), readAsset);
     const model = deriveModel(project);
     const taken = Taken.parse(shot);
-    const pixels = z.number().int().min(64).max(2048).parse(texture);
-    return (ready = { scene: prepareScene(pictureScene(model, pixels, taken.looking)), camera: cameraOf(model, taken) });
+    const scene = untextured(model, taken.looking);
+    shaped = { scene, shape: prepareShape(scene), camera: cameraOf(model, taken) };
+  },
+  /**
+   * Draws some of the textures of a scene: of every `of` finishes the one numbered `own`.
+   *
+   * @param pixels longest side
+   */
+  async textures(value: unknown, shot: Shot, pixels: number, own: number, of: number): Promise<(Texture | null)[]> {
+    const project = validateProject(value);
+    await fetchImages(Object.values(project.finishes), readAsset);
+    const side = z.number().int().min(64).max(2048).parse(pixels);
+    const { sources } = untextured(deriveModel(project), Taken.parse(shot).looking);
+    const drawn = sources.map((finish, i) => (finish && i % of === own ? textureOf(finish, side) : null));
+    const buffers = new Set(drawn.flatMap((t) => (t ? [t.colour.buffer, t.relief?.buffer, t.rough?.buffer] : [])).filter((b) => b !== undefined));
+    return transfer(drawn, [...buffers] as ArrayBuffer[]);
+  },
+  /** Puts shape and textures together, for itself and for all who trace with it. @param drawn by everyone who drew some */
+  finish(drawn: (Texture | null)[][]): ReadyScene {
+    const { scene, shape, camera } = shaped!;
+    shaped = null;
+    const byFinish = new Map(scene.sources.map((finish, i) => [finish, drawn[i % drawn.length][i]]));
+    texture(scene, (finish) => byFinish.get(finish) ?? null);
+    return (ready = { scene: prepareScene(scene, shape), camera });
   },
   /** Takes over a scene that another has made ready. */
   take(prepared: ReadyScene): void {

@@ -1,19 +1,24 @@
 import type { Model } from '../model/model';
-import { isPlain } from '../finishes/finish';
 import { textureOf } from '../finishes/store';
 import { daylight } from '../light/daylight';
 import type { Camera } from './camera';
 import { presenceIn, type Shot } from './shot';
-import { compileScene, type Scene } from './scene';
+import { compileScene, texture, type Scene } from './scene';
 
 /** Longest side of the textures a picture is traced with, pixels. */
 export const PICTURE_TEXTURE = 768;
 
 /** A model with its finishes, textures and daylight, ready to be traced. @param looking how it is looked at; all of it shows unless told */
 export function pictureScene(model: Model, pixels = PICTURE_TEXTURE, looking?: Shot['looking']): Scene {
+  const scene = untextured(model, looking);
+  texture(scene, (finish) => textureOf(finish, pixels));
+  return scene;
+}
+
+/** The same before textures are put on: they can be drawn elsewhere meanwhile. */
+export function untextured(model: Model, looking?: Shot['looking']): Scene {
   return compileScene({
     model,
-    texture: (finish) => (isPlain(finish) ? null : textureOf(finish, pixels)),
     daylight: daylight(model.project.site),
     ...(looking ? { presence: presenceIn(model, looking), white: looking.look.mode === 'white' } : {}),
   });

@@ -39,9 +39,16 @@ export const SKY_SIZE = 257;
 const FLAG = { pane: 1, solid: 2, textured: 4, rough: 8, slopes: 16, glows: 32 } as const;
 const UNSEEN = 1 << 26;
 
-/** Lays a scene out for the kernel: builds its hierarchy, works out what each triangle needs. */
-export function prepareScene(scene: Scene): PreparedScene {
+/** What of a prepared scene goes without textures: the hierarchy, what each triangle needs, the table of the sky. */
+export type PreparedShape = Pick<PreparedScene, 'nodes' | 'leaves' | 'instances' | 'triangles' | 'sky'>;
+
+export function prepareShape(scene: Scene): PreparedShape {
   const { nodes, leaves, instances } = buildHierarchy(scene.positions, scene.seeThrough, scene.shared);
+  return { nodes, leaves, instances, triangles: triangleTable(scene), sky: scene.daylight && skyTable(scene.daylight.sky) };
+}
+
+/** Lays a scene out for the kernel. @param shape what has been worked out of it before */
+export function prepareScene(scene: Scene, shape = prepareShape(scene)): PreparedScene {
   const textures: Uint8Array[] = [];
   const materials = materialTable(scene, textures);
   const lampTriangles: number[] = [];
@@ -63,10 +70,7 @@ export function prepareScene(scene: Scene): PreparedScene {
     portals.set([corner.x, corner.y, corner.z, 0, along.x, along.y, along.z, 0, up.x, up.y, up.z, 0], i * 12);
   });
   return {
-    nodes,
-    leaves,
-    instances,
-    triangles: triangleTable(scene),
+    ...shape,
     materials,
     textures,
     lampGroups,
@@ -75,7 +79,6 @@ export function prepareScene(scene: Scene): PreparedScene {
     portalGroups: rectangles(scene.portals, ({ centre, area }) => [centre.x, centre.y, centre.z, area]),
     portals,
     paneGroups: rectangles(scene.panes, ({ tint, ior }) => [...tint, ior]),
-    sky: scene.daylight && skyTable(scene.daylight.sky),
     sun: sunTable(scene),
     counts: { lamps: scene.lights.length, portals: scene.portals.length, panes: scene.panes.length },
     sunUp: Boolean(scene.daylight && scene.daylight.sunIlluminance[1] > 0),

@@ -114,6 +114,8 @@ export interface Scene {
   /** Runs of triangles that stand in several places; all others stand where they are. */
   shared: Shared[];
   materials: Material[];
+  /** The finish each material is of; null for one that has no texture to come. */
+  sources: (Finish | null)[];
   lights: AreaLight[];
   portals: Portal[];
   /** All panes shadow rays pass through, portals or not. */
@@ -158,6 +160,7 @@ export class SceneBuilder {
   private readonly e = bytes();
   private readonly shared: Shared[] = [];
   readonly materials: Material[] = [];
+  private readonly sources: (Finish | null)[] = [];
   readonly lights: AreaLight[] = [];
   readonly portals: Portal[] = [];
   readonly panes: Portal[] = [];
@@ -166,7 +169,9 @@ export class SceneBuilder {
     { name: 'Sky', kelvin: 7000 },
   ];
 
-  material(material: Material): number {
+  /** @param source the finish whose texture it gets by `texture`, where it gets one */
+  material(material: Material, source: Finish | null = null): number {
+    this.sources.push(source);
     return this.materials.push(material) - 1;
   }
 
@@ -249,6 +254,7 @@ export class SceneBuilder {
       unseen: this.e.done(),
       shared: this.shared,
       materials: this.materials,
+      sources: this.sources,
       lights: this.lights,
       portals: this.portals,
       panes: this.panes,
@@ -343,7 +349,6 @@ const CLEAR = 0.3;
 
 export interface SceneInput {
   model: Model;
-  texture(finish: Finish): Texture | null;
   daylight: Daylight | null;
   /** How parts stand in the picture; all are shown unless told. */
   presence?: ReturnType<typeof presenceIn>;
@@ -351,8 +356,17 @@ export interface SceneInput {
   white?: boolean;
 }
 
-/** The whole project as the tracer sees it. */
-export function compileScene({ model, texture, daylight, presence, white = false }: SceneInput): Scene {
+/** Gives the materials of a scene their textures. @param textureOf of a finish that is not plain */
+export function texture(scene: Scene, textureOf: (finish: Finish) => Texture | null): void {
+  scene.sources.forEach((finish, i) => {
+    if (!finish) return;
+    const pixels = textureOf(finish);
+    scene.materials[i].texture = pixels && packed(pixels);
+  });
+}
+
+/** The whole project as the tracer sees it, its finishes still without their textures. */
+export function compileScene({ model, daylight, presence, white = false }: SceneInput): Scene {
   const builder = new SceneBuilder();
   const known = { clear: new Map<Finish, number>(), whole: new Map<Finish, number>() };
   const use = (finish: Finish, clear: boolean): number => {
@@ -360,8 +374,8 @@ export function compileScene({ model, texture, daylight, presence, white = false
     let index = list.get(finish);
     if (index !== undefined) return index;
     const card = white && finish.transmission === 0;
-    const made = card ? { ...diffuse(CARD), opacity: finish.opacity } : materialOf(finish, texture(finish));
-    index = builder.material(clear ? { ...made, opacity: made.opacity * CLEAR } : made);
+    const made = card ? { ...diffuse(CARD), opacity: finish.opacity } : materialOf(finish, null);
+    index = builder.material(clear ? { ...made, opacity: made.opacity * CLEAR } : made, card || isPlain(finish) ? null : finish);
     list.set(finish, index);
     return index;
   };

@@ -42,7 +42,7 @@ describe('pieces in pictures', () => {
     const body = bodyOf(model, 'piece')!;
     const count = (of: 'mesh' | 'fine'): number => body.parts.reduce((sum, p) => sum + (of === 'fine' ? p.fine!() : p.mesh).indices.length / 3, 0);
     expect(count('fine')).toBeGreaterThan(count('mesh'));
-    const triangles = (m: typeof model): number => compileScene({ model: m, texture: () => null, daylight: null }).material.length;
+    const triangles = (m: typeof model): number => compileScene({ model: m, daylight: null }).material.length;
     expect(triangles(model) - triangles(deriveModel(bare))).toBe(count('fine'));
   });
 

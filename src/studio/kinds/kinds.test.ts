@@ -174,7 +174,7 @@ describe('a kind that is added in the three tables', () => {
     expect(bodyOf(deriver.derive(run(project, 'project.rename', { name: 'Other' })), 'tall')).toBe(body);
     const model = deriveModel(project);
     const without = run(project, 'delete', { ids: ['tall'] });
-    const triangles = (p: Project): number => compileScene({ model: deriveModel(p), texture: () => null, daylight: null }).material.length;
+    const triangles = (p: Project): number => compileScene({ model: deriveModel(p), daylight: null }).material.length;
     expect(triangles(project) - triangles(without)).toBe(12);
     const nodes = (await new WebIO().readBinary(await writeGlb(model))).getRoot().listNodes();
     expect(nodes.find((n) => n.getName() === 'Tall totem')!.getExtras()).toEqual({ kind: 'totem', id: 'tall' });

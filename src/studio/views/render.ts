@@ -95,9 +95,13 @@ export const useRender = create<RenderState>()((set, get) => ({
       () => new Worker(new URL('../../workers/render.worker.ts', import.meta.url), { type: 'module' }),
     );
     const remotes = workers.map((worker) => wrap<RenderService>(worker));
-    // One makes the scene ready for all.
+    // One works out the shape of the scene and puts it together for all; the others draw its textures meanwhile.
     const texture = size === 'Small' ? 384 : 640;
-    const scene = remotes[0].compile(project, shot, texture);
+    const drawers = remotes.length > 1 ? remotes.slice(1) : remotes;
+    const scene = Promise.all([
+      remotes[0].shape(project, shot),
+      ...drawers.map((drawer, i) => drawer.textures(project, shot, texture, i, drawers.length)),
+    ]).then(([, ...drawn]) => remotes[0].finish(drawn));
     const hands = remotes.map((remote, i): TraceHand => ({
       prepare: async (own, of) => {
         const ready = await scene;
