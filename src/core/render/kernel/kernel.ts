@@ -13,6 +13,7 @@ interface Exports {
   occluded(count: number, rays: number, out: number): void;
   scattering(id: number, dx: number, dy: number, dz: number, ox: number, oy: number, oz: number, out: number): void;
   scattered(id: number, dx: number, dy: number, dz: number, seed: number, sample: number, out: number): void;
+  drawn(pixel: number, sample: number, dimension: number, out: number): void;
   nearestRays: { value: number };
   shadowRays: { value: number };
 }

@@ -6,7 +6,7 @@ import { configureScene } from './scene';
 export { alloc } from './scene';
 export { closest, occluded } from './hierarchy';
 export { configurePaths, nearestRays, shadowRays, trace } from './paths';
-export { scattering, scattered } from './probes';
+export { drawn, scattering, scattered } from './probes';
 
 /** Takes over a scene whose parts lie in memory; once. @param p their places, as `scene.ts` reads them */
 export function setScene(p: usize): void {

@@ -1,5 +1,5 @@
 // Single questions to surfaces, for proofs: they answer as paths are answered.
-import { begin } from './sampler';
+import { begin, pair, second } from './sampler';
 import { materials } from './scene';
 import { at, meet, scatter, towards, triangle, valueB, valueG, valueR, wx, wy, wz } from './surface';
 
@@ -14,6 +14,13 @@ export function scattering(id: i32, dx: f32, dy: f32, dz: f32, ox: f32, oy: f32,
   store<f32>(out, density > 0 ? valueG : 0, 4);
   store<f32>(out, density > 0 ? valueB : 0, 8);
   store<f32>(out, density, 12);
+}
+
+/** A pair of the numbers that a sample of a pixel is drawn from. */
+export function drawn(pixel: u32, sample: u32, dimension: u32, out: usize): void {
+  begin(pixel, sample);
+  store<f32>(out, pair(dimension));
+  store<f32>(out, second, 4);
 }
 
 /** Draws a direction to scatter to: the direction, then its density, then scattering times cosine. */
