@@ -141,7 +141,7 @@ test('a bathroom from an empty room: floor, bands round corners and recess, moul
     await studio.stage('Views');
     await page.getByRole('button', { name: 'Keep this view' }).click();
     await studio.choose('Picture size', /^Small/);
-    await studio.choose('Picture quality', /^Draft/);
+    await studio.choose('Picture quality', /^Look/);
     await page.getByRole('button', { name: 'Render this view' }).click();
     await expect(page.getByTestId('render-panel')).toContainText('kept with the project', { timeout: 240_000 });
     expect(Object.values((await studio.project()).pictures)).toHaveLength(1);

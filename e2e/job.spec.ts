@@ -190,7 +190,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await studio.stage('Views');
     await page.getByRole('button', { name: 'Keep this view' }).click();
     await studio.choose('Picture size', /^Small/);
-    await studio.choose('Picture quality', /^Draft/);
+    await studio.choose('Picture quality', /^Look/);
     await page.getByRole('button', { name: 'Render this view' }).click();
     const panel = page.getByTestId('render-panel');
     await expect(panel).toContainText(/of 8 samples/, { timeout: 120_000 });

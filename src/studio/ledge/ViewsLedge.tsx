@@ -5,21 +5,25 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Select from '@mui/material/Select';
 import { useState } from 'react';
+import { expectedSeconds, spanText } from '@/core/render/pace';
+import { rememberedPace } from '../store/habits';
 import type { Viewpoint } from '@/core/project/schema';
 import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
 import { current } from '../table/model/ModelPane';
 import { useLook, useViews } from '../views/views';
-import { QUALITIES, SIZES, useRender, type PictureSize, type Quality } from '../views/render';
+import { QUALITIES, SIZES, useRender, workerCount, type PictureSize, type Quality } from '../views/render';
 import { Card, Cards, Tabs } from './cards';
 
 /** Viewpoints and the pictures made from them. */
 export function ViewsLedge() {
   const [tab, setTab] = useState<'Viewpoints' | 'Pictures'>('Viewpoints');
   const [size, setSize] = useState<PictureSize>('Medium');
-  const [quality, setQuality] = useState<Quality>('Good');
+  const [quality, setQuality] = useState<Quality>('Client');
   const project = useStudio((s) => s.project);
   const phase = useRender((s) => s.phase);
+  // What the machine is known to take is learned with every picture.
+  const pace = rememberedPace(workerCount());
   const chosen = useViews((s) => s.viewpoint);
   const picture = useViews((s) => s.picture);
   const { run } = useStudio.getState();
@@ -62,9 +66,9 @@ export function ViewsLedge() {
             ))}
           </Select>
           <Select value={quality} onChange={(e) => setQuality(e.target.value)} inputProps={{ 'aria-label': 'Picture quality' }} {...choice}>
-            {Object.entries(QUALITIES).map(([name, n]) => (
+            {(Object.keys(QUALITIES) as Quality[]).map((name) => (
               <MenuItem key={name} value={name}>
-                {name}, {n} samples
+                {name}, about {spanText(expectedSeconds(pace, { width: SIZES[size][0], height: SIZES[size][1], samples: QUALITIES[name] }))}
               </MenuItem>
             ))}
           </Select>

@@ -1,10 +1,13 @@
+import { z } from 'zod';
 import { create } from 'zustand';
+import { firstPace, type Pace } from '@/core/render/pace';
 import { useStudio } from './studio';
 
 /** What this browser remembers of how one works. Without storage nothing is remembered, and nothing is said. */
 const LAYOUT = 'enstegon.layout';
 const DOCKET = 'enstegon.docket';
 const GROUPS = 'enstegon.groups';
+const PACE = 'enstegon.pace';
 
 type Layout = 'both' | 'drawing' | 'model';
 const LAYOUTS: readonly string[] = ['both', 'drawing', 'model'] satisfies Layout[];
@@ -35,6 +38,19 @@ export const useGroups = create<{ open: readonly string[]; toggle(title: string)
     remember(GROUPS, open.join('\n'));
   },
 }));
+
+const KnownPace = z.object({ prepare: z.number().positive(), samples: z.number().positive(), finish: z.number().positive() });
+
+/** How quickly this machine makes pictures; what it is thought to do while it has made none. */
+export function rememberedPace(hands: number): Pace {
+  try {
+    return KnownPace.parse(JSON.parse(remembered(PACE) ?? ''));
+  } catch {
+    return firstPace(hands);
+  }
+}
+
+export const rememberPace = (pace: Pace): void => remember(PACE, JSON.stringify(pace));
 
 /** Sets the table and the docket as they were left, and remembers how they are left from now on. Returns what ends it. */
 export function recallLayout(): () => void {

@@ -5,17 +5,29 @@ import { usualWhite } from '@/core/light/white';
 import type { Project } from '@/core/project/schema';
 import type { CleanService } from '@/workers/clean.worker';
 import type { RenderService } from '@/workers/render.worker';
+import { learned } from '@/core/render/pace';
+import { rememberedPace, rememberPace } from '../store/habits';
 import { errorText } from '../store/sync';
 import type { Shot } from '@/core/render/shot';
 import { keepPicture } from './keep';
 
 /** How many workers trace: the machine's cores, at most eight. */
-const workerCount = (): number => Math.max(1, Math.min(8, navigator.hardwareConcurrency || 2));
+export const workerCount = (): number => Math.max(1, Math.min(8, navigator.hardwareConcurrency || 2));
 
-export const QUALITIES = { Draft: 8, Good: 48, Fine: 160 } as const;
+/** Samples a pixel by what a picture is for. */
+export const QUALITIES = { Look: 8, Client: 48, Print: 160 } as const;
 export type Quality = keyof typeof QUALITIES;
 
-export const SIZES = { Small: [480, 300], Medium: [720, 450], Large: [1280, 800] } as const;
+/** Frames by use, pixels. */
+export const SIZES = {
+  Small: [480, 300],
+  Medium: [720, 450],
+  Large: [1280, 800],
+  Square: [1080, 1080],
+  'Photograph 4:3': [1440, 1080],
+  'Screen 16:9': [1920, 1080],
+  'A4 at 150 dpi': [1754, 1240],
+} as const;
 export type PictureSize = keyof typeof SIZES;
 
 interface RenderState {
@@ -115,13 +127,18 @@ export const useRender = create<RenderState>()((set, get) => ({
     const cleaning = new Worker(new URL('../../workers/clean.worker.ts', import.meta.url), { type: 'module' });
     workers.push(cleaning);
     const cleaner = wrap<CleanService>(cleaning);
-    const watch = ({ phase, samples, left, shown }: TraceProgress): void =>
+    // When each part began, for what this machine is known to take.
+    const began = { preparing: performance.now(), tracing: 0, cleaning: 0 };
+    const watch = ({ phase, samples, left, shown }: TraceProgress): void => {
+      if (phase === 'tracing') began.tracing ||= performance.now();
+      if (phase === 'cleaning') began.cleaning ||= performance.now();
       set((s) => ({
         phase: phase === 'done' ? 'keeping' : phase,
         samples,
         left,
         ...(shown ? { radiance: shown.radiance, version: s.version + 1, exposure: s.metered ? s.exposure : Math.round(shown.exposure * 10) / 10 } : {}),
       }));
+    };
     const own = new TraceJob(
       { project: project.id, scheme: project.scheme, name, viewpoint },
       hands,
@@ -135,6 +152,12 @@ export const useRender = create<RenderState>()((set, get) => ({
       .run()
       .then(async (finished) => {
         if (!finished) return;
+        const took = {
+          prepare: (began.tracing - began.preparing) / 1000,
+          trace: (began.cleaning - began.tracing) / 1000,
+          finish: (performance.now() - began.cleaning) / 1000,
+        };
+        rememberPace(learned(rememberedPace(workerCount()), { width, height, samples: target }, took));
         await keepPicture(own.stamp, { ...finished, width, height, exposure: get().exposure, white: get().white });
         if (job !== own) return;
         set({ phase: 'done' });
