@@ -4,6 +4,7 @@ import path from 'node:path';
 import fc from 'fast-check';
 import sharp, { type Sharp } from 'sharp';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { writeExr } from '@/core/formats/exr/exr';
 import { writeHdr } from '@/core/formats/hdr/hdr';
 import { readPng, writePng } from '@/core/formats/png';
 import { DomainError } from '@/core/project/errors';
@@ -39,7 +40,24 @@ const colourAt = async (file: string, x: number, y: number): Promise<number[]> =
   ...(await sharp(file).removeAlpha().extract({ left: x, top: y, width: 1, height: 1 }).raw().toBuffer()),
 ];
 
+/** Light in OpenEXR, as pictures keep it. */
+const light = (width = 20, height = 10): Buffer =>
+  Buffer.from(
+    writeExr({
+      width,
+      height,
+      channels: ['R', 'G', 'B', 'light1.R'].map((name, i) => ({ name, type: 'half', data: new Float32Array(width * height).fill(i + 1) })),
+      notes: {},
+    }),
+  );
+
 describe('a picture that is taken in', () => {
+  it('may be light in OpenEXR, which is kept as it is, and refused where it is damaged', async () => {
+    expect(await take(light())).toMatchObject({ mime: 'image/x-exr', width: 20, height: 10 });
+    expect(sniff(light())).toBe('exr');
+    for (const cut of [9, 60, 200]) expect(await refusal(light().subarray(0, light().length - cut))).toMatch(/damaged or ends too early/);
+  });
+
   it('is kept byte for byte where it is plain', async () => {
     for (const bytes of [writePng(new Uint8Array(16).fill(200), 2, 2), await halves().jpeg().toBuffer()]) {
       const facts = await take(bytes);

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { recallLayout } from './habits';
+import { firstPace } from '@/core/render/pace';
+import { recallLayout, rememberedPace, rememberPace } from './habits';
 import { useStudio } from './studio';
 
 const kept = new Map<string, string>();
@@ -50,5 +51,18 @@ describe('how the table was left', () => {
     expect(() => useStudio.setState({ layout: 'model' })).not.toThrow();
     expect(useStudio.getState().layout).toBe('model');
     end();
+  });
+});
+
+describe('how quickly this machine makes pictures', () => {
+  it('is remembered, and what it is thought to be where nothing or nonsense is', () => {
+    expect(rememberedPace(2)).toEqual(firstPace(2));
+    const pace = { prepare: 4, samples: 123_456, finish: 31 };
+    rememberPace(pace);
+    expect(rememberedPace(2)).toEqual(pace);
+    for (const nonsense of ['', 'fast', '{"prepare":1}', '{"prepare":1,"samples":0,"finish":2}', '[]']) {
+      kept.set('enstegon.pace', nonsense);
+      expect(rememberedPace(3)).toEqual(firstPace(3));
+    }
   });
 });

@@ -92,5 +92,11 @@ describe('an OpenEXR picture', () => {
       }
     }
     expect(() => writeExr({ ...picture(4, 4), width: 5 })).toThrow(RangeError);
+    // A head that claims more than any memory holds is believed by nobody.
+    const vast = file.slice();
+    const at = new TextDecoder('latin1').decode(vast).indexOf('dataWindow\0box2i\0') + 'dataWindow\0box2i\0'.length + 4;
+    new DataView(vast.buffer).setInt32(at + 8, 60000, true);
+    new DataView(vast.buffer).setInt32(at + 12, 60000, true);
+    expect(() => readExr(vast)).toThrow('The OpenEXR picture is too large.');
   });
 });
