@@ -12,7 +12,7 @@ const rooms = (project: Project): Record<string, number> =>
   Object.fromEntries([...deriveModel(project).shell.rooms.values()].map((r) => [r.room.name, Math.round(r.area * 1000) / 1000]));
 
 test('a small job from an empty plan to a board in the client’s hand', async ({ page, browser }) => {
-  test.setTimeout(600_000);
+  test.setTimeout(1_200_000);
   const studio = new Studio(page);
   const faults: string[] = [];
   page.on('pageerror', (error) => faults.push(error.message));
@@ -193,12 +193,12 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await studio.choose('Picture quality', /^Look/);
     await page.getByRole('button', { name: 'Render this view' }).click();
     const panel = page.getByTestId('render-panel');
-    await expect(panel).toContainText(/of 8 samples/, { timeout: 120_000 });
+    await expect(panel).toContainText(/of 8 samples/, { timeout: 300_000 });
     await panel.getByRole('button', { name: 'Stop' }).click();
     await expect(panel).toBeHidden();
     expect(Object.keys((await studio.project()).pictures)).toHaveLength(0);
     await page.getByRole('button', { name: 'Render this view' }).click();
-    await expect(panel).toContainText('kept with the project', { timeout: 240_000 });
+    await expect(panel).toContainText('kept with the project', { timeout: 480_000 });
     await panel.getByRole('button', { name: 'Close' }).click();
     const picture = only((await studio.project()).pictures);
     expect(picture).toMatchObject({ width: 480, height: 300, samples: 8 });
