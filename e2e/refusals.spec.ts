@@ -21,7 +21,7 @@ test('bad input gets one clear sentence and changes nothing', async ({ page, req
   await test.step('an upload of the wrong kind, a body that is too large or not JSON', async () => {
     const wrong = await request.post('/api/assets', { data: Buffer.from('<svg/>') });
     expect(wrong.status()).toBe(415);
-    expect(((await wrong.json()) as { message: string }).message).toMatch(/only PNG, JPEG, WebP, AVIF, TIFF and Radiance HDR/);
+    expect(((await wrong.json()) as { message: string }).message).toMatch(/only PNG, JPEG, WebP, AVIF, TIFF, Radiance HDR and OpenEXR/);
     const large = await request.post('/api/projects', { data: { name: 'x'.repeat(70_000), units: 'metric' } });
     expect(large.status()).toBe(413);
     const broken = await request.post('/api/projects', { data: Buffer.from('{'), headers: { 'content-type': 'application/json' } });
