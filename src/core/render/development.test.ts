@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { blackBody } from '../finishes/colour';
-import { AS_TRACED, develop, developed, gainOf, markLimits, OFF, relight, sharesOf, whiteFrom } from './development';
+import { AS_TRACED, develop, developed, gainOf, markLimits, relight, sharesOf, whiteFrom } from './development';
+import { OFF } from '../project/schema';
 import { Random } from './bsdf';
 
 const random = new Random(21);

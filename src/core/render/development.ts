@@ -1,10 +1,7 @@
 import { blackBody, fromLinear, luminance, type Rgb } from '../finishes/colour';
 import type { LightShare } from '../light/shares';
-import type { Development, GroupLight } from '../project/schema';
+import { OFF, type Development, type GroupLight } from '../project/schema';
 import { balance, exposureScale, toneCurve } from './tone';
-
-/** Stops down to which a group is dimmed; there it is off. */
-export const OFF = -8;
 
 /** What the light of a group is multiplied by. */
 export function gainOf({ level, kelvin }: GroupLight, own: number): Rgb {

@@ -6,6 +6,28 @@ import type { LightGroup } from './scene';
 /** Groups that give less of a picture’s light are not told apart. */
 const LEAST_SHARE = 1e-5;
 
+/** Most groups that are told apart: each is cleaned by itself and kept with the picture, whose file has a limit. */
+const MOST = 6;
+
+interface Lit {
+  group: LightGroup;
+  light: Float32Array;
+  total: number;
+}
+
+/** The weakest groups become one where there are too many. */
+function gathered(lit: Lit[]): Lit[] {
+  if (lit.length <= MOST) return lit;
+  const byTotal = lit.toSorted((a, b) => b.total - a.total);
+  const rest = byTotal.slice(MOST - 1);
+  const total = rest.reduce((sum, r) => sum + r.total, 0);
+  const light = new Float32Array(rest[0].light.length);
+  for (const r of rest) r.light.forEach((v, i) => (light[i] += v));
+  const kelvin = rest.reduce((sum, r) => sum + (r.group.kelvin * r.total) / total, 0);
+  // The others stay in their order.
+  return [...lit.filter((l) => !rest.includes(l)), { group: { name: 'Other lights', kelvin }, light, total }];
+}
+
 /**
  * Parts the light of a film into its groups, each cleaned by itself; nothing is parted where all comes from one.
  *
@@ -18,10 +40,13 @@ export async function partLight(
   clean: (radiance: Float32Array, guides: Float32Array) => Promise<Float32Array>,
 ): Promise<LightShare[]> {
   const all = film.mean().reduce((sum, v) => sum + v, 0);
-  const lit = groups.flatMap((group, g) => {
-    const light = film.mean(g);
-    return light.reduce((sum, v) => sum + v, 0) > all * LEAST_SHARE ? [{ group, light }] : [];
-  });
+  const lit = gathered(
+    groups.flatMap((group, g) => {
+      const light = film.mean(g);
+      const total = light.reduce((sum, v) => sum + v, 0);
+      return total > all * LEAST_SHARE ? [{ group, light, total }] : [];
+    }),
+  );
   if (lit.length < 2) return lit.map(({ group, light }) => ({ ...group, share: light.fill(1) }));
   const guides = film.guides();
   const cleaned: Float32Array[] = [];

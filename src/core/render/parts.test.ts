@@ -98,6 +98,23 @@ describe('light by groups', () => {
     expect(shares.map((s) => s.name)).toEqual(names);
     const off = relight(radiance, shares, [{ name: 'Sun', level: -8, kelvin: null }]);
     expect(total(off) / (total(radiance) - total(film.mean(0)))).toBeCloseTo(1, 3);
+    // Of ten groups the weakest become one, and nothing is lost.
+    const [n, count] = [4, 10];
+    const light = Float32Array.from({ length: n * count * 4 }, (_, i) => (i % 4 === 3 ? 0 : 1 + (Math.floor(i / 4) % count)));
+    const many = new Film({
+      width: 2,
+      height: 2,
+      groups: count,
+      counts: new Uint32Array(n).fill(1),
+      light,
+      squares: new Float32Array(n),
+      guides: new Float32Array(n * 8),
+    });
+    const named = Array.from({ length: count }, (_, g) => ({ name: `g${g}`, kelvin: 3000 }));
+    const few = await partLight(many, named, (l) => Promise.resolve(l));
+    expect(few.map((s) => s.name)).toEqual(['g5', 'g6', 'g7', 'g8', 'g9', 'Other lights']);
+    expect(few.reduce((sum, s) => sum + s.share[0], 0)).toBeCloseTo(1, 6);
+    expect(few[5].share[0]).toBeCloseTo(15 / 55, 5);
     const dark = await partLight(shoot(inside, 2, { ...scene, sky: null, sunUp: false, counts: { ...scene.counts, lamps: 0 } }), scene.groups, (light) =>
       Promise.resolve(light),
     );

@@ -4,8 +4,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
-import type { Development, GroupLight } from '@/core/project/schema';
-import { AS_TRACED, OFF } from '@/core/render/development';
+import { OFF, type Development, type GroupLight } from '@/core/project/schema';
+import { AS_TRACED } from '@/core/render/development';
 import { colours } from '../look/theme';
 import { EV, KELVIN, WHITE_OF_DISPLAY } from './Developing';
 

@@ -19,7 +19,9 @@ export function ViewpointDocket() {
   const { units, run, say } = useEdit();
   if (!viewpoint) return null;
   const { eye, target, fov, aperture, focus, look } = viewpoint;
-  const set = (values: Partial<typeof viewpoint>): boolean => {
+  const set = (values: Partial<typeof viewpoint>): boolean => run('viewpoint.set', { viewpoint: viewpoint.id, set: values });
+  /** What changes what is seen is seen at once; a name leaves the eye where one has gone meanwhile. */
+  const aim = (values: Partial<typeof viewpoint>): boolean => {
     if (!run('viewpoint.set', { viewpoint: viewpoint.id, set: values })) return false;
     const { project } = useStudio.getState();
     current.scene?.setEye(project.viewpoints[viewpoint.id]);
@@ -39,7 +41,7 @@ export function ViewpointDocket() {
           min={8}
           max={400}
           onRefuse={say}
-          onCommit={(mm) => set({ fov: fovOfFocal(mm) })}
+          onCommit={(mm) => aim({ fov: fovOfFocal(mm) })}
         />
       </Row>
       <Row label="Eye at">
@@ -48,7 +50,7 @@ export function ViewpointDocket() {
           metres={eye.z}
           units={units}
           onRefuse={say}
-          onCommit={(z) => set({ eye: { ...eye, z }, target: { ...target, z: target.z + z - eye.z } })}
+          onCommit={(z) => aim({ eye: { ...eye, z }, target: { ...target, z: target.z + z - eye.z } })}
         />
       </Row>
       <Row label="Verticals">

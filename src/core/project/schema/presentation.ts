@@ -46,10 +46,13 @@ export const Viewpoint = z.object({
   focus: z.number().min(0.05).max(1000).nullable().default(null).describe('metres to what is sharp; null: to the target'),
 });
 
+/** Stops down to which a group of light is dimmed; there it is off. */
+export const OFF = -8;
+
 /** One group of light of a picture, as it is set after rendering. */
 export const GroupLight = z.object({
-  name: z.string().min(1).max(120),
-  level: z.number().min(-8).max(6).describe('stops above or below what was rendered; -8: off'),
+  name: z.string().min(1).max(200),
+  level: z.number().min(OFF).max(6).describe('stops above or below what was rendered; -8: off'),
   kelvin: z.number().min(1500).max(15000).nullable().describe('colour temperature it is given; null: its own'),
 });
 
