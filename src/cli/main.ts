@@ -15,12 +15,11 @@ import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop } from '@/core/render/development';
 import { meterExposure } from '@/core/render/tone';
 import { fetchImages } from '@/core/finishes/store';
-import { FIRST_LOOK } from '@/core/project/looks';
 import { withScheme } from '@/core/project/choices';
 import { writeLight } from '@/core/formats/light-file';
 import { partLight } from '@/core/render/parting';
 import { prepareScene } from '@/core/render/prepared';
-import { cameraOf } from '@/core/render/shot';
+import { cameraOf, shotFrom } from '@/core/render/shot';
 import { Tracer } from '@/core/render/tracer';
 import { scheduleLists } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
@@ -136,6 +135,7 @@ program
   .option('--scheme <name>', 'name or id of a scheme; left out, the one in hand')
   .option('--hdr <file>', 'keep the radiance too')
   .option('--exr <file>', 'keep it as OpenEXR, with passes: light groups, colour, normal, depth')
+  .option('--round', 'all round: equirectangular, twice as wide as high')
   .option('--grain', 'leave the grain in')
   .action(
     async (
@@ -150,6 +150,7 @@ program
         scheme?: string;
         hdr?: string;
         exr?: string;
+        round?: boolean;
         grain?: boolean;
       },
     ) => {
@@ -176,9 +177,7 @@ program
       const white = o.white === undefined ? usualWhite(project.site) : Number(o.white);
       if (!(white >= 1500 && white <= 15000)) throw new DomainError('white', `“${o.white}” is not a colour temperature; it is a number from 1500 to 15000.`);
       const model = deriveModel(project);
-      // Where a viewpoint says nothing of it, the house stands whole.
-      const look = view.look ?? { ...FIRST_LOOK, cut: false };
-      const shot = { looking: { look, eye: view.eye, level: null, room: null, afoot: true }, camera: view };
+      const shot = shotFrom(view, o.round);
       const scene = prepareScene(pictureScene(model, texturePixels(width), shot.looking));
       const tracer = new Tracer(scene, { width, height, camera: cameraOf(model, shot), seed: 1, clamp: FIREFLY });
       for (let i = 0; i < o.samples; i++) tracer.pass();
@@ -188,7 +187,7 @@ program
       if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
       if (!o.exr) return;
       const shares = await partLight(film, scene.groups, async (light, guides) => (o.grain ? light : cleanPicture(light, guides, width, height)));
-      await save(o.exr, writeLight({ width, height, radiance, shares }, { guides: film.guides(), depth: film.depth() }));
+      await save(o.exr, writeLight({ width, height, radiance, shares }, film.passes()));
     },
   );
 

@@ -23,6 +23,7 @@ import { Table } from './table/Table';
 import * as tools from './tools/controller';
 import { paneAt } from './tools/panes';
 import { TopBar } from './TopBar';
+import { takeUpQueue } from './views/queue/queue';
 import { useLook } from './views/views';
 
 // What another stage shows comes when it is first shown.
@@ -38,6 +39,7 @@ export function Studio({ id }: { id: string }) {
   const [actions, setActions] = useState(false);
   const [contents, setContents] = useState(false);
   useEffect(() => openProject(id), [id]);
+  useEffect(takeUpQueue, []);
   useKeys(() => setActions(true));
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const last = useRef<ReturnType<typeof paneAt>>(null);

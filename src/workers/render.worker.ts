@@ -5,31 +5,21 @@ import { deriveModel } from '@/core/model/derive';
 import type { Texture } from '@/core/finishes/finish';
 import { fetchImages, textureOf } from '@/core/finishes/store';
 import { validateProject } from '@/core/project/commands';
-import { Look, Point3 } from '@/core/project/schema';
+import { Shot } from '@/core/project/schema';
 import type { Camera } from '@/core/render/camera';
 import type { Exposed } from '@/core/render/film';
 import { FIREFLY, untextured } from '@/core/render/picture';
 import { prepareScene, prepareShape, type PreparedScene, type PreparedShape } from '@/core/render/prepared';
 import { texture, type Scene } from '@/core/render/scene';
-import { cameraOf, type Shot } from '@/core/render/shot';
+import { cameraOf } from '@/core/render/shot';
 import { Tracer } from '@/core/render/tracer';
 
-const Taken = z.object({
-  looking: z.object({ look: Look, eye: Point3, level: z.string().nullable(), room: z.string().nullable(), afoot: z.boolean() }),
-  camera: z.object({
-    eye: Point3,
-    target: Point3,
-    fov: z.number().min(0.02).max(2.6),
-    aperture: z.number().positive().nullable().optional(),
-    focus: z.number().positive().nullable().optional(),
-  }),
-});
 const Side = z.number().int().min(1).max(16384);
 const Job = z.object({
   width: Side,
   height: Side,
   seed: z.number().int(),
-  share: z.object({ own: z.number().int().min(0), of: z.number().int().min(1) }),
+  region: z.object({ x: z.number().int().min(0), y: z.number().int().min(0), width: Side, height: Side }).optional(),
 });
 export type RenderJob = z.infer<typeof Job>;
 
@@ -49,7 +39,7 @@ const service = {
   async shape(value: unknown, shot: Shot): Promise<void> {
     const project = validateProject(value);
     const model = deriveModel(project);
-    const taken = Taken.parse(shot);
+    const taken = Shot.parse(shot);
     const scene = untextured(model, taken.looking);
     shaped = { scene, shape: prepareShape(scene), camera: cameraOf(model, taken) };
   },
@@ -62,7 +52,7 @@ const service = {
     const project = validateProject(value);
     await fetchImages(Object.values(project.finishes), readAsset);
     const side = z.number().int().min(64).max(2048).parse(pixels);
-    const { sources } = untextured(deriveModel(project), Taken.parse(shot).looking);
+    const { sources } = untextured(deriveModel(project), Shot.parse(shot).looking);
     const drawn = sources.map((finish, i) => (finish && i % of === own ? textureOf(finish, side) : null));
     const buffers = new Set(drawn.flatMap((t) => (t ? [t.colour.buffer, t.relief?.buffer, t.rough?.buffer] : [])).filter((b) => b !== undefined));
     return transfer(drawn, [...buffers] as ArrayBuffer[]);
@@ -84,8 +74,8 @@ const service = {
     // The tracer has its own copy.
     ready = null;
   },
-  pass(): void {
-    tracer!.pass();
+  pass(number: number): void {
+    tracer!.pass(number);
   },
   exposed(): Exposed {
     const own = tracer!.exposed();

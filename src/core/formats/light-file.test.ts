@@ -32,8 +32,9 @@ describe('the light of a picture', () => {
   it('holds passes for those who go on with it', () => {
     const guides = Float32Array.from({ length: width * height * 6 }, (_, i) => (i % 6) / 8);
     const depth = new Float32Array(width * height).fill(Infinity);
+    const cover = new Float32Array(width * height).fill(1);
     const plain = writeLight({ width, height, radiance, shares: [] });
-    const rich = writeLight({ width, height, radiance, shares: [] }, { guides, depth });
+    const rich = writeLight({ width, height, radiance, shares: [] }, { guides, depth, cover });
     expect(rich.length).toBeGreaterThan(plain.length);
     expect(readLight(rich).radiance).toEqual(readLight(plain).radiance);
   });

@@ -17,6 +17,8 @@ export interface PicturePasses {
   guides: Float32Array;
   /** Distance along the axis of the camera, metres; infinite where nothing is. */
   depth: Float32Array;
+  /** How much of each pixel shows something, 0…1. */
+  cover: Float32Array;
 }
 
 const RGB = ['R', 'G', 'B'] as const;
@@ -34,7 +36,7 @@ export function writeLight({ width, height, radiance, shares }: PictureLight, pa
     const of = (k: number): Float32Array => Float32Array.from({ length: width * height }, (_, i) => passes.guides[i * 6 + k]);
     RGB.forEach((name, c) => channels.push({ name: `albedo.${name}`, type: 'half', data: of(c) }));
     ['X', 'Y', 'Z'].forEach((name, c) => channels.push({ name: `N.${name}`, type: 'half', data: of(3 + c) }));
-    channels.push({ name: 'Z', type: 'float', data: passes.depth });
+    channels.push({ name: 'Z', type: 'float', data: passes.depth }, { name: 'A', type: 'half', data: passes.cover });
   }
   const names = shares.map(({ name, kelvin }) => ({ name, kelvin }));
   return writeExr({ width, height, channels, notes: { [NOTE]: JSON.stringify(names) } });

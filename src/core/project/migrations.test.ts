@@ -9,6 +9,7 @@ import { deriveModel } from '../model/derive';
 import { choices } from './choices';
 import { broughtUp, EARLIER_FORMAT, runChange, validateProject } from './commands';
 import { DomainError } from './errors';
+import { isOld } from './picture-state';
 import { emptyProject, FORMAT_VERSION, Id, Name, ProjectSchema, Text, type Project } from './schema';
 import { addressOf } from './targets';
 
@@ -49,7 +50,7 @@ describe('a project of any earlier version', () => {
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5, 6, 7, 8])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
+  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
     const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
     expect(old.version).toBe(version);
     const project = validateProject(old);
@@ -109,7 +110,19 @@ describe('a project of any earlier version', () => {
       made: '2026-01-01',
     };
     const project = validateProject({ ...old, pictures: { p: picture } });
-    expect(project.pictures.p).toEqual({ ...picture, contrast: 0, saturation: 0, highlights: 0, lights: [] });
+    expect(project.pictures.p).toEqual({
+      ...picture,
+      contrast: 0,
+      saturation: 0,
+      highlights: 0,
+      lights: [],
+      shot: null,
+      moment: null,
+      noise: null,
+      state: null,
+    });
+    // What is not known of it is not called old.
+    expect(isOld(project.pictures.p, project)).toBe(false);
     for (const [id, viewpoint] of Object.entries(old.viewpoints)) expect(project.viewpoints[id]).toEqual({ ...viewpoint, aperture: null, focus: null });
   });
 

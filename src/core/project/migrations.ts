@@ -218,6 +218,16 @@ const toVersion9 = (old: Plain): Plain => ({
   pictures: each(old.pictures, (p) => ({ contrast: 0, saturation: 0, highlights: 0, lights: [], ...p })),
 });
 
+/** Version 9 did not keep what a picture was taken with, nor what it showed. */
+const toVersion10 = (old: Plain): Plain => ({
+  ...old,
+  version: 10,
+  pictures: each(old.pictures, (p) => ({ shot: null, moment: null, noise: null, state: null, ...p })),
+});
+
+/** The version since which pictures keep a digest of what they show. */
+const STATED = 10;
+
 const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
   toVersion2,
   toVersion3,
@@ -227,6 +237,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion7,
   toVersion8,
   toVersion9,
+  toVersion10,
 ];
 
 /**
@@ -239,7 +250,10 @@ export function migrate(value: unknown, wallTypes: Record<string, object>, upTo 
   if (value === null || typeof value !== 'object') return value;
   let data = value as Plain;
   STEPS.slice(0, upTo - 1).forEach((step, i) => {
-    if (data.version === i + 1) data = step(data, wallTypes);
+    if (data.version !== i + 1) return;
+    data = step(data, wallTypes);
+    // What pictures showed was digested in the older shape: whether it has changed since is not known any more.
+    if (i + 2 > STATED) data.pictures = each(data.pictures, (p) => ({ ...p, state: null }));
   });
   return data;
 }

@@ -186,9 +186,11 @@ describe('what a viewpoint shows', () => {
 
   it('gives its camera the projection, the section and the lens', () => {
     const camera = { eye: v(0, 0, 1.5), target: v(4, 0, 1.5), fov: fovOfFocal(50), aperture: 2, focus: null };
-    const made = cameraOf(model, { looking: { ...looking({ section: { axis: 'z', at: 1.2, keep: 'below' } }), eye: camera.eye }, camera });
+    const made = cameraOf(model, { looking: { ...looking({ section: { axis: 'z', at: 1.2, keep: 'below' } }), eye: camera.eye }, camera, round: false });
     expect(made.lens).toEqual({ radius: expect.closeTo(0.0125, 6) as number, focus: expect.closeTo(4, 6) as number });
     expect(made.cuts).toEqual([{ normal: { x: 0, y: 0, z: -1 }, offset: 1.2 }]);
-    expect(cameraOf(model, { looking: looking({ projection: 'parallel' }), camera }).projection).toBe('parallel');
+    const parallel = { looking: looking({ projection: 'parallel' }), camera, round: false };
+    expect(cameraOf(model, parallel).projection).toBe('parallel');
+    expect(cameraOf(model, { ...parallel, round: true }).projection).toBe('sphere');
   });
 });

@@ -80,6 +80,28 @@ export class Film {
     return Float32Array.from({ length: counts.length }, (_, i) => (guides[i * 8 + 7] ? guides[i * 8 + 3] / guides[i * 8 + 7] : Infinity));
   }
 
+  /** How much of each pixel shows something, 0…1: elsewhere it is open ground or sky. */
+  cover(): Float32Array<ArrayBuffer> {
+    const { counts, guides } = this.sums;
+    return Float32Array.from(counts, (n, i) => (n ? guides[i * 8 + 7] / n : 0));
+  }
+
+  /** All that is known of each pixel besides its light. */
+  passes(): { guides: Float32Array; depth: Float32Array; cover: Float32Array } {
+    return { guides: this.guides(), depth: this.depth(), cover: this.cover() };
+  }
+
+  /** Mean standard error of the luminance of a pixel, as a share of the mean luminance; 0 where all is dark. */
+  noise(): number {
+    const mean = this.mean();
+    let [light, error] = [0, 0];
+    this.variance().forEach((v, i) => {
+      error += Math.sqrt(v);
+      light += luminance([mean[i * 3], mean[i * 3 + 1], mean[i * 3 + 2]]);
+    });
+    return light > 0 ? error / light : 0;
+  }
+
   /** Variance of the mean luminance of each pixel (unbiased; very large after a single sample). */
   variance(): Float32Array<ArrayBuffer> {
     const { counts, squares } = this.sums;

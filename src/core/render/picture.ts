@@ -2,7 +2,8 @@ import type { Model } from '../model/model';
 import { textureOf } from '../finishes/store';
 import { daylight } from '../light/daylight';
 import type { Camera } from './camera';
-import { presenceIn, type Shot } from './shot';
+import type { Shot } from '../project/schema';
+import { presenceIn } from './shot';
 import { compileScene, texture, type Scene } from './scene';
 
 /** Longest side of the textures a picture is traced with, pixels. */

@@ -1,20 +1,25 @@
-import { coveringsOf, cutAway, insideRoom, type Looking } from '../model/cut-away';
+import { coveringsOf, cutAway, insideRoom } from '../model/cut-away';
 import type { Model } from '../model/model';
 import type { Part } from '../model/body';
-import type { Look, Viewpoint } from '../project/schema';
+import { FIRST_LOOK } from '../project/looks';
+import type { Look, Shot, Viewpoint } from '../project/schema';
 import { dot3, sub3 } from '../geometry/vec';
 import { cameraFrame, lensOf, type Camera } from './camera';
 
-/** What a picture is taken with: where one stands, what one looks at, and how the model is shown. */
-export interface Shot {
-  looking: Omit<Looking, 'chosen'>;
-  camera: Pick<Viewpoint, 'eye' | 'target' | 'fov'> & Partial<Pick<Viewpoint, 'aperture' | 'focus'>>;
+/** The shot of a viewpoint; where it says nothing of how the model is shown, the house stands whole. @param round all round from there */
+export function shotFrom({ eye, target, fov, look, aperture, focus }: Omit<Viewpoint, 'id' | 'name'>, round = false): Shot {
+  return {
+    looking: { look: look ?? { ...FIRST_LOOK, cut: false }, eye, level: null, room: null, afoot: true },
+    camera: { eye, target, fov, aperture, focus },
+    round,
+  };
 }
 
 /** The camera of a shot: parallel where the view is, its lens, and what a section plane leaves out. */
-export function cameraOf(model: Model, { looking, camera }: Shot): Camera {
-  const { eye, target, fov, aperture = null, focus = null } = camera;
-  const { projection, upright, section } = looking.look;
+export function cameraOf(model: Model, { looking, camera, round }: Shot): Camera {
+  const { eye, target, fov, aperture, focus } = camera;
+  const { upright, section } = looking.look;
+  const projection = round ? 'sphere' : looking.look.projection;
   const away = Math.hypot(target.x - eye.x, target.y - eye.y, target.z - eye.z);
   const made: Camera = { eye, target, fov, projection, upright, height: 2 * away * Math.tan(fov / 2), indoors: insideRoom(model, looking) };
   if (aperture !== null && projection === 'perspective') {

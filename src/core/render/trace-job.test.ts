@@ -8,7 +8,7 @@ const stamp = { project: 'p', scheme: 's', name: 'Kitchen', viewpoint: 'v' };
 /** Hands whose passes take a second of a clock that goes by itself, each pass as bright as its number. */
 function hands(count: number, clean: Cleaner['clean'] = (radiance) => Promise.resolve(radiance)) {
   const time = { now: 0 };
-  const shares: string[] = [];
+  const numbers: number[] = [];
   const asked = { passes: 0, at: [] as number[] };
   const list = Array.from({ length: count }, (_, i): TraceHand => {
     const n = SIZE.width * SIZE.height;
@@ -21,11 +21,9 @@ function hands(count: number, clean: Cleaner['clean'] = (radiance) => Promise.re
       guides: new Float32Array(n * 8),
     };
     return {
-      prepare: (share, of) => {
-        shares.push(`${share} of ${of}`);
-        return Promise.resolve([{ name: 'Sun', kelvin: 5300 }]);
-      },
-      pass: async () => {
+      prepare: () => Promise.resolve([{ name: 'Sun', kelvin: 5300 }]),
+      pass: async (number) => {
+        numbers.push(number);
         await Promise.resolve();
         asked.passes++;
         time.now += 1 / count;
@@ -39,13 +37,13 @@ function hands(count: number, clean: Cleaner['clean'] = (radiance) => Promise.re
       },
     };
   });
-  return { list, time, shares, asked, cleaner: { clean } };
+  return { list, time, numbers, asked, cleaner: { clean } };
 }
 
 describe('a picture traced by several hands', () => {
   it('has the mean of all their passes, as many as were asked for', async () => {
     for (const count of [1, 2, 5]) {
-      const { list, time, cleaner, shares, asked } = hands(count);
+      const { list, time, cleaner, numbers, asked } = hands(count);
       const told: TraceProgress[] = [];
       const made = await new TraceJob(
         stamp,
@@ -58,7 +56,8 @@ describe('a picture traced by several hands', () => {
       expect([asked.passes, made!.samples]).toEqual([12, 12]);
       // 1 to 12, on average.
       for (const v of made!.radiance) expect(v).toBeCloseTo(6.5, 5);
-      expect(new Set(shares).size).toBe(count);
+      // No sample is traced twice, whoever traces it.
+      expect(numbers.toSorted((a, b) => a - b)).toEqual(Array.from({ length: 12 }, (_, i) => i));
       expect(told.map((p) => p.phase).filter((p, i, all) => p !== all[i - 1])).toEqual(['preparing', 'tracing', 'cleaning', 'parting', 'done']);
       expect(told.filter((p) => p.phase === 'tracing').at(-1)!.samples).toBe(12);
     }
@@ -107,6 +106,55 @@ describe('a picture traced by several hands', () => {
     // It rests thrice as long as it took, so that most of the time goes into tracing.
     expect(calls.length).toBeGreaterThan(3);
     expect(calls.length).toBeLessThan(40 / 1.5);
+  });
+
+  it('is put aside and goes on from what was kept, with no sample lost or traced twice', async () => {
+    const clock = (h: { time: { now: number } }) => () => h.time.now;
+    const size = { ...SIZE, samples: 70 };
+    const first = hands(2);
+    const films: Exposed[] = [];
+    const keep = (film: Exposed): Promise<void> => Promise.resolve(void films.push(structuredClone(film)));
+    const job: TraceJob = new TraceJob(stamp, first.list, first.cleaner, size, (p) => p.samples === 47 && job.halt(), clock(first), { film: null, keep });
+    expect(await job.run()).toBeNull();
+    // Kept on the way, not more often than every so many seconds, and at the end.
+    expect(films.length).toBeGreaterThan(1);
+    expect(films.length).toBeLessThan(5);
+    const film = films.at(-1)!;
+    const traced = film.counts[0];
+    expect(first.numbers.toSorted((a, b) => a - b)).toEqual(Array.from({ length: traced }, (_, i) => i));
+    const second = hands(3);
+    const told: TraceProgress[] = [];
+    const made = await new TraceJob(stamp, second.list, second.cleaner, size, (p) => told.push(p), clock(second), { film, keep }).run();
+    expect(second.numbers.toSorted((a, b) => a - b)).toEqual(Array.from({ length: 70 - traced }, (_, i) => traced + i));
+    expect(told.find((p) => p.phase === 'tracing')!.samples).toBe(traced);
+    expect(made!.samples).toBe(70);
+    // The mean of both parts: 1 to `traced`, then 1 to the rest.
+    const sum = (n: number): number => (n * (n + 1)) / 2;
+    for (const v of made!.radiance) expect(v).toBeCloseTo((sum(traced) + sum(70 - traced)) / 70, 4);
+  });
+
+  it('begins anew where what was kept is of another picture', async () => {
+    const { list, time, cleaner, numbers } = hands(1);
+    const other: Exposed = {
+      width: 2,
+      height: 2,
+      groups: 1,
+      counts: new Uint32Array(4).fill(5),
+      light: new Float32Array(16),
+      squares: new Float32Array(4),
+      guides: new Float32Array(32),
+    };
+    const kept = { film: other, keep: () => Promise.resolve() };
+    const made = await new TraceJob(
+      stamp,
+      list,
+      cleaner,
+      { ...SIZE, samples: 6 },
+      () => undefined,
+      () => time.now,
+      kept,
+    ).run();
+    expect([made!.samples, numbers.length]).toEqual([6, 6]);
   });
 
   it('goes on where a cleaning on the way fails, and fails where the last one does', async () => {

@@ -14,10 +14,10 @@ export interface Stamp {
 
 /** Someone who traces passes of a picture and keeps their sums. */
 export interface TraceHand {
-  /** Makes ready. @param own which samples of each pixel are its own, of every `of`: no two trace the same paths */
-  prepare(own: number, of: number): Promise<readonly LightGroup[]>;
-  /** Traces one pass of one sample a pixel and adds it to what it has. */
-  pass(): Promise<void>;
+  /** Makes ready. */
+  prepare(): Promise<readonly LightGroup[]>;
+  /** Traces one sample of every pixel and adds it to what it has. @param number which of the samples it is: no two trace the same paths */
+  pass(number: number): Promise<void>;
   /** What it has so far. */
   exposed(): Promise<Exposed>;
 }
@@ -46,7 +46,22 @@ export interface Finished {
   samples: number;
   /** EV at ISO 100 that the meter reads. */
   exposure: number;
+  /** How uncertain the light still was before the grain was taken out, as `Film.noise` has it. */
+  noise: number;
+  /** What else is known of each pixel. */
+  passes: ReturnType<Film['passes']>;
 }
+
+/** What has been traced of a picture, to go on from later. */
+export interface Kept {
+  /** What was kept before, if anything. */
+  film: Exposed | null;
+  /** Keeps what there is. */
+  keep(film: Exposed): Promise<void>;
+}
+
+/** What there is is kept no more often than this, seconds, and takes no more than this share of the time. */
+const KEEPING = { every: 15, share: 0.05 } as const;
 
 /** Seconds between two repaints at first; each takes twice as long as the one before, up to the longest. */
 const REPAINT = { first: 0.4, longest: 4 } as const;
@@ -77,11 +92,18 @@ export class TraceJob {
   private groups: readonly LightGroup[] = [];
   /** When it may be cleaned again. */
   private rested = 0;
+  private halted = false;
+  private taken = false;
+  /** When what there is is kept again. */
+  private due = 0;
+  /** What was traced before it was last put aside. */
+  private before: Exposed | null = null;
 
   /**
    * @param samples a pixel, all hands together
    * @param watch told how far it is, not after it was cancelled
    * @param clock seconds
+   * @param kept where it goes on from, and keeps what there is
    */
   constructor(
     readonly stamp: Stamp,
@@ -90,6 +112,7 @@ export class TraceJob {
     private readonly size: { width: number; height: number; samples: number },
     private readonly watch: (progress: TraceProgress) => void,
     private readonly clock: () => number,
+    private readonly kept: Kept | null = null,
   ) {}
 
   /** Ends it: nothing is told of it any more. */
@@ -97,16 +120,25 @@ export class TraceJob {
     this.cancelled = true;
   }
 
+  /** Puts it aside once the samples under way are there: what has been traced is kept. */
+  halt(): void {
+    this.halted = true;
+  }
+
   /**
    * Traces, brings together and cleans.
    *
-   * @returns the picture; null where it was cancelled
+   * @returns the picture; null where it was cancelled or put aside
    * @throws what a hand throws
    */
   async run(): Promise<Finished | null> {
     this.tell({ phase: 'preparing', samples: 0, left: null });
-    await Promise.all(this.hands.map((hand, i) => this.trace(hand, i)));
+    await Promise.all(this.hands.map((hand) => this.trace(hand)));
     if (this.cancelled) return null;
+    if (this.halted && this.traced < this.size.samples) {
+      if (this.traced) await this.kept?.keep((await this.gather()).sums);
+      return null;
+    }
     this.tell({ phase: 'cleaning', samples: this.traced, left: null });
     await this.cleaning;
     const picture = await this.gather();
@@ -117,27 +149,40 @@ export class TraceJob {
     const shares = await partLight(picture, this.groups, async (light, guides) => (this.cancelled ? light : this.cleaner.clean(light, guides)));
     if (this.cancelled) return null;
     this.tell({ phase: 'done', samples: picture.samples, left: null });
-    return { radiance, shares, samples: picture.samples, exposure };
+    return { radiance, shares, samples: picture.samples, exposure, noise: picture.noise(), passes: picture.passes() };
   }
 
   private tell(progress: TraceProgress): void {
     if (!this.cancelled) this.watch(progress);
   }
 
-  private async trace(hand: TraceHand, own: number): Promise<void> {
-    this.groups = await hand.prepare(own, this.hands.length);
-    this.began ||= this.clock();
-    while (!this.cancelled && this.asked < this.size.samples) {
-      this.asked++;
-      await hand.pass();
+  private async trace(hand: TraceHand): Promise<void> {
+    this.groups = await hand.prepare();
+    this.takeUp();
+    const from = this.before ? Film.of([this.before]).samples : 0;
+    while (!this.cancelled && !this.halted && this.asked < this.size.samples) {
+      await hand.pass(this.asked++);
       this.traced++;
       if (this.cancelled) return;
-      const since = this.clock() - this.began;
+      const [since, own] = [this.clock() - this.began, this.traced - from];
       // The first passes tell little of how long the others take.
-      this.left = this.traced < 2 ? null : (since / this.traced) * (this.size.samples - this.traced);
+      this.left = own < 2 ? null : (since / own) * (this.size.samples - this.traced);
       this.tell({ phase: 'tracing', samples: this.traced, left: this.left });
       await this.repaint();
     }
+  }
+
+  /** Begins, from what was traced before where that is of this picture. */
+  private takeUp(): void {
+    if (this.taken) return;
+    this.taken = true;
+    this.began = this.clock();
+    this.due = this.began + KEEPING.every;
+    const film = this.kept?.film ?? null;
+    if (!film || film.groups !== this.groups.length || film.width !== this.size.width || film.height !== this.size.height) return;
+    this.before = film;
+    this.asked = this.traced = Math.round(new Film(film).samples);
+    this.tell({ phase: 'tracing', samples: this.traced, left: null });
   }
 
   private async repaint(): Promise<void> {
@@ -148,11 +193,21 @@ export class TraceJob {
       const picture = await this.gather();
       if (this.painted) this.pause = Math.min(REPAINT.longest, this.pause * 2);
       this.painted = this.clock();
+      await this.keep(picture);
       if (!this.cleaned) this.show(picture.mean());
       if (!this.cleaning && picture.samples >= CLEAN_FROM && this.painted >= this.rested) this.cleaning = this.clean(picture);
     } finally {
       this.painting = false;
     }
+  }
+
+  /** Keeps what there is, from time to time. */
+  private async keep(picture: Film): Promise<void> {
+    const from = this.clock();
+    if (!this.kept || this.cancelled || from < this.due) return;
+    await this.kept.keep(picture.sums);
+    const now = this.clock();
+    this.due = now + Math.max(KEEPING.every, (now - from) / KEEPING.share);
   }
 
   /** Cleans what there is so far, beside the tracing. */
@@ -175,6 +230,7 @@ export class TraceJob {
   }
 
   private async gather(): Promise<Film> {
-    return Film.of(await Promise.all(this.hands.map((hand) => hand.exposed())));
+    const parts = await Promise.all(this.hands.map((hand) => hand.exposed()));
+    return Film.of(this.before ? [this.before, ...parts] : parts);
   }
 }

@@ -321,6 +321,14 @@ describe('light transport', () => {
     // Two hands that share the samples make the same picture, but for rounding; a part of it has its very pixels.
     const [a, b] = [run(0, 2, 2), run(1, 2, 2)];
     for (let i = 0; i < whole.length; i++) expect(Math.abs((a[i] + b[i]) / 2 - whole[i])).toBeLessThan(1e-4 * whole[i] + 1e-3);
+    // Samples that are named are those of the row, in whatever order they are traced.
+    const eye = { eye: v(0, -3, 1.6), target: v(0, 0, 0), fov: 1 };
+    const named = new Tracer(prepareScene(scene), { width: 24, height: 16, camera: eye, seed: 3 });
+    for (const k of [2, 0, 3, 1]) named.pass(k);
+    const again = new Film(named.exposed()).mean();
+    for (let i = 0; i < whole.length; i++) expect(Math.abs(again[i] - whole[i])).toBeLessThan(1e-4 * whole[i] + 1e-3);
+    named.aim({ ...eye, fov: 0.5 }, 24, 16);
+    expect(new Film(named.exposed()).samples).toBe(0);
     const part = run(0, 1, 4, { x: 5, y: 3, width: 7, height: 6 });
     for (let y = 0; y < 6; y++) for (let x = 0; x < 21; x++) expect(part[y * 21 + x]).toBe(whole[((y + 3) * 24 + 5) * 3 + x]);
   });

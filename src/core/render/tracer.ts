@@ -39,12 +39,14 @@ export class Tracer {
   private readonly memory = new KernelMemory();
   private readonly region: Region;
   private readonly groups: number;
-  private readonly at: { counts: number; light: number; squares: number; guides: number; list: number; camera: number };
+  private readonly at: { counts: number; light: number; squares: number; guides: number; list: number; camera: number; frame: number };
+  private readonly share: { own: number; of: number };
 
   /** @throws RangeError where the picture has no pixels */
   constructor(scene: PreparedScene, options: TraceOptions) {
     const { width, height, camera, seed, share = { own: 0, of: 1 }, bounces = BOUNCES, clamp = Infinity } = options;
     this.region = options.region ?? { x: 0, y: 0, width, height };
+    this.share = share;
     const pixels = this.region.width * this.region.height;
     if (!(pixels > 0)) throw new RangeError('A picture has at least one pixel.');
     const { memory } = this;
@@ -57,10 +59,9 @@ export class Tracer {
       guides: memory.reserve(pixels * 32),
       list: memory.put(Int32Array.from({ length: pixels }, (_, i) => i)),
       camera: memory.put(cameraWords(camera, width, height)),
+      frame: memory.put(Int32Array.from([this.region.x, this.region.y, this.region.width, this.region.height, seed, share.of, share.own, 0])),
     };
-    const { region } = this;
-    const frame = memory.put(Int32Array.from([region.x, region.y, region.width, region.height, seed, share.of, share.own, 0]));
-    this.configure(frame, 0, bounces, clamp);
+    this.configure(this.at.frame, 0, bounces, clamp);
     this.clear();
   }
 
@@ -75,6 +76,12 @@ export class Tracer {
     return this.region.width * this.region.height;
   }
 
+  /** Looks from elsewhere: all samples are forgotten. */
+  aim(camera: Camera, width: number, height: number): void {
+    this.memory.floats(this.at.camera, 64).set(cameraWords(camera, width, height));
+    this.clear();
+  }
+
   /** Forgets all samples. */
   clear(): void {
     const { memory, at, pixels, groups } = this;
@@ -84,9 +91,16 @@ export class Tracer {
     memory.floats(at.guides, pixels * 8).fill(0);
   }
 
-  /** Adds one sample to every pixel. */
-  pass(): void {
+  /** Adds one sample to every pixel. @param number which of the samples of a pixel; the next one of its share unless told */
+  pass(number?: number): void {
+    const { of, own } = this.share;
+    if (number !== undefined) this.stride(0, number);
     this.memory.exports.trace(0, this.pixels);
+    if (number !== undefined) this.stride(of, own);
+  }
+
+  private stride(of: number, own: number): void {
+    this.memory.words(this.at.frame + 20, 2).set([of, own]);
   }
 
   /** Adds one sample to each of some pixels, numbered row by row within the region; each may be named once. */

@@ -3,7 +3,10 @@ import { readLight } from '@/core/formats/light-file';
 import { readPng } from '@/core/formats/png';
 import { contentHash } from '@/core/formats/project-file/project-file';
 import { runChange, type Change } from '@/core/project/commands';
-import { emptyProject, type Project } from '@/core/project/schema';
+import { FIRST_LOOK } from '@/core/project/looks';
+import { isOld } from '@/core/project/picture-state';
+import { emptyProject, type Project, type Shot } from '@/core/project/schema';
+import type { OnSheet } from '@/core/render/orders';
 import type { Stamp } from '@/core/render/trace-job';
 import { keepPicture, type KeptPicture as Finished } from './keep';
 
@@ -29,15 +32,15 @@ vi.mock('../store/api', () => ({
       return contentHash(bytes);
     },
     load: (id: string) => (projects.has(id) ? Promise.resolve(projects.get(id)) : Promise.reject(new Error('This project is not here.'))),
-    append: (id: string, base: number, [change]: Change[]) => {
+    append: (id: string, base: number, changes: Change[]) => {
       if (races > 0) {
         races--;
         take(id, { id: `other${races}xx`, kind: 'do', command: 'project.rename', args: { name: `Other ${races}` } });
       }
       const { seq } = projects.get(id)!;
       if (base !== seq) return Promise.resolve({ ok: false, seq, changes: [] });
-      take(id, change);
-      return Promise.resolve({ ok: true, seq: seq + 1 });
+      for (const change of changes) take(id, change);
+      return Promise.resolve({ ok: true, seq: seq + changes.length });
     },
   },
 }));
@@ -59,14 +62,22 @@ vi.mock('../store/studio', () => ({
 }));
 
 const stamp: Stamp = { project: 'begun', scheme: 'scheme-1', name: 'Kitchen', viewpoint: 'view-a' };
+const begun = emptyProject('begun', 'begun');
+const eye = { x: 0, y: 0, z: 1 };
+const shot: Shot = {
+  looking: { look: FIRST_LOOK, eye, level: null, room: null, afoot: true },
+  camera: { eye, target: { x: 1, y: 0, z: 1 }, fov: 1, aperture: null, focus: null },
+  round: false,
+};
+const order = { stamp, project: begun, shot, width: 16, height: 16, sheet: null };
 const finished: Finished = {
   radiance: Float32Array.from({ length: 16 * 16 * 3 }, (_, i) => 50 + i),
-  width: 16,
-  height: 16,
   samples: 8,
   exposure: 7,
   white: 5500,
   shares: [],
+  noise: 0.03,
+  passes: { guides: new Float32Array(16 * 16 * 6), depth: new Float32Array(16 * 16), cover: new Float32Array(16 * 16).fill(1) },
 };
 const pictures = (id: string) => Object.values(projects.get(id)!.project.pictures);
 
@@ -86,14 +97,27 @@ beforeEach(() => {
 
 describe('a finished picture', () => {
   it('is kept in the open project, with radiance and image as two files', async () => {
-    await keepPicture(stamp, finished);
+    await keepPicture(order, finished);
     const [picture] = pictures('begun');
-    expect(picture).toMatchObject({ name: 'Kitchen', viewpoint: 'view-a', scheme: 'scheme-1', samples: 8, exposure: 7, white: 5500, width: 16, height: 16 });
+    expect(picture).toMatchObject({
+      name: 'Kitchen',
+      viewpoint: 'view-a',
+      scheme: 'scheme-1',
+      samples: 8,
+      exposure: 7,
+      white: 5500,
+      width: 16,
+      height: 16,
+      shot,
+      noise: 0.03,
+    });
+    // What it was made of is known: it is not old until that changes.
+    expect(isOld(picture, projects.get('begun')!.project)).toBe(false);
     const back = readLight(files.get(picture.radiance)!);
     expect([back.width, back.height]).toEqual([16, 16]);
     back.radiance.forEach((v, i) => expect(Math.abs(v - finished.radiance[i])).toBeLessThan(finished.radiance[i] / 60));
     expect(readPng(files.get(picture.image)!)).toMatchObject({ width: 16, height: 16 });
-    await keepPicture(stamp, finished);
+    await keepPicture(order, finished);
     expect(
       pictures('begun')
         .map((p) => p.name)
@@ -106,7 +130,7 @@ describe('a finished picture', () => {
     ['none is open', null],
   ])('goes to the project it was begun in when %s', async (_, now) => {
     open = now;
-    await keepPicture(stamp, finished);
+    await keepPicture(order, finished);
     expect(pictures('begun')).toHaveLength(1);
     expect(pictures('other')).toHaveLength(0);
   });
@@ -114,25 +138,40 @@ describe('a finished picture', () => {
   it('waits its turn where others change that project meanwhile, and says so where it never comes', async () => {
     open = null;
     races = 3;
-    await keepPicture(stamp, finished);
+    await keepPicture(order, finished);
     expect(pictures('begun')).toHaveLength(1);
     expect(projects.get('begun')!.project.name).toBe('Other 0');
     races = 100;
-    await expect(keepPicture(stamp, finished)).rejects.toThrow(/being changed elsewhere/);
+    await expect(keepPicture(order, finished)).rejects.toThrow(/being changed elsewhere/);
     expect(pictures('begun')).toHaveLength(1);
   });
 
   it('is not called kept where it was not', async () => {
     refusal = 'Nothing was changed: no.';
-    await expect(keepPicture(stamp, finished)).rejects.toThrow('Nothing was changed: no.');
+    await expect(keepPicture(order, finished)).rejects.toThrow('Nothing was changed: no.');
     [refusal, open] = [null, null];
     projects.delete('begun');
-    await expect(keepPicture(stamp, finished)).rejects.toThrow(/not here/);
+    await expect(keepPicture(order, finished)).rejects.toThrow(/not here/);
   });
 
   it('loses what is gone by then: its viewpoint, its scheme', async () => {
     open = 'begun';
-    await keepPicture({ ...stamp, viewpoint: 'gone', scheme: 'gone' }, finished);
+    await keepPicture({ ...order, stamp: { ...stamp, viewpoint: 'gone', scheme: 'gone' } }, finished);
     expect(pictures('begun')[0]).toMatchObject({ viewpoint: null, scheme: null });
+  });
+
+  it('goes to its place on a sheet, which comes with the first of them', async () => {
+    const sheet = (index: number): OnSheet => ({ board: 'board-hours', title: 'Kitchen, 12 May', index, count: 2, caption: index ? '12:00' : '10:00' });
+    // In any order: one may have had to be made again.
+    for (const index of [1, 0]) await keepPicture({ ...order, sheet: sheet(index) }, finished);
+    const { boards } = projects.get('begun')!.project;
+    const [board] = Object.values(boards);
+    expect(board.name).toBe('Kitchen, 12 May');
+    const items = Object.values(board.items);
+    expect(items.filter((i) => i.kind === 'picture')).toHaveLength(2);
+    expect(items.flatMap((i) => (i.kind === 'text' ? [i.text] : [])).sort()).toEqual(['10:00', '12:00', 'Kitchen, 12 May']);
+    open = null;
+    await keepPicture({ ...order, sheet: { ...sheet(0), board: 'board-other' } }, finished);
+    expect(Object.keys(projects.get('begun')!.project.boards)).toHaveLength(2);
   });
 });

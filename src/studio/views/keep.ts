@@ -1,16 +1,20 @@
+import { FIRST_COLOURS } from '@/core/project/kinds/first-finishes';
 import type { LightShare } from '@/core/light/shares';
 import { writePng } from '@/core/formats/png';
 import { DomainError } from '@/core/project/errors';
-import type { Development, Project } from '@/core/project/schema';
+import type { Change } from '@/core/project/commands';
+import type { BoardItem, Development, Project } from '@/core/project/schema';
 import { AS_TRACED, developed, relight } from '@/core/render/development';
 import { writeLight } from '@/core/formats/light-file';
-import type { Finished, Stamp } from '@/core/render/trace-job';
+import { pictureState } from '@/core/project/picture-state';
+import { sheetPicture, sheetTitle } from '@/core/boards/hours';
+import { PAPERS } from '@/core/boards/layout';
+import type { OnSheet, Order } from '@/core/render/orders';
+import type { Finished } from '@/core/render/trace-job';
 import { api, ApiError } from '../store/api';
 import { isOpen, newId, useStudio } from '../store/studio';
 
 export interface KeptPicture extends Finished {
-  width: number;
-  height: number;
   /** Colour temperature shown as white, K; null: that of the display. */
   white: number | null;
 }
@@ -30,10 +34,13 @@ const TRIES = 6;
  *
  * @throws DomainError, ApiError where it was not kept
  */
-export async function keepPicture(stamp: Stamp, { radiance, shares, width, height, samples, exposure, white }: KeptPicture): Promise<void> {
+export async function keepPicture(
+  { stamp, project: shownProject, shot, width, height, sheet }: Pick<Order, 'stamp' | 'project' | 'shot' | 'width' | 'height' | 'sheet'>,
+  { radiance, shares, samples, exposure, white, noise, passes }: KeptPicture,
+): Promise<void> {
   const light = { radiance, shares, width, height };
   const development = { ...AS_TRACED, exposure, white };
-  const kept = await api.keepFile(new Blob([writeLight(light)]));
+  const kept = await api.keepFile(new Blob([writeLight(light, passes)]));
   const image = await api.keepFile(new Blob([developPng(light, development)]));
   const id = newId('picture');
   const made = new Date().toISOString();
@@ -45,23 +52,62 @@ export async function keepPicture(stamp: Stamp, { radiance, shares, width, heigh
       viewpoint: stamp.viewpoint && project.viewpoints[stamp.viewpoint] ? stamp.viewpoint : null,
       width,
       height,
-      samples,
+      samples: Math.round(samples),
       ...development,
+      shot,
+      moment: shownProject.site.moment,
+      noise,
+      state: pictureState(shownProject),
       radiance: kept,
       scheme: project.schemes[stamp.scheme] ? stamp.scheme : null,
       image,
       made,
     };
   };
-  if (isOpen(stamp.project)) {
+  await carryOut(stamp.project, (project) => [
+    { command: 'picture.add', args: argsFor(project) },
+    ...(sheet ? onSheet(project, sheet, id, width / height) : []),
+  ]);
+}
+
+interface Edit {
+  command: Change['command'];
+  args: Record<string, unknown>;
+}
+
+const SHEET = PAPERS['A3 landscape'];
+
+/** Puts a picture at its place on a sheet, which is made with the first of them. */
+function onSheet(project: Project, { board, title, index, count, caption }: OnSheet, picture: string, aspect: number): Edit[] {
+  const page = 'page-1';
+  const item = (name: string, plain: ReturnType<typeof sheetPicture>[number]): BoardItem => ({ ...plain, id: `${name}-${index}`, page }) as BoardItem;
+  const placed = sheetPicture(SHEET, { index, count, aspect }, picture, caption).map((plain) => item(plain.kind, plain));
+  if (Object.hasOwn(project.boards, board)) return [{ command: 'item.add', args: { board, items: placed } }];
+  const items = [item('title', sheetTitle(SHEET, title)), ...placed];
+  const pages = { [page]: { id: page, name: 'Hours', order: 0, ground: FIRST_COLOURS.page } };
+  return [{ command: 'board.add', args: { id: board, name: title, paper: SHEET, pages, items: Object.fromEntries(items.map((i) => [i.id, i])) } }];
+}
+
+/**
+ * Edits a project: in this window where it is open, else on the server.
+ *
+ * @throws DomainError, ApiError where it was not done
+ */
+async function carryOut(id: string, edits: (project: Project) => Edit[]): Promise<void> {
+  if (isOpen(id)) {
     const { project, run } = useStudio.getState();
-    if (!run('picture.add', argsFor(project))) throw new DomainError('picture.refused', useStudio.getState().notice ?? 'The project did not take it.');
+    for (const { command, args } of edits(project))
+      if (!run(command, args)) throw new DomainError('picture.refused', useStudio.getState().notice ?? 'The project did not take it.');
     return;
   }
-  const change = crypto.randomUUID().replace(/-/g, '').slice(0, 16);
+  const own = crypto.randomUUID().replace(/-/g, '').slice(0, 14);
   for (let tries = 0; tries < TRIES; tries++) {
-    const { seq, project } = await api.load(stamp.project);
-    const answer = await api.append(stamp.project, seq, [{ id: change, kind: 'do', command: 'picture.add', args: argsFor(project) }]);
+    const { seq, project } = await api.load(id);
+    const answer = await api.append(
+      id,
+      seq,
+      edits(project).map((edit, i) => ({ id: `${own}${String(i).padStart(2, '0')}`, kind: 'do', ...edit })),
+    );
     if (answer.ok) return;
   }
   throw new ApiError('The project it belongs to is being changed elsewhere; render it again.', 409);

@@ -1,9 +1,29 @@
 import { create } from 'zustand';
 import { FIRST_LOOK } from '@/core/project/looks';
 import type { Look } from '@/core/project/schema';
+import { FRAMES, ROUND_FRAMES, type Frame, type FrameName, type Quality } from './frames';
 
 /** The viewpoint and the picture in hand. */
 export const useViews = create<{ viewpoint: string | null; picture: string | null }>()(() => ({ viewpoint: null, picture: null }));
+
+interface FrameState {
+  /** By name, or of one's own size. */
+  name: FrameName | 'Own size';
+  own: Frame;
+  quality: Quality;
+  /** Whether the frame lies over the model, with thirds and safe edges. */
+  guides: boolean;
+}
+
+/** The frame of the next picture, and how good it is to be. */
+export const useFrame = create<FrameState>()(() => ({ name: 'Medium', own: { width: 1200, height: 900 }, quality: 'Client', guides: false }));
+
+/** Size of a picture in a frame, and whether it is one all round. */
+export function frameOf({ name, own }: Pick<FrameState, 'name' | 'own'>): Frame & { round: boolean } {
+  if (name === 'Own size') return { ...own, round: false };
+  const [width, height] = { ...FRAMES, ...ROUND_FRAMES }[name];
+  return { width, height, round: name in ROUND_FRAMES };
+}
 
 interface LookState {
   look: Look;

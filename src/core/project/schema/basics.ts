@@ -37,3 +37,9 @@ export const Finishes = z.record(z.string().max(80), FinishRef);
 export const Grid = z.object({ across: z.number().int().min(1).max(12), up: z.number().int().min(1).max(12) });
 
 export type Status = z.infer<typeof Status>;
+
+/** A local date and time, to the minute. */
+export const Moment = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/)
+  .refine((s) => !Number.isNaN(Date.parse(`${s}:00Z`)), 'not a date and time');

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { collections, kindOf, type CollectionName, type PROJECT_KINDS } from '../kinds';
-import { Angle, FinishRef, Finishes, Id, Name } from './basics';
+import { Angle, FinishRef, Finishes, Id, Moment, Name } from './basics';
 import { FaceLaying } from './finishes';
 import { BACKGROUNDS } from './outside';
 import { Address, Dislike, type Starts } from './surfaces';
@@ -18,18 +18,14 @@ export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 9;
+export const FORMAT_VERSION = 10;
 
 export const Site = z.object({
   place: Name,
   latitude: z.number().min(-90).max(90).describe('degrees, north positive'),
   longitude: z.number().min(-180).max(180).describe('degrees, east positive'),
   north: Angle.describe('direction of north in the plan, from the x axis'),
-  moment: z
-    .string()
-    .regex(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/)
-    .refine((s) => !Number.isNaN(Date.parse(`${s}:00Z`)), 'not a date and time')
-    .describe('local date and time the daylight is shown for'),
+  moment: Moment.describe('local date and time the daylight is shown for'),
   offset: z.number().int().min(-840).max(840).describe('minutes the local clock is ahead of UTC'),
   sky: z.number().int().min(1).max(15).describe('how light is spread over the sky: number in ISO 15469; 1 to 5 overcast, 6 to 10 intermediate, 11 to 15 clear'),
   turbidity: z.number().min(1.8).max(10).describe('haze of the air under a clear sky: 2 very clear, 3 clear, 6 hazy'),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, Coordinate, FinishRef, Finishes, Hash, Id, Name, Point3, Size, Text } from './basics';
+import { Angle, Coordinate, FinishRef, Finishes, Hash, Id, Moment, Name, Point3, Size, Text } from './basics';
 
 export const Lamp = z.object({
   lumen: z.number().min(0).max(50000),
@@ -46,6 +46,22 @@ export const Viewpoint = z.object({
   focus: z.number().min(0.05).max(1000).nullable().default(null).describe('metres to what is sharp; null: to the target'),
 });
 
+/** What a picture is taken with: where one stands, what one looks at, and how the model is shown. */
+export const Shot = z.object({
+  looking: z.object({
+    look: Look,
+    eye: Point3,
+    level: Id.nullable().describe('level in hand'),
+    room: Id.nullable().describe('room in hand'),
+    afoot: z.boolean().describe('whether somebody chose to stand there, rather than back from the model'),
+  }),
+  camera: Viewpoint.pick({ eye: true, target: true, fov: true }).extend({
+    aperture: Viewpoint.shape.aperture.unwrap(),
+    focus: Viewpoint.shape.focus.unwrap(),
+  }),
+  round: z.boolean().default(false).describe('all round: an equirectangular picture'),
+});
+
 /** Stops down to which a group of light is dimmed; there it is off. */
 export const OFF = -8;
 
@@ -86,6 +102,10 @@ export const Picture = z.object({
   scheme: Id.nullable().default(null).describe('the scheme that was in hand when it was made'),
   image: Hash.describe('PNG made from the light as it is shown'),
   made: z.string().max(40).describe('ISO date and time'),
+  shot: Shot.nullable().default(null).describe('what it was taken with; null: of a time when that was not kept'),
+  moment: Moment.nullable().default(null).describe('local date and time of its daylight'),
+  noise: z.number().min(0).nullable().default(null).describe('standard error of its light before the grain was taken out, as a share of the mean'),
+  state: Hash.nullable().default(null).describe('digest of all that it can show, as it was; null: not known'),
 });
 
 const itemBase = {
@@ -128,6 +148,7 @@ export type Piece = z.infer<typeof Piece>;
 export type Lamp = z.infer<typeof Lamp>;
 export type Viewpoint = z.infer<typeof Viewpoint>;
 export type Picture = z.infer<typeof Picture>;
+export type Shot = z.infer<typeof Shot>;
 export type Development = z.infer<typeof Development>;
 export type GroupLight = z.infer<typeof GroupLight>;
 export type Board = z.infer<typeof Board>;

@@ -5,13 +5,12 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Model } from '@/core/model/model';
 import { finishById } from '@/core/finishes/library';
 import type { Vec2, Vec3 } from '@/core/geometry/vec';
-import type { Look, Project } from '@/core/project/schema';
+import type { Look, Project, Shot } from '@/core/project/schema';
 import { exposureScale } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
 import { BARE } from '@/core/project/kinds/first-finishes';
 import type { DerivedWall } from '@/core/shell/wall-types';
 import type { Spot } from '../../store/studio';
-import type { Shot } from '@/core/render/shot';
 import { FIRST_LOOK } from '@/core/project/looks';
 import { DrawnParts } from './drawn';
 import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from '@/core/model/cut-away';
@@ -379,7 +378,7 @@ export class ModelScene {
   /** What a picture of what is seen now is taken with. */
   shot(): Shot {
     const { look, eye, level, room, afoot } = this.looking();
-    return { looking: { look, eye, level, room, afoot }, camera: this.eye() };
+    return { looking: { look, eye, level, room, afoot }, camera: { ...this.eye(), aperture: null, focus: null }, round: false };
   }
 
   /** Stands where somebody chose to stand: the eye may be in any storey. */

@@ -1,0 +1,93 @@
+import { expect, test } from './test';
+import { only, Studio } from './studio';
+
+test('several pictures wait in line, outlive the page, and are told old when the model changes', async ({ page }) => {
+  test.setTimeout(1_200_000);
+  const studio = new Studio(page);
+  const ledge = page.getByTestId('ledge');
+  await studio.start('Three views');
+  await studio.card('Room by corners').click();
+  await studio.press(0.15, 0.15);
+  await studio.moveTo(2, 1.5);
+  await studio.type('4000');
+  await page.keyboard.press('Tab');
+  await studio.type('3000');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await studio.stage('Views');
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Keep this view' }).click();
+  await studio.choose('Picture size', /^Own size/);
+  await page.getByLabel('Width of the picture').fill('9000');
+  await page.getByLabel('Width of the picture').press('Enter');
+  await expect(studio.notice).toContainText('from 64 to 4096');
+  for (const [label, pixels] of [
+    ['Width of the picture', '240'],
+    ['Height of the picture', '160'],
+  ]) {
+    await page.getByLabel(label).fill(pixels);
+    await page.getByLabel(label).press('Enter');
+  }
+  await studio.choose('Picture quality', /^Look/);
+
+  await test.step('are asked for at once', async () => {
+    await page.getByRole('button', { name: 'Several', exact: true }).click();
+    const dialog = page.getByRole('dialog', { name: 'Several pictures' });
+    for (const name of ['View 1', 'View 2', 'View 3']) await dialog.getByRole('checkbox', { name }).check();
+    await expect(dialog.getByRole('status')).toContainText('3 pictures');
+    await dialog.getByRole('radio', { name: 'Hours of one day' }).check();
+    await expect(dialog.getByRole('status')).toContainText('21 pictures');
+    await dialog.getByRole('radio', { name: /^As it is/ }).check();
+    await dialog.getByRole('button', { name: 'Make 3 pictures' }).click();
+    await expect(dialog).toBeHidden();
+    await expect(ledge.getByRole('tab', { name: 'Under way' })).toHaveAttribute('aria-selected', 'true');
+    await expect(studio.card('View 3')).toContainText('waiting');
+  });
+
+  await test.step('change their order, are held and go on', async () => {
+    await studio.card('View 3').click();
+    const panel = page.getByTestId('render-panel');
+    await panel.getByRole('button', { name: 'Earlier' }).click();
+    await expect(studio.card('View 3')).toContainText(/1 before it|samples|scene/);
+    await panel.getByRole('button', { name: 'Hold' }).click();
+    await expect(panel.getByRole('status')).toContainText('held');
+    await page.reload();
+    await studio.ready();
+    await studio.stage('Views');
+    await studio.tab('Under way');
+    // What was held stays held, the others are being made.
+    await expect(studio.card('View 3')).toContainText('held');
+    await expect.poll(async () => Object.keys((await studio.project()).pictures).length, { timeout: 480_000 }).toBe(2);
+    await studio.card('View 3').click();
+    await panel.getByRole('button', { name: 'Go on' }).click();
+    await expect(panel).toContainText(/samples/, { timeout: 120_000 });
+    await page.reload();
+    await studio.ready();
+    await expect.poll(async () => Object.keys((await studio.project()).pictures).length, { timeout: 480_000 }).toBe(3);
+  });
+
+  const project = await studio.project();
+  const pictures = Object.values(project.pictures);
+  expect(pictures.map((p) => p.name).sort()).toEqual(['View 1', 'View 2', 'View 3']);
+  for (const p of pictures) {
+    expect(p).toMatchObject({ width: 240, height: 160, samples: 8, moment: project.site.moment });
+    expect(p.noise).toBeGreaterThan(0);
+    expect(p.shot!.camera.eye).toEqual(project.viewpoints[p.viewpoint!].eye);
+  }
+
+  await test.step('say so where the model has changed since', async () => {
+    await studio.stage('Views');
+    await studio.tab('Pictures');
+    await expect(studio.card('View 1')).not.toContainText('changed since');
+    await studio.stage('Finishes');
+    await studio.tab('Timber');
+    await studio.card('Oak plank').click();
+    await studio.press(2, 1.2);
+    await expect.poll(async () => only((await studio.project()).rooms).floor).toBe('timber.oak-plank');
+    await page.keyboard.press('Escape');
+    await studio.stage('Views');
+    await studio.tab('Pictures');
+    await expect(studio.card('View 1')).toContainText('the model has changed since');
+    await page.keyboard.press('Control+z');
+    await expect(studio.card('View 1')).not.toContainText('changed since');
+  });
+});

@@ -1,0 +1,54 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { withScheme } from './choices';
+import type { Picture, Project } from './schema';
+
+/** What no picture shows: names, lists, prices, presentations, what is drawn along. */
+const UNSEEN: ReadonlySet<string> = new Set<keyof Project>([
+  'version',
+  'id',
+  'name',
+  'units',
+  'scheme',
+  'schemes',
+  'dislikes',
+  'money',
+  'contents',
+  'guides',
+  'viewpoints',
+  'pictures',
+  'boards',
+]);
+
+/** JSON whose keys are in order, so that alike things have one text. */
+const ordered = (value: unknown): string =>
+  JSON.stringify(value, (_, v: unknown) =>
+    v !== null && typeof v === 'object' && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1))) : v,
+  );
+
+const known = new WeakMap<Project, Map<string, string>>();
+
+/**
+ * A digest of all that pictures of a project can show, with one of its schemes and in the light of one moment (its own unless
+ * told). A picture whose project has another one since is old.
+ */
+export function pictureState(project: Project, scheme: string = project.scheme, moment: string = project.site.moment): string {
+  const key = `${scheme} ${moment}`;
+  let own = known.get(project);
+  if (!own) known.set(project, (own = new Map()));
+  const before = own.get(key);
+  if (before) return before;
+  const whole = withScheme(project, scheme);
+  const seen = Object.entries(whole).filter(([name]) => !UNSEEN.has(name));
+  const levels = Object.values(whole.levels).map(({ underlay: _, name: __, ...level }) => level);
+  const digest = bytesToHex(sha256(utf8ToBytes(ordered({ ...Object.fromEntries(seen), levels, site: { ...whole.site, place: '', moment } }))));
+  own.set(key, digest);
+  return digest;
+}
+
+/** Whether what a picture shows has changed since it was made; false where that is not known. */
+export function isOld(picture: Pick<Picture, 'state' | 'scheme' | 'moment'>, project: Project): boolean {
+  const { state, scheme, moment } = picture;
+  if (state === null || (scheme !== null && !Object.hasOwn(project.schemes, scheme))) return false;
+  return pictureState(project, scheme ?? undefined, moment ?? undefined) !== state;
+}

@@ -1,0 +1,31 @@
+/** Samples a pixel by what a picture is for. */
+export const QUALITIES = { Look: 8, Client: 48, Print: 160 } as const;
+export type Quality = keyof typeof QUALITIES;
+
+/** Frames by use, pixels. */
+export const FRAMES = {
+  Small: [480, 300],
+  Medium: [720, 450],
+  Large: [1280, 800],
+  Square: [1080, 1080],
+  'Photograph 4:3': [1440, 1080],
+  'Screen 16:9': [1920, 1080],
+  'A4 at 150 dpi': [1754, 1240],
+} as const satisfies Record<string, readonly [number, number]>;
+
+/** Frames of pictures all round: twice as wide as high. */
+export const ROUND_FRAMES = {
+  'All round, small': [1024, 512],
+  'All round': [2048, 1024],
+} as const satisfies Record<string, readonly [number, number]>;
+
+export type FrameName = keyof typeof FRAMES | keyof typeof ROUND_FRAMES;
+
+/** A picture’s size in pixels. */
+export interface Frame {
+  width: number;
+  height: number;
+}
+
+/** Pixels a side, and in all, that a picture may have. */
+export const FRAME_LIMITS = { least: 64, most: 4096, pixels: 2_300_000 } as const;
