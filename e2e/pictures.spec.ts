@@ -21,13 +21,13 @@ test('several pictures wait in line, outlive the page, and are told old when the
   await page.getByLabel('Width of the picture').press('Enter');
   await expect(studio.notice).toContainText('from 64 to 4096');
   for (const [label, pixels] of [
-    ['Width of the picture', '240'],
-    ['Height of the picture', '160'],
+    ['Width of the picture', '400'],
+    ['Height of the picture', '260'],
   ]) {
     await page.getByLabel(label).fill(pixels);
     await page.getByLabel(label).press('Enter');
   }
-  await studio.choose('Picture quality', /^Look/);
+  await studio.choose('Picture quality', /^Client/);
 
   await test.step('are asked for at once', async () => {
     await page.getByRole('button', { name: 'Several', exact: true }).click();
@@ -69,7 +69,7 @@ test('several pictures wait in line, outlive the page, and are told old when the
   const pictures = Object.values(project.pictures);
   expect(pictures.map((p) => p.name).sort()).toEqual(['View 1', 'View 2', 'View 3']);
   for (const p of pictures) {
-    expect(p).toMatchObject({ width: 240, height: 160, samples: 8, moment: project.site.moment });
+    expect(p).toMatchObject({ width: 400, height: 260, samples: 48, moment: project.site.moment });
     expect(p.noise).toBeGreaterThan(0);
     expect(p.shot!.camera.eye).toEqual(project.viewpoints[p.viewpoint!].eye);
   }

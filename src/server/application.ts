@@ -26,7 +26,7 @@ export interface App {
   close(): Promise<void>;
 }
 
-type FromProject = 'card' | 'thumbnail' | 'glb' | 'pdf' | 'png' | 'file';
+type FromProject = 'card' | 'thumbnail' | 'glb' | 'pdf' | 'png' | 'handed' | 'file';
 
 /** Hands a project to a task as a file, which is gone afterwards. */
 export async function workOn<K extends FromProject>(

@@ -5,6 +5,7 @@ import { DomainError } from '@/core/project/errors';
 import { fileName } from '@/core/units/text';
 import type { Project } from '@/core/project/schema';
 import { workOn, type App } from './application';
+import { DOTS, PICTURE_KINDS, type PictureKind } from './jobs/picture-kinds';
 import type { WorkOptions } from './jobs/workers';
 import { passing } from './store/folder';
 import { newProjectId } from './store/projects';
@@ -15,6 +16,11 @@ export interface Wanted {
   kind: string;
   board: string | null;
   page: string | null;
+  picture?: string | null;
+  /** What a picture is handed over as. */
+  as?: string | null;
+  /** Dots an inch. */
+  dots?: number | null;
 }
 
 export interface Export {
@@ -53,10 +59,24 @@ export async function makeExport(app: App, id: string, wanted: Wanted, options: 
       const name = fileName(project.name, `${board.name}${page}`, new Date(), '.png');
       return as(await workOn(app, 'png', project, { board: board.id, page: wanted.page }, options), 'image/png', name);
     }
+    case 'picture': {
+      const picture = Object.hasOwn(project.pictures, wanted.picture ?? '') ? project.pictures[wanted.picture!] : undefined;
+      if (!picture) throw new DomainError('picture.missing', 'There is no such picture in the project.');
+      const as_ = wanted.as ?? 'png';
+      if (!isPictureKind(as_)) throw new DomainError('export.missing', 'A picture can’t be had as that.');
+      const dots = wanted.dots ?? 300;
+      if (!(dots >= DOTS.least && dots <= DOTS.most))
+        throw new DomainError('picture.dots', `The picture was not made: dots an inch are a number from ${DOTS.least} to ${DOTS.most}.`);
+      const { ending, mime } = PICTURE_KINDS[as_];
+      const name = fileName(project.name, picture.name, new Date(), ending);
+      return as(await workOn(app, 'handed', project, { picture: picture.id, as: as_, dots }, options), mime, name);
+    }
     default:
       throw new DomainError('export.missing', 'There is no such export.');
   }
 }
+
+const isPictureKind = (as: string): as is PictureKind => Object.hasOwn(PICTURE_KINDS, as);
 
 /** A project for its file: as it stands, or what can be read of a damaged one. */
 async function readable(app: App, id: string): Promise<{ project: Project | unknown; name: string; damaged: boolean }> {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { Random } from '../render/bsdf';
 import { relight, sharesOf } from '../render/development';
 import { writeHdr } from './hdr/hdr';
-import { readLight, writeLight } from './light-file';
+import { passesOf, readLight, writeLight } from './light-file';
 
 const [width, height] = [23, 19];
 const random = new Random(8);
@@ -37,5 +37,8 @@ describe('the light of a picture', () => {
     const rich = writeLight({ width, height, radiance, shares: [] }, { guides, depth, cover });
     expect(rich.length).toBeGreaterThan(plain.length);
     expect(readLight(rich).radiance).toEqual(readLight(plain).radiance);
+    expect(passesOf(rich, width, height)).toEqual({ guides, depth, cover });
+    expect(passesOf(plain, width, height)).toBeNull();
+    expect(passesOf(writeHdr(radiance, width, height), width, height)).toBeNull();
   });
 });

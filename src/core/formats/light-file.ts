@@ -57,6 +57,20 @@ export function readLight(bytes: Uint8Array): PictureLight {
   return { width, height, radiance: of('', UNIT), shares: namesIn(notes[NOTE]).map((own, i) => ({ ...own, share: of(`light${i + 1}.`, 1) })) };
 }
 
+const PASSES = /^(albedo\.[RGB]|N\.[XYZ]|Z|A)$/;
+
+/** The passes that were kept with a picture’s light; none with earlier ones. @throws DomainError of the reader */
+export const passesIn = (bytes: Uint8Array): ExrChannel[] => (isExr(bytes) ? readExr(bytes).channels.filter(({ name }) => PASSES.test(name)) : []);
+
+/** The passes by what they are; null where not all of them were kept. */
+export function passesOf(bytes: Uint8Array, width: number, height: number): PicturePasses | null {
+  const known = new Map(passesIn(bytes).map(({ name, data }) => [name, data]));
+  const guides = [...RGB.map((c) => known.get(`albedo.${c}`)), ...['X', 'Y', 'Z'].map((c) => known.get(`N.${c}`))];
+  const [depth, cover] = [known.get('Z'), known.get('A')];
+  if (!depth || !cover || guides.includes(undefined)) return null;
+  return { guides: Float32Array.from({ length: width * height * 6 }, (_, k) => guides[k % 6]![Math.floor(k / 6)]), depth, cover };
+}
+
 /** Names and colour temperatures of the groups; none where the note is not what was written. */
 function namesIn(note: string | undefined): { name: string; kelvin: number }[] {
   try {

@@ -2,6 +2,7 @@ import { withScheme } from '../project/choices';
 import type { Project, Shot, Viewpoint } from '../project/schema';
 import type { Stamp } from './trace-job';
 import { shotFrom } from './shot';
+import type { Region } from './tracer';
 
 /** A picture that is to be made: of a project as it was when it was asked for. */
 export interface Order {
@@ -27,6 +28,8 @@ export interface Order {
   white: number | null;
   /** A board on which it is put when it is made, beside others of its view. */
   sheet: OnSheet | null;
+  /** A part of a kept picture that is made again; null: a picture of its own. */
+  part: { picture: string; region: Region } | null;
 }
 
 /** A place on a sheet of several pictures. */
@@ -65,8 +68,11 @@ export function wishes(
   from: { viewpoints: readonly string[]; schemes: readonly string[]; moments: readonly string[] },
   round = false,
 ): Wish[] {
-  const views = from.viewpoints.flatMap((id) => (Object.hasOwn(project.viewpoints, id) ? [project.viewpoints[id]] : []));
-  const schemes = from.schemes.filter((id) => Object.hasOwn(project.schemes, id));
+  // In the order in which the project has them, however they were chosen.
+  const views = Object.values(project.viewpoints).filter((v) => from.viewpoints.includes(v.id));
+  const schemes = Object.values(project.schemes)
+    .toSorted((a, b) => a.order - b.order)
+    .flatMap((s) => (from.schemes.includes(s.id) ? [s.id] : []));
   const moments = [...new Set(from.moments)];
   const oneDay = new Set(moments.map((m) => m.split('T')[0])).size < 2;
   return views.flatMap((viewpoint) =>

@@ -1,4 +1,5 @@
 import type { PictureFacts } from '../store/files';
+import type { PictureKind } from './picture-kinds';
 import type { CardFigures } from '../store/database';
 
 /** How far a piece of work has come, 0 to 1, and what it is at. */
@@ -22,6 +23,8 @@ export interface Tasks {
   glb: { given: { project: string; folder: string; out: string }; gives: { file: string } };
   pdf: { given: { project: string; folder: string; out: string; board: string }; gives: { file: string } };
   png: { given: { project: string; folder: string; out: string; board: string; page: string | null }; gives: { file: string } };
+  /** A kept picture, as something to hand over. */
+  handed: { given: { project: string; folder: string; out: string; picture: string; as: PictureKind; dots: number }; gives: { file: string } };
   /** A project file; of a damaged project, what of it can be read. */
   file: { given: { project: string; folder: string; out: string; damaged: boolean }; gives: { file: string } };
 }
@@ -36,6 +39,7 @@ export const LANE: Record<TaskName, 'short' | 'long'> = {
   glb: 'long',
   pdf: 'long',
   png: 'long',
+  handed: 'long',
   file: 'long',
 };
 

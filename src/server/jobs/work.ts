@@ -76,6 +76,12 @@ export const TASK_WORK: Work = {
     return { file: out };
   },
 
+  async handed({ project, folder, out, picture, as, dots }) {
+    const { handedPicture } = await import('./handed-picture');
+    await writeFile(out, await handedPicture((await open(project)).pictures[picture], as, dots, folder));
+    return { file: out };
+  },
+
   async file({ project, folder, out, damaged }, tell) {
     const { assetsOf, writeProjectFile } = await projectFiles();
     const own = await open(project);

@@ -2,9 +2,13 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Vec2 } from '@/core/geometry/vec';
+import { withScheme } from '@/core/project/choices';
 import type { Development, Picture } from '@/core/project/schema';
 import { developed, markLimits, relight, whiteFrom } from '@/core/render/development';
 import { readLight, type PictureLight } from '@/core/formats/light-file';
+import { momentText } from '@/core/render/orders';
+import type { Region } from '@/core/render/tracer';
 import { TextField } from '../look/fields';
 import { useFocusInside } from '../look/focus';
 import { colours, LIMIT_MARKS, PANEL } from '../look/theme';
@@ -12,7 +16,10 @@ import { api } from '../store/api';
 import { useStudio } from '../store/studio';
 import { errorText } from '../store/sync';
 import { DevelopmentColumn } from './DevelopmentColumn';
+import { HandOver } from './HandOver';
 import { developPng } from './keep';
+import { LookRound } from './LookRound';
+import { useQueue } from './queue/queue';
 import { useViews } from './views';
 
 const developmentOf = ({ exposure, white, contrast, saturation, highlights, lights }: Picture): Development => ({
@@ -55,11 +62,14 @@ export function PicturePanel() {
   // Dimming lights takes longer than the rest of the development: it is only done anew where they change.
   const lit = useMemo(() => (ready && lights ? relight(ready.radiance, ready.shares, lights) : null), [ready, lights]);
   const [share, setShare] = useState({ over: 0, under: 0 });
+  const [version, setVersion] = useState(0);
+  const [part, setPart] = useState<Part | null>(null);
   useEffect(() => {
     if (!ready || !lit || !shown || !canvas.current) return;
     const pixels = developed(lit, shown);
     if (limits) setShare(markLimits(pixels, ready.width, LIMIT_MARKS.over, LIMIT_MARKS.under));
     canvas.current.getContext('2d')!.putImageData(new ImageData(pixels, ready.width, ready.height), 0, 0);
+    setVersion((v) => v + 1);
   }, [ready, lit, shown, limits]);
   useEffect(() => {
     if (!picture || !ready || meant === null) return;
@@ -87,11 +97,14 @@ export function PicturePanel() {
       if (e.key !== 'Escape' || (e.target as HTMLElement).closest('input:not([type=range]), textarea')) return;
       e.stopPropagation();
       if (picking) setPicking(false);
+      else if (part) setPart(null);
       else useViews.setState({ picture: null });
     };
     window.addEventListener('keydown', close, { capture: true });
     return () => window.removeEventListener('keydown', close, { capture: true });
-  }, [id, picking]);
+  }, [id, picking, part]);
+  const flat = picking || part !== null || limits || !picture?.shot?.round;
+  const region = picture && part ? regionOf(part, picture) : null;
   const inside = useFocusInside<HTMLElement>(undefined, Boolean(picture));
   if (!picture || !shown) return null;
   const { run } = useStudio.getState();
@@ -99,10 +112,22 @@ export function PicturePanel() {
     setShown(next);
     setMeant(next);
   };
-  const pick = (e: React.PointerEvent<HTMLCanvasElement>): void => {
-    if (!picking || !lit) return;
+  const again = (of: Region): void => {
+    void askAgain(picture, of);
+    useViews.setState({ picture: null });
+  };
+  const placeOf = (e: React.PointerEvent<HTMLCanvasElement>): { x: number; y: number } => {
     const box = e.currentTarget.getBoundingClientRect();
-    const [x, y] = [((e.clientX - box.left) / box.width) * picture.width, ((e.clientY - box.top) / box.height) * picture.height].map(Math.floor);
+    const within = (v: number, most: number): number => Math.min(most, Math.max(0, Math.floor(v * most)));
+    return { x: within((e.clientX - box.left) / box.width, picture.width), y: within((e.clientY - box.top) / box.height, picture.height) };
+  };
+  const pick = (e: React.PointerEvent<HTMLCanvasElement>): void => {
+    const { x, y } = placeOf(e);
+    if (part) {
+      e.currentTarget.setPointerCapture(e.pointerId);
+      return setPart({ from: { x, y }, to: { x, y } });
+    }
+    if (!picking || !lit) return;
     settle({ ...shown, white: whiteFrom(meanAbout(lit, picture.width, picture.height, x, y)) });
     setPicking(false);
   };
@@ -127,22 +152,41 @@ export function PicturePanel() {
       }}
     >
       <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, minWidth: 0 }}>
-        <Box sx={{ flex: 1, minHeight: 0, display: 'grid', placeItems: 'center', bgcolor: colours.strip }}>
+        <Box
+          sx={{ flex: 1, minHeight: 0, display: 'grid', placeItems: 'center', bgcolor: colours.strip, position: 'relative', '& > *': { gridArea: '1 / 1' } }}
+        >
+          {flat ? null : <LookRound name={picture.name} canvas={canvas} version={version} />}
           <canvas
             ref={canvas}
             width={picture.width}
             height={picture.height}
             onPointerDown={pick}
-            style={{ maxWidth: '100%', maxHeight: '100%', display: 'block', cursor: picking ? 'crosshair' : undefined }}
+            onPointerMove={(e) => part?.from && e.buttons && setPart({ ...part, to: placeOf(e) })}
+            style={{ maxWidth: '100%', maxHeight: '100%', display: flat ? 'block' : 'none', cursor: picking || part ? 'crosshair' : undefined }}
             aria-label={picture.name}
           />
+          {region ? (
+            <Box
+              component="svg"
+              aria-hidden="true"
+              viewBox={`0 0 ${picture.width} ${picture.height}`}
+              // As large as the picture under it.
+              sx={{ width: '100%', maxWidth: picture.width, maxHeight: `min(100%, ${picture.height}px)`, pointerEvents: 'none' }}
+            >
+              <rect {...region} fill="none" stroke={colours.damson} strokeWidth={picture.width / 400} />
+            </Box>
+          ) : null}
         </Box>
         <Box role="status" sx={{ fontSize: 12, color: colours.third, mt: 0.75, minHeight: 18 }}>
           {picking
             ? 'Press on something in the picture that is grey or white.'
-            : limits
-              ? `Over-exposed: ${percent(share.over)} of the picture. Under-exposed: ${percent(share.under)}.`
-              : `${picture.width} × ${picture.height}, ${picture.samples} samples a pixel`}
+            : part
+              ? region
+                ? `${region.width} × ${region.height} pixels are made again, with the model as it is now.`
+                : 'Draw over the part that is to be made again.'
+              : limits
+                ? `Over-exposed: ${percent(share.over)} of the picture. Under-exposed: ${percent(share.under)}.`
+                : factsOf(picture)}
         </Box>
       </Box>
       <Box sx={{ display: 'flex', flexDirection: 'column', minHeight: 0, fontSize: 12.5, color: colours.second }}>
@@ -160,7 +204,20 @@ export function PicturePanel() {
             onSettle={settle}
           />
         </Box>
+        {picture.shot ? (
+          <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
+            <Button size="small" aria-pressed={part !== null} onClick={() => setPart(part ? null : { from: null, to: null })}>
+              A part again
+            </Button>
+            {region ? (
+              <Button size="small" onClick={() => again(region)}>
+                Make it
+              </Button>
+            ) : null}
+          </Box>
+        ) : null}
         <Box sx={{ display: 'flex', gap: 1, mt: 1, justifyContent: 'flex-end' }}>
+          <HandOver picture={picture} />
           <Button
             onClick={() => {
               useViews.setState({ picture: null });
@@ -184,4 +241,35 @@ function meanAbout(radiance: Float32Array, width: number, height: number, x: num
   for (let j = Math.max(0, y - 2); j <= Math.min(height - 1, y + 2); j++)
     for (let i = Math.max(0, x - 2); i <= Math.min(width - 1, x + 2); i++) for (let c = 0; c < 3; c++) sum[c] += radiance[(j * width + i) * 3 + c];
   return sum;
+}
+
+/** A part that is being drawn, from one corner to the other; both null until it is begun. */
+type Part = { from: Vec2; to: Vec2 } | { from: null; to: null };
+
+/** The smallest part that is worth making again, pixels a side. */
+const LEAST_PART = 16;
+
+/** What was drawn, as whole pixels of the picture; null where it is too small to be meant. */
+function regionOf({ from, to }: Part, { width, height }: Picture): Region | null {
+  if (!from) return null;
+  const [x, y] = [Math.min(from.x, to.x), Math.min(from.y, to.y)];
+  const region = { x, y, width: Math.min(width, Math.max(from.x, to.x)) - x, height: Math.min(height, Math.max(from.y, to.y)) - y };
+  return Math.min(region.width, region.height) < LEAST_PART ? null : region;
+}
+
+/** Size, samples and noise of a picture, and its light, in words. */
+function factsOf({ width, height, samples, noise, moment }: Picture): string {
+  const grain = noise === null ? '' : `, grain before cleaning ${percent(noise)}`;
+  return `${width} × ${height}, ${samples} samples a pixel${grain}${moment ? `; ${momentText(moment)}` : ''}`;
+}
+
+/** Asks for a part of a picture again: of the model as it is now, in the scheme and the light the picture was taken in. */
+function askAgain(picture: Picture, region: Region): Promise<void> {
+  const { project } = useStudio.getState();
+  const { shot, width, height, samples, viewpoint, moment } = picture;
+  const scheme = picture.scheme !== null && Object.hasOwn(project.schemes, picture.scheme) ? picture.scheme : project.scheme;
+  const dressed = withScheme(project, scheme);
+  const lit = moment === null || moment === dressed.site.moment ? dressed : { ...dressed, site: { ...dressed.site, moment } };
+  const stamp = { project: project.id, scheme, name: `${picture.name}, a part`, viewpoint };
+  return useQueue.getState().ask([{ stamp, project: lit, shot: shot!, width, height, samples, part: { picture: picture.id, region } }], true);
 }

@@ -5,7 +5,8 @@ import { DomainError } from '@/core/project/errors';
 import type { Change } from '@/core/project/commands';
 import type { BoardItem, Development, Project } from '@/core/project/schema';
 import { AS_TRACED, developed, relight } from '@/core/render/development';
-import { writeLight } from '@/core/formats/light-file';
+import { passesOf, readLight, writeLight } from '@/core/formats/light-file';
+import { blend, partWeights, withPart } from '@/core/render/part-again';
 import { pictureState } from '@/core/project/picture-state';
 import { sheetPicture, sheetTitle } from '@/core/boards/hours';
 import { PAPERS } from '@/core/boards/layout';
@@ -68,6 +69,30 @@ export async function keepPicture(
     { command: 'picture.add', args: argsFor(project) },
     ...(sheet ? onSheet(project, sheet, id, width / height) : []),
   ]);
+}
+
+/**
+ * Puts a part that was made again into its picture, whose lights stay as they are set. Undone, the picture is as before.
+ *
+ * @throws DomainError, ApiError where it was not kept
+ */
+export async function keepPart({ stamp, part }: Pick<Order, 'stamp' | 'part'>, { radiance, shares, passes }: KeptPicture): Promise<void> {
+  const { picture: id, region } = part!;
+  const { project } = isOpen(stamp.project) ? useStudio.getState() : await api.load(stamp.project);
+  const picture = Object.hasOwn(project.pictures, id) ? project.pictures[id] : undefined;
+  if (!picture) throw new DomainError('picture.missing', 'The picture it is a part of is gone.', [id]);
+  const { width, height } = picture;
+  const bytes = await api.file(picture.radiance);
+  const whole = readLight(bytes);
+  const light = { ...withPart(whole, { radiance, shares }, region, { width, height }), width, height };
+  const before = passesOf(bytes, width, height);
+  const weights = partWeights(region, { width, height });
+  const together = (key: keyof typeof passes, per: number): Float32Array => blend(before![key], passes[key], weights, region, width, per);
+  const kept = await api.keepFile(
+    new Blob([writeLight(light, before ? { guides: together('guides', 6), depth: together('depth', 1), cover: together('cover', 1) } : undefined)]),
+  );
+  const image = await api.keepFile(new Blob([developPng(light, picture)]));
+  await carryOut(stamp.project, () => [{ command: 'picture.set', args: { picture: id, set: { radiance: kept, image } } }]);
 }
 
 interface Edit {

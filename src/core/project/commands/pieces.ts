@@ -66,7 +66,17 @@ export const pieceCommands = {
     title: 'Change picture',
     args: z.object({
       picture: Id,
-      set: Picture.pick({ name: true, exposure: true, white: true, contrast: true, saturation: true, highlights: true, lights: true, image: true })
+      set: Picture.pick({
+        name: true,
+        exposure: true,
+        white: true,
+        contrast: true,
+        saturation: true,
+        highlights: true,
+        lights: true,
+        image: true,
+        radiance: true,
+      })
         .partial()
         .strict(),
     }),

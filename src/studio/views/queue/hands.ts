@@ -18,11 +18,12 @@ export interface Workshop {
 }
 
 /** Workers who trace and clean one picture. */
-export function openWorkshop({ project, shot, width, height, samples, done }: Order): Workshop {
+export function openWorkshop({ project, shot, width, height, samples, done, part }: Order): Workshop {
   const workers = Array.from(
     { length: Math.min(workerCount(), Math.max(1, samples - done)) },
     () => new Worker(new URL('../../../workers/render.worker.ts', import.meta.url), { type: 'module' }),
   );
+  const traced = part?.region ?? { width, height };
   const remotes = workers.map((worker) => wrap<RenderService>(worker));
   // One works out the shape of the scene and puts it together for all; the others draw its textures meanwhile.
   const texture = textureFor(width);
@@ -34,7 +35,7 @@ export function openWorkshop({ project, shot, width, height, samples, done }: Or
     prepare: async () => {
       const ready = await scene;
       if (i > 0) await remote.take(ready);
-      await remote.begin({ width, height, seed: 1 });
+      await remote.begin({ width, height, seed: 1, ...(part ? { region: part.region } : {}) });
       return ready.scene.groups;
     },
     pass: (number) => remote.pass(number),
@@ -44,7 +45,7 @@ export function openWorkshop({ project, shot, width, height, samples, done }: Or
   const cleaner = wrap<CleanService>(cleaning);
   return {
     hands,
-    cleaner: { clean: (radiance, guides) => cleaner.clean(radiance, guides, width, height) },
+    cleaner: { clean: (radiance, guides) => cleaner.clean(radiance, guides, traced.width, traced.height) },
     close() {
       for (const worker of [...workers, cleaning]) worker.terminate();
     },

@@ -7,7 +7,7 @@ import { TraceJob, type TraceProgress } from '@/core/render/trace-job';
 import { rememberedPace, rememberPace } from '../../store/habits';
 import { newId, useStudio } from '../../store/studio';
 import { errorText } from '../../store/sync';
-import { keepPicture } from '../keep';
+import { keepPart, keepPicture } from '../keep';
 import { openWorkshop, workerCount, type Workshop } from './hands';
 import { kept } from './kept';
 
@@ -26,7 +26,7 @@ export interface Live {
 }
 
 /** What is said of a picture that is asked for. */
-export type Wanted = Pick<Order, 'stamp' | 'project' | 'shot' | 'width' | 'height' | 'samples'> & Pick<Partial<Order>, 'sheet'>;
+export type Wanted = Pick<Order, 'stamp' | 'project' | 'shot' | 'width' | 'height' | 'samples'> & Pick<Partial<Order>, 'sheet' | 'part'>;
 
 interface QueueState {
   /** What is to be made, of all projects, in its order. */
@@ -49,6 +49,9 @@ interface QueueState {
   fail(id: string, message: string): void;
   look(id: string | null): void;
 }
+
+/** What of a picture is traced, pixels: the whole, or the part that is made again. */
+export const sizeOf = ({ part, width, height }: Order): { width: number; height: number } => part?.region ?? { width, height };
 
 /** EV until the first light is metered. */
 const FIRST_EXPOSURE = 10;
@@ -145,7 +148,8 @@ async function make(order: Order): Promise<void> {
 }
 
 async function trace(order: Order, own: Under, film: Exposed | null): Promise<void> {
-  const { id, width, height, samples } = order;
+  const { id, samples } = order;
+  const { width, height } = sizeOf(order);
   const began = { preparing: performance.now(), tracing: 0, cleaning: 0 };
   const watch = ({ phase, samples: traced, left, shown: news }: TraceProgress): void => {
     if (phase === 'tracing') began.tracing ||= performance.now();
@@ -179,7 +183,8 @@ async function trace(order: Order, own: Under, film: Exposed | null): Promise<vo
     rememberPace(learned(rememberedPace(workerCount()), { width, height, samples }, took));
   }
   const now = orderOf(id) ?? order;
-  await keepPicture(now, { ...finished, exposure: now.exposure ?? useQueue.getState().live?.exposure ?? finished.exposure, white: whiteOf(now) });
+  const keepIt = now.part ? keepPart : keepPicture;
+  await keepIt(now, { ...finished, exposure: now.exposure ?? useQueue.getState().live?.exposure ?? finished.exposure, white: whiteOf(now) });
   const { live } = useQueue.getState();
   useQueue.setState((s) => ({ orders: s.orders.filter((o) => o.id !== id), last: live && { ...live, phase: 'done' } }));
   change(() => kept.remove(id));
@@ -201,6 +206,7 @@ export const useQueue = create<QueueState>()((set, get) => {
       const first = lastPlace(get().orders);
       const orders = wanted.map((w, i): Order => ({
         sheet: null,
+        part: null,
         ...w,
         id: newId('order'),
         place: first + i,

@@ -8,11 +8,19 @@ interface Context {
   params: Promise<{ id: string; kind: string }>;
 }
 
-const TITLES: Record<string, string> = { file: 'Project file', glb: 'Model as GLB', pdf: 'Board as PDF', png: 'Page as PNG' };
+const TITLES: Record<string, string> = { file: 'Project file', glb: 'Model as GLB', pdf: 'Board as PDF', png: 'Page as PNG', picture: 'Picture' };
 
 const wantedOf = (request: Request, kind: string): Wanted => {
   const query = new URL(request.url).searchParams;
-  return { kind, board: query.get('board'), page: query.get('page') };
+  const dots = query.get('dots');
+  return {
+    kind,
+    board: query.get('board'),
+    page: query.get('page'),
+    picture: query.get('picture'),
+    as: query.get('as'),
+    dots: dots === null ? null : Number(dots),
+  };
 };
 
 /** Makes an export and sends it. Who hangs up ends the work. */

@@ -1,0 +1,121 @@
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { unzipSync } from 'fflate';
+import sharp from 'sharp';
+import { FloatType } from 'three';
+import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readHdr, writeHdr } from '@/core/formats/hdr/hdr';
+import { writeLight } from '@/core/formats/light-file';
+import { contentHash } from '@/core/formats/project-file/project-file';
+import { Picture } from '@/core/project/schema';
+import { filePlace } from '../store/files';
+import { handedPicture } from './handed-picture';
+import type { PictureKind } from './picture-kinds';
+
+const [width, height] = [64, 32];
+const n = width * height;
+let folder = '';
+let picture: Picture;
+
+/** A picture whose left half is built, lit by two lamps as strong as each other. */
+beforeAll(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'handed-'));
+  const keep = async (bytes: Uint8Array): Promise<string> => {
+    const hash = contentHash(bytes);
+    const file = filePlace(folder, hash);
+    await mkdir(path.dirname(file), { recursive: true });
+    await writeFile(file, bytes);
+    return hash;
+  };
+  const left = (k: number): boolean => k % width < width / 2;
+  const radiance = Float32Array.from({ length: n * 3 }, (_, i) => 40 + (i % 3) * 20);
+  const shares = ['Lamps, Kitchen & hall', 'Sky'].map((name) => ({ name, kelvin: 3000, share: new Float32Array(n * 3).fill(0.5) }));
+  const passes = {
+    guides: new Float32Array(n * 6).fill(0.5),
+    depth: Float32Array.from({ length: n }, (_, k) => (left(k) ? 2.5 : Infinity)),
+    cover: Float32Array.from({ length: n }, (_, k) => (left(k) ? 1 : 0)),
+  };
+  const eye = { x: 0, y: 0, z: 1.6 };
+  picture = Picture.parse({
+    id: 'p',
+    name: 'Kitchen',
+    viewpoint: null,
+    width,
+    height,
+    samples: 8,
+    exposure: 6,
+    lights: [{ name: 'Sky', level: -8, kelvin: null }],
+    radiance: await keep(writeLight({ width, height, radiance, shares }, passes)),
+    image: await keep(
+      await sharp({ create: { width, height, channels: 3, background: '#8a6040' } })
+        .png()
+        .toBuffer(),
+    ),
+    made: '2026-01-01',
+    shot: {
+      looking: {
+        look: { projection: 'perspective', mode: 'finishes', cut: false, section: null, hidden: [], through: [] },
+        eye,
+        level: null,
+        room: null,
+        afoot: true,
+      },
+      camera: { eye, target: { x: 1, y: 0, z: 1.6 }, fov: 1, aperture: null, focus: null },
+      round: true,
+    },
+  });
+});
+afterAll(() => rm(folder, { recursive: true, force: true }));
+
+const handed = (as: PictureKind, own = picture): Promise<Uint8Array> => handedPicture(own, as, 240, folder);
+
+describe('a picture that is handed over', () => {
+  it.each(['png', 'jpeg'] as const)('as %s says its colours and how large it is on paper', async (as) => {
+    const facts = await sharp(await handed(as)).metadata();
+    expect(facts).toMatchObject({ width, height, density: 240, hasProfile: true, channels: 3 });
+    // Its names are of two bytes a letter.
+    expect(Buffer.from(facts.icc!).toString('latin1').replaceAll('\0', '')).toMatch(/sRGB/);
+  });
+
+  it('without ground is clear where nothing is built', async () => {
+    const { data, info } = await sharp(await handed('clear'))
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    expect(info.channels).toBe(4);
+    for (let k = 0; k < n; k++) expect(data[k * 4 + 3]).toBe(k % width < width / 2 ? 255 : 0);
+    // As it is developed: the sky is off, half of the light is left.
+    expect(data[0]).toBeGreaterThan(0);
+    const old = { ...picture, radiance: contentHash(writeHdr(new Float32Array(n * 3), width, height)) };
+    await mkdir(path.dirname(filePlace(folder, old.radiance)), { recursive: true });
+    await writeFile(filePlace(folder, old.radiance), writeHdr(new Float32Array(n * 3), width, height));
+    await expect(handed('clear', old)).rejects.toThrow(/was not kept with it; render it again/);
+  });
+
+  it('as light holds what is left of it with its lamps as they are set', async () => {
+    const { radiance } = readHdr(await handed('hdr'));
+    [20, 30, 40].forEach((v, c) => expect(Math.abs(radiance[c] - v)).toBeLessThan(0.5));
+  });
+
+  it('as OpenEXR is read by another reader, with every light and pass', async () => {
+    const bytes = await handed('exr');
+    // The reader takes the main channels: red, green, blue and clear.
+    const read = new EXRLoader().setDataType(FloatType).parse(bytes.slice().buffer) as { width: number; height: number; data: Float32Array };
+    expect([read.width, read.height]).toEqual([width, height]);
+    expect([...read.data.subarray(0, 3)].map((v) => Math.round(v * 1000))).toEqual([20, 30, 40]);
+    const head = Buffer.from(bytes.subarray(0, 1200)).toString('latin1');
+    for (const name of ['Lamps_Kitchen_hall.R', 'Sky.B', 'albedo.G', 'N.X', 'Z', 'A']) expect(head).toContain(`${name}\0`);
+  });
+
+  it('all round comes as six sides and as a page of one file', async () => {
+    const sides = unzipSync(await handed('sides'));
+    expect(Object.keys(sides).sort()).toEqual(['back.png', 'down.png', 'front.png', 'left.png', 'right.png', 'up.png']);
+    expect(await sharp(sides['front.png']).metadata()).toMatchObject({ width: 16, height: 16 });
+    const page = new TextDecoder().decode(await handed('round'));
+    const [, jpeg] = /data:image\/jpeg;base64,([^"]+)"/.exec(page)!;
+    expect(await sharp(Buffer.from(jpeg, 'base64')).metadata()).toMatchObject({ format: 'jpeg', width, height });
+    const flat = { ...picture, shot: { ...picture.shot!, round: false } };
+    await expect(handed('sides', flat)).rejects.toThrow(/not one all round/);
+  });
+});
