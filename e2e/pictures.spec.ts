@@ -1,4 +1,6 @@
+import sharp from 'sharp';
 import { expect, test } from './test';
+import { readLight, type PictureLight } from '../src/core/formats/light-file';
 import { only, Studio } from './studio';
 
 test('several pictures wait in line, outlive the page, and are told old when the model changes', async ({ page }) => {
@@ -89,5 +91,71 @@ test('several pictures wait in line, outlive the page, and are told old when the
     await expect(studio.card('View 1')).toContainText('the model has changed since');
     await page.keyboard.press('Control+z');
     await expect(studio.card('View 1')).not.toContainText('changed since');
+  });
+
+  await test.step('are made again in part, which can be undone, and saved with colours and size', async () => {
+    await studio.card('View 1').click();
+    const kept = page.getByTestId('picture-panel');
+    const canvas = kept.locator('canvas');
+    await expect(canvas).toBeVisible();
+    await kept.getByRole('button', { name: 'A part again' }).click();
+    const box = (await canvas.boundingBox())!;
+    await page.mouse.move(box.x + box.width * 0.4, box.y + box.height * 0.3);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width * 0.6, box.y + box.height * 0.55, { steps: 4 });
+    await page.mouse.up();
+    await expect(kept.getByRole('status')).toContainText(/\d+ × \d+ pixels are made again/);
+    const before = Object.values((await studio.project()).pictures).find((p) => p.name === 'View 1')!;
+    await kept.getByRole('button', { name: 'Make it' }).click();
+    const own = async () => (await studio.project()).pictures[before.id];
+    await expect.poll(async () => (await own()).radiance, { timeout: 240_000 }).not.toBe(before.radiance);
+    const light = async (hash: string): Promise<PictureLight> => readLight(new Uint8Array(await (await page.request.get(`/api/assets/${hash}`)).body()));
+    const [old, now] = [await light(before.radiance), await light((await own()).radiance)];
+    // All else is as it was.
+    let changed = 0;
+    for (let k = 0; k < old.width * old.height; k++) {
+      const [i, j] = [(k % old.width) / old.width, Math.floor(k / old.width) / old.height];
+      if (i > 0.37 && i < 0.63 && j > 0.27 && j < 0.58) changed += Number(now.radiance[k * 3] !== old.radiance[k * 3]);
+      else expect(now.radiance[k * 3]).toBe(old.radiance[k * 3]);
+    }
+    expect(changed).toBeGreaterThan(500);
+    const panel = page.getByTestId('render-panel');
+    await expect(panel).toContainText('kept with the project');
+    await panel.getByRole('button', { name: 'Close' }).click();
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await own()).radiance).toBe(before.radiance);
+    await studio.card('View 1').click();
+    await kept.getByRole('button', { name: 'Save as' }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name: /^JPEG/ }).click();
+    const facts = await sharp(await (await download).path()).metadata();
+    expect(facts).toMatchObject({ format: 'jpeg', width: 400, height: 260, density: 300, hasProfile: true });
+    await kept.getByRole('button', { name: 'Close' }).click();
+  });
+
+  await test.step('are made all round, and looked round in', async () => {
+    await studio.choose('Picture size', /^All round, first look/);
+    await studio.choose('Picture quality', /^Look/);
+    await page.getByRole('button', { name: 'Render this view' }).click();
+    await expect(page.getByTestId('render-panel')).toContainText('kept with the project', { timeout: 480_000 });
+    await page.getByTestId('render-panel').getByRole('button', { name: 'Close' }).click();
+    const round = Object.values((await studio.project()).pictures).find((p) => p.shot?.round)!;
+    expect([round.width, round.height]).toEqual([512, 256]);
+    await studio.card(round.name).click();
+    const frame = page.getByTestId('picture-panel').frameLocator('iframe');
+    await expect(frame.locator('body')).toHaveAttribute('data-looking', '0 0 75', { timeout: 60_000 });
+    await frame.locator('canvas').press('ArrowRight');
+    await frame.locator('canvas').press('ArrowUp');
+    await expect(frame.locator('body')).toHaveAttribute('data-looking', '5 5 75');
+    const save = page.waitForEvent('download');
+    await page.getByTestId('picture-panel').getByRole('button', { name: 'Save as' }).click();
+    await page.getByRole('menuitem', { name: /^Page to look round in/ }).click();
+    // The page stands by itself, in any browser.
+    const alone = await page.context().newPage();
+    await alone.goto(`file://${await (await save).path()}`);
+    await expect(alone.locator('body')).toHaveAttribute('data-looking', '0 0 75', { timeout: 60_000 });
+    await alone.keyboard.press('ArrowLeft');
+    await expect(alone.locator('body')).toHaveAttribute('data-looking', '-5 0 75');
+    await alone.close();
   });
 });

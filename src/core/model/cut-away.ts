@@ -62,12 +62,12 @@ export const coveringsOf = (model: Model): Coverings => ({
   ]),
 });
 
-/** Takes away the walls that stand between the eye and the rooms, and what covers them. */
+/** Takes away the walls that stand between the eye and the rooms, and what covers them. `lidOff`: one looks into them from above. */
 export function cutAway(
   model: Model,
   { hosts, flush }: Coverings,
   looking: Looking,
-): { shows(part: Seen): boolean; stub(wall: string, level: string): boolean } {
+): { shows(part: Seen): boolean; stub(wall: string, level: string): boolean; lidOff: boolean } {
   const { look, eye, level, room, chosen } = looking;
   const { project, shell } = model;
   const inside = insideRoom(model, looking);
@@ -92,6 +92,7 @@ export function cutAway(
   const covered = new Set(shell.levels.flatMap((l) => ((l.level.id !== top?.id || !opened) && levelAbove(project, l.id) ? [l.id] : [])));
   const hostOf = ({ entity, sort, host }: Seen): string | undefined => host ?? (traitsOf(sort).ofWall ? entity : hosts.get(entity));
   return {
+    lidOff: opened && above,
     shows: (part) => {
       const { entity, sort, level: own } = part;
       const { overhead } = traitsOf(sort);

@@ -4,9 +4,11 @@ import { IDENTITY, MeshBuilder, placement } from '../geometry/mesh';
 import { lathe } from '../geometry/shapes';
 import type { Vec3 } from '../geometry/vec';
 import { deriveModel } from '../model/derive';
+import { box } from '../testing/drafting';
 import { FIRST_LOOK } from '../project/looks';
 import { cameraFrame, focalOfFov, fovOfFocal, lensOf, project, type Camera } from './camera';
 import { Film } from './film';
+import { pictureScene } from './picture';
 import { prepareScene } from './prepared';
 import { diffuse, SceneBuilder, type Scene } from './scene';
 import { cameraOf, presenceIn } from './shot';
@@ -178,10 +180,33 @@ describe('what a viewpoint shows', () => {
     expect(of({ cut: false, hidden: [wall.id] })).toBe('gone');
     expect(of({ cut: false, hidden: [`all/${part.sort}`] })).toBe('gone');
     expect(of({ cut: false, through: [wall.id] })).toBe('through');
-    const presence = presenceIn(model, looking({ cut: true }));
-    const seen = model.bodies.filter((b) => Object.hasOwn(model.project.walls, b.id)).map((b) => presence(b.id, b.level, b.parts[0]));
-    expect(seen).toContain('unseen');
-    expect(seen).toContain('shown');
+    const seenFrom = (eye: Vec3): Set<string> => {
+      const presence = presenceIn(model, { ...looking({ cut: true }), eye });
+      return new Set(model.bodies.filter((b) => Object.hasOwn(model.project.walls, b.id)).map((b) => presence(b.id, b.level, b.parts[0])));
+    };
+    // From beside the eye alone passes; from above it is a model whose lid is off, and light falls in.
+    expect([...seenFrom(v(20, -12, 1.6))].sort()).toEqual(['shown', 'unseen']);
+    expect([...seenFrom(v(20, -12, 9))].sort()).toEqual(['gone', 'shown']);
+  });
+
+  it('has light where a closed room is looked into from above, and keeps the lamps of its ceiling', () => {
+    const room = deriveModel(box(4, 3));
+    const eye = v(-3, -4, 7);
+    const shot = {
+      looking: { look: { ...FIRST_LOOK, cut: true }, eye, level: null, room: null, afoot: false },
+      camera: { eye, target: v(2, 1.5, 0), fov: 0.6, aperture: null, focus: null },
+      round: false,
+    };
+    const tracer = new Tracer(prepareScene(pictureScene(room, 64, shot.looking)), { width: 16, height: 12, camera: cameraOf(room, shot), seed: 1 });
+    for (let i = 0; i < 16; i++) tracer.pass();
+    const mean = new Film(tracer.exposed()).mean();
+    // The floor, in the middle of the picture: sunlit or in the light of the sky, not dark.
+    for (const k of [5 * 16 + 7, 6 * 16 + 8]) expect(mean[k * 3 + 1]).toBeGreaterThan(200);
+    const lamps = model.bodies.flatMap((b) =>
+      b.parts.filter((p) => p.lamp).map((p) => presenceIn(model, { ...looking({ cut: true }), eye: v(20, -12, 9) })(b.id, b.level, p)),
+    );
+    expect(lamps.length).toBeGreaterThan(0);
+    expect(lamps).not.toContain('gone');
   });
 
   it('gives its camera the projection, the section and the lens', () => {

@@ -39,16 +39,20 @@ export type Presence = 'shown' | 'through' | 'unseen' | 'gone';
 
 /**
  * What a way of looking does to each part. What a viewpoint hides is not there, nor is its shadow; what is cut away between eye
- * and room is only passed by the eye: the room keeps the light it has within its walls.
+ * and room is only passed by the eye: the room keeps the light it has within its walls. Looked into from above, as into a model
+ * whose lid is off, it has the light that falls in; only its lamps stay where they hang.
  */
-export function presenceIn(model: Model, looking: Shot['looking']): (entity: string, level: string | null, part: Pick<Part, 'sort' | 'host'>) => Presence {
-  const { shows } = cutAway(model, coveringsOf(model), { ...looking, chosen: new Set() });
+export function presenceIn(
+  model: Model,
+  looking: Shot['looking'],
+): (entity: string, level: string | null, part: Pick<Part, 'sort' | 'host' | 'lamp'>) => Presence {
+  const { shows, lidOff } = cutAway(model, coveringsOf(model), { ...looking, chosen: new Set() });
   const { hidden, through }: Look = looking.look;
   const [gone, clear] = [new Set(hidden), new Set(through)];
-  return (entity, level, { sort, host }) => {
+  return (entity, level, { sort, host, lamp }) => {
     const kind = `all/${sort}`;
     if (gone.has(entity) || gone.has(kind) || (level !== null && gone.has(level))) return 'gone';
-    if (!shows({ entity, sort, level, ...(host ? { host } : {}) })) return 'unseen';
+    if (!shows({ entity, sort, level, ...(host ? { host } : {}) })) return lidOff && !lamp ? 'gone' : 'unseen';
     return clear.has(entity) || clear.has(kind) ? 'through' : 'shown';
   };
 }

@@ -182,7 +182,7 @@ export function PicturePanel() {
             ? 'Press on something in the picture that is grey or white.'
             : part
               ? region
-                ? `${region.width} × ${region.height} pixels are made again, with the model as it is now.`
+                ? `${region.width} × ${region.height} pixels are made again with twice the samples, and with the model as it is now.`
                 : 'Draw over the part that is to be made again.'
               : limits
                 ? `Over-exposed: ${percent(share.over)} of the picture. Under-exposed: ${percent(share.under)}.`
@@ -271,5 +271,5 @@ function askAgain(picture: Picture, region: Region): Promise<void> {
   const dressed = withScheme(project, scheme);
   const lit = moment === null || moment === dressed.site.moment ? dressed : { ...dressed, site: { ...dressed.site, moment } };
   const stamp = { project: project.id, scheme, name: `${picture.name}, a part`, viewpoint };
-  return useQueue.getState().ask([{ stamp, project: lit, shot: shot!, width, height, samples, part: { picture: picture.id, region } }], true);
+  return useQueue.getState().ask([{ stamp, project: lit, shot: shot!, width, height, samples: 2 * samples, part: { picture: picture.id, region } }], true);
 }

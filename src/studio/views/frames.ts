@@ -15,6 +15,7 @@ export const FRAMES = {
 
 /** Frames of pictures all round: twice as wide as high. */
 export const ROUND_FRAMES = {
+  'All round, first look': [512, 256],
   'All round, small': [1024, 512],
   'All round': [2048, 1024],
 } as const satisfies Record<string, readonly [number, number]>;

@@ -87,9 +87,10 @@ else if (document.body.dataset.picture) show(document.body.dataset.picture);
 /**
  * The page: it is turned by dragging or with the arrow keys, and seen wider or closer with the wheel, two fingers, + and −.
  *
+ * @param nonce what lets its script run within another page whose policy asks for one
  * @param picture data URL of the equirectangular picture; left out, the page waits for one in a message `{ picture }`
  */
-export const lookRoundPage = (title: string, picture?: string): string => `<!doctype html>
+export const lookRoundPage = (title: string, picture?: string, nonce?: string): string => `<!doctype html>
 <html lang="en">
 <head>
 <meta charset="utf-8">
@@ -102,7 +103,7 @@ p { position: absolute; left: 14px; bottom: 10px; margin: 0; padding: 2px 8px; b
 <body${picture ? ` data-picture="${escaped(picture)}"` : ''}>
 <canvas tabindex="0" role="img" aria-label="${escaped(title)}, all round. Turn with the arrow keys."></canvas>
 <p>${escaped(title)}</p>
-<script>${VIEWER}</script>
+<script${nonce ? ` nonce="${escaped(nonce)}"` : ''}>${VIEWER}</script>
 </body>
 </html>
 `;
