@@ -49,7 +49,7 @@ test('several pictures wait in line, outlive the page, and are told old when the
     await studio.card('View 3').click();
     const panel = page.getByTestId('render-panel');
     await panel.getByRole('button', { name: 'Earlier' }).click();
-    await expect(studio.card('View 3')).toContainText(/1 before it|samples|scene/);
+    await expect(studio.card('View 3')).toContainText(/1 before it|the next one|samples|scene/);
     await panel.getByRole('button', { name: 'Hold' }).click();
     await expect(panel.getByRole('status')).toContainText('held');
     await page.reload();
@@ -152,7 +152,9 @@ test('several pictures wait in line, outlive the page, and are told old when the
     await page.getByRole('menuitem', { name: /^Page to look round in/ }).click();
     // The page stands by itself, in any browser.
     const alone = await page.context().newPage();
-    await alone.goto(`file://${await (await save).path()}`);
+    const file = test.info().outputPath('round.html');
+    await (await save).saveAs(file);
+    await alone.goto(`file://${file}`);
     await expect(alone.locator('body')).toHaveAttribute('data-looking', '0 0 75', { timeout: 60_000 });
     await alone.keyboard.press('ArrowLeft');
     await expect(alone.locator('body')).toHaveAttribute('data-looking', '-5 0 75');

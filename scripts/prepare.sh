@@ -40,7 +40,7 @@ build() {
   local now
   now=$( (cat package-lock.json next.config.ts tsconfig.json; find src -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 cat) | sha256sum | cut -d' ' -f1)
   if [ ! -f .next/BUILD_ID ] || [ "$(cat .next/enstegon-sources 2>/dev/null || true)" != "$now" ]; then
-    npx next build || fail 'The production build failed; see the lines above.'
+    ENSTEGON_BUILD=${now:0:16} npx next build || fail 'The production build failed; see the lines above.'
     # Maps of sources are for whoever builds, not for whoever is served.
     rm -rf .next/maps && mkdir .next/maps
     find .next/static -name '*.map' -exec mv -t .next/maps {} +

@@ -1,9 +1,10 @@
 import { expose, transfer } from 'comlink';
 import { z } from 'zod';
 import { readAsset } from './assets';
+import { drawnTexture } from './drawn-textures';
 import { deriveModel } from '@/core/model/derive';
 import type { Texture } from '@/core/finishes/finish';
-import { fetchImages, textureOf } from '@/core/finishes/store';
+import { fetchImages } from '@/core/finishes/store';
 import { validateProject } from '@/core/project/commands';
 import { Shot } from '@/core/project/schema';
 import type { Camera } from '@/core/render/camera';
@@ -53,7 +54,8 @@ const service = {
     await fetchImages(Object.values(project.finishes), readAsset);
     const side = z.number().int().min(64).max(2048).parse(pixels);
     const { sources } = untextured(deriveModel(project), Shot.parse(shot).looking);
-    const drawn = sources.map((finish, i) => (finish && i % of === own ? textureOf(finish, side) : null));
+    const drawn: (Texture | null)[] = [];
+    for (const [i, finish] of sources.entries()) drawn.push(finish && i % of === own ? await drawnTexture(finish, side) : null);
     const buffers = new Set(drawn.flatMap((t) => (t ? [t.colour.buffer, t.relief?.buffer, t.rough?.buffer] : [])).filter((b) => b !== undefined));
     return transfer(drawn, [...buffers] as ArrayBuffer[]);
   },

@@ -2,10 +2,11 @@ import { expose, transfer } from 'comlink';
 import { z } from 'zod';
 import { makeSample } from '@/core/boards/sample';
 import { colourMips, reliefMips } from '@/core/finishes/mips';
-import { fetchImages, textureOf } from '@/core/finishes/store';
+import { fetchImages } from '@/core/finishes/store';
 import { normalMap } from '@/core/finishes/texture';
 import { Finish, SampleForm } from '@/core/project/schema';
 import { readAsset } from './assets';
+import { drawnTexture } from './drawn-textures';
 
 const Pixels = z.number().int().min(8).max(2048);
 
@@ -14,7 +15,7 @@ const service = {
   async texture(finish: unknown, pixels: number) {
     const own = Finish.parse(finish);
     await fetchImages([own], readAsset);
-    const texture = textureOf(own, Pixels.parse(pixels));
+    const texture = await drawnTexture(own, Pixels.parse(pixels));
     const normals = normalMap(texture);
     const rough = texture.rough?.slice() ?? null;
     const { width, height, size } = texture;

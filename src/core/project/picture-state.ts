@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { withScheme } from './choices';
+import { orderedJson } from './ordered-json';
 import type { Picture, Project } from './schema';
 
 /** What no picture shows: names, lists, prices, presentations, what is drawn along. */
@@ -20,12 +21,6 @@ const UNSEEN: ReadonlySet<string> = new Set<keyof Project>([
   'boards',
 ]);
 
-/** JSON whose keys are in order, so that alike things have one text. */
-const ordered = (value: unknown): string =>
-  JSON.stringify(value, (_, v: unknown) =>
-    v !== null && typeof v === 'object' && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1))) : v,
-  );
-
 const known = new WeakMap<Project, Map<string, string>>();
 
 /**
@@ -41,7 +36,7 @@ export function pictureState(project: Project, scheme: string = project.scheme, 
   const whole = withScheme(project, scheme);
   const seen = Object.entries(whole).filter(([name]) => !UNSEEN.has(name));
   const levels = Object.values(whole.levels).map(({ underlay: _, name: __, ...level }) => level);
-  const digest = bytesToHex(sha256(utf8ToBytes(ordered({ ...Object.fromEntries(seen), levels, site: { ...whole.site, place: '', moment } }))));
+  const digest = bytesToHex(sha256(utf8ToBytes(orderedJson({ ...Object.fromEntries(seen), levels, site: { ...whole.site, place: '', moment } }))));
   own.set(key, digest);
   return digest;
 }

@@ -23,6 +23,9 @@ export interface TexturePixels {
   rough: Uint8Array | null;
 }
 
+/** Longest side of the textures in the view, pixels; most pictures take the same. */
+export const VIEW_TEXTURE = 512;
+
 /** Pixels of a finish, from the texture worker. */
 export const loadTexture = (finish: Finish, pixels: number): Promise<TexturePixels> => textures.ask((s) => s.texture(finish, pixels) as Promise<TexturePixels>);
 

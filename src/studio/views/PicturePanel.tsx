@@ -57,6 +57,11 @@ export function PicturePanel() {
     };
   }, [hash]);
   useEffect(() => setShown(known), [known]);
+  // What one was about to do with a picture is not done with the next.
+  useEffect(() => {
+    setPart(null);
+    setPicking(false);
+  }, [id]);
   const ready = picture && light?.hash === picture.radiance ? light : null;
   const lights = shown?.lights;
   // Dimming lights takes longer than the rest of the development: it is only done anew where they change.

@@ -15,7 +15,7 @@ export function standing(order: Order, live: Live | null, place: number): string
   if (order.state === 'failed') return order.message ?? 'not finished';
   const have = order.done ? `${order.done} of ${order.samples} samples kept` : '';
   if (order.state === 'held') return have ? `held, ${have}` : 'held';
-  if (live?.order.id !== order.id) return `waiting${place ? `, ${place} before it` : ''}${have ? `, ${have}` : ''}`;
+  if (live?.order.id !== order.id) return `waiting, ${place ? `${place} before it` : 'the next one'}${have ? `, ${have}` : ''}`;
   return {
     preparing: 'preparing the scene',
     tracing: `${live.samples} of ${order.samples} samples${live.left === null ? '' : `, about ${spanText(live.left)} left`}`,

@@ -7,7 +7,7 @@ import type { Sort } from '@/core/model/sorts';
 import { FROSTED } from '@/core/render/scene';
 import { BLEACH, SHOULDER } from '@/core/render/tone';
 import { BARE } from '@/core/project/kinds/first-finishes';
-import { loadTexture } from '../../finishes/textures';
+import { loadTexture, VIEW_TEXTURE } from '../../finishes/textures';
 import { unlessLost } from '../../work/summoned';
 
 // The tone curve of pictures, so that view and picture show a colour alike.
@@ -24,8 +24,6 @@ THREE.ShaderChunk.tonemapping_pars_fragment = THREE.ShaderChunk.tonemapping_pars
 }`,
 );
 
-/** Side of the textures in the view, pixels. */
-const TEXTURE = 512;
 /** Samples along a slanted texture; graphics that have fewer take what they have. */
 const ANISOTROPY = 8;
 /** Share of light that gets past what is made see-through. */
@@ -133,7 +131,7 @@ export class Materials {
     this.finishes.set(finish, { material, key });
     // Without its texture it shows in its mean colour.
     if (!isPlain(finish))
-      loadTexture(finish, TEXTURE).then(({ width, height, size, colour, relief, rough }) => {
+      loadTexture(finish, VIEW_TEXTURE).then(({ width, height, size, colour, relief, rough }) => {
         const texture = (data: Uint8Array, space: THREE.ColorSpace, steps?: { data: Uint8Array; width: number; height: number }[]): THREE.DataTexture => {
           const t = new THREE.DataTexture(data as Uint8Array<ArrayBuffer>, width, height, THREE.RGBAFormat);
           t.colorSpace = space;

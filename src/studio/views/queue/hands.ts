@@ -1,4 +1,5 @@
 import { wrap } from 'comlink';
+import { VIEW_TEXTURE } from '../../finishes/textures';
 import type { Order } from '@/core/render/orders';
 import type { Cleaner, TraceHand } from '@/core/render/trace-job';
 import type { CleanService } from '@/workers/clean.worker';
@@ -7,8 +8,8 @@ import type { RenderService } from '@/workers/render.worker';
 /** How many workers trace: the machine's cores, at most eight. */
 export const workerCount = (): number => Math.max(1, Math.min(8, navigator.hardwareConcurrency || 2));
 
-/** Longest side of textures, pixels: what a picture of this width can tell apart. */
-const textureFor = (width: number): number => (width <= 480 ? 384 : width <= 2048 ? 640 : 1024);
+/** Longest side of textures, pixels: those of the view, or what a picture of this width can tell apart. */
+const textureFor = (width: number): number => (width <= 1440 ? VIEW_TEXTURE : 2 * VIEW_TEXTURE);
 
 export interface Workshop {
   hands: TraceHand[];
