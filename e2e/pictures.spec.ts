@@ -161,3 +161,47 @@ test('several pictures wait in line, outlive the page, and are told old when the
     await alone.close();
   });
 });
+
+test('the view at rest is shown as it is really lit, and gives way at the first touch', async ({ page }) => {
+  test.setTimeout(600_000);
+  const studio = new Studio(page);
+  await studio.start('Resting');
+  await studio.card('Room by corners').click();
+  await studio.press(0.15, 0.15);
+  await studio.moveTo(2, 1.5);
+  await studio.type('4000');
+  await page.keyboard.press('Tab');
+  await studio.type('3000');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  const lit = page.getByTestId('true-light');
+  const shown = () => lit.evaluate((c) => (c as HTMLElement).style.opacity);
+  await studio.rested();
+  expect(await shown()).not.toBe('1');
+  await page.getByRole('button', { name: 'True light' }).click();
+  await expect.poll(shown, { timeout: 240_000 }).toBe('1');
+  await expect(page.getByTestId('true-light-state')).toContainText(/of 64 samples/);
+  // It is a picture: neither empty nor of one colour.
+  const spread = () =>
+    lit.evaluate((c) => {
+      const { width, height } = c as HTMLCanvasElement;
+      const { data } = (c as HTMLCanvasElement).getContext('2d')!.getImageData(0, 0, width, height);
+      const greens = Array.from({ length: data.length / 4 }, (_, i) => data[i * 4 + 1]);
+      return Math.max(...greens.slice(0, 20000)) - Math.min(...greens.slice(0, 20000));
+    });
+  expect(await spread()).toBeGreaterThan(20);
+  const model = (await page.getByTestId('model').boundingBox())!;
+  await page.mouse.move(model.x + model.width / 2, model.y + model.height / 2);
+  await page.mouse.wheel(0, 240);
+  expect(await shown()).toBe('0');
+  // Where it rests again, it comes again, from where one looks now.
+  await expect.poll(shown, { timeout: 240_000 }).toBe('1');
+  await page.getByRole('button', { name: 'True light' }).click();
+  await expect.poll(shown).toBe('0');
+  await expect(page.getByTestId('true-light-state')).toHaveCount(0);
+  await page.reload();
+  await studio.ready();
+  await studio.rested();
+  await page.waitForTimeout(1500);
+  await expect(page.getByTestId('true-light-state')).toHaveCount(0);
+});

@@ -43,6 +43,8 @@ export const test = base.extend({
   page: async ({ page }, use) => {
     await page.addInitScript((groups) => {
       if (localStorage.getItem('enstegon.groups') === null) localStorage.setItem('enstegon.groups', groups);
+      // The processors are left to what is tested; who tests it turns it on.
+      if (localStorage.getItem('enstegon.true-light') === null) localStorage.setItem('enstegon.true-light', 'off');
     }, GROUPS.join('\n'));
     if (!process.env.COUNT) return use(page);
     const begin = (): Promise<void> => page.coverage.startJSCoverage({ resetOnNavigation: false });

@@ -56,3 +56,9 @@ export function presenceIn(
     return clear.has(entity) || clear.has(kind) ? 'through' : 'shown';
   };
 }
+
+/** What a way of looking does to all parts of a model, as one word: where it is the same, so is the scene. */
+export function presenceKey(model: Model, looking: Shot['looking']): string {
+  const presence = presenceIn(model, looking);
+  return model.bodies.map((body) => body.parts.map((part) => presence(body.id, body.level, part)[0]).join('')).join(' ');
+}

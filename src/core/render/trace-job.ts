@@ -100,7 +100,7 @@ export class TraceJob {
   private before: Exposed | null = null;
 
   /**
-   * @param samples a pixel, all hands together
+   * @param size pixels, and samples a pixel, all hands together; whether its lights are told apart, as they are unless told
    * @param watch told how far it is, not after it was cancelled
    * @param clock seconds
    * @param kept where it goes on from, and keeps what there is
@@ -109,7 +109,7 @@ export class TraceJob {
     readonly stamp: Stamp,
     private readonly hands: readonly TraceHand[],
     private readonly cleaner: Cleaner,
-    private readonly size: { width: number; height: number; samples: number },
+    private readonly size: { width: number; height: number; samples: number; parted?: boolean },
     private readonly watch: (progress: TraceProgress) => void,
     private readonly clock: () => number,
     private readonly kept: Kept | null = null,
@@ -146,7 +146,8 @@ export class TraceJob {
     if (this.cancelled) return null;
     const exposure = meterExposure(radiance);
     this.tell({ phase: 'parting', samples: picture.samples, left: null, shown: { radiance, exposure } });
-    const shares = await partLight(picture, this.groups, async (light, guides) => (this.cancelled ? light : this.cleaner.clean(light, guides)));
+    const parted = this.size.parted ?? true;
+    const shares = parted ? await partLight(picture, this.groups, async (light, guides) => (this.cancelled ? light : this.cleaner.clean(light, guides))) : [];
     if (this.cancelled) return null;
     this.tell({ phase: 'done', samples: picture.samples, left: null });
     return { radiance, shares, samples: picture.samples, exposure, noise: picture.noise(), passes: picture.passes() };

@@ -8,6 +8,7 @@ const LAYOUT = 'enstegon.layout';
 const DOCKET = 'enstegon.docket';
 const GROUPS = 'enstegon.groups';
 const PACE = 'enstegon.pace';
+const TRUE_LIGHT = 'enstegon.true-light';
 
 type Layout = 'both' | 'drawing' | 'model';
 const LAYOUTS: readonly string[] = ['both', 'drawing', 'model'] satisfies Layout[];
@@ -38,6 +39,14 @@ export const useGroups = create<{ open: readonly string[]; toggle(title: string)
     remember(GROUPS, open.join('\n'));
   },
 }));
+
+/** Whether the model is shown in its real light when the eye rests; unless it was said, where the machine has processors to spare. */
+export const recalledTrueLight = (): boolean => {
+  const said = remembered(TRUE_LIGHT);
+  return said === null ? navigator.hardwareConcurrency >= 4 : said === 'on';
+};
+
+export const rememberTrueLight = (on: boolean): void => remember(TRUE_LIGHT, on ? 'on' : 'off');
 
 const KnownPace = z.object({ prepare: z.number().positive(), samples: z.number().positive(), finish: z.number().positive() });
 

@@ -5,12 +5,12 @@ import Select from '@mui/material/Select';
 import { useEffect, useRef, useState } from 'react';
 import type { Project } from '@/core/project/schema';
 import { colours } from '../look/theme';
-import { recallLayout } from '../store/habits';
+import { recallLayout, rememberTrueLight } from '../store/habits';
 import { useStudio } from '../store/studio';
 import { PicturePanel } from '../views/PicturePanel';
 import { RenderPanel } from '../views/RenderPanel';
 import { hintFor } from '../tools/hints';
-import { useLook } from '../views/views';
+import { useLook, useTrueLight } from '../views/views';
 import { WALKER } from '@/core/walk/walk';
 import { STANDPOINTS, type Standpoint } from './model/camera';
 import { ElevationPane } from './elevation/ElevationPane';
@@ -29,6 +29,7 @@ export function Table() {
   const [share, setShare] = useState(0.5);
   const look = useLook((s) => s.look);
   const walking = useLook((s) => s.walking);
+  const trueLight = useTrueLight((s) => s.on);
   const [panel, setPanel] = useState(false);
   const setLook = useLook.getState().set;
   const plain = look.mode === 'finishes' && !look.section && !look.hidden.length && !look.through.length;
@@ -122,6 +123,16 @@ export function Table() {
           </Word>
           <Word on={walking} onPress={() => useLook.setState({ walking: !walking })} title="Walk through the model at eye height">
             Walk
+          </Word>
+          <Word
+            on={trueLight}
+            onPress={() => {
+              rememberTrueLight(!trueLight);
+              useTrueLight.setState({ on: !trueLight });
+            }}
+            title={trueLight ? 'Leave the view as it is drawn' : 'When the eye rests, show the model as it is really lit'}
+          >
+            True light
           </Word>
           <Word onPress={() => toggle('model')} title={layout === 'both' ? 'Let the model fill the table' : 'Show the plan beside it'}>
             {layout === 'both' ? 'Wide' : 'Beside the plan'}

@@ -25,6 +25,9 @@ export function frameOf({ name, own }: Pick<FrameState, 'name' | 'own'>): Frame 
   return { width, height, round: name in ROUND_FRAMES };
 }
 
+/** Whether the model is shown in its real light when the eye rests, and how far that is: null while it is not. */
+export const useTrueLight = create<{ on: boolean; samples: number | null }>()(() => ({ on: false, samples: null }));
+
 interface LookState {
   look: Look;
   /** Whether one walks through the model. */

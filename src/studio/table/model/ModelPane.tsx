@@ -6,6 +6,7 @@ import * as tools from '../../tools/controller';
 import { registerPane } from '../../tools/panes';
 import { useLook } from '../../views/views';
 import { ModelScene } from './ModelScene';
+import { TrueLight } from './TrueLight';
 import { useWalking } from './useWalking';
 import { WallHandle } from './WallHandle';
 
@@ -94,44 +95,47 @@ export function ModelPane() {
   useEffect(() => registerPane('model', frame, point), [point]);
 
   return (
-    <Box
-      ref={frame}
-      data-testid="model"
-      role="application"
-      aria-label="Model"
-      tabIndex={0}
-      sx={{ position: 'absolute', inset: 0, cursor: tool.kind === 'select' ? 'default' : 'crosshair', outline: 'none', touchAction: 'none' }}
-      onPointerDownCapture={(e) => {
-        if (e.button !== 0 || e.altKey || walking || e.target !== canvas.current) return;
-        const given = point(e);
-        const { tool: inHand, selection: chosen, project } = useStudio.getState();
-        // Only what was selected before is dragged, walls by their handle alone; any other drag turns the view and changes nothing.
-        const own = given.spot?.entity;
-        const grip = inHand.kind !== 'select' || (own !== undefined && !project.walls[own] && chosen.some((s) => s.entity === own));
-        pressed.current = grip ? null : { x: e.clientX, y: e.clientY, given };
-        busy.current = grip && tools.down(given);
-        if (scene.current) scene.current.controls.enabled = !grip;
-      }}
-      onPointerMove={(e) => {
-        if (walking || (e.buttons && !busy.current)) return;
-        tools.move(point(e));
-      }}
-      onPointerUp={(e) => {
-        const press = pressed.current;
-        pressed.current = null;
-        if (busy.current) tools.up(point(e));
-        else if (press && Math.hypot(e.clientX - press.x, e.clientY - press.y) < STILL) {
-          tools.down(press.given);
-          tools.up(press.given);
-        }
-        busy.current = false;
-        if (scene.current && !walking) scene.current.controls.enabled = true;
-      }}
-      onPointerLeave={() => !busy.current && tools.leave()}
-      onContextMenu={(e) => e.preventDefault()}
-    >
-      <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block', outline: 'none' }} />
-      {walking ? null : <WallHandle scene={scene} from={frame} />}
-    </Box>
+    <>
+      <Box
+        ref={frame}
+        data-testid="model"
+        role="application"
+        aria-label="Model"
+        tabIndex={0}
+        sx={{ position: 'absolute', inset: 0, cursor: tool.kind === 'select' ? 'default' : 'crosshair', outline: 'none', touchAction: 'none' }}
+        onPointerDownCapture={(e) => {
+          if (e.button !== 0 || e.altKey || walking || e.target !== canvas.current) return;
+          const given = point(e);
+          const { tool: inHand, selection: chosen, project } = useStudio.getState();
+          // Only what was selected before is dragged, walls by their handle alone; any other drag turns the view and changes nothing.
+          const own = given.spot?.entity;
+          const grip = inHand.kind !== 'select' || (own !== undefined && !project.walls[own] && chosen.some((s) => s.entity === own));
+          pressed.current = grip ? null : { x: e.clientX, y: e.clientY, given };
+          busy.current = grip && tools.down(given);
+          if (scene.current) scene.current.controls.enabled = !grip;
+        }}
+        onPointerMove={(e) => {
+          if (walking || (e.buttons && !busy.current)) return;
+          tools.move(point(e));
+        }}
+        onPointerUp={(e) => {
+          const press = pressed.current;
+          pressed.current = null;
+          if (busy.current) tools.up(point(e));
+          else if (press && Math.hypot(e.clientX - press.x, e.clientY - press.y) < STILL) {
+            tools.down(press.given);
+            tools.up(press.given);
+          }
+          busy.current = false;
+          if (scene.current && !walking) scene.current.controls.enabled = true;
+        }}
+        onPointerLeave={() => !busy.current && tools.leave()}
+        onContextMenu={(e) => e.preventDefault()}
+      >
+        <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block', outline: 'none' }} />
+        {walking ? null : <WallHandle scene={scene} from={frame} />}
+      </Box>
+      <TrueLight scene={scene} frame={frame} />
+    </>
   );
 }

@@ -74,7 +74,7 @@ export class ModelScene {
   private turned = -Infinity;
   private gliding = 0;
   /** Called when a picture has been drawn, for what lies over it. */
-  onDrawn: (() => void) | null = null;
+  readonly onDrawn = new Set<() => void>();
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, stencil: true, preserveDrawingBuffer: true, powerPreference: 'low-power' });
@@ -141,7 +141,7 @@ export class ModelScene {
       const { calls, triangles } = this.renderer.info.render;
       if (this.model) this.canvas.dataset.drawn = `${calls} ${triangles} ${this.parts.bytes}`;
       this.canvas.dataset.rested = String(this.resting === null);
-      this.onDrawn?.();
+      for (const tell of this.onDrawn) tell();
     });
   }
 

@@ -35,9 +35,9 @@ export function WallHandle({ scene, from }: { scene: RefObject<ModelScene | null
       own.current.style.visibility = at ? 'inherit' : 'hidden';
       if (at) own.current.style.transform = `translate(${at.x - 13}px, ${at.y - 13}px)`;
     };
-    made.onDrawn = place;
+    made.onDrawn.add(place);
     place();
-    return () => void (made.onDrawn = null);
+    return () => void made.onDrawn.delete(place);
   }, [scene, wall, model]);
 
   if (!wall || !line) return null;

@@ -1,9 +1,12 @@
-import { wrap } from 'comlink';
-import { VIEW_TEXTURE } from '../../finishes/textures';
-import type { Order } from '@/core/render/orders';
+import { releaseProxy, transfer, wrap, type Remote } from 'comlink';
+import type { Project, Shot } from '@/core/project/schema';
+import type { Camera } from '@/core/render/camera';
+import type { LightGroup } from '@/core/render/scene';
 import type { Cleaner, TraceHand } from '@/core/render/trace-job';
+import type { Region } from '@/core/render/tracer';
 import type { CleanService } from '@/workers/clean.worker';
 import type { RenderService } from '@/workers/render.worker';
+import { VIEW_TEXTURE } from '../../finishes/textures';
 
 /** How many workers trace: the machine's cores, at most eight. */
 export const workerCount = (): number => Math.max(1, Math.min(8, navigator.hardwareConcurrency || 2));
@@ -11,44 +14,144 @@ export const workerCount = (): number => Math.max(1, Math.min(8, navigator.hardw
 /** Longest side of textures, pixels: those of the view, or what a picture of this width can tell apart. */
 const textureFor = (width: number): number => (width <= 1440 ? VIEW_TEXTURE : 2 * VIEW_TEXTURE);
 
+/** What is traced. */
+export interface Job {
+  project: Project;
+  shot: Shot;
+  width: number;
+  height: number;
+  /** The part of it that is traced; the whole unless told. */
+  region?: Region;
+}
+
+const tokens = new WeakMap<Project, string>();
+let tokenCount = 0;
+const tokenOf = (project: Project): string => {
+  let token = tokens.get(project);
+  if (!token) tokens.set(project, (token = `p${tokenCount++}`));
+  return token;
+};
+
+/**
+ * Workers who trace, and the scene they have ready: the next picture of it, from elsewhere or of another size, begins at once. One
+ * works out the shape of a scene and hands it to all; the others draw its textures meanwhile.
+ */
+class Tracers {
+  private readonly workers = Array.from(
+    { length: workerCount() },
+    () => new Worker(new URL('../../../workers/render.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  private readonly remotes: Remote<RenderService>[] = this.workers.map((worker) => wrap<RenderService>(worker));
+  private groups: readonly LightGroup[] | null = null;
+  /** What the tracers are set up for; null until they are. */
+  private begun: string | null = null;
+  /** Scenes are made ready one after another. */
+  private last: Promise<unknown> = Promise.resolve();
+
+  /** Makes a picture ready to be traced. */
+  prepare(job: Job): Promise<readonly LightGroup[]> {
+    const made = this.last.catch(() => undefined).then(() => this.ready(job));
+    this.last = made;
+    return made;
+  }
+
+  private async ready({ project, shot, width, height, region }: Job): Promise<readonly LightGroup[]> {
+    const [first] = this.remotes;
+    const texture = textureFor(width);
+    const token = `${tokenOf(project)} ${texture}`;
+    const made = (await first.compile(token, null, shot)) ?? (await first.compile(token, project, shot))!;
+    if (!made.same || !this.groups) {
+      this.begun = null;
+      this.groups = null;
+      this.groups = await this.together(made.sources, texture);
+    }
+    await this.begin(made.camera, { width, height, region });
+    return this.groups;
+  }
+
+  private async together(sources: Parameters<RenderService['textures']>[0], texture: number): Promise<readonly LightGroup[]> {
+    const [first, ...rest] = this.remotes;
+    const drawers = rest.length ? rest : [first];
+    const [, ...drawn] = await Promise.all([
+      first.lay(),
+      ...drawers.map((drawer, i) =>
+        drawer.textures(
+          sources.map((s, k) => (k % drawers.length === i ? s : null)),
+          texture,
+        ),
+      ),
+    ]);
+    const textures = sources.map((_, k) => drawn[k % drawers.length][k]);
+    const buffers = new Set(textures.flatMap((t) => (t ? [t.colour.buffer, t.relief?.buffer, t.rough?.buffer] : [])).filter((b) => b !== undefined));
+    const scene = await first.finish(transfer(textures, [...buffers] as ArrayBuffer[]));
+    await Promise.all(rest.map((remote) => remote.take(scene)));
+    return scene.groups;
+  }
+
+  private async begin(camera: Camera, { width, height, region }: Pick<Job, 'width' | 'height' | 'region'>): Promise<void> {
+    const key = JSON.stringify([width, height, region]);
+    const again = this.begun === key;
+    this.begun = key;
+    await Promise.all(
+      this.remotes.map((remote) =>
+        again ? remote.aim(camera, width, height) : remote.begin({ width, height, seed: 1, ...(region ? { region } : {}) }, camera),
+      ),
+    );
+  }
+
+  /** Hands that trace the picture that was made ready last. */
+  hands(job: Job): TraceHand[] {
+    const ready = this.prepare(job);
+    return this.remotes.map((remote) => ({ prepare: () => ready, pass: (number) => remote.pass(number), exposed: () => remote.exposed() }));
+  }
+
+  close(): void {
+    for (const remote of this.remotes) remote[releaseProxy]();
+    for (const worker of this.workers) worker.terminate();
+  }
+}
+
+/** Those who trace in this window: made when they are first needed, and let go when nothing has been asked of them for a while. */
+let tracers: Tracers | null = null;
+/** Who has them open now. */
+const users = new Set<Workshop>();
+let idle: ReturnType<typeof setTimeout> | null = null;
+/** How long they wait to be asked again, ms: their scenes are large. */
+const PATIENCE = 60_000;
+
 export interface Workshop {
   hands: TraceHand[];
   cleaner: Cleaner;
-  /** Ends all who work. */
-  close(): void;
+  /** Ends the work on it. @param finished whether those who trace are done with it; else they are broken off */
+  close(finished: boolean): void;
 }
 
-/** Workers who trace and clean one picture. */
-export function openWorkshop({ project, shot, width, height, samples, done, part }: Order): Workshop {
-  const workers = Array.from(
-    { length: Math.min(workerCount(), Math.max(1, samples - done)) },
-    () => new Worker(new URL('../../../workers/render.worker.ts', import.meta.url), { type: 'module' }),
-  );
-  const traced = part?.region ?? { width, height };
-  const remotes = workers.map((worker) => wrap<RenderService>(worker));
-  // One works out the shape of the scene and puts it together for all; the others draw its textures meanwhile.
-  const texture = textureFor(width);
-  const drawers = remotes.length > 1 ? remotes.slice(1) : remotes;
-  const scene = Promise.all([remotes[0].shape(project, shot), ...drawers.map((drawer, i) => drawer.textures(project, shot, texture, i, drawers.length))]).then(
-    ([, ...drawn]) => remotes[0].finish(drawn),
-  );
-  const hands = remotes.map((remote, i): TraceHand => ({
-    prepare: async () => {
-      const ready = await scene;
-      if (i > 0) await remote.take(ready);
-      await remote.begin({ width, height, seed: 1, ...(part ? { region: part.region } : {}) });
-      return ready.scene.groups;
-    },
-    pass: (number) => remote.pass(number),
-    exposed: () => remote.exposed(),
-  }));
+/** Workers who trace and clean one picture. One picture is traced at a time. */
+export function openWorkshop(job: Job): Workshop {
+  if (idle) clearTimeout(idle);
+  idle = null;
+  const own = (tracers ??= new Tracers());
+  const { width, height } = job.region ?? job;
+  // Its memory never shrinks: it is ended with the picture.
   const cleaning = new Worker(new URL('../../../workers/clean.worker.ts', import.meta.url), { type: 'module' });
   const cleaner = wrap<CleanService>(cleaning);
-  return {
-    hands,
-    cleaner: { clean: (radiance, guides) => cleaner.clean(radiance, guides, traced.width, traced.height) },
-    close() {
-      for (const worker of [...workers, cleaning]) worker.terminate();
+  const made: Workshop = {
+    hands: own.hands(job),
+    cleaner: { clean: (radiance, guides) => cleaner.clean(radiance, guides, width, height) },
+    close(finished) {
+      cleaning.terminate();
+      users.delete(made);
+      // Who has taken them over meanwhile goes on with them.
+      if (users.size || tracers !== own) return;
+      if (finished) idle = setTimeout(() => closeTracers(own), PATIENCE);
+      else closeTracers(own);
     },
   };
+  users.add(made);
+  return made;
+}
+
+function closeTracers(own: Tracers): void {
+  own.close();
+  if (tracers === own) tracers = null;
 }

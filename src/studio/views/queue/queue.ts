@@ -103,7 +103,7 @@ function putDown(): void {
   if (!under) return;
   under.over = true;
   under.job?.cancel();
-  under.workshop.close();
+  under.workshop.close(false);
   under = null;
   show(null);
 }
@@ -129,19 +129,19 @@ function work(): void {
 
 async function make(order: Order): Promise<void> {
   const { id } = order;
-  const own: Under = { id, workshop: openWorkshop(order), job: null, over: false };
+  const own: Under = { id, workshop: openWorkshop({ ...order, region: order.part?.region }), job: null, over: false };
   under = own;
   show({ order, phase: 'preparing', samples: order.done, left: null, exposure: order.exposure ?? FIRST_EXPOSURE, radiance: null, version: 0, message: null });
+  let failed = false;
   try {
     const film = order.done ? await kept.film(id) : null;
     if (!own.over && orderOf(id)?.state === 'waiting') await trace(order, own, film);
   } catch (error) {
-    if (own.over) return;
-    const message = `The picture was not finished. ${errorText(error)}`;
-    useQueue.getState().fail(id, message);
+    failed = true;
+    if (!own.over) useQueue.getState().fail(id, `The picture was not finished. ${errorText(error)}`);
   }
   if (own.over) return;
-  own.workshop.close();
+  own.workshop.close(!failed);
   under = null;
   show(null);
   work();
