@@ -25,8 +25,8 @@ export function frameOf({ name, own }: Pick<FrameState, 'name' | 'own'>): Frame 
   return { width, height, round: name in ROUND_FRAMES };
 }
 
-/** Whether the model is shown in its real light when the eye rests, and how far that is: null while it is not. */
-export const useTrueLight = create<{ on: boolean; samples: number | null }>()(() => ({ on: false, samples: null }));
+/** Whether the model is shown in its real light when the eye rests, and how far that is: samples a pixel, or the first look; null while it is not. */
+export const useTrueLight = create<{ on: boolean; samples: number | 'first look' | null }>()(() => ({ on: false, samples: null }));
 
 interface LookState {
   look: Look;

@@ -7,7 +7,7 @@ import { useStudio } from '../../store/studio';
 import { useQueue } from '../../views/queue/queue';
 import { useLook, useTrueLight } from '../../views/views';
 import type { ModelScene } from './ModelScene';
-import { ENOUGH, RestingView } from './rest';
+import { RestingView, STAGES } from './rest';
 
 /** Over the 3D view, the same as it really is lit: it comes when the eye rests and gives way at the first touch. */
 export function TrueLight({ scene, frame }: { scene: RefObject<ModelScene | null>; frame: RefObject<HTMLElement | null> }) {
@@ -77,7 +77,7 @@ export function TrueLight({ scene, frame }: { scene: RefObject<ModelScene | null
           data-testid="true-light-state"
           sx={{ position: 'absolute', left: 8, bottom: 8, px: 0.75, fontSize: 11.5, color: colours.second, bgcolor: colours.panel, pointerEvents: 'none' }}
         >
-          true light, {samples} of {ENOUGH} samples
+          true light, {samples === 'first look' ? samples : `${samples} of ${STAGES.fine} samples`}
         </Box>
       )}
     </>
