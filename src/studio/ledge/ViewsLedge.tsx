@@ -86,6 +86,16 @@ export function ViewsLedge() {
             <MenuItem value="Own size">Own size</MenuItem>
           </Select>
           {frame.name === 'Own size' ? <OwnSize /> : null}
+          {round ? null : (
+            <Button
+              aria-pressed={frame.guides}
+              onClick={() => useFrame.setState({ guides: !frame.guides })}
+              title="The edge of the picture over the model, with its thirds and safe edges"
+              sx={{ py: 0, ...(frame.guides ? { color: colours.damson } : {}) }}
+            >
+              Frame
+            </Button>
+          )}
           <Select
             value={frame.quality}
             onChange={(e) => useFrame.setState({ quality: e.target.value })}

@@ -6,6 +6,7 @@ import * as tools from '../../tools/controller';
 import { registerPane } from '../../tools/panes';
 import { useLook } from '../../views/views';
 import { ModelScene } from './ModelScene';
+import { PictureFrame } from './PictureFrame';
 import { TrueLight } from './TrueLight';
 import { useWalking } from './useWalking';
 import { WallHandle } from './WallHandle';
@@ -135,7 +136,9 @@ export function ModelPane() {
         <canvas ref={canvas} style={{ width: '100%', height: '100%', display: 'block', outline: 'none' }} />
         {walking ? null : <WallHandle scene={scene} from={frame} />}
       </Box>
+
       <TrueLight scene={scene} frame={frame} />
+      <PictureFrame scene={scene} pane={frame} />
     </>
   );
 }

@@ -366,7 +366,7 @@ export class ModelScene {
   /** Metres that one pixel covers at the distance of the target. */
   get pixel(): number {
     const d = this.camera.position.distanceTo(this.controls.target);
-    return (2 * d * Math.tan((this.camera.fov * Math.PI) / 360)) / Math.max(1, this.canvas.clientHeight);
+    return (2 * d * Math.tan(this.eyeCamera.fov / 2)) / Math.max(1, this.canvas.clientHeight);
   }
 
   eye(): EyeState {
@@ -379,6 +379,19 @@ export class ModelScene {
   shot(): Shot {
     const { look, eye, level, room, afoot } = this.looking();
     return { looking: { look, eye, level, room, afoot }, camera: { ...this.eye(), aperture: null, focus: null }, round: false };
+  }
+
+  /** What a picture of all the pane shows is taken with. */
+  paneShot(): Shot {
+    const shot = this.shot();
+    return { ...shot, camera: { ...shot.camera, fov: this.eyeCamera.fov } };
+  }
+
+  /** Shows all of a picture of these proportions. @param aspect width over height; null: the pane is the picture */
+  setFrame(aspect: number | null): void {
+    if (aspect === this.eyeCamera.frame) return;
+    this.eyeCamera.frame = aspect;
+    this.draw();
   }
 
   /** Stands where somebody chose to stand: the eye may be in any storey. */

@@ -26,7 +26,7 @@ export function TrueLight({ scene, frame }: { scene: RefObject<ModelScene | null
         // Lines and see-through models are drawings: they have no light of their own.
         const lit = look.mode === 'finishes' || look.mode === 'white';
         if (!ready || walking || !lit || !model.bodies.length || useQueue.getState().live || document.hidden || Math.min(width, height) < 40) return null;
-        return { project: model.project, shot: made.shot(), width: Math.round(width), height: Math.round(height) };
+        return { project: model.project, shot: made.paneShot(), width: Math.round(width), height: Math.round(height) };
       },
       {
         show(pixels, width, height) {

@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { insideRegion, insideRing } from '@/core/geometry/polygon';
 import { deriveModel } from '@/core/model/derive';
 import { house } from '@/core/testing/drafting';
-import { backFrom, between, inSight, outOfWalls, upwards, type EyeState } from './camera';
+import { cameraFrame } from '@/core/render/camera';
+import { backFrom, between, Camera, fovFor, inSight, outOfWalls, upwards, type EyeState } from './camera';
 
 const view = ({ eye, target, fov }: EyeState, aspect: number): THREE.PerspectiveCamera => {
   const camera = new THREE.PerspectiveCamera((fov * 180) / Math.PI, aspect, 0.05, 900);
@@ -122,5 +123,45 @@ describe('looking up at a ceiling', () => {
       }),
       { numRuns: 50 },
     );
+  });
+});
+
+describe('a picture’s frame in the view', () => {
+  const camera = (aspect: number, frame: number | null, upright = false): Camera => {
+    const own = new Camera(() => new THREE.Vector3(4, 0, upright ? 3 : 1.5));
+    own.perspective.position.set(0, 0, 1.5);
+    own.perspective.lookAt(4, 0, upright ? 3 : 1.5);
+    own.perspective.fov = 50;
+    own.perspective.aspect = aspect;
+    own.perspective.updateProjectionMatrix();
+    own.frame = frame;
+    own.upright = upright;
+    return own;
+  };
+  /** Where the corners of the picture show, −1…1 of the pane. */
+  const corner = (own: Camera, frame: number, upright: boolean): THREE.Vector3 => {
+    const taken = cameraFrame({ eye: { x: 0, y: 0, z: 1.5 }, target: { x: 4, y: 0, z: upright ? 3 : 1.5 }, fov: (50 * Math.PI) / 180, upright }, frame);
+    const d = new THREE.Vector3(0, 0, 0);
+    for (const part of [taken.forward, taken.right, taken.up]) d.add(new THREE.Vector3(part.x, part.y, part.z));
+    const { view } = own;
+    view.updateMatrixWorld();
+    return new THREE.Vector3(0, 0, 1.5).addScaledVector(d, 3).applyMatrix4(view.matrixWorldInverse).applyMatrix4(view.projectionMatrix);
+  };
+
+  it.each([false, true])('shows whole: wider than the pane it touches its sides, else its top and foot (upright: %s)', (upright) => {
+    const wide = corner(camera(0.8, 1.6, upright), 1.6, upright);
+    expect(wide.x).toBeCloseTo(1, 6);
+    expect(wide.y).toBeCloseTo(0.5, 6);
+    const narrow = corner(camera(1.6, 0.8, upright), 0.8, upright);
+    expect(narrow.x).toBeCloseTo(0.5, 6);
+    expect(narrow.y).toBeCloseTo(1, 6);
+  });
+
+  it('changes nothing of the picture itself', () => {
+    const own = camera(0.8, 1.6);
+    expect(own.perspective.fov).toBe(50);
+    expect(own.fov).toBeCloseTo(fovFor((50 * Math.PI) / 180, 1.6, 0.8), 9);
+    own.frame = null;
+    expect(own.fov).toBeCloseTo((50 * Math.PI) / 180, 9);
   });
 });

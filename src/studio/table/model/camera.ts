@@ -20,11 +20,25 @@ export class Camera {
     this.perspective.position.set(12, -10, 11);
   }
 
+  /** Width over height of the picture that is to show whole in the view; null: the view is the picture. */
+  frame: number | null = null;
+
+  /** Vertical field of view of the view, radians: where the picture is wider than the view, more than the picture has. */
+  get fov(): number {
+    const { fov, aspect } = this.perspective;
+    return fovFor((fov * Math.PI) / 180, this.frame, aspect);
+  }
+
   /** What is drawn and picked with, brought up to date. */
   get view(): THREE.PerspectiveCamera | THREE.OrthographicCamera {
     const { perspective: p, parallel: o } = this;
+    const zoom = Math.tan((p.fov * Math.PI) / 360) / Math.tan(this.fov / 2);
+    if (p.zoom !== zoom) {
+      p.zoom = zoom;
+      p.updateProjectionMatrix();
+    }
     if (this.projection === 'perspective') return this.upright ? this.shifted() : p;
-    const half = p.position.distanceTo(this.target()) * Math.tan((p.fov * Math.PI) / 360);
+    const half = p.position.distanceTo(this.target()) * Math.tan(this.fov / 2);
     Object.assign(o, { left: -half * p.aspect, right: half * p.aspect, top: half, bottom: -half });
     o.position.copy(p.position);
     o.quaternion.copy(p.quaternion);
@@ -36,7 +50,7 @@ export class Camera {
   /** The eye held level, the picture shifted to what is looked at, as pictures are taken (`cameraFrame`). */
   private shifted(): THREE.PerspectiveCamera {
     const { perspective: p, level } = this;
-    const frame = cameraFrame({ eye: p.position, target: this.target(), fov: (p.fov * Math.PI) / 180, upright: true }, p.aspect);
+    const frame = cameraFrame({ eye: p.position, target: this.target(), fov: this.fov, upright: true }, p.aspect);
     level.copy(p, false);
     level.up.set(0, 0, 1);
     level.lookAt(p.position.x + frame.axis.x, p.position.y + frame.axis.y, p.position.z + frame.axis.z);
@@ -49,6 +63,16 @@ export class Camera {
     return level;
   }
 }
+
+/**
+ * Vertical field of view of a pane that shows a picture whole, radians.
+ *
+ * @param fov of the picture
+ * @param frame width over height of the picture; null: it fills the pane
+ * @param aspect width over height of the pane
+ */
+export const fovFor = (fov: number, frame: number | null, aspect: number): number =>
+  frame === null || frame <= aspect ? fov : 2 * Math.atan((Math.tan(fov / 2) * frame) / aspect);
 
 /** Where one stands and what one looks at. */
 export interface EyeState {
