@@ -8,6 +8,7 @@ import { writePng } from '@/core/formats/png';
 import { projectJsonSchema, readProjectJson, writeProjectFile, type Asset } from '@/core/formats/project-file/project-file';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
+import { Moment } from '@/core/project/schema';
 import { Film } from '@/core/render/film';
 import { usualWhite } from '@/core/light/white';
 import { cleanPicture } from '@/core/render/denoiser/picture';
@@ -133,6 +134,7 @@ program
   .option('--exposure <ev>', 'EV at ISO 100; metered if left out')
   .option('--white <kelvin>', 'colour temperature shown as white; left out, that of daylight or lamps by the time of day')
   .option('--scheme <name>', 'name or id of a scheme; left out, the one in hand')
+  .option('--moment <time>', 'local date and time of its daylight, as 2026-05-12T21:30; left out, that of the project')
   .option('--hdr <file>', 'keep the radiance too')
   .option('--exr <file>', 'keep it as OpenEXR, with passes: light groups, colour, normal, depth')
   .option('--round', 'all round: equirectangular, twice as wide as high')
@@ -150,6 +152,7 @@ program
         scheme?: string;
         hdr?: string;
         exr?: string;
+        moment?: string;
         round?: boolean;
         grain?: boolean;
       },
@@ -157,7 +160,10 @@ program
       const { project: whole } = await open(file);
       const scheme = o.scheme === undefined ? whole.scheme : Object.values(whole.schemes).find((s) => s.id === o.scheme || s.name === o.scheme)?.id;
       if (!scheme) throw new DomainError('scheme.missing', `There is no scheme ${o.scheme} in ${whole.name}.`);
-      const project = withScheme(whole, scheme);
+      const dressed = withScheme(whole, scheme);
+      const moment = Moment.safeParse(o.moment ?? dressed.site.moment);
+      if (!moment.success) throw new DomainError('moment', `“${o.moment}” is not a date and time; write it as 2026-05-12T21:30.`);
+      const project = { ...dressed, site: { ...dressed.site, moment: moment.data } };
       const view = Object.values(project.viewpoints).find((v) => v.id === o.view || v.name === o.view);
       if (!view)
         throw new DomainError(
