@@ -112,6 +112,7 @@ describe('a project of any earlier version', () => {
     const project = validateProject({ ...old, pictures: { p: picture } });
     expect(project.pictures.p).toEqual({
       ...picture,
+      warmth: 0,
       contrast: 0,
       saturation: 0,
       highlights: 0,

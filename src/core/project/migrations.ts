@@ -222,7 +222,7 @@ const toVersion9 = (old: Plain): Plain => ({
 const toVersion10 = (old: Plain): Plain => ({
   ...old,
   version: 10,
-  pictures: each(old.pictures, (p) => ({ shot: null, moment: null, noise: null, state: null, ...p })),
+  pictures: each(old.pictures, (p) => ({ shot: null, moment: null, noise: null, state: null, warmth: 0, ...p })),
 });
 
 /** The version since which pictures keep a digest of what they show. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { blackBody } from '../finishes/colour';
-import { AS_TRACED, develop, developed, gainOf, markLimits, relight, sharesOf, whiteFrom } from './development';
+import { AS_TRACED, develop, developed, gainOf, markLimits, relight, sharesOf, warmed, whiteFrom } from './development';
 import { OFF } from '../project/schema';
 import { Random } from './bsdf';
 
@@ -85,5 +85,22 @@ describe('development', () => {
     expect([...line.slice(0, 3)]).toEqual([1, 2, 3]);
     expect([...line.slice(8, 11)]).toEqual([4, 5, 6]);
     expect([...line.slice(4, 8), ...line.slice(12)]).toEqual([...before.slice(4, 8), ...before.slice(12)]);
+  });
+});
+
+describe('warmth', () => {
+  it('shifts red against blue and leaves a grey as bright as it was', () => {
+    for (const warmth of [-1, -0.4, 0, 0.3, 1]) {
+      const [r, g, b] = warmed(warmth);
+      expect(0.2126 * r + 0.7152 * g + 0.0722 * b).toBeCloseTo(1, 9);
+      expect(Math.log2(r / b)).toBeCloseTo(0.8 * warmth, 9);
+      expect(Math.log2((r * b) / (g * g))).toBeCloseTo(0, 9);
+    }
+    const grey = new Float32Array(3).fill(120);
+    const as = { ...AS_TRACED, exposure: 8, white: null };
+    const [warm, plain, cold] = [0.5, 0, -0.5].map((warmth) => developed(grey, { ...as, warmth }));
+    expect(warm[0]).toBeGreaterThan(plain[0]);
+    expect(warm[2]).toBeLessThan(plain[2]);
+    expect(cold[2]).toBeGreaterThan(plain[2]);
   });
 });

@@ -62,6 +62,16 @@ const HIGH = 0.35;
 const TABLE_SIZE = 4096;
 let table: Uint8Array | null = null;
 
+/** How far the warmest goes, as stops between red and blue. */
+const WARMEST = 0.8;
+
+/** What the channels are multiplied by so that a picture is warmer or colder, a grey as bright as before. @param warmth −1…1 */
+export function warmed(warmth: number): Rgb {
+  const [r, b] = [2 ** ((warmth * WARMEST) / 2), 2 ** ((-warmth * WARMEST) / 2)];
+  const k = 1 / luminance([r, 1, b]);
+  return [r * k, k, b * k];
+}
+
 /**
  * Display pixels of a radiance image as it is developed: exposure and white, then contrast about middle grey, highlights held,
  * saturation, and the tone curve of the view.
@@ -71,10 +81,11 @@ let table: Uint8Array | null = null;
  */
 export function developed(
   radiance: Float32Array,
-  { exposure, white, contrast, saturation, highlights }: Omit<Development, 'lights'>,
+  { exposure, white, contrast, saturation, highlights, warmth }: Omit<Development, 'lights'>,
 ): Uint8ClampedArray<ArrayBuffer> {
   table ??= Uint8Array.from({ length: TABLE_SIZE + 1 }, (_, i) => Math.round(255 * fromLinear(i / TABLE_SIZE)));
-  const [r, g, b] = balance(white).map((c) => c * exposureScale(exposure));
+  const tint = warmed(warmth);
+  const [r, g, b] = balance(white).map((c, i) => c * tint[i] * exposureScale(exposure));
   const out = new Uint8ClampedArray((radiance.length / 3) * 4);
   const pixel = [0, 0, 0];
   const plain = contrast === 0 && saturation === 0 && highlights === 0;
@@ -99,7 +110,7 @@ export function developed(
 }
 
 /** What is done to a picture at first beyond exposure and white: nothing. */
-export const AS_TRACED = { contrast: 0, saturation: 0, highlights: 0, lights: [] as GroupLight[] } satisfies Partial<Development>;
+export const AS_TRACED = { warmth: 0, contrast: 0, saturation: 0, highlights: 0, lights: [] as GroupLight[] } satisfies Partial<Development>;
 
 /** Display pixels of a radiance image at an exposure (EV at ISO 100) and a white (K; null: that of the display). */
 export const develop = (radiance: Float32Array, exposure: number, white: number | null = null): Uint8ClampedArray<ArrayBuffer> =>

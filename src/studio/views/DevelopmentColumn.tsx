@@ -5,7 +5,9 @@ import Button from '@mui/material/Button';
 import Slider from '@mui/material/Slider';
 import Switch from '@mui/material/Switch';
 import { OFF, type Development, type GroupLight } from '@/core/project/schema';
+import { WHITES } from '@/core/light/white';
 import { AS_TRACED } from '@/core/render/development';
+import { Choice } from '../look/Choice';
 import { colours } from '../look/theme';
 import { EV, KELVIN, WHITE_OF_DISPLAY } from './Developing';
 
@@ -46,15 +48,19 @@ export function DevelopmentColumn({ value, shares, of, picking, limits, onPick, 
       onSettle={(v) => onSettle(with_(make(v)))}
     />
   );
-  const changed = value.contrast !== 0 || value.saturation !== 0 || value.highlights !== 0 || value.lights.length > 0;
+  const changed = value.warmth !== 0 || value.contrast !== 0 || value.saturation !== 0 || value.highlights !== 0 || value.lights.length > 0;
   const white = value.white ?? WHITE_OF_DISPLAY;
   return (
     <>
       {line('Exposure', `EV ${value.exposure.toFixed(1)}`, EV, value.exposure, (exposure) => ({ exposure }))}
       {line('White', `${white} K`, KELVIN, white, (k) => ({ white: k }), `${white} kelvin`)}
-      <Button size="small" aria-pressed={picking} onClick={onPick} sx={{ mb: 0.5 }}>
-        Pick a grey
-      </Button>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1, mb: 0.5 }}>
+        <Choice label="of" value={String(white)} options={whites(shares, white)} onChoose={(k) => onSettle(with_({ white: Number(k) }))} />
+        <Button size="small" aria-pressed={picking} onClick={onPick} sx={{ ml: 'auto', whiteSpace: 'nowrap' }}>
+          Pick a grey
+        </Button>
+      </Box>
+      {line('Warmth', signed(value.warmth * 10), { min: -1, max: 1, step: 0.05 }, value.warmth, (warmth) => ({ warmth }))}
       {line('Contrast', signed(value.contrast * 10), { min: -0.4, max: 0.6, step: 0.02 }, value.contrast, (contrast) => ({ contrast }))}
       {line(
         'Highlights',
@@ -94,6 +100,20 @@ export function DevelopmentColumn({ value, shares, of, picking, limits, onPick, 
       ) : null}
     </>
   );
+}
+
+/** Lights whose white a picture can be given: daylight, the display, and its own lamps. */
+function whites(shares: readonly LightShare[], now: number): [string, string][] {
+  const known = new Map<number, string>([
+    [WHITES.day, 'daylight'],
+    [WHITE_OF_DISPLAY, 'the display'],
+  ]);
+  for (const { name, kelvin } of shares) {
+    const own = Math.round(kelvin / 10) * 10;
+    if (own <= KELVIN.max && !known.has(own) && name.startsWith('Lamps')) known.set(own, name);
+  }
+  if (!known.has(now)) known.set(now, 'what was set');
+  return [...known].map(([k, name]) => [String(k), name]);
 }
 
 const withLight = (lights: readonly GroupLight[], set: GroupLight): GroupLight[] => [

@@ -22,9 +22,10 @@ import { LookRound } from './LookRound';
 import { useQueue } from './queue/queue';
 import { useViews } from './views';
 
-const developmentOf = ({ exposure, white, contrast, saturation, highlights, lights }: Picture): Development => ({
+const developmentOf = ({ exposure, white, warmth, contrast, saturation, highlights, lights }: Picture): Development => ({
   exposure,
   white,
+  warmth,
   contrast,
   saturation,
   highlights,

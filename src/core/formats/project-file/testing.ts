@@ -14,6 +14,7 @@ export const picturedProject = (name: string, image: string, radiance = image): 
       samples: 1,
       exposure: 0,
       white: null,
+      warmth: 0,
       contrast: 0,
       saturation: 0,
       highlights: 0,

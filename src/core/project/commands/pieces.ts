@@ -70,6 +70,7 @@ export const pieceCommands = {
         name: true,
         exposure: true,
         white: true,
+        warmth: true,
         contrast: true,
         saturation: true,
         highlights: true,

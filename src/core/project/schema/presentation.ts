@@ -82,6 +82,7 @@ const Developed = {
     .default(null)
     .describe('colour temperature of the light that is shown as white, K; null: that of the display'),
   contrast: z.number().min(-0.5).max(1).default(0).describe('about middle grey; 0: as it is'),
+  warmth: z.number().min(-1).max(1).default(0).describe('warmer or colder than its white has it; 0: as it is'),
   saturation: z.number().min(-1).max(1).default(0),
   highlights: z.number().min(0).max(1).default(0).describe('how far bright parts are held back'),
   lights: z.array(GroupLight).max(64).default([]).describe('groups of light that were changed after rendering'),
