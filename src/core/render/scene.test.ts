@@ -9,13 +9,14 @@ import { Film } from './film';
 import { prepareScene, type PreparedScene } from './prepared';
 import { textureOf } from '../finishes/store';
 import { FIREFLY, pictureScene } from './picture';
-import { materialOf } from './scene';
+import { compileScene, materialOf } from './scene';
 import { Tracer } from './tracer';
 
 const demo = heronLockCottage();
 const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
   runChange(project, { id: 'editedit', kind: 'do', command, args }).project;
-const scene = pictureScene(deriveModel(demo), 32);
+const model = deriveModel(demo);
+const scene = pictureScene(model, 32);
 
 describe('a compiled scene', () => {
   it('gives every luminaire its flux: emission × π × area is the lumen it was given', () => {
@@ -34,11 +35,24 @@ describe('a compiled scene', () => {
       ...Object.values(demo.rooflights).map((r) => ({ width: r.width, height: r.length })),
       ...Object.values(demo.dormers).map((d) => ({ width: d.width - 0.28, height: d.height - 0.21 })),
     ];
-    expect(scene.portals).toHaveLength(windows.length);
+    expect(scene.panes).toHaveLength(windows.length);
     const total = windows.reduce((sum, w) => sum + w.width * w.height, 0);
-    const glass = scene.portals.reduce((sum, p) => sum + p.area, 0);
+    const glass = scene.panes.reduce((sum, p) => sum + p.area, 0);
     expect(glass).toBeLessThan(total);
     expect(glass).toBeGreaterThan(total * 0.75);
+  });
+
+  it('has daylight come in at doors that stand open or have lights, and where there is no leaf, of outer walls only', () => {
+    const doors = scene.portals.filter((p) => !scene.panes.includes(p));
+    const outer = [...model.shell.openings.values()].filter((o) => (o.rooms.left === null) !== (o.rooms.right === null));
+    const letting = outer.filter(({ opening: o }) => o.kind === 'passage' || (o.kind === 'door' && (o.open > 0.03 || o.glazed > 0)));
+    expect(letting.length).toBeGreaterThan(0);
+    expect(doors).toHaveLength(letting.length);
+    letting.forEach(({ opening: { width, height, frame } }, i) => expect(doors[i].area).toBeCloseTo((width - 2 * frame.face) * (height - 2 * frame.face), 6));
+    // A leaf that is shut, or hidden with its opening, lets none in.
+    const shut = { ...demo, openings: Object.fromEntries(Object.entries(demo.openings).map(([id, o]) => [id, { ...o, open: 0, glazed: 0 }])) };
+    const closed = compileScene({ model: deriveModel(shut), daylight: null });
+    expect(closed.portals.filter((p) => !closed.panes.includes(p))).toHaveLength(letting.filter((o) => o.opening.kind === 'passage').length);
   });
 
   it('has one material a triangle and panes that shadow rays pass', () => {

@@ -85,7 +85,7 @@ export interface Shared {
   places: readonly Matrix[];
 }
 
-/** A rectangle of glass in the outer wall, through which the sky is seen. */
+/** A rectangle in the outer wall, of glass or open, through which the sky is seen. */
 export interface Portal {
   corner: Vec3;
   along: Vec3;
@@ -417,6 +417,9 @@ export function compileScene({ model, daylight, presence, white = false }: Scene
       }
     }
   }
+  // Daylight comes in where there is no glass too.
+  for (const { id, level, clear } of model.shell.openings.values())
+    if (!gone(id) && !gone(level)) for (const way of clear) builder.portals.push(portalOf(way, [1, 1, 1], 1));
   for (const [mesh, ways] of equal)
     for (const { places, index, unseen } of ways.values())
       if (places.length > 1) builder.share(mesh, places, index, unseen);

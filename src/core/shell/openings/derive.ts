@@ -52,11 +52,16 @@ export interface DerivedOpening {
   parts: OpeningPart[];
   /** The glass that lets daylight in; none for doors. */
   glazing: Pane[];
+  /** Where daylight comes in at a door that stands open or has lights, or where there is no leaf; none indoors and for windows. */
+  clear: Pane[];
   /** What its joinery covers of each face of the wall: x along the wall from the middle of the opening, y above the floor. */
   surround: Record<Side, Region[]>;
   /** The floor in a way that goes down to it. */
   floors: Way[];
 }
+
+/** A leaf that is opened less lets hardly any light past it. */
+const AJAR = 0.03;
 
 export interface OpeningInputs {
   project: Project;
@@ -120,6 +125,9 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     : corner
       ? cornerFrames(corner, opening).map(({ origin, d: along, length }) => portal(origin, along, length))
       : [portal({ x: point.x - (d.x * width) / 2 - d.y * stands.frame, y: point.y - (d.y * width) / 2 + d.x * stands.frame }, d, width)];
+  const outer = outdoors.left !== outdoors.right;
+  const lets = opening.kind === 'passage' || (opening.kind === 'door' && (opening.open > AJAR || opening.glazed > 0));
+  const clear = outer && lets ? [portal({ x: point.x - (d.x * width) / 2, y: point.y - (d.y * width) / 2 }, d, width)] : [];
   const down = opening.kind !== 'niche' && sill - foot < NEAR;
   const matrix = placement(point.x, point.y, level.elevation, angle);
   return {
@@ -135,6 +143,7 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     corner,
     parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null).map((p) => opened(p, opening.open)),
     glazing,
+    clear,
     surround: { left: surroundOf(opening, thickness, inside, 'left'), right: surroundOf(opening, thickness, inside, 'right') },
     floors: down
       ? (['left', 'right'] as const).map((side) => wayOf(side, rooms[side], floorOf(side, width, thickness, local, inside), matrix, level, sill))
