@@ -14,6 +14,7 @@ import { arrowThrough } from './look/focus';
 import { colours, SERIF } from './look/theme';
 import { Warn } from './look/Warn';
 import { ErrandList } from './errands/ErrandList';
+import { PictureLine } from './views/PictureLine';
 import { useErrands } from './errands/errands';
 import { api } from './store/api';
 import { modelWork, Superseded } from './work/model';
@@ -77,6 +78,7 @@ export function TopBar({ onActions, onContents }: { onActions(): void; onContent
       </Box>
       <Box sx={{ flex: 1, minWidth: 0, display: 'flex', justifyContent: 'flex-end' }}>
         <ErrandList />
+        <PictureLine />
       </Box>
       <Findings />
       <Box sx={{ display: 'flex' }}>

@@ -118,7 +118,7 @@ export function PicturePanel() {
     setShown(next);
     setMeant(next);
   };
-  const again = (of: Region): void => {
+  const again = (of: Region | null): void => {
     void askAgain(picture, of);
     useViews.setState({ picture: null });
   };
@@ -215,6 +215,11 @@ export function PicturePanel() {
             <Button size="small" aria-pressed={part !== null} onClick={() => setPart(part ? null : { from: null, to: null })}>
               A part again
             </Button>
+            {part ? null : (
+              <Button size="small" onClick={() => again(null)}>
+                All of it again
+              </Button>
+            )}
             {region ? (
               <Button size="small" onClick={() => again(region)}>
                 Make it
@@ -269,13 +274,18 @@ function factsOf({ width, height, samples, noise, moment }: Picture): string {
   return `${width} × ${height}, ${samples} samples a pixel${grain}${moment ? `; ${momentText(moment)}` : ''}`;
 }
 
-/** Asks for a part of a picture again: of the model as it is now, in the scheme and the light the picture was taken in. */
-function askAgain(picture: Picture, region: Region): Promise<void> {
+/**
+ * Asks for a picture again, of the model as it is now, in the scheme and the light it was taken in.
+ *
+ * @param region the part that is put into it, with twice the samples; null: all of it, as a picture of its own
+ */
+function askAgain(picture: Picture, region: Region | null): Promise<void> {
   const { project } = useStudio.getState();
-  const { shot, width, height, samples, viewpoint, moment } = picture;
+  const { shot, width, height, samples, viewpoint, moment, name } = picture;
   const scheme = picture.scheme !== null && Object.hasOwn(project.schemes, picture.scheme) ? picture.scheme : project.scheme;
   const dressed = withScheme(project, scheme);
   const lit = moment === null || moment === dressed.site.moment ? dressed : { ...dressed, site: { ...dressed.site, moment } };
-  const stamp = { project: project.id, scheme, name: `${picture.name}, a part`, viewpoint };
-  return useQueue.getState().ask([{ stamp, project: lit, shot: shot!, width, height, samples: 2 * samples, part: { picture: picture.id, region } }], true);
+  const whole = { stamp: { project: project.id, scheme, name, viewpoint }, project: lit, shot: shot!, width, height, samples };
+  const part = region && { ...whole, stamp: { ...whole.stamp, name: `${name}, a part` }, samples: 2 * samples, part: { picture: picture.id, region } };
+  return useQueue.getState().ask([part ?? whole], true);
 }
