@@ -1,6 +1,7 @@
 // Refreshes docs/screenshots from the demo data: node scripts/screenshots.mjs [address of a running demo]
 import { mkdirSync } from 'node:fs';
 import { chromium } from 'playwright-core';
+import sharp from 'sharp';
 
 const base = process.argv[2] ?? 'http://127.0.0.1:3210';
 const out = 'docs/screenshots';
@@ -114,6 +115,34 @@ await page
   .click();
 await shot('picture');
 await page.getByTestId('picture-panel').getByRole('button', { name: 'Close' }).click();
+// Several at once; all round; the view at rest.
+const ledge = page.getByTestId('ledge');
+await page.getByRole('button', { name: 'Several', exact: true }).click();
+await page.getByRole('radio', { name: 'Hours of one day' }).check();
+await shot('several', 1500);
+await page.getByRole('button', { name: 'Leave it' }).click();
+const choose = async (label, option) => {
+  await page.getByLabel(label, { exact: true }).first().locator('xpath=..').getByRole('combobox').first().click();
+  await page.getByRole('option', { name: option }).first().click();
+};
+await choose('Picture size', /^All round, small/);
+await choose('Picture quality', /^Look/);
+await page.getByRole('button', { name: 'Render this view' }).click();
+await page.getByTestId('render-panel').getByText('kept with the project').waitFor({ timeout: 900_000 });
+await page.getByTestId('render-panel').getByRole('button', { name: 'Close' }).click();
+await ledge
+  .getByRole('button', { name: /^Kitchen from the hall door/ })
+  .first()
+  .click();
+await page.frameLocator('iframe').locator('body[data-looking]').waitFor({ timeout: 60_000 });
+await page.frameLocator('iframe').locator('canvas').focus();
+for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+await shot('round', 1500);
+await page.getByTestId('picture-panel').getByRole('button', { name: 'Close' }).click();
+await press('True light');
+await page.getByTestId('true-light-state').getByText(/of 64/).waitFor({ timeout: 300_000 });
+await shot('rest', 60_000);
+await press('True light');
 await stage('Boards');
 await page.getByTestId('item-sample').nth(4).click();
 await shot('board', 6000);
@@ -121,3 +150,24 @@ await stage('Schedules');
 await page.getByRole('tab', { name: 'Order list' }).click();
 await shot('order', 4000);
 await browser.close();
+
+// The demo’s pictures as they are shown, on one sheet.
+const { pictures } = (await (await fetch(`${base}/api/projects/heron-lock-cottage`)).json()).project;
+const shown = Object.values(pictures)
+  .filter((p) => p.id.startsWith('picture-') && !p.shot?.round && p.made < '2026-11-29T04')
+  .sort((a, b) => (a.made < b.made ? 1 : -1));
+const [wide, high, gap] = [640, 400, 8];
+const tiles = await Promise.all(
+  shown.map(async (p, i) => ({
+    input: await sharp(new Uint8Array(await (await fetch(`${base}/api/assets/${p.image}`)).arrayBuffer()))
+      .resize(wide, high)
+      .toBuffer(),
+    left: (i % 2) * (wide + gap),
+    top: Math.floor(i / 2) * (high + gap),
+  })),
+);
+const rows = Math.ceil(tiles.length / 2);
+await sharp({ create: { width: 2 * wide + gap, height: rows * (high + gap) - gap, channels: 3, background: '#F7F7F5' } })
+  .composite(tiles)
+  .png({ compressionLevel: 9, palette: true, quality: 90 })
+  .toFile(`${out}/pictures.png`);

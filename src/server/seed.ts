@@ -8,25 +8,76 @@ import { readHdr } from '@/core/formats/hdr/hdr';
 import { writePng } from '@/core/formats/png';
 import { usualWhite } from '@/core/light/white';
 import { contentHash, type Asset } from '@/core/formats/project-file/project-file';
+import { pictureState } from '@/core/project/picture-state';
 import { develop } from '@/core/render/development';
+import { shotFrom } from '@/core/render/shot';
 import { meterExposure } from '@/core/render/tone';
 import { runChange } from '@/core/project/commands';
 import type { BoardItem, Project } from '@/core/project/schema';
 import type { App } from './application';
 
-/** The pictures that ship with the demo, one a scheme, rendered from its own viewpoint by `enstegon render`. */
-const PICTURES = [
-  { file: 'kitchen.hdr', id: 'picture-kitchen', name: 'Kitchen from the hall door', scheme: 'scheme-1', made: '2026-11-29T03:02:00.000Z' },
+interface Shipped {
+  file: string;
+  id: string;
+  name: string;
+  viewpoint: string;
+  scheme: string;
+  samples: number;
+  made: string;
+  /** Another hour than that of the project. */
+  moment?: string;
+}
+
+/** The pictures that ship with the demo, from its own viewpoints, rendered by `enstegon render`. */
+const PICTURES: Shipped[] = [
+  {
+    file: 'kitchen.hdr',
+    id: 'picture-kitchen',
+    name: 'Kitchen from the hall door',
+    viewpoint: 'view-kitchen',
+    scheme: 'scheme-1',
+    samples: 48,
+    made: '2026-11-29T03:02:00.000Z',
+  },
   {
     file: 'kitchen-bindery.hdr',
     id: 'picture-kitchen-bindery',
     name: 'Kitchen from the hall door, bindery',
+    viewpoint: 'view-kitchen',
     scheme: 'scheme-bindery',
+    samples: 48,
     made: '2026-11-29T03:01:30.000Z',
   },
+  { file: 'living.hdr', id: 'picture-living', name: 'Living room', viewpoint: 'view-living', scheme: 'scheme-1', samples: 48, made: '2026-11-29T03:01:00.000Z' },
+  {
+    file: 'shower.hdr',
+    id: 'picture-shower',
+    name: 'Shower room',
+    viewpoint: 'view-shower',
+    scheme: 'scheme-1',
+    samples: 48,
+    made: '2026-11-29T03:00:30.000Z',
+  },
+  {
+    file: 'loft.hdr',
+    id: 'picture-loft',
+    name: 'Reading loft in the evening',
+    viewpoint: 'view-loft',
+    scheme: 'scheme-1',
+    samples: 64,
+    made: '2026-11-29T03:00:20.000Z',
+    moment: '2026-05-12T21:50',
+  },
+  {
+    file: 'canal.hdr',
+    id: 'picture-canal',
+    name: 'From the towpath',
+    viewpoint: 'view-garden',
+    scheme: 'scheme-1',
+    samples: 48,
+    made: '2026-11-29T03:00:10.000Z',
+  },
 ];
-const VIEWPOINT = 'view-kitchen';
-const SAMPLES = 48;
 
 /** The demo project with its pictures and its board, and the files they need. */
 export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project: Project; assets: Asset[] }> {
@@ -36,14 +87,16 @@ export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project:
   const run = (command: Parameters<typeof runChange>[1]['command'], args: unknown): void => {
     project = runChange(project, { id: `demoboard${step++}`, kind: 'do', command, args }).project;
   };
-  for (const { file, ...picture } of PICTURES) {
+  for (const { file, moment = project.site.moment, ...picture } of PICTURES) {
     const hdr = new Uint8Array(await readFile(path.join(process.cwd(), 'assets', 'demo', file)));
     const { width, height, radiance } = readHdr(hdr);
     const exposure = Math.round(meterExposure(radiance) * 10) / 10;
-    const white = usualWhite(project.site);
+    const white = usualWhite({ ...project.site, moment });
     const [kept, image] = [hdr, writePng(develop(radiance, exposure, white), width, height)].map((bytes) => ({ hash: contentHash(bytes), bytes }));
     assets.push(kept, image);
-    run('picture.add', { ...picture, viewpoint: VIEWPOINT, samples: SAMPLES, width, height, exposure, white, radiance: kept.hash, image: image.hash });
+    const shot = shotFrom(project.viewpoints[picture.viewpoint]);
+    const state = pictureState(project, picture.scheme, moment);
+    run('picture.add', { ...picture, width, height, exposure, white, radiance: kept.hash, image: image.hash, shot, moment, state });
   }
   const kitchen = Object.values(project.rooms).find((r) => r.name.startsWith('Kitchen'))!;
   const paper = PAPERS['A3 landscape'];
