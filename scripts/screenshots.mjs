@@ -68,7 +68,6 @@ await press('Beside the plan');
 await press('Upper');
 await page.keyboard.press('Escape');
 await press('Stand back');
-await shot('upper', 6000);
 await room('Reading loft');
 await press('Wide');
 await press('Walk');
