@@ -43,7 +43,11 @@ export function TrueLight({ scene, frame }: { scene: RefObject<ModelScene | null
     const events = ['pointerdown', 'wheel', 'keydown'] as const;
     for (const event of events) element.addEventListener(event, touch, { passive: true });
     // Pictures that are being made have the machine to themselves.
-    const ends = [useQueue.subscribe((s, before) => s.live && !before.live && resting.stop(true)), useLook.subscribe(touch)];
+    const busy = useQueue.subscribe((s, before) => {
+      if (s.live && !before.live) resting.stop(true);
+      else if (!s.live && before.live) touch();
+    });
+    const ends = [busy, useLook.subscribe(touch)];
     touch();
     return () => {
       made.onDrawn.delete(touch);

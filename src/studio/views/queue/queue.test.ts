@@ -14,9 +14,12 @@ vi.mock('./kept', () => ({
     change: (id: string, set: Partial<Order>) => Promise.resolve(void (store.orders.has(id) && store.orders.set(id, { ...store.orders.get(id)!, ...set }))),
     remove: (id: string) => Promise.resolve(void (store.orders.delete(id), store.films.delete(id))),
     film: (id: string) => Promise.resolve(store.films.get(id) ?? null),
-    keepFilm: (id: string, film: Exposed) => Promise.resolve(void store.films.set(id, film)),
+    keepFilm: (id: string, film: Exposed) => (full ? Promise.reject(new Error('Quota exceeded')) : Promise.resolve(void store.films.set(id, film))),
   },
 }));
+
+/** Whether the browser takes no more. */
+let full = false;
 
 /** Hands that trace grey pixels, as quickly as they are let. */
 let pace = { passes: 0, wait: () => Promise.resolve(), fault: '' };
@@ -97,6 +100,7 @@ beforeEach(async () => {
   made.length = closed.length = 0;
   pace = { passes: 0, wait: () => Promise.resolve(), fault: '' };
   refusal = '';
+  full = false;
   takeUpQueue();
 });
 
@@ -173,5 +177,19 @@ describe('pictures that wait', () => {
     expect(made[0]).toMatchObject({ exposure: 7.5, order: { white: 4000 } });
     // The one that was looked at stays to be looked at.
     expect(useQueue.getState().last?.order.stamp.name).toBe('A');
+  });
+
+  it('are finished also where nothing of them can be kept on the way', async () => {
+    full = true;
+    const go = gate();
+    await useQueue.getState().ask([wanted('A', 40)], false);
+    await rest(() => pace.passes > 0);
+    useQueue.getState().hold(useQueue.getState().orders[0].id);
+    go();
+    await rest(() => useQueue.getState().live === null);
+    expect([made.length, useQueue.getState().orders[0].state, useQueue.getState().orders[0].done]).toEqual([0, 'held', 0]);
+    useQueue.getState().goOn(useQueue.getState().orders[0].id);
+    await rest(() => made.length === 1);
+    expect(made[0].samples).toBe(40);
   });
 });

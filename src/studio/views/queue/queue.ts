@@ -89,8 +89,12 @@ const change = (make: () => Promise<unknown>): void => {
 const orderOf = (id: string): Order | undefined => useQueue.getState().orders.find((o) => o.id === id);
 
 async function reread(): Promise<void> {
-  await keeping;
-  useQueue.setState({ orders: lined(await kept.orders()) });
+  const before = keeping;
+  await before;
+  const orders = await kept.orders();
+  // What was changed here meanwhile is not in them yet.
+  if (keeping !== before) return reread();
+  useQueue.setState({ orders: lined(orders) });
   // What another window held or took away is put down here.
   const own = under && orderOf(under.id);
   if (under && !own) putDown();
@@ -165,8 +169,13 @@ async function trace(order: Order, own: Under, film: Exposed | null): Promise<vo
   };
   const keep = async (sums: Exposed): Promise<void> => {
     const done = sums.counts[0];
-    await kept.keepFilm(id, sums);
-    await kept.change(id, { done });
+    try {
+      await kept.keepFilm(id, sums);
+      await kept.change(id, { done });
+    } catch {
+      // Where no more can be kept the picture goes on all the same; it would begin from what was kept before.
+      return;
+    }
     useQueue.setState((s) => ({ orders: s.orders.map((o) => (o.id === id ? { ...o, done } : o)) }));
   };
   const clock = (): number => performance.now() / 1000;
