@@ -188,11 +188,11 @@ program
       const tracer = new Tracer(scene, { width, height, camera: cameraOf(model, shot), seed: 1, clamp: FIREFLY });
       for (let i = 0; i < o.samples; i++) tracer.pass();
       const film = new Film(tracer.exposed());
-      const radiance = o.grain ? film.mean() : cleanPicture(film.mean(), film.guides(), width, height);
+      const radiance = o.grain ? film.mean() : cleanPicture(film.mean(), film.guides(), width, height, o.round);
       await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance), white), width, height));
       if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
       if (!o.exr) return;
-      const shares = await partLight(film, scene.groups, async (light, guides) => (o.grain ? light : cleanPicture(light, guides, width, height)));
+      const shares = await partLight(film, scene.groups, async (light, guides) => (o.grain ? light : cleanPicture(light, guides, width, height, o.round)));
       await save(o.exr, writeLight({ width, height, radiance, shares }, film.passes()));
     },
   );

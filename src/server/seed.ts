@@ -48,7 +48,15 @@ const PICTURES: Shipped[] = [
     samples: 48,
     made: '2026-11-29T03:01:30.000Z',
   },
-  { file: 'living.hdr', id: 'picture-living', name: 'Living room', viewpoint: 'view-living', scheme: 'scheme-1', samples: 48, made: '2026-11-29T03:01:00.000Z' },
+  {
+    file: 'living.hdr',
+    id: 'picture-living',
+    name: 'Living room',
+    viewpoint: 'view-living',
+    scheme: 'scheme-1',
+    samples: 48,
+    made: '2026-11-29T03:01:00.000Z',
+  },
   {
     file: 'shower.hdr',
     id: 'picture-shower',

@@ -137,7 +137,7 @@ export function openWorkshop(job: Job): Workshop {
   const cleaner = wrap<CleanService>(cleaning);
   const made: Workshop = {
     hands: own.hands(job),
-    cleaner: { clean: (radiance, guides) => cleaner.clean(radiance, guides, width, height) },
+    cleaner: { clean: (radiance, guides) => cleaner.clean(radiance, guides, width, height, job.shot.round && !job.region) },
     close(finished) {
       cleaning.terminate();
       users.delete(made);
