@@ -14,14 +14,7 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
   const studio = new Studio(page);
   await studio.start('Finishing');
   await studio.tab('Walls');
-  await studio.card('Room by corners').click();
-  await studio.press(0.15, 0.15);
-  await studio.moveTo(5, 4);
-  await studio.type('4000');
-  await page.keyboard.press('Tab');
-  await studio.type('3000');
-  await page.keyboard.press('Enter');
-  await page.keyboard.press('Escape');
+  await studio.firstRoom('4000', '3000');
   const room = only((await studio.project()).rooms);
   const inside = [...deriveModel(await studio.project()).shell.rooms.values()][0].region.outer;
   const [x0, y0] = [Math.min(...inside.map((p) => p.x)), Math.min(...inside.map((p) => p.y))];

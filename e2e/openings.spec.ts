@@ -15,14 +15,7 @@ test('what a storey has besides plain doors and windows, and sizes typed over ou
 
   await test.step('draws a house and types over its overall width; the east wall gives way', async () => {
     await studio.tab('Walls');
-    await studio.card('Room by corners').click();
-    await studio.press(0.15, 0.15);
-    await studio.moveTo(5, 4);
-    await studio.type('6000');
-    await page.keyboard.press('Tab');
-    await studio.type('4000');
-    await page.keyboard.press('Enter');
-    await page.keyboard.press('Escape');
+    await studio.firstRoom('6000', '4000');
     const before = [...deriveModel(await studio.project()).shell.rooms.values()][0];
     expect(before.size.x).toBeCloseTo(6, 6);
     const field = page.getByLabel('Overall width', { exact: true });

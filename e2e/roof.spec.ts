@@ -14,14 +14,7 @@ test('a roof is put on a house, edge by edge, and a room opened to it', async ({
   await studio.start('Roofed');
   await test.step('draws a house', async () => {
     await studio.tab('Walls');
-    await studio.card('Room by corners').click();
-    await studio.press(0.15, 0.15);
-    await studio.moveTo(5, 4);
-    await studio.type('6000');
-    await page.keyboard.press('Tab');
-    await studio.type('4000');
-    await page.keyboard.press('Enter');
-    await page.keyboard.press('Escape');
+    await studio.firstRoom('6000', '4000');
     await page.keyboard.press('Escape');
   });
   await test.step('refuses a roof over nothing, puts one with gables on the level', async () => {

@@ -35,6 +35,18 @@ export class Studio {
     await this.ready();
   }
 
+  /** Draws a first room by two corners, of an inside size that is typed. */
+  async firstRoom(wide: string, deep: string): Promise<void> {
+    await this.card('Room by corners').click();
+    await this.press(0.15, 0.15);
+    await this.moveTo(5, 4);
+    await this.type(wide);
+    await this.page.keyboard.press('Tab');
+    await this.type(deep);
+    await this.page.keyboard.press('Enter');
+    await this.page.keyboard.press('Escape');
+  }
+
   /** Waits until the model is drawn as it is and nothing of it is still to come. */
   async rested(): Promise<void> {
     const canvas = this.page.getByTestId('model').locator('canvas');

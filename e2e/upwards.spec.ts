@@ -14,14 +14,7 @@ test('a house is built upwards: a level, a stair with its void, a slab, beams, a
   await studio.start('Upwards');
   const nav = page.getByRole('navigation', { name: 'Level and rooms' });
   await test.step('draws a room by typed sizes and adds a level above it', async () => {
-    await studio.card('Room by corners').click();
-    await studio.press(0.15, 0.15);
-    await studio.moveTo(5, 4);
-    await studio.type('8000');
-    await page.keyboard.press('Tab');
-    await studio.type('6000');
-    await page.keyboard.press('Enter');
-    await page.keyboard.press('Escape');
+    await studio.firstRoom('8000', '6000');
     await page.keyboard.press('Escape');
     await nav.getByRole('button', { name: 'Ground' }).click();
     await studio.choose('New levels with', 'all walls', studio.docket);

@@ -30,6 +30,7 @@ export function ViewsLedge() {
   const project = useStudio((s) => s.project);
   const orders = useQueue((s) => s.orders);
   const live = useQueue((s) => s.live);
+  const unkept = useQueue((s) => s.unkept);
   const looked = useQueue((s) => s.looked);
   // What the machine is known to take is learned with every picture.
   const pace = rememberedPace(workerCount());
@@ -149,7 +150,7 @@ export function ViewsLedge() {
               <Card
                 key={o.id}
                 name={o.stamp.name}
-                line={standing(o, live, place)}
+                line={standing(o, live, place, unkept === 0)}
                 on={looked === o.id}
                 onPress={() => useQueue.getState().look(o.id)}
                 picture={<Grown share={(live?.order.id === o.id ? live.samples : o.done) / o.samples} held={o.state !== 'waiting'} />}

@@ -10,10 +10,11 @@ import { colours, PANEL, SERIF } from '../look/theme';
 import { Developing } from './Developing';
 import { sizeOf, useQueue, whiteOf, type Live } from './queue/queue';
 
-/** Where an order stands, in words. @param place how many come before it */
-export function standing(order: Order, live: Live | null, place: number): string {
+/** Where an order stands, in words. @param place how many come before it @param kept whether that is kept already */
+export function standing(order: Order, live: Live | null, place: number, kept = true): string {
   if (order.state === 'failed') return order.message ?? 'not finished';
   const have = order.done ? `${order.done} of ${order.samples} samples kept` : '';
+  if (order.state === 'held' && !kept) return 'being put aside';
   if (order.state === 'held') return have ? `held, ${have}` : 'held';
   if (live?.order.id !== order.id) return `waiting, ${place ? `${place} before it` : 'the next one'}${have ? `, ${have}` : ''}`;
   return {
@@ -29,7 +30,7 @@ export function standing(order: Order, live: Live | null, place: number): string
 
 /** A picture that was asked for, as it grows: progress, time left, exposure, its place in the line, and the way to stop it. */
 export function RenderPanel() {
-  const { orders, live, last, looked, hold, goOn, move, remove, set, look } = useQueue();
+  const { orders, unkept, live, last, looked, hold, goOn, move, remove, set, look } = useQueue();
   const canvas = useRef<HTMLCanvasElement>(null);
   const place = orders.findIndex((o) => o.id === looked);
   const shown = live?.order.id === looked ? live : last?.order.id === looked ? last : null;
@@ -88,7 +89,7 @@ export function RenderPanel() {
         <Box sx={{ flex: 1, minWidth: 0 }}>
           <Box sx={{ font: `17px ${SERIF}`, lineHeight: 1.1 }}>{name}</Box>
           <Box role="status" sx={{ color: colours.third }}>
-            {done ? 'kept with the project' : standing(order, live, place)}
+            {done ? 'kept with the project' : standing(order, live, place, unkept === 0)}
           </Box>
         </Box>
         {done ? null : (

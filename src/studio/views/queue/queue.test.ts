@@ -132,6 +132,8 @@ describe('pictures that wait', () => {
     go();
     await rest(() => made.length === 2);
     expect(made.map((m) => m.order.stamp.name)).toEqual(['C', 'B']);
+    // Nothing says that it is kept before it is.
+    expect(useQueue.getState().unkept).toBe(0);
     const kept = store.orders.get(a.id)!;
     expect([kept.state, kept.done]).toEqual(['held', store.films.get(a.id)!.counts[0]]);
     expect(kept.done).toBeGreaterThan(0);

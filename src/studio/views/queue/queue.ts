@@ -31,6 +31,8 @@ export type Wanted = Pick<Order, 'stamp' | 'project' | 'shot' | 'width' | 'heigh
 interface QueueState {
   /** What is to be made, of all projects, in its order. */
   orders: Order[];
+  /** Changes of orders that this browser has not kept yet: a reload would lose them. */
+  unkept: number;
   /** The picture under way. */
   live: Live | null;
   /** The one that was finished last, as long as it is looked at. */
@@ -82,8 +84,12 @@ let under: Under | null = null;
 /** Changes of orders are kept one after another. */
 let keeping: Promise<unknown> = Promise.resolve();
 const change = (make: () => Promise<unknown>): void => {
+  useQueue.setState((s) => ({ unkept: s.unkept + 1 }));
   keeping = keeping.then(make).catch((error: unknown) => useStudio.getState().say(errorText(error)));
-  void keeping.then(() => tell({ orders: true }));
+  void keeping.then(() => {
+    useQueue.setState((s) => ({ unkept: s.unkept - 1 }));
+    tell({ orders: true });
+  });
 };
 
 const orderOf = (id: string): Order | undefined => useQueue.getState().orders.find((o) => o.id === id);
@@ -208,6 +214,7 @@ export const useQueue = create<QueueState>()((set, get) => {
   };
   return {
     orders: [],
+    unkept: 0,
     live: null,
     last: null,
     looked: null,
