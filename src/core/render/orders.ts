@@ -26,7 +26,7 @@ export interface Order {
   exposure: number | null;
   /** Colour temperature shown as white, K; null: that of its light. */
   white: number | null;
-  /** A board on which it is put when it is made, beside others of its view. */
+  /** A page on which it is put when it is made, beside others of its view. */
   sheet: OnSheet | null;
   /** A part of a kept picture that is made again; null: a picture of its own. */
   part: { picture: string; region: Region } | null;
@@ -34,7 +34,8 @@ export interface Order {
 
 /** A place on a sheet of several pictures. */
 export interface OnSheet {
-  board: string;
+  /** Id of the page. */
+  page: string;
   title: string;
   index: number;
   count: number;

@@ -54,15 +54,15 @@ export function SeveralPictures({ onClose, onAsked }: { onClose(): void; onAsked
   const toggle = (all: readonly string[], id: string): string[] => (all.includes(id) ? all.filter((k) => k !== id) : [...all, id]);
   const ask = (): void => {
     // A sheet holds one view with one scheme at its hours.
-    const boards = new Map<string, string>();
+    const pages = new Map<string, string>();
     const wanted = list.map(({ project: dressed, name, viewpoint, shot }, i) => {
       const key = `${viewpoint.id} ${dressed.scheme}`;
-      if (!boards.has(key)) boards.set(key, newId('board'));
+      if (!pages.has(key)) pages.set(key, newId('page'));
       const own = schemes.length > 1 ? `${viewpoint.name}, ${project.schemes[dressed.scheme].name}` : viewpoint.name;
       const on: OnSheet | null =
         hours && sheet && moments.length > 1
           ? {
-              board: boards.get(key)!,
+              page: pages.get(key)!,
               title: `${own}, ${momentText(moments[0]).split(',')[0]}`,
               index: i % moments.length,
               count: moments.length,

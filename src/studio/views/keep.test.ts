@@ -160,18 +160,22 @@ describe('a finished picture', () => {
     expect(pictures('begun')[0]).toMatchObject({ viewpoint: null, scheme: null });
   });
 
-  it('goes to its place on a sheet, which comes with the first of them', async () => {
-    const sheet = (index: number): OnSheet => ({ board: 'board-hours', title: 'Kitchen, 12 May', index, count: 2, caption: index ? '12:00' : '10:00' });
+  it('goes to its place on a sheet: a page of the board there is, or of one that comes with the first of them', async () => {
+    const sheet = (index: number, page = 'page-hours'): OnSheet => ({ page, title: 'Kitchen, 12 May', index, count: 2, caption: index ? '12:00' : '10:00' });
     // In any order: one may have had to be made again.
     for (const index of [1, 0]) await keepPicture({ ...order, sheet: sheet(index) }, finished);
-    const { boards } = projects.get('begun')!.project;
-    const [board] = Object.values(boards);
-    expect(board.name).toBe('Kitchen, 12 May');
+    const boards = () => Object.values(projects.get('begun')!.project.boards);
+    expect(boards()).toHaveLength(1);
+    const [board] = boards();
+    expect(Object.values(board.pages).map((p) => p.name)).toEqual(['Kitchen, 12 May']);
     const items = Object.values(board.items);
     expect(items.filter((i) => i.kind === 'picture')).toHaveLength(2);
     expect(items.flatMap((i) => (i.kind === 'text' ? [i.text] : [])).sort()).toEqual(['10:00', '12:00', 'Kitchen, 12 May']);
+    // Another sheet is another page of the same board, also where the project is not open here.
     open = null;
-    await keepPicture({ ...order, sheet: { ...sheet(0), board: 'board-other' } }, finished);
-    expect(Object.keys(projects.get('begun')!.project.boards)).toHaveLength(2);
+    for (const index of [0, 1]) await keepPicture({ ...order, sheet: sheet(index, 'page-other') }, finished);
+    expect(boards()).toHaveLength(1);
+    expect(Object.values(boards()[0].pages).map((p) => p.order)).toEqual([0, 1]);
+    expect(Object.values(boards()[0].items).filter((i) => i.page === 'page-other')).toHaveLength(5);
   });
 });

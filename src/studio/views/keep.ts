@@ -102,15 +102,23 @@ interface Edit {
 
 const SHEET = PAPERS['A3 landscape'];
 
-/** Puts a picture at its place on a sheet, which is made with the first of them. */
-function onSheet(project: Project, { board, title, index, count, caption }: OnSheet, picture: string, aspect: number): Edit[] {
-  const page = 'page-1';
-  const item = (name: string, plain: ReturnType<typeof sheetPicture>[number]): BoardItem => ({ ...plain, id: `${name}-${index}`, page }) as BoardItem;
-  const placed = sheetPicture(SHEET, { index, count, aspect }, picture, caption).map((plain) => item(plain.kind, plain));
-  if (Object.hasOwn(project.boards, board)) return [{ command: 'item.add', args: { board, items: placed } }];
-  const items = [item('title', sheetTitle(SHEET, title)), ...placed];
-  const pages = { [page]: { id: page, name: 'Hours', order: 0, ground: FIRST_COLOURS.page } };
-  return [{ command: 'board.add', args: { id: board, name: title, paper: SHEET, pages, items: Object.fromEntries(items.map((i) => [i.id, i])) } }];
+/** Puts a picture at its place on a sheet: a page of the project’s board, which is made with the first of them. */
+function onSheet(project: Project, { page, title, index, count, caption }: OnSheet, picture: string, aspect: number): Edit[] {
+  const boards = Object.values(project.boards);
+  const board = boards.find((b) => Object.hasOwn(b.pages, page)) ?? boards[0];
+  const paper = board?.paper ?? SHEET;
+  const item = (name: string, plain: ReturnType<typeof sheetPicture>[number]): BoardItem => ({ ...plain, id: `${page}-${name}`, page }) as BoardItem;
+  const placed = sheetPicture(paper, { index, count, aspect }, picture, caption).map((plain) => item(`${plain.kind}-${index}`, plain));
+  if (board && Object.hasOwn(board.pages, page)) return [{ command: 'item.add', args: { board: board.id, items: placed } }];
+  const items = [item('title', sheetTitle(paper, title)), ...placed];
+  const made = { id: page, name: title, order: board ? Object.keys(board.pages).length : 0, ground: FIRST_COLOURS.page };
+  if (board)
+    return [
+      { command: 'page.put', args: { board: board.id, page: made } },
+      { command: 'item.add', args: { board: board.id, items } },
+    ];
+  const own = { id: newId('board'), name: title, paper, pages: { [page]: made }, items: Object.fromEntries(items.map((i) => [i.id, i])) };
+  return [{ command: 'board.add', args: own }];
 }
 
 /**
