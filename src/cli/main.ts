@@ -16,7 +16,7 @@ import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop } from '@/core/render/development';
 import { meterExposure } from '@/core/render/tone';
 import { fetchImages } from '@/core/finishes/store';
-import { withScheme } from '@/core/project/choices';
+import { takenIn } from '@/core/project/choices';
 import { writeLight } from '@/core/formats/light-file';
 import { partLight } from '@/core/render/parting';
 import { prepareScene } from '@/core/render/prepared';
@@ -160,10 +160,9 @@ program
       const { project: whole } = await open(file);
       const scheme = o.scheme === undefined ? whole.scheme : Object.values(whole.schemes).find((s) => s.id === o.scheme || s.name === o.scheme)?.id;
       if (!scheme) throw new DomainError('scheme.missing', `There is no scheme ${o.scheme} in ${whole.name}.`);
-      const dressed = withScheme(whole, scheme);
-      const moment = Moment.safeParse(o.moment ?? dressed.site.moment);
+      const moment = Moment.safeParse(o.moment ?? whole.site.moment);
       if (!moment.success) throw new DomainError('moment', `“${o.moment}” is not a date and time; write it as 2026-05-12T21:30.`);
-      const project = { ...dressed, site: { ...dressed.site, moment: moment.data } };
+      const project = takenIn(whole, scheme, moment.data);
       const view = Object.values(project.viewpoints).find((v) => v.id === o.view || v.name === o.view);
       if (!view)
         throw new DomainError(

@@ -110,3 +110,9 @@ export function withScheme(project: Project, id: string): Project {
   if (!made) known.set(id, (made = produce(project, (draft) => takeScheme(draft, id))));
   return made;
 }
+
+/** A project as a picture of it is taken: with one of its schemes in hand, in the light of a moment; the same object where neither changes. */
+export function takenIn(project: Project, scheme: string, moment: string): Project {
+  const dressed = withScheme(project, scheme);
+  return moment === dressed.site.moment ? dressed : { ...dressed, site: { ...dressed.site, moment } };
+}

@@ -16,6 +16,8 @@ describe('what a picture shows', () => {
     const piece = Object.values(demo.pieces)[0];
     expect(isOld(made, edit(demo, 'pieces.move', { pieces: [piece.id], by: { x: 0.1, y: 0 }, turn: 0 }))).toBe(true);
     expect(isOld(made, edit(demo, 'site.set', { latitude: 40 }))).toBe(true);
+    // What the contents put out of sight is not in pictures either.
+    expect(isOld(made, { ...demo, contents: { ...demo.contents, hidden: [piece.id] } })).toBe(true);
     const painted: Project = { ...demo, rooms: { ...demo.rooms, [Object.keys(demo.rooms)[0]]: { ...Object.values(demo.rooms)[0], floor: 'oak-plank' } } };
     expect(isOld(made, painted)).toBe(true);
   });

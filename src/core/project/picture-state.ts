@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { withScheme } from './choices';
+import { takenIn } from './choices';
 import { orderedJson } from './ordered-json';
 import type { Picture, Project } from './schema';
 
@@ -33,10 +33,12 @@ export function pictureState(project: Project, scheme: string = project.scheme, 
   if (!own) known.set(project, (own = new Map()));
   const before = own.get(key);
   if (before) return before;
-  const whole = withScheme(project, scheme);
+  const whole = takenIn(project, scheme, moment);
   const seen = Object.entries(whole).filter(([name]) => !UNSEEN.has(name));
   const levels = Object.values(whole.levels).map(({ underlay: _, name: __, ...level }) => level);
-  const digest = bytesToHex(sha256(utf8ToBytes(orderedJson({ ...Object.fromEntries(seen), levels, site: { ...whole.site, place: '', moment } }))));
+  const digest = bytesToHex(
+    sha256(utf8ToBytes(orderedJson({ ...Object.fromEntries(seen), levels, site: { ...whole.site, place: '' }, hidden: [...whole.contents.hidden].sort() }))),
+  );
   own.set(key, digest);
   return digest;
 }

@@ -1,4 +1,4 @@
-import { withScheme } from '../project/choices';
+import { takenIn } from '../project/choices';
 import type { Project, Shot, Viewpoint } from '../project/schema';
 import type { Stamp } from './trace-job';
 import { shotFrom } from './shot';
@@ -53,10 +53,10 @@ export interface Wish {
 const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
 
 /** 12 May, 10:30: as a moment is spoken of. @param moment ISO, local, to the minute */
-export function momentText(moment: string): string {
-  const [date, time] = moment.split('T');
-  return `${DAY.format(Date.parse(`${date}T00:00Z`))}, ${time}`;
-}
+export const momentText = (moment: string): string => `${dayText(moment)}, ${moment.split('T')[1]}`;
+
+/** 12 May. @param moment as above */
+export const dayText = (moment: string): string => DAY.format(Date.parse(`${moment.split('T')[0]}T00:00Z`));
 
 /**
  * Every viewpoint with every scheme at every moment. A name says what tells it from the others.
@@ -77,16 +77,14 @@ export function wishes(
   const moments = [...new Set(from.moments)];
   const oneDay = new Set(moments.map((m) => m.split('T')[0])).size < 2;
   return views.flatMap((viewpoint) =>
-    schemes.flatMap((scheme) => {
-      const dressed = withScheme(project, scheme);
-      return moments.map((moment): Wish => {
+    schemes.flatMap((scheme) =>
+      moments.map((moment): Wish => {
         const parts = [viewpoint.name];
         if (schemes.length > 1) parts.push(project.schemes[scheme].name);
         if (moments.length > 1) parts.push(oneDay ? moment.split('T')[1] : momentText(moment));
-        const lit = moment === dressed.site.moment ? dressed : { ...dressed, site: { ...dressed.site, moment } };
-        return { project: lit, name: parts.join(', '), viewpoint, shot: shotFrom(viewpoint, round) };
-      });
-    }),
+        return { project: takenIn(project, scheme, moment), name: parts.join(', '), viewpoint, shot: shotFrom(viewpoint, round) };
+      }),
+    ),
   );
 }
 

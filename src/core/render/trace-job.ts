@@ -160,7 +160,7 @@ export class TraceJob {
   private async trace(hand: TraceHand): Promise<void> {
     this.groups = await hand.prepare();
     this.takeUp();
-    const from = this.before ? Film.of([this.before]).samples : 0;
+    const from = this.before ? new Film(this.before).samples : 0;
     while (!this.cancelled && !this.halted && this.asked < this.size.samples) {
       await hand.pass(this.asked++);
       this.traced++;

@@ -3,7 +3,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Vec2 } from '@/core/geometry/vec';
-import { withScheme } from '@/core/project/choices';
+import { takenIn } from '@/core/project/choices';
 import type { Development, Picture } from '@/core/project/schema';
 import { developed, markLimits, relight, whiteFrom } from '@/core/render/development';
 import { readLight, type PictureLight } from '@/core/formats/light-file';
@@ -283,8 +283,7 @@ function askAgain(picture: Picture, region: Region | null): Promise<void> {
   const { project } = useStudio.getState();
   const { shot, width, height, samples, viewpoint, moment, name } = picture;
   const scheme = picture.scheme !== null && Object.hasOwn(project.schemes, picture.scheme) ? picture.scheme : project.scheme;
-  const dressed = withScheme(project, scheme);
-  const lit = moment === null || moment === dressed.site.moment ? dressed : { ...dressed, site: { ...dressed.site, moment } };
+  const lit = takenIn(project, scheme, moment ?? project.site.moment);
   const whole = { stamp: { project: project.id, scheme, name, viewpoint }, project: lit, shot: shot!, width, height, samples };
   const part = region && { ...whole, stamp: { ...whole.stamp, name: `${name}, a part` }, samples: 2 * samples, part: { picture: picture.id, region } };
   return useQueue.getState().ask([part ?? whole], true);

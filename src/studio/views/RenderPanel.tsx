@@ -24,7 +24,6 @@ export function standing(order: Order, live: Live | null, place: number, kept = 
     parting: 'telling its lights apart',
     keeping: 'keeping the picture',
     done: 'kept with the project',
-    failed: live.message ?? 'not finished',
   }[live.phase];
 }
 

@@ -6,7 +6,7 @@ import Dialog from '@mui/material/Dialog';
 import FormControlLabel from '@mui/material/FormControlLabel';
 import Radio from '@mui/material/Radio';
 import { useState } from 'react';
-import { hoursOf, momentText, wishes, type OnSheet } from '@/core/render/orders';
+import { dayText, hoursOf, momentText, wishes, type OnSheet } from '@/core/render/orders';
 import { expectedSeconds, spanText } from '@/core/render/pace';
 import { counted } from '@/core/units/text';
 import { Choice } from '../look/Choice';
@@ -63,7 +63,7 @@ export function SeveralPictures({ onClose, onAsked }: { onClose(): void; onAsked
         hours && sheet && moments.length > 1
           ? {
               page: pages.get(key)!,
-              title: `${own}, ${momentText(moments[0]).split(',')[0]}`,
+              title: `${own}, ${dayText(moments[0])}`,
               index: i % moments.length,
               count: moments.length,
               caption: dressed.site.moment.split('T')[1],

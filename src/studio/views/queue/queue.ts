@@ -14,7 +14,7 @@ import { kept } from './kept';
 /** A picture as it grows. */
 export interface Live {
   order: Order;
-  phase: TraceProgress['phase'] | 'keeping' | 'failed';
+  phase: TraceProgress['phase'] | 'keeping';
   samples: number;
   /** Seconds it will still trace; null while that can’t be told. */
   left: number | null;
@@ -22,7 +22,6 @@ export interface Live {
   /** Mean radiance so far, three values a pixel; only in the window that makes it. */
   radiance: Float32Array | null;
   version: number;
-  message: string | null;
 }
 
 /** What is said of a picture that is asked for. */
@@ -141,7 +140,7 @@ async function make(order: Order): Promise<void> {
   const { id } = order;
   const own: Under = { id, workshop: openWorkshop({ ...order, region: order.part?.region }), job: null, over: false };
   under = own;
-  show({ order, phase: 'preparing', samples: order.done, left: null, exposure: order.exposure ?? FIRST_EXPOSURE, radiance: null, version: 0, message: null });
+  show({ order, phase: 'preparing', samples: order.done, left: null, exposure: order.exposure ?? FIRST_EXPOSURE, radiance: null, version: 0 });
   let failed = false;
   try {
     const film = order.done ? await kept.film(id) : null;
