@@ -92,6 +92,10 @@ test('several pictures wait in line, outlive the page, and are told old when the
     const canvas = kept.locator('canvas');
     await expect(canvas).toBeVisible();
     await kept.getByRole('button', { name: 'A part again' }).click();
+    // The middle is offered; by the keyboard it is moved, by the pointer another is drawn.
+    const offered = await kept.getByRole('status').textContent();
+    await canvas.press('Shift+ArrowRight');
+    await expect(kept.getByRole('status')).not.toHaveText(offered!);
     const box = (await canvas.boundingBox())!;
     await page.mouse.move(box.x + box.width * 0.4, box.y + box.height * 0.3);
     await page.mouse.down();

@@ -167,7 +167,14 @@ export function PicturePanel() {
             width={picture.width}
             height={picture.height}
             onPointerDown={pick}
-            onPointerMove={(e) => part?.from && e.buttons && setPart({ ...part, to: placeOf(e) })}
+            onPointerMove={(e) => part && e.buttons && setPart({ ...part, to: placeOf(e) })}
+            tabIndex={part ? 0 : undefined}
+            onKeyDown={(e) => {
+              const by = part && STEPS[e.key];
+              if (!by) return;
+              e.preventDefault();
+              setPart(stepped(part, by, e.shiftKey, picture));
+            }}
             style={{ maxWidth: '100%', maxHeight: '100%', display: flat ? 'block' : 'none', cursor: picking || part ? 'crosshair' : undefined }}
             aria-label={picture.name}
           />
@@ -188,8 +195,8 @@ export function PicturePanel() {
             ? 'Press on something in the picture that is grey or white.'
             : part
               ? region
-                ? `${region.width} × ${region.height} pixels are made again with twice the samples, and with the model as it is now.`
-                : 'Draw over the part that is to be made again.'
+                ? `${region.width} × ${region.height} pixels are made again with twice the samples, and the model as it is now. Draw over another part, or move it with the arrow keys (with Shift its size).`
+                : 'Draw over a larger part.'
               : limits
                 ? `Over-exposed: ${percent(share.over)} of the picture. Under-exposed: ${percent(share.under)}.`
                 : factsOf(picture)}
@@ -212,7 +219,7 @@ export function PicturePanel() {
         </Box>
         {picture.shot ? (
           <Box sx={{ display: 'flex', gap: 1, mt: 1 }}>
-            <Button size="small" aria-pressed={part !== null} onClick={() => setPart(part ? null : { from: null, to: null })}>
+            <Button size="small" aria-pressed={part !== null} onClick={() => setPart(part ? null : middleOf(picture))}>
               A part again
             </Button>
             {part ? null : (
@@ -254,15 +261,35 @@ function meanAbout(radiance: Float32Array, width: number, height: number, x: num
   return sum;
 }
 
-/** A part that is being drawn, from one corner to the other; both null until it is begun. */
-type Part = { from: Vec2; to: Vec2 } | { from: null; to: null };
+/** A part that is being drawn, from one corner to the other, pixels. */
+interface Part {
+  from: Vec2;
+  to: Vec2;
+}
+
+const STEPS: Readonly<Record<string, Vec2>> = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 } };
+
+/** What is offered first: the middle of the picture. */
+const middleOf = ({ width, height }: Picture): Part => ({
+  from: { x: Math.round(width * 0.35), y: Math.round(height * 0.35) },
+  to: { x: Math.round(width * 0.65), y: Math.round(height * 0.65) },
+});
+
+/** A part moved by a step within the picture, or its second corner alone. */
+function stepped({ from, to }: Part, by: Vec2, size: boolean, { width, height }: Picture): Part {
+  const step = Math.max(1, Math.round(width / 50));
+  const go = (p: Vec2): Vec2 => ({
+    x: Math.min(width, Math.max(0, p.x + by.x * step)),
+    y: Math.min(height, Math.max(0, p.y + by.y * step)),
+  });
+  return { from: size ? from : go(from), to: go(to) };
+}
 
 /** The smallest part that is worth making again, pixels a side. */
 const LEAST_PART = 16;
 
 /** What was drawn, as whole pixels of the picture; null where it is too small to be meant. */
 function regionOf({ from, to }: Part, { width, height }: Picture): Region | null {
-  if (!from) return null;
   const [x, y] = [Math.min(from.x, to.x), Math.min(from.y, to.y)];
   const region = { x, y, width: Math.min(width, Math.max(from.x, to.x)) - x, height: Math.min(height, Math.max(from.y, to.y)) - y };
   return Math.min(region.width, region.height) < LEAST_PART ? null : region;
