@@ -16,6 +16,8 @@ import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { develop } from '@/core/render/development';
 import { meterExposure } from '@/core/render/tone';
 import { fetchImages } from '@/core/finishes/store';
+import { readLandscape } from '@/core/formats/landscape';
+import { fetchSurroundings } from '@/core/light/surroundings';
 import { takenIn } from '@/core/project/choices';
 import { writeLight } from '@/core/formats/light-file';
 import { partLight } from '@/core/render/parting';
@@ -24,6 +26,7 @@ import { cameraOf, shotFrom } from '@/core/render/shot';
 import { Tracer } from '@/core/render/tracer';
 import { scheduleLists } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
+import { landscapeFile } from '@/server/jobs/landscapes';
 import { encodePng, pixelsOf } from '@/server/jobs/pictures';
 import { readProjectFile } from '@/server/jobs/project-file';
 
@@ -40,7 +43,11 @@ async function open(file: string): Promise<{ project: Project; assets: Asset[] }
   if (bytes[0] === 0x7b) return { project: readProjectJson(bytes.toString('utf8')), assets: [] };
   const read = await readProjectFile(bytes);
   // Finishes made from pictures need these to be drawn.
-  await fetchImages(Object.values(read.project.finishes), (hash) => pixelsOf(Buffer.from(read.assets.find((a) => a.hash === hash)!.bytes)));
+  const bytesOf = (hash: string): Uint8Array => read.assets.find((a) => a.hash === hash)!.bytes;
+  await fetchImages(Object.values(read.project.finishes), (hash) => pixelsOf(Buffer.from(bytesOf(hash))));
+  await fetchSurroundings(read.project.site, async (picture) =>
+    readLandscape(picture.kind === 'own' ? bytesOf(picture.image) : await readFile(landscapeFile(picture.landscape)), (bytes) => pixelsOf(Buffer.from(bytes))),
+  );
   return read;
 }
 

@@ -1,10 +1,11 @@
 import { expose, transfer } from 'comlink';
 import { z } from 'zod';
-import { readAsset } from './assets';
+import { readAsset, readBeyond } from './assets';
 import { drawnTexture } from './drawn-textures';
 import { deriveModel } from '@/core/model/derive';
 import type { Texture } from '@/core/finishes/finish';
 import { fetchImages } from '@/core/finishes/store';
+import { fetchSurroundings } from '@/core/light/surroundings';
 import type { Model } from '@/core/model/model';
 import { validateProject } from '@/core/project/commands';
 import { Finish, Shot, type Shot as ShotGiven } from '@/core/project/schema';
@@ -49,7 +50,7 @@ const service = {
    * @param value null where it was sent before
    * @returns null where the project has to be sent again
    */
-  compile(token: string, value: unknown, shot: ShotGiven): Compiled | null {
+  async compile(token: string, value: unknown, shot: ShotGiven): Promise<Compiled | null> {
     if (derived?.token !== token) {
       if (value === null) return null;
       derived = { token, model: deriveModel(validateProject(value)) };
@@ -59,6 +60,7 @@ const service = {
     const camera = cameraOf(model, taken);
     const key = `${token} ${taken.looking.look.mode === 'white'} ${presenceKey(model, taken.looking)}`;
     if (ready?.key === key) return { same: true, camera, sources: [] };
+    await fetchSurroundings(model.project.site, readBeyond);
     const scene = untextured(model, taken.looking);
     compiled = { scene, shape: null, key };
     return { same: false, camera, sources: scene.sources };

@@ -4,8 +4,9 @@ import { makeSample } from '@/core/boards/sample';
 import { colourMips, reliefMips } from '@/core/finishes/mips';
 import { fetchImages } from '@/core/finishes/store';
 import { normalMap } from '@/core/finishes/texture';
-import { Finish, SampleForm } from '@/core/project/schema';
-import { readAsset } from './assets';
+import { lightPixels, radianceOf, type LightPixels } from '@/core/light/rgbe';
+import { Finish, SampleForm, Surroundings } from '@/core/project/schema';
+import { readAsset, readBeyond } from './assets';
 import { drawnTexture } from './drawn-textures';
 
 const Pixels = z.number().int().min(8).max(2048);
@@ -32,6 +33,12 @@ const service = {
     await fetchImages([own], readAsset);
     const { pixels } = makeSample(own, SampleForm.parse(form), Pixels.parse(width), Pixels.parse(height));
     return transfer({ pixels, width, height }, [pixels.buffer]);
+  },
+  /** The picture of surroundings, as the view shows it. @param most widest, pixels */
+  async beyond(picture: unknown, most: number): Promise<LightPixels> {
+    const read = await readBeyond(Surroundings.shape.picture.parse(picture));
+    const made = read.width > most ? lightPixels(radianceOf(read), read.width, read.height, most) : read;
+    return transfer(made, [made.rgbe.buffer as ArrayBuffer]);
   },
 };
 

@@ -3,8 +3,9 @@ import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { finishById } from '@/core/finishes/library';
+import { readHdr } from '@/core/formats/hdr/hdr';
 import { writePng } from '@/core/formats/png';
-import type { Project } from '@/core/project/schema';
+import { LANDSCAPES, type Project } from '@/core/project/schema';
 
 let folder: string;
 const at = <T extends object>(params: T): { params: Promise<T> } => ({ params: Promise.resolve(params) });
@@ -136,5 +137,17 @@ describe('routes', () => {
     expect((await gone()).status).toBe(200);
     expect((await gone()).status).toBe(404);
     expect(await (await list.GET()).json()).toEqual([]);
+  });
+
+  it('hand out the landscapes that ship, each the very file its licence goes with, and no other file', async () => {
+    const { GET } = await import('./surroundings/[landscape]/route');
+    const get = (landscape: string): Promise<Response> => GET(new Request('http://localhost'), at({ landscape }));
+    for (const landscape of LANDSCAPES) {
+      const response = await get(landscape);
+      const { width, height, radiance } = readHdr(new Uint8Array(await response.arrayBuffer()));
+      expect([response.status, width, height]).toEqual([200, 512, 256]);
+      expect(radiance.every((v) => Number.isFinite(v) && v >= 0)).toBe(true);
+    }
+    for (const other of ['../demo/kitchen', 'meadow.hdr', 'nowhere', '__proto__']) expect((await get(other)).status).toBe(404);
   });
 });

@@ -225,6 +225,9 @@ const toVersion10 = (old: Plain): Plain => ({
   pictures: each(old.pictures, (p) => ({ shot: null, moment: null, noise: null, state: null, warmth: 0, ...p })),
 });
 
+/** Version 10 had no pictures of what lies beyond the site. */
+const toVersion11 = (old: Plain): Plain => ({ ...old, version: 11, site: isPlain(old.site) ? { surroundings: null, seen: 0, ...old.site } : old.site });
+
 /** The version since which pictures keep a digest of what they show. */
 const STATED = 10;
 
@@ -238,6 +241,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion8,
   toVersion9,
   toVersion10,
+  toVersion11,
 ];
 
 /**

@@ -1,6 +1,7 @@
 import type { Model } from '../model/model';
 import { textureOf } from '../finishes/store';
 import { daylight } from '../light/daylight';
+import { litBy, sceneryOf } from '../light/surroundings';
 import type { Camera } from './camera';
 import type { Shot } from '../project/schema';
 import { presenceIn } from './shot';
@@ -9,7 +10,7 @@ import { compileScene, texture, type Scene } from './scene';
 /** Longest side of the textures a picture is traced with, pixels. */
 export const PICTURE_TEXTURE = 768;
 
-/** A model with its finishes, textures and daylight, ready to be traced. @param looking how it is looked at; all of it shows unless told */
+/** A model with its finishes, textures, daylight and surroundings, ready to be traced; pictures these are made from are at hand. @param looking how it is looked at; all of it shows unless told */
 export function pictureScene(model: Model, pixels = PICTURE_TEXTURE, looking?: Shot['looking']): Scene {
   const scene = untextured(model, looking);
   texture(scene, (finish) => textureOf(finish, pixels));
@@ -18,11 +19,15 @@ export function pictureScene(model: Model, pixels = PICTURE_TEXTURE, looking?: S
 
 /** The same before textures are put on: they can be drawn elsewhere meanwhile. */
 export function untextured(model: Model, looking?: Shot['looking']): Scene {
-  return compileScene({
+  const { site } = model.project;
+  const light = daylight(site);
+  const beyond = sceneryOf(site, light);
+  const scene = compileScene({
     model,
-    daylight: daylight(model.project.site),
+    daylight: litBy(light, beyond),
     ...(looking ? { presence: presenceIn(model, looking), white: looking.look.mode === 'white' } : {}),
   });
+  return { ...scene, beyond, outside: 2 ** site.seen };
 }
 
 /**

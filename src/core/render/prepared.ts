@@ -1,6 +1,7 @@
 import { toLinear } from '../finishes/colour';
 import { cross3, unit3, type Vec3 } from '../geometry/vec';
 import { SUN_RADIUS } from '../light/daylight';
+import type { Scenery } from '../light/surroundings';
 import { microfacetAlbedos, sheenAlbedo } from './bsdf';
 import { buildHierarchy } from './bvh';
 import type { LightGroup, MaterialTexture, Portal, Scene } from './scene';
@@ -28,6 +29,10 @@ export interface PreparedScene {
   /** Four words a place of the octahedron; null without a sky. */
   sky: Float32Array | null;
   sun: Float32Array;
+  /** 24 words; null without a picture of what lies beyond the site. The first word is put in place by the kernel’s memory. */
+  beyond: { table: Float32Array; pixels: Uint8Array } | null;
+  /** What an eye indoors sees outside is shown so many times as bright as it is. */
+  outside: number;
   counts: { lamps: number; portals: number; panes: number };
   sunUp: boolean;
   groups: LightGroup[];
@@ -80,6 +85,8 @@ export function prepareScene(scene: Scene, shape = prepareShape(scene)): Prepare
     portals,
     paneGroups: rectangles(scene.panes, ({ tint, ior }) => [...tint, ior]),
     sun: sunTable(scene),
+    beyond: scene.beyond && { table: beyondTable(scene.beyond), pixels: scene.beyond.pixels.rgbe },
+    outside: scene.outside,
     counts: { lamps: scene.lights.length, portals: scene.portals.length, panes: scene.panes.length },
     sunUp: Boolean(scene.daylight && scene.daylight.sunIlluminance[1] > 0),
     // What the eye sees through an opening is a group of its own.
@@ -230,6 +237,15 @@ function sunTable({ daylight }: Scene): Float32Array {
   [sun, along, across].forEach((d, i) => out.set([d.x, d.y, d.z], i * 4));
   out.set([SUN_RADIUS, Math.cos(SUN_RADIUS), 1 / (Math.PI * SUN_RADIUS * SUN_RADIUS)], 12);
   out.set(daylight?.sunIlluminance ?? [0, 0, 0], 16);
+  return out;
+}
+
+/** The picture of what lies beyond, as kernel/assembly/beyond.ts reads it. */
+function beyondTable({ settings, pixels, axes, foot, height, scale }: Scenery): Float32Array {
+  const out = new Float32Array(24);
+  new Int32Array(out.buffer).set([0, pixels.width, pixels.height, settings.lie === 'flat' ? 1 : 0]);
+  axes.forEach((d, i) => out.set([d.x, d.y, d.z], 4 + i * 4));
+  out.set([foot.x, foot.y, foot.z, 1 / settings.width, 1 / height, scale], 16);
   return out;
 }
 

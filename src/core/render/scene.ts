@@ -6,6 +6,7 @@ import { IDENTITY, transformPoint, type Matrix, type Mesh } from '../geometry/me
 import { insideRegion } from '../geometry/polygon';
 import { cross3, dot3, sub3, type Vec3 } from '../geometry/vec';
 import type { Daylight } from '../light/daylight';
+import type { Scenery } from '../light/surroundings';
 import { placesOf, type Pane, type Part } from '../model/body';
 import type { Model } from '../model/model';
 import { traitsOf } from '../model/sorts';
@@ -121,6 +122,10 @@ export interface Scene {
   /** All panes shadow rays pass through, portals or not. */
   panes: Portal[];
   daylight: Pick<Daylight, 'sun' | 'sunIlluminance' | 'sky'> | null;
+  /** The picture of what lies beyond the site, as the eye sees it. */
+  beyond: Scenery | null;
+  /** What an eye indoors sees outside is shown so many times as bright as it is. */
+  outside: number;
   /** The light groups: the sun, the sky, then groups of luminaires. */
   groups: LightGroup[];
 }
@@ -259,6 +264,8 @@ export class SceneBuilder {
       portals: this.portals,
       panes: this.panes,
       daylight,
+      beyond: null,
+      outside: 1,
       groups: this.groups,
     };
   }

@@ -25,6 +25,8 @@ export interface TraceOptions {
   bounces?: number;
   /** Contributions that have been scattered are cut to this luminance (cd/m²): a small, known bias against rare bright specks. */
   clamp?: number;
+  /** Whether what is cut is added up too, for proofs. */
+  watched?: boolean;
 }
 
 /** Longest path unless told: what is left by then is ended by chance long before. */
@@ -39,12 +41,12 @@ export class Tracer {
   private readonly memory = new KernelMemory();
   private readonly region: Region;
   private readonly groups: number;
-  private readonly at: { counts: number; light: number; squares: number; guides: number; list: number; camera: number; frame: number };
+  private readonly at: { counts: number; light: number; squares: number; guides: number; list: number; camera: number; frame: number; taken: number };
   private readonly share: { own: number; of: number };
 
   /** @throws RangeError where the picture has no pixels */
   constructor(scene: PreparedScene, options: TraceOptions) {
-    const { width, height, camera, seed, share = { own: 0, of: 1 }, bounces = BOUNCES, clamp = Infinity } = options;
+    const { width, height, camera, seed, share = { own: 0, of: 1 }, bounces = BOUNCES, clamp = Infinity, watched = false } = options;
     this.region = options.region ?? { x: 0, y: 0, width, height };
     this.share = share;
     const pixels = this.region.width * this.region.height;
@@ -60,6 +62,7 @@ export class Tracer {
       list: memory.put(Int32Array.from({ length: pixels }, (_, i) => i)),
       camera: memory.put(cameraWords(camera, width, height)),
       frame: memory.put(Int32Array.from([this.region.x, this.region.y, this.region.width, this.region.height, seed, share.of, share.own, 0])),
+      taken: watched ? memory.reserve(pixels * 16) : 0,
     };
     this.configure(this.at.frame, 0, bounces, clamp);
     this.clear();
@@ -67,7 +70,7 @@ export class Tracer {
 
   private configure(frame: number, given: number, bounces: number, clamp: number): void {
     const { at, memory } = this;
-    const settings = Int32Array.from([at.camera, frame, at.list, given, at.counts, at.light, at.squares, at.guides, bounces, 0]);
+    const settings = Int32Array.from([at.camera, frame, at.list, given, at.counts, at.light, at.squares, at.guides, bounces, 0, at.taken]);
     new Float32Array(settings.buffer)[9] = clamp;
     memory.exports.configurePaths(memory.put(settings));
   }
@@ -89,6 +92,7 @@ export class Tracer {
     memory.floats(at.light, pixels * groups * 4).fill(0);
     memory.floats(at.squares, pixels).fill(0);
     memory.floats(at.guides, pixels * 8).fill(0);
+    if (at.taken) memory.floats(at.taken, pixels * 4).fill(0);
   }
 
   /** Adds one sample to every pixel. @param number which of the samples of a pixel; the next one of its share unless told */
@@ -125,6 +129,11 @@ export class Tracer {
       squares: memory.floats(at.squares, pixels).slice(),
       guides: memory.floats(at.guides, pixels * 8).slice(),
     };
+  }
+
+  /** What the limit has taken so far where that is watched, as sums: red, green, blue and nothing of each pixel, cd/m². */
+  taken(): Float32Array {
+    return this.memory.floats(this.at.taken, this.at.taken ? this.pixels * 4 : 0).slice();
   }
 
   /** Rays sent so far: to the nearest hit, and to lights. */

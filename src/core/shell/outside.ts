@@ -4,7 +4,7 @@ import { boolean, signedArea, union } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { beside } from '../geometry/polyline';
 import { add, distance, left, lerp, scale, sub, unit, type Vec2, type Vec3 } from '../geometry/vec';
-import type { Background, Fence, Project } from '../project/schema';
+import type { Background, Fence, Project, Surroundings } from '../project/schema';
 import { Parts, type Owned, type Owner } from '../model/body';
 import type { Deriving } from '../model/deriving';
 import { regionOf } from '../project/ground-order';
@@ -146,15 +146,18 @@ export function backdrop(background: Background, ground: number): { part: string
 }
 
 /** The ground round about, with holes where areas and basins lie. */
-function groundSheet(ground: number, holes: readonly Region[], reach: number): Mesh {
+/** How far the ground goes: the ground of a picture all round begins where that of the site ends. */
+function groundOutline(round: Surroundings | null): Ring {
+  const [{ x, y }, reach, sides] = round ? [round.at, round.reach, 64] : [{ x: 0, y: 0 }, GROUND_REACH * Math.SQRT2, 4];
+  return Array.from({ length: sides }, (_, k) => {
+    const angle = ((k - sides / 8) * 2 * Math.PI) / sides - Math.PI / 2;
+    return { x: x + reach * Math.cos(angle), y: y + reach * Math.sin(angle) };
+  });
+}
+
+function groundSheet(ground: number, holes: readonly Region[], outline: Ring): Mesh {
   const builder = new MeshBuilder();
-  const square: Ring = [
-    { x: -reach, y: -reach },
-    { x: reach, y: -reach },
-    { x: reach, y: reach },
-    { x: -reach, y: reach },
-  ];
-  for (const part of holes.length ? boolean('difference', [{ outer: square, holes: [] }], [...holes]) : [{ outer: square, holes: [] }])
+  for (const part of holes.length ? boolean('difference', [{ outer: outline, holes: [] }], [...holes]) : [{ outer: outline, holes: [] }])
     builder.region(part, (p) => ({ ...p, z: ground }), { x: 0, y: 0, z: 1 });
   return builder.build();
 }
@@ -168,13 +171,14 @@ export function deriveFenceIn(fence: Fence, { memo, project, owner, parts }: Der
 
 /** The ground round about, and what is seen beyond the site. @param project in one phase */
 export function deriveSite(memo: Memo, project: Project): readonly Owned[] {
-  const { ground, background } = project.site;
+  const { ground, background, surroundings } = project.site;
+  const round = surroundings?.lie === 'round' ? surroundings : null;
   const parts = new Parts(memo, project);
   const holes = memo.get('ground holes', '', [project.grounds, ground], () => {
     const rings = Object.values(project.grounds).map(regionOf);
     return rings.length > 1 ? union(rings) : rings;
   });
-  const near = memo.get('ground', '', [holes, ground], () => groundSheet(ground, holes, GROUND_REACH));
+  const near = memo.get('ground', '', [holes, ground, round], () => groundSheet(ground, holes, groundOutline(round)));
   const own = project.outside.ground;
   parts.put(SITE, { part: 'sheet', sort: 'ground', finish: own ?? BARE.ground, chosen: own !== null, target: { kind: 'ground' }, mesh: near });
   for (const { part, finish, mesh } of memo.get('backdrop', '', [background, ground], () => backdrop(background, ground)))

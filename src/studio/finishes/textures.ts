@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { ColourMip, ReliefMip } from '@/core/finishes/mips';
-import type { Finish, SampleForm } from '@/core/project/schema';
+import type { LightPixels } from '@/core/light/rgbe';
+import type { Finish, SampleForm, Surroundings } from '@/core/project/schema';
 import type { TextureService } from '@/workers/textures.worker';
 import { useStudio } from '../store/studio';
 import { Summoned, unlessLost } from '../work/summoned';
@@ -28,6 +29,9 @@ export const VIEW_TEXTURE = 512;
 
 /** Pixels of a finish, from the texture worker. */
 export const loadTexture = (finish: Finish, pixels: number): Promise<TexturePixels> => textures.ask((s) => s.texture(finish, pixels) as Promise<TexturePixels>);
+
+/** The picture of surroundings, no wider than told, pixels. */
+export const loadBeyond = (picture: Surroundings['picture'], most: number): Promise<LightPixels> => textures.ask((s) => s.beyond(picture, most));
 
 const samples = new WeakMap<Finish, Map<string, Promise<string>>>();
 

@@ -11,6 +11,7 @@ import { NumberField, Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { Cards, StockCard, Tabs } from './cards';
+import { SurroundingsLedge } from './SurroundingsLedge';
 
 /** Headings over the kinds of sky, by the first of each. */
 const SKY_GROUPS = { '1': 'Overcast', '6': 'Intermediate: sun and clouds', '11': 'Clear' };
@@ -23,14 +24,18 @@ function lux({ sun, sky }: { sun: number; sky: number }): string {
 
 const clock = (minutes: number): string => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 
-/** Daylight of the place, date and time; the luminaires. */
+const TABS = ['Daylight', 'Surroundings', 'Luminaires'] as const;
+
+/** Daylight of the place, date and time; what lies beyond the site; the luminaires. */
 export function LightLedge() {
-  const [tab, setTab] = useState<'Daylight' | 'Luminaires'>('Daylight');
+  const [tab, setTab] = useState<(typeof TABS)[number]>('Daylight');
   return (
     <>
-      <Tabs tabs={['Daylight', 'Luminaires'] as const} tab={tab} onTab={setTab} />
+      <Tabs tabs={TABS} tab={tab} onTab={setTab} />
       {tab === 'Daylight' ? (
         <Daylight />
+      ) : tab === 'Surroundings' ? (
+        <SurroundingsLedge />
       ) : (
         <Cards>
           {STOCK.filter((s) => s.lamp).map((item) => (

@@ -1,8 +1,7 @@
 'use client';
 import Box from '@mui/material/Box';
 import { FENCE_NAMES, GROUND_NAMES } from '@/core/project/built-defaults';
-import { BACKGROUNDS, FENCE_KINDS, GROUND_KINDS, type Fence, type GroundArea } from '@/core/project/schema';
-import { Choice } from '../look/Choice';
+import { FENCE_KINDS, GROUND_KINDS, type Fence, type GroundArea } from '@/core/project/schema';
 import { LengthField } from '../look/fields';
 import { useStudio } from '../store/studio';
 import type { Make } from '../tools/make';
@@ -26,7 +25,7 @@ const FENCE_LINES: Record<Fence['kind'], string> = {
   wall: 'M6 14H54V40H6ZM6 23H54M6 31H54M18 14V23M34 14V23M48 14V23M10 23V31M26 23V31M42 23V31M18 31V40M34 31V40M48 31V40',
 };
 
-/** The ground with its areas, fences, what is seen beyond. */
+/** The ground with its areas, and fences. */
 export function OutsideLedge({ beside }: Beside) {
   const tool = useStudio((s) => s.tool);
   const site = useStudio((s) => s.project.site);
@@ -39,12 +38,6 @@ export function OutsideLedge({ beside }: Beside) {
       {beside(
         <Box sx={{ ml: 2, display: 'flex', gap: 2, alignItems: 'baseline' }}>
           <OutlineWay />
-          <Choice
-            label="Beyond"
-            value={site.background}
-            options={BACKGROUNDS.map((b) => [b, b === 'none' ? 'nothing' : b] as const)}
-            onChoose={(background) => void run('site.set', { background })}
-          />
           <Box sx={{ display: 'flex', gap: 0.75, alignItems: 'baseline', whiteSpace: 'nowrap' }}>
             Ground at
             <Box sx={{ width: 66 }}>

@@ -135,7 +135,7 @@ export function NumberField({
       label={label}
       value={String(Math.round(value * 100) / 100)}
       onCommit={(text) => {
-        const v = Number(text.replace(',', '.'));
+        const v = Number(text.replace(',', '.').replace('−', '-'));
         if (!text.trim() || !Number.isFinite(v) || v < min || v > max) {
           onRefuse(`“${text}” was not taken: ${label.toLowerCase()} is a number from ${min} to ${max}.`);
           return false;

@@ -1,3 +1,4 @@
+import { packLight, stepOf } from '../../light/rgbe';
 import { DomainError } from '../../project/errors';
 
 /** Radiance HDR (RGBE) pictures: written flat, read flat or run-length coded. */
@@ -9,19 +10,7 @@ export function writeHdr(radiance: Float32Array, width: number, height: number):
   const header = new TextEncoder().encode(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`);
   const out = new Uint8Array(header.length + width * height * 4);
   out.set(header);
-  let o = header.length;
-  for (let i = 0; i < width * height; i++, o += 4) {
-    const [r, g, b] = [radiance[i * 3], radiance[i * 3 + 1], radiance[i * 3 + 2]];
-    const peak = Math.max(r, g, b);
-    if (!(peak > 1e-32)) continue;
-    const exponent = Math.ceil(Math.log2(peak));
-    const e = peak >= 2 ** exponent ? exponent + 1 : exponent;
-    const k = 256 / 2 ** e;
-    out[o] = Math.max(0, Math.floor(r * k));
-    out[o + 1] = Math.max(0, Math.floor(g * k));
-    out[o + 2] = Math.max(0, Math.floor(b * k));
-    out[o + 3] = e + 128;
-  }
+  for (let i = 0, o = header.length; i < width * height; i++, o += 4) packLight(radiance[i * 3], radiance[i * 3 + 1], radiance[i * 3 + 2], out, o);
   return out;
 }
 
@@ -37,8 +26,8 @@ export function readHdr(bytes: Uint8Array): { width: number; height: number; rad
   const radiance = new Float32Array(width * height * 3);
   const data = bytes.subarray(new TextEncoder().encode(match[0]).length);
   const put = (i: number, r: number, g: number, b: number, e: number): void => {
-    if (!e) return;
-    const k = 2 ** (e - 136);
+    const k = stepOf(e);
+    if (!k) return;
     radiance.set([(r + 0.5) * k, (g + 0.5) * k, (b + 0.5) * k], i * 3);
   };
   if (data.length === width * height * 4 && !(data[0] === 2 && data[1] === 2 && width >= 8 && width < 32768 && data[2] * 256 + data[3] === width)) {

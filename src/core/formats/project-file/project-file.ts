@@ -22,6 +22,8 @@ export const contentHash = (bytes: Uint8Array): string => bytesToHex(sha256(byte
 function* assetPlaces(project: Project): Generator<{ hash: string; rename(hash: string): void }> {
   for (const { underlay } of Object.values(project.levels)) if (underlay) yield { hash: underlay.image, rename: (hash) => (underlay.image = hash) };
   for (const { body } of Object.values(project.finishes)) if (body.kind === 'image') yield { hash: body.image, rename: (hash) => (body.image = hash) };
+  const beyond = project.site.surroundings?.picture;
+  if (beyond?.kind === 'own') yield { hash: beyond.image, rename: (hash) => (beyond.image = hash) };
   for (const picture of Object.values(project.pictures)) {
     yield { hash: picture.radiance, rename: (hash) => (picture.radiance = hash) };
     yield { hash: picture.image, rename: (hash) => (picture.image = hash) };

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { collections, kindOf, type CollectionName, type PROJECT_KINDS } from '../kinds';
 import { Angle, FinishRef, Finishes, Id, Moment, Name } from './basics';
 import { FaceLaying } from './finishes';
-import { BACKGROUNDS } from './outside';
+import { BACKGROUNDS, Surroundings } from './outside';
 import { Address, Dislike, type Starts } from './surfaces';
 import { type WallLayer, type WallType } from './walls';
 
@@ -18,7 +18,7 @@ export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 10;
+export const FORMAT_VERSION = 11;
 
 export const Site = z.object({
   place: Name,
@@ -30,7 +30,13 @@ export const Site = z.object({
   sky: z.number().int().min(1).max(15).describe('how light is spread over the sky: number in ISO 15469; 1 to 5 overcast, 6 to 10 intermediate, 11 to 15 clear'),
   turbidity: z.number().min(1.8).max(10).describe('haze of the air under a clear sky: 2 very clear, 3 clear, 6 hazy'),
   ground: z.number().min(-50).max(50).describe('height of the ground, from which the heights outside are measured, metres'),
-  background: z.enum(BACKGROUNDS).describe('what is seen beyond the site'),
+  background: z.enum(BACKGROUNDS).describe('what is modelled beyond the site'),
+  surroundings: Surroundings.nullable(),
+  seen: z
+    .number()
+    .min(-8)
+    .max(4)
+    .describe('how much brighter or darker what lies outside is shown to an eye indoors than it is, stops; its light stays as it is'),
 });
 
 /** How the list of all that a project holds is ordered, and what of it is out of sight or held where it is. */
@@ -153,6 +159,8 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
       turbidity: 3,
       ground: DEFAULTS.ground,
       background: 'none',
+      surroundings: null,
+      seen: 0,
     },
     wallTypes: Object.fromEntries(WALL_TYPES.map((t) => [t.id, t])),
     levels: { ground: { id: 'ground', name: 'Ground', elevation: 0, ...DEFAULTS.level, underlay: null, structure: '', finishes: {} } },

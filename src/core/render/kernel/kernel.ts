@@ -49,6 +49,12 @@ export class KernelMemory {
     return new Int32Array(this.exports.memory.buffer, at, count);
   }
 
+  private beyond({ table, pixels }: NonNullable<PreparedScene['beyond']>): number {
+    const own = table.slice();
+    new Int32Array(own.buffer)[0] = this.put(pixels);
+    return this.put(own);
+  }
+
   /** Bytes it holds. */
   get size(): number {
     return this.exports.memory.buffer.byteLength;
@@ -88,8 +94,12 @@ export class KernelMemory {
       scene.sunUp ? 1 : 0,
       scene.sky ? 1 : 0,
       scene.groups.length,
+      scene.beyond ? this.beyond(scene.beyond) : 0,
+      0,
     ];
-    this.exports.setScene(this.put(Int32Array.from(settings)));
+    const told = Int32Array.from(settings);
+    new Float32Array(told.buffer)[told.length - 1] = scene.outside;
+    this.exports.setScene(this.put(told));
   }
 }
 
@@ -149,5 +159,7 @@ const NOTHING: Omit<PreparedScene, 'nodes' | 'leaves' | 'instances'> = {
   sun: none,
   counts: { lamps: 0, portals: 0, panes: 0 },
   sunUp: false,
+  beyond: null,
+  outside: 1,
   groups: [{ name: 'Sun', kelvin: 5300 }],
 };

@@ -14,6 +14,8 @@ import type { Spot } from '../../store/studio';
 import { FIRST_LOOK } from '@/core/project/looks';
 import { DrawnParts } from './drawn';
 import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from '@/core/model/cut-away';
+import { loadBeyond } from '../../finishes/textures';
+import { BeyondSheet } from './BeyondSheet';
 import { Lighting } from './Lighting';
 import { Outlines } from './outlines';
 import { upwards, backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint, outOfWalls, type Solid } from './camera';
@@ -53,6 +55,7 @@ export class ModelScene {
   private readonly parts = new DrawnParts(this.scene, this.materials);
   private readonly outlines = new Outlines();
   private readonly ghost = new THREE.Group();
+  private readonly beyond = new BeyondSheet(loadBeyond, () => this.draw());
   private readonly lighting: Lighting;
   private readonly ground: THREE.Mesh;
   private readonly stubs = new THREE.Group();
@@ -107,7 +110,7 @@ export class ModelScene {
     const ground = new THREE.PlaneGeometry(120, 120);
     this.ground = new THREE.Mesh(ground, new THREE.ShadowMaterial({ opacity: 0.16 }));
     this.ground.receiveShadow = true;
-    this.scene.add(this.ground, this.outlines.group, this.ghost, this.stubs);
+    this.scene.add(this.beyond.mesh, this.ground, this.outlines.group, this.ghost, this.stubs);
   }
 
   dispose(): void {
@@ -117,6 +120,7 @@ export class ModelScene {
     if (this.compiling) clearTimeout(this.compiling);
     this.parts.dispose();
     this.outlines.dispose();
+    this.beyond.dispose();
     for (const stub of [...this.stubs.children]) this.dropStub(stub);
     this.controls.dispose();
     this.renderer.dispose();
@@ -173,13 +177,14 @@ export class ModelScene {
   }
 
   setModel(model: Model): void {
-    const site = Object.keys(model.shell.project.grounds).length > 0 || model.project.site.background !== 'none';
+    const site = Object.keys(model.shell.project.grounds).length > 0 || model.project.site.background !== 'none' || model.project.site.surroundings !== null;
     const first = this.parts.size === 0;
     this.parts.show(model, this.look, site);
     this.ground.visible = !site;
     this.ground.position.z = model.project.site.ground;
     this.model = model;
     this.site = model.project.site;
+    this.beyond.show(this.site);
     this.lighting.daylight(this.site, this.bounds());
     this.coverings = coveringsOf(model);
     this.lighting.setLamps(model);
@@ -249,6 +254,7 @@ export class ModelScene {
   private light(): void {
     const { inside } = this;
     this.renderer.toneMappingExposure = exposureScale(inside ? EV.inside : EV.outside);
+    this.beyond.see(this.look.projection === 'perspective' && this.look.mode !== 'lines', inside);
     const [shadows, ceilings] = [this.lighting.show(inside), this.parts.roofOver(inside)];
     if (shadows || ceilings) this.renderer.shadowMap.needsUpdate = true;
   }

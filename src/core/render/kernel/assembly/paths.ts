@@ -38,8 +38,9 @@ import {
   skyR,
   SUN_GROUP,
 } from './lights';
+import { farB, farG, farR, lookBeyond } from './beyond';
 import { begin, hash, pair, second, single } from './sampler';
-import { GLOWS, groups, hasSky, lampCount, materials, PANE, paneCount, paneGroups, portalCount, SLOPED, SOLID, sun, sunUp, UNSEEN } from './scene';
+import { beyond, GLOWS, groups, hasSky, lampCount, materials, outside, PANE, paneCount, paneGroups, portalCount, SLOPED, SOLID, sun, sunUp, UNSEEN } from './scene';
 import {
   at,
   cb,
@@ -94,6 +95,8 @@ let squares: usize = 0;
 let guides: usize = 0;
 let bounces: i32 = 10;
 let clamp: f32 = Infinity;
+/** Where what the limit takes is added up, four words a pixel; nowhere where that is not asked. */
+let taken: usize = 0;
 let pathsA: usize = 0;
 let pathsB: usize = 0;
 let queue: usize = 0;
@@ -129,6 +132,13 @@ export function configurePaths(p: usize): void {
   guides = load<i32>(p, 28);
   bounces = load<i32>(p, 32);
   clamp = load<f32>(p, 36);
+  taken = load<i32>(p, 40);
+}
+
+// @ts-ignore: decorator
+@inline
+function put(p: usize, r: f32, g: f32, b: f32): void {
+  v128.store(p, f32x4.add(v128.load(p), f32x4.replace_lane(f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(0), 0, r), 1, g), 2, b)));
 }
 
 // @ts-ignore: decorator
@@ -138,8 +148,11 @@ function deposit(slot: i32, g: i32, r: f32, gr: f32, b: f32, limit: f32): void {
   // Nothing that is not a number gets in.
   if (!(l >= 0) || l == Infinity) return;
   const k = l > limit ? limit / l : <f32>1;
-  const p = samples + (<usize>(slot * groups + g) << 4);
-  v128.store(p, f32x4.add(v128.load(p), f32x4.replace_lane(f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(0), 0, r * k), 1, gr * k), 2, b * k)));
+  // What is seen outside is shown as bright as is wished, once all of it is weighed.
+  const shown = g == groups - 1 ? outside : <f32>1;
+  put(samples + (<usize>(slot * groups + g) << 4), r * k * shown, gr * k * shown, b * k * shown);
+  const cut = (<f32>1 - k) * shown;
+  if (taken && cut > 0) put(taken + (<usize>load<i32>(pixels + (<usize>slot << 2)) << 4), r * cut, gr * cut, b * cut);
 }
 
 // @ts-ignore: decorator
@@ -200,6 +213,11 @@ function miss(p: usize, state: i32, tr: f32, tg: f32, tb: f32, dx: f32, dy: f32,
     store<f32>(at, load<f32>(at) + min<f32>(1, tr));
     store<f32>(at, load<f32>(at, 4) + min<f32>(1, tg), 4);
     store<f32>(at, load<f32>(at, 8) + min<f32>(1, tb), 8);
+  }
+  if (spec == FROM_EYE && beyond && lookBeyond(load<f32>(p), load<f32>(p, 4), load<f32>(p, 8), dx, dy, dz)) {
+    // The sun stands behind it: what is in the picture of it is seen.
+    deposit(load<i32>(p, 44), groupOf(state, SKY_GROUP), tr * farR, tg * farG, tb * farB, limit);
+    return;
   }
   if (!hasSky) return;
   lookAtSky(dx, dy, dz);

@@ -38,6 +38,10 @@ export let sunUp: bool = false;
 export let skyOpen: bool = false;
 export let hasSky: bool = false;
 export let groups: i32 = 0;
+/** The picture of what lies beyond the site; nowhere without one. */
+export let beyond: usize = 0;
+/** What an eye indoors sees outside is shown so many times as bright as it is. */
+export let outside: f32 = 1;
 
 /** Memory for the caller, aligned to 16 bytes. */
 export function alloc(bytes: u32): usize {
@@ -68,6 +72,8 @@ export function configureScene(p: usize): void {
   hasSky = load<i32>(p, 80) != 0;
   skyOpen = hasSky && portalCount > 0;
   groups = load<i32>(p, 84);
+  beyond = load<i32>(p, 88);
+  outside = load<f32>(p, 92);
 }
 
 export const PANE: i32 = 1;
