@@ -77,7 +77,7 @@ export function cutAway(
   const higher = new Set(
     top ? shell.levels.filter((l) => l.level.structure === top.structure && l.level.elevation > top.elevation + NEAR).map((l) => l.id) : [],
   );
-  const above = look.cut && (!top || eye.z > top.elevation + top.height);
+  const above = look.cut && !inside && (!top || eye.z > top.elevation + top.height);
   const walls = new Set<string>();
   if (opened)
     for (const wall of shell.walls.values())

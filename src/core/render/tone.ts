@@ -36,6 +36,9 @@ export function balance(white: number | null): Rgb {
 /** Rooms are shown this much brighter than the meter says, EV: pale walls are meant to look pale. */
 const ROOM_BIAS = 1.4;
 
+/** The exposure for a log-mean luminance, cd/m²; EV at ISO 100. */
+export const meteredExposure = (luminance: number): number => Math.log2(luminance * (100 / 12.5)) - ROOM_BIAS;
+
 /** The exposure a camera's averaging meter would choose (ISO 2720, K = 12.5): from the log-mean luminance. */
 export function meterExposure(radiance: Float32Array): number {
   let sum = 0;
@@ -47,5 +50,5 @@ export function meterExposure(radiance: Float32Array): number {
       count++;
     }
   }
-  return count ? sum / count + Math.log2(100 / 12.5) - ROOM_BIAS : 0;
+  return count ? meteredExposure(2 ** (sum / count)) : 0;
 }

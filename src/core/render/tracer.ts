@@ -68,9 +68,9 @@ export class Tracer {
     this.clear();
   }
 
-  private configure(frame: number, given: number, bounces: number, clamp: number): void {
+  private configure(frame: number, given: number, bounces: number, clamp: number, bare = false): void {
     const { at, memory } = this;
-    const settings = Int32Array.from([at.camera, frame, at.list, given, at.counts, at.light, at.squares, at.guides, bounces, 0, at.taken]);
+    const settings = Int32Array.from([at.camera, frame, at.list, given, at.counts, at.light, at.squares, at.guides, bounces, 0, at.taken, bare ? 1 : 0]);
     new Float32Array(settings.buffer)[9] = clamp;
     memory.exports.configurePaths(memory.put(settings));
   }
@@ -147,11 +147,15 @@ export class Tracer {
     return this.memory.size;
   }
 
-  /** Light arriving along given rays, one estimate each, three values a ray; for probes and proofs. */
+  /**
+   * Light arriving along given rays, one estimate each, three values a ray; for probes and proofs.
+   *
+   * @param options with `bare`, without what shines into the ray by itself: the sun’s disc and luminaires
+   */
   static along(
     scene: PreparedScene,
     rays: readonly { origin: Vec3; direction: Vec3 }[],
-    options: Pick<TraceOptions, 'seed' | 'bounces' | 'clamp'>,
+    options: Pick<TraceOptions, 'seed' | 'bounces' | 'clamp'> & { bare?: boolean },
   ): Float32Array {
     const camera: Camera = { eye: { x: 0, y: 0, z: 0 }, target: { x: 1, y: 0, z: 0 }, fov: 1 };
     const tracer = new Tracer(scene, { ...options, width: rays.length, height: 1, camera });
@@ -160,7 +164,7 @@ export class Tracer {
     const list = Float32Array.from(rays.flatMap(({ origin: o, direction: d }) => [o.x, o.y, o.z, 0, d.x, d.y, d.z, 0]));
     const given = memory.put(list);
     const frame = memory.put(Int32Array.from([0, 0, rays.length, 1, options.seed, 1, 0, 0]));
-    tracer.configure(frame, given, options.bounces ?? BOUNCES, options.clamp ?? Infinity);
+    tracer.configure(frame, given, options.bounces ?? BOUNCES, options.clamp ?? Infinity, options.bare);
     tracer.pass();
     const { light, groups } = tracer.exposed();
     const out = new Float32Array(rays.length * 3);

@@ -15,6 +15,7 @@ export function unlessLost(error: unknown): void {
 /** A worker that is made when it is first asked, and anew where the one before could not be loaded or broke down. */
 export class Summoned<T> {
   private alive: Alive<T> | null = null;
+  private worker: Worker | null = null;
 
   /**
    * @param make the worker
@@ -31,6 +32,7 @@ export class Summoned<T> {
   summon(): Alive<T> {
     if (this.alive) return this.alive;
     const worker = this.make();
+    this.worker = worker;
     let breaks: (why: Error) => void = () => undefined;
     const broken = new Promise<never>((_, reject) => (breaks = reject));
     // Nobody may be asking when it breaks.
@@ -43,6 +45,12 @@ export class Summoned<T> {
       this.onLost(this.lost);
     });
     return (this.alive = own);
+  }
+
+  /** Ends the worker there is; the next question summons another. */
+  dismiss(): void {
+    this.worker?.terminate();
+    this.alive = this.worker = null;
   }
 
   /** @throws DomainError `work.lost` where the worker is gone before it has answered */

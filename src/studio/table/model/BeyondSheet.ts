@@ -1,5 +1,6 @@
 import * as THREE from 'three';
-import { stepOf, type LightPixels } from '@/core/light/rgbe';
+import type { Vec3 } from '@/core/geometry/vec';
+import { lightPixels, stepOf, type LightPixels } from '@/core/light/rgbe';
 import { beyondKey, Scenery } from '@/core/light/surroundings';
 import { daylight } from '@/core/light/daylight';
 import type { Site, Surroundings } from '@/core/project/schema';
@@ -41,20 +42,22 @@ void main() {
   #include <colorspace_fragment>
 }`;
 
-/** A sheet behind all else on which the view shows a site's surroundings; parallel views look past it. */
-export class BeyondSheet {
+/** How a picture lies about the eye. */
+interface Lie {
+  /** Directions to its middle, to its left, to its top. */
+  axes: readonly [Vec3, Vec3, Vec3];
+  /** Of a flat one: middle of its lower edge, width and height, metres. */
+  flat: { foot: Vec3; width: number; height: number } | null;
+}
+
+/** A sheet behind all else that shows a picture of light, all round or flat. */
+class Sheet {
   readonly mesh: THREE.Mesh;
   private readonly material: THREE.ShaderMaterial;
-  private key = '';
-  private pixels: LightPixels | null = null;
-  private site: Site | null = null;
-  private gain = 1;
+  private painted = false;
 
-  /** @param load brings a picture @param draw asks for a picture of the view once it is there */
-  constructor(
-    private readonly load: (picture: Surroundings['picture'], most: number) => Promise<LightPixels>,
-    private readonly draw: () => void,
-  ) {
+  /** @param order of two sheets the one with the greater covers the other */
+  constructor(order: number) {
     const at = (): { value: THREE.Vector3 } => ({ value: new THREE.Vector3() });
     this.material = new THREE.ShaderMaterial({
       vertexShader: VERTEX,
@@ -75,7 +78,7 @@ export class BeyondSheet {
     sheet.setAttribute('position', new THREE.Float32BufferAttribute([-1, -1, 0, 3, -1, 0, -1, 3, 0], 3));
     this.mesh = new THREE.Mesh(sheet, this.material);
     this.mesh.frustumCulled = false;
-    this.mesh.renderOrder = -1;
+    this.mesh.renderOrder = order;
     this.mesh.visible = false;
     this.mesh.raycast = () => undefined;
     this.mesh.onBeforeRender = (_renderer, _scene, camera) => {
@@ -87,6 +90,94 @@ export class BeyondSheet {
     };
   }
 
+  /** @param visible where there is something to show @param scale luminance of a value of 1, cd/m² */
+  see(visible: boolean, scale: number): void {
+    this.mesh.visible = visible && this.painted;
+    this.material.uniforms.scale.value = scale;
+  }
+
+  lay({ axes, flat }: Lie): void {
+    const { uniforms } = this.material;
+    const put = (name: string, { x, y, z }: Vec3): void => void (uniforms[name].value as THREE.Vector3).set(x, y, z);
+    ['forward', 'left', 'top'].forEach((name, i) => put(name, axes[i]));
+    uniforms.flat_.value = flat !== null;
+    if (!flat) return;
+    put('foot', flat.foot);
+    (uniforms.size.value as THREE.Vector2).set(flat.width, flat.height);
+  }
+
+  paint(pixels: LightPixels | null): void {
+    const { picture } = this.material.uniforms;
+    (picture.value as THREE.Texture | null)?.dispose();
+    picture.value = pixels && textureOf(pixels);
+    this.painted = pixels !== null;
+  }
+
+  dispose(): void {
+    this.paint(null);
+    this.mesh.geometry.dispose();
+    this.material.dispose();
+  }
+}
+
+function textureOf({ width, height, rgbe }: LightPixels): THREE.DataTexture {
+  const half = new Uint16Array(width * height * 4);
+  for (let i = 0; i < half.length; i += 4) {
+    const k = stepOf(rgbe[i + 3]);
+    for (let c = 0; c < 3; c++) half[i + c] = THREE.DataUtils.toHalfFloat(k ? Math.min(65000, (rgbe[i + c] + 0.5) * k) : 0);
+    half[i + 3] = 0x3c00;
+  }
+  const texture = new THREE.DataTexture(half, width, height, THREE.RGBAFormat, THREE.HalfFloatType);
+  texture.wrapS = THREE.RepeatWrapping;
+  texture.magFilter = texture.minFilter = THREE.LinearFilter;
+  texture.needsUpdate = true;
+  return texture;
+}
+
+const PLAIN: Lie['axes'] = [
+  { x: 1, y: 0, z: 0 },
+  { x: 0, y: 1, z: 0 },
+  { x: 0, y: 0, z: 1 },
+];
+
+/** Columns of the sky as it is painted: it has no edges. */
+const SKY = 96;
+
+/** The sky of a site as a picture of light, cd/m². */
+function skyOf(site: Site): LightPixels {
+  const { sky } = daylight(site);
+  const [width, height] = [SKY, SKY / 2];
+  const radiance = new Float32Array(width * height * 3);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const [around, up] = [(0.5 - (x + 0.5) / width) * 2 * Math.PI, (0.5 - (y + 0.5) / height) * Math.PI];
+      radiance.set(sky({ x: Math.cos(up) * Math.cos(around), y: Math.cos(up) * Math.sin(around), z: Math.sin(up) }), (y * width + x) * 3);
+    }
+  return lightPixels(radiance, width, height);
+}
+
+/** What the view shows behind all else: the sky, and a site's surroundings; parallel views look past them. */
+export class BeyondSheet {
+  readonly group = new THREE.Group();
+  private readonly sky = new Sheet(-2);
+  private readonly picture = new Sheet(-1);
+  private key = '';
+  private pixels: LightPixels | null = null;
+  private site: Site | null = null;
+  /** The site whose sky is painted. */
+  private painted: Site | null = null;
+  private luminance = 1;
+  private seen = { perspective: false, sky: false, inside: false };
+
+  /** @param load brings a picture @param draw asks for a picture of the view once it is there */
+  constructor(
+    private readonly load: (picture: Surroundings['picture'], most: number) => Promise<LightPixels>,
+    private readonly draw: () => void,
+  ) {
+    this.sky.lay({ axes: PLAIN, flat: null });
+    this.group.add(this.sky.mesh, this.picture.mesh);
+  }
+
   /** The surroundings of a site. */
   show(site: Site): void {
     if (this.site === site) return;
@@ -95,13 +186,14 @@ export class BeyondSheet {
     if (key === this.key) return this.set();
     this.key = key;
     this.pixels = null;
+    this.picture.paint(null);
     this.set();
     if (!site.surroundings) return;
     this.load(site.surroundings.picture, MOST).then(
       (pixels) => {
         if (this.key !== key) return;
         this.pixels = pixels;
-        this.paint(pixels);
+        this.picture.paint(pixels);
         this.set();
         this.draw();
       },
@@ -110,53 +202,35 @@ export class BeyondSheet {
     );
   }
 
-  /** How it is seen. @param perspective whether the view is in perspective @param inside whether the eye is in a room */
-  see(perspective: boolean, inside: boolean): void {
-    this.gain = inside ? 2 ** (this.site?.seen ?? 0) : 1;
-    this.wanted = perspective;
+  /** How it is seen. @param seen whether the view is in perspective, whether the sky shows, whether the eye is in a room */
+  see(seen: { perspective: boolean; sky: boolean; inside: boolean }): void {
+    this.seen = seen;
     this.apply();
   }
 
   dispose(): void {
-    (this.material.uniforms.picture.value as THREE.Texture | null)?.dispose();
-    this.mesh.geometry.dispose();
-    this.material.dispose();
+    this.sky.dispose();
+    this.picture.dispose();
   }
 
-  private luminance = 1;
-  private wanted = false;
-
   private apply(): void {
-    this.mesh.visible = this.wanted && this.pixels !== null;
-    this.material.uniforms.scale.value = this.luminance * this.gain;
+    const { perspective, sky, inside } = this.seen;
+    const gain = inside ? 2 ** (this.site?.seen ?? 0) : 1;
+    if (perspective && sky && this.site && this.painted !== this.site) {
+      this.painted = this.site;
+      this.sky.paint(skyOf(this.site));
+    }
+    this.sky.see(perspective && sky, gain);
+    this.picture.see(perspective, this.luminance * gain);
   }
 
   private set(): void {
-    const { site, pixels, material } = this;
-    if (!site?.surroundings || !pixels) return this.apply();
-    const scenery = new Scenery(site.surroundings, pixels, site.ground, daylight(site));
-    const { uniforms } = material;
-    const put = (name: string, { x, y, z }: { x: number; y: number; z: number }): void => void (uniforms[name].value as THREE.Vector3).set(x, y, z);
-    ['forward', 'left', 'top'].forEach((name, i) => put(name, scenery.axes[i]));
-    put('foot', scenery.foot);
-    (uniforms.size.value as THREE.Vector2).set(site.surroundings.width, scenery.height);
-    uniforms.flat_.value = site.surroundings.lie === 'flat';
-    this.luminance = scenery.scale;
-    this.apply();
-  }
-
-  private paint({ width, height, rgbe }: LightPixels): void {
-    const half = new Uint16Array(width * height * 4);
-    for (let i = 0; i < half.length; i += 4) {
-      const k = stepOf(rgbe[i + 3]);
-      for (let c = 0; c < 3; c++) half[i + c] = THREE.DataUtils.toHalfFloat(k ? Math.min(65000, (rgbe[i + c] + 0.5) * k) : 0);
-      half[i + 3] = 0x3c00;
+    const { site, pixels } = this;
+    if (site?.surroundings && pixels) {
+      const { axes, foot, height, scale } = new Scenery(site.surroundings, pixels, site.ground, daylight(site));
+      this.picture.lay({ axes, flat: site.surroundings.lie === 'flat' ? { foot, width: site.surroundings.width, height } : null });
+      this.luminance = scale;
     }
-    const texture = new THREE.DataTexture(half, width, height, THREE.RGBAFormat, THREE.HalfFloatType);
-    texture.wrapS = THREE.RepeatWrapping;
-    texture.magFilter = texture.minFilter = THREE.LinearFilter;
-    texture.needsUpdate = true;
-    (this.material.uniforms.picture.value as THREE.Texture | null)?.dispose();
-    this.material.uniforms.picture.value = texture;
+    this.apply();
   }
 }

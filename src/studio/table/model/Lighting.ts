@@ -25,6 +25,8 @@ export class Lighting {
     scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.lids);
   }
 
+  /** Illuminance of open ground, lux. */
+  onGround = 0;
   private lit: { site: Project['site']; box: THREE.Box3 } | null = null;
 
   /** Sun and sky of a place and time. @param box what is to be lit and to throw shadows */
@@ -46,8 +48,13 @@ export class Lighting {
     camera.updateProjectionMatrix();
     const s = Math.max(200, luminance(d.skyIlluminance));
     this.sky.color.setRGB(d.skyIlluminance[0] / s, d.skyIlluminance[1] / s, d.skyIlluminance[2] / s).lerp(new THREE.Color(1, 1, 1), 0.65);
-    this.sky.groundColor.setRGB(0.52, 0.5, 0.47);
+    // What the ground sends up is a fifth of all it receives.
+    const up20 = Math.min(1, (0.2 * (s + e * Math.max(0, d.sun.z))) / s);
+    this.sky.groundColor.setRGB(up20, 0.97 * up20, 0.9 * up20);
+    // As a drawing it is never night.
     this.sky.userData.lux = s;
+    this.sky.userData.real = luminance(d.skyIlluminance);
+    this.onGround = luminance(d.skyIlluminance) + e * Math.max(0, d.sun.z);
   }
 
   /** The brightest luminaires that are on. */
@@ -83,13 +90,14 @@ export class Lighting {
   }
 
   /**
-   * One light model within and without: only how much of the sky a room gets differs. Returns whether shadows changed.
+   * Light from the sky and the ground. A house looked into from above has more of it, as a drawing has; where the light of the
+   * rooms is known it is that of the open air alone. Returns whether shadows changed.
    *
-   * @param inside whether the eye is in a room
+   * @param inside whether the eye is in a room @param lidOff whether one looks into the house from above @param glows whether rooms have light of their own
    */
-  show(inside: boolean): boolean {
-    const lux = (this.sky.userData.lux as number | undefined) ?? 10000;
-    this.sky.intensity = inside ? Math.max(150, lux * 0.045) : lux * 2.6;
+  show(inside: boolean, lidOff: boolean, glows: boolean): boolean {
+    const { lux = 10000, real = 10000 } = this.sky.userData as { lux?: number; real?: number };
+    this.sky.intensity = inside && !glows ? Math.max(150, lux * 0.045) : lidOff ? lux * 2.6 : glows ? real : lux;
     const changed = this.lids.visible !== inside;
     this.lids.visible = inside;
     return changed;

@@ -21,6 +21,7 @@ import { Outlines } from './outlines';
 import { upwards, backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint, outOfWalls, type Solid } from './camera';
 import { geometryOf } from './geometries';
 import { Materials } from './materials';
+import { exposureOutdoors, RoomGlow } from './RoomGlow';
 import { floorPoint, pickFrom, sightAt, type Sight } from './picking';
 
 /** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
@@ -51,7 +52,11 @@ export class ModelScene {
   private readonly eyeCamera = new Camera(() => this.controls.target);
   private readonly camera = this.eyeCamera.perspective;
   readonly controls: OrbitControls;
-  private readonly materials = new Materials(() => this.draw());
+  private readonly glow = new RoomGlow(() => {
+    this.light();
+    this.draw();
+  });
+  private readonly materials = new Materials(() => this.draw(), this.glow.into);
   private readonly parts = new DrawnParts(this.scene, this.materials);
   private readonly outlines = new Outlines();
   private readonly ghost = new THREE.Group();
@@ -110,7 +115,7 @@ export class ModelScene {
     const ground = new THREE.PlaneGeometry(120, 120);
     this.ground = new THREE.Mesh(ground, new THREE.ShadowMaterial({ opacity: 0.16 }));
     this.ground.receiveShadow = true;
-    this.scene.add(this.beyond.mesh, this.ground, this.outlines.group, this.ghost, this.stubs);
+    this.scene.add(this.beyond.group, this.ground, this.outlines.group, this.ghost, this.stubs);
   }
 
   dispose(): void {
@@ -121,6 +126,7 @@ export class ModelScene {
     this.parts.dispose();
     this.outlines.dispose();
     this.beyond.dispose();
+    this.glow.dispose();
     for (const stub of [...this.stubs.children]) this.dropStub(stub);
     this.controls.dispose();
     this.renderer.dispose();
@@ -185,6 +191,7 @@ export class ModelScene {
     this.model = model;
     this.site = model.project.site;
     this.beyond.show(this.site);
+    this.glow.show(model.project);
     this.lighting.daylight(this.site, this.bounds());
     this.coverings = coveringsOf(model);
     this.lighting.setLamps(model);
@@ -253,9 +260,17 @@ export class ModelScene {
 
   private light(): void {
     const { inside } = this;
-    this.renderer.toneMappingExposure = exposureScale(inside ? EV.inside : EV.outside);
-    this.beyond.see(this.look.projection === 'perspective' && this.look.mode !== 'lines', inside);
-    const [shadows, ceilings] = [this.lighting.show(inside), this.parts.roofOver(inside)];
+    const { lidOff } = this.model ? cutAway(this.model, this.coverings, this.looking()) : { lidOff: true };
+    const glows = this.glow.use((inside || !lidOff) && this.look.mode !== 'lines');
+    const { x, y, z } = this.camera.position;
+    const room = inside && glows ? this.glow.exposureAt({ x, y, z }) : null;
+    const open = glows ? exposureOutdoors(this.lighting.onGround) : EV.outside;
+    const ev = inside ? (room ?? EV.inside) : open;
+    this.renderer.toneMappingExposure = exposureScale(ev);
+    this.canvas.dataset.exposure = ev.toFixed(2);
+    const drawing = this.look.mode === 'lines';
+    this.beyond.see({ perspective: this.look.projection === 'perspective' && !drawing, sky: inside || (!lidOff && !this.ground.visible), inside });
+    const [shadows, ceilings] = [this.lighting.show(inside, lidOff, glows), this.parts.roofOver(inside)];
     if (shadows || ceilings) this.renderer.shadowMap.needsUpdate = true;
   }
 

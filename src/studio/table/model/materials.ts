@@ -38,8 +38,11 @@ export class Materials {
   private readonly finishes = new WeakMap<Finish, { material: THREE.MeshPhysicalMaterial; key: string }>();
   private count = 0;
 
-  /** @param onLoad called when a texture has come */
-  constructor(private readonly onLoad: () => void) {}
+  /** @param onLoad called when a texture has come @param lit has a material take the light of the rooms */
+  constructor(
+    private readonly onLoad: () => void,
+    private readonly lit: <T extends THREE.MeshPhysicalMaterial>(material: T) => T,
+  ) {}
 
   /** A surface as it is shown. @param through made see-through on its own */
   of(finish: Finish, sort: Sort, mode: Look['mode'], through: boolean, kelvin: number | null): Material {
@@ -77,15 +80,14 @@ export class Materials {
   }
 
   private white(): THREE.MeshPhysicalMaterial {
-    return this.keep(
-      'white',
-      () => new THREE.MeshPhysicalMaterial({ color: 0xdedcd8, roughness: 0.95, shadowSide: THREE.DoubleSide }),
+    return this.keep('white', () =>
+      this.lit(new THREE.MeshPhysicalMaterial({ color: 0xdedcd8, roughness: 0.95, shadowSide: THREE.DoubleSide })),
     ) as THREE.MeshPhysicalMaterial;
   }
 
   /** The same, see-through. It shares the maps of what it is made from once they have come. */
   private clear(key: string, from: Material): Material {
-    const made = this.keep(`clear ${key}`, () => from.clone() as Material);
+    const made = this.keep(`clear ${key}`, () => (from instanceof THREE.MeshPhysicalMaterial ? this.lit(from.clone()) : from.clone()));
     const physical = from as THREE.MeshPhysicalMaterial;
     Object.assign(made, { transparent: true, opacity: CLEAR, depthWrite: false, map: physical.map, color: physical.color });
     made.needsUpdate = true;
@@ -102,7 +104,7 @@ export class Materials {
   /** The ends of walls inside junctions touch the faces of their neighbours along an edge: they give way to them there. */
   private cap(): Material {
     return this.keep('cap', () =>
-      Object.assign(this.finish(finishById(BARE.cut)).clone(), { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 8 }),
+      Object.assign(this.lit(this.finish(finishById(BARE.cut)).clone()), { polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 8 }),
     );
   }
 
@@ -110,15 +112,17 @@ export class Materials {
     const known = this.finishes.get(finish);
     if (known) return known.material;
     const key = `finish ${this.count++}`;
-    const material = new THREE.MeshPhysicalMaterial({
-      color: new THREE.Color(meanHex(finish)),
-      roughness: Math.max(0.04, finish.roughness),
-      metalness: finish.metalness > 0.5 ? 0.75 : finish.metalness,
-      // Both sides of a wall throw its shadow; the far one alone leaves light along its edges.
-      shadowSide: THREE.DoubleSide,
-      side: finish.bare || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
-      ...(finish.sheen > 0 ? { sheen: finish.sheen, sheenRoughness: 0.6, sheenColor: new THREE.Color(finish.colour) } : {}),
-    });
+    const material = this.lit(
+      new THREE.MeshPhysicalMaterial({
+        color: new THREE.Color(meanHex(finish)),
+        roughness: Math.max(0.04, finish.roughness),
+        metalness: finish.metalness > 0.5 ? 0.75 : finish.metalness,
+        // Both sides of a wall throw its shadow; the far one alone leaves light along its edges.
+        shadowSide: THREE.DoubleSide,
+        side: finish.bare || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
+        ...(finish.sheen > 0 ? { sheen: finish.sheen, sheenRoughness: 0.6, sheenColor: new THREE.Color(finish.colour) } : {}),
+      }),
+    );
     if (finish.translucency > 0) material.side = THREE.DoubleSide;
     if (finish.translucency > 0.5 || finish.opacity < 1)
       Object.assign(material, { transparent: true, opacity: Math.min(0.8, finish.opacity), depthWrite: false });

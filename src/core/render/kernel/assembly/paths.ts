@@ -97,6 +97,8 @@ let bounces: i32 = 10;
 let clamp: f32 = Infinity;
 /** Where what the limit takes is added up, four words a pixel; nowhere where that is not asked. */
 let taken: usize = 0;
+/** Whether the eye passes over what shines by itself: the sun’s disc and luminaires, which others add. */
+let bare: bool = false;
 let pathsA: usize = 0;
 let pathsB: usize = 0;
 let queue: usize = 0;
@@ -133,6 +135,7 @@ export function configurePaths(p: usize): void {
   bounces = load<i32>(p, 32);
   clamp = load<f32>(p, 36);
   taken = load<i32>(p, 40);
+  bare = load<i32>(p, 44) != 0;
 }
 
 // @ts-ignore: decorator
@@ -229,7 +232,7 @@ function miss(p: usize, state: i32, tr: f32, tg: f32, tb: f32, dx: f32, dy: f32,
     w = (own * own) / (own * own + other * other);
   }
   deposit(load<i32>(p, 44), groupOf(state, SKY_GROUP), tr * r * w, tg * g * w, tb * b * w, limit);
-  if (spec == FROM_EYE && dx * load<f32>(sun) + dy * load<f32>(sun, 4) + dz * load<f32>(sun, 8) > load<f32>(sun, 52)) {
+  if (spec == FROM_EYE && !bare && dx * load<f32>(sun) + dy * load<f32>(sun, 4) + dz * load<f32>(sun, 8) > load<f32>(sun, 52)) {
     const k = load<f32>(sun, 56);
     deposit(load<i32>(p, 44), groupOf(state, SUN_GROUP), tr * load<f32>(sun, 64) * k, tg * load<f32>(sun, 68) * k, tb * load<f32>(sun, 72) * k, limit);
   }
@@ -353,7 +356,8 @@ function shade(p: usize, q: usize): bool {
       const other = lampDensity(load<f32>(p, 48), load<f32>(p, 52), load<f32>(p, 56), x, y, z, -(dx * gx + dy * gy + dz * gz), lamp);
       w = (own * own) / (own * own + other * other);
     }
-    deposit(load<i32>(p, 44), groupOf(state, load<i32>(m, 100)), tr * load<f32>(m, 48) * w, tg * load<f32>(m, 52) * w, tb * load<f32>(m, 56) * w, limit);
+    if (!bare || spec != FROM_EYE)
+      deposit(load<i32>(p, 44), groupOf(state, load<i32>(m, 100)), tr * load<f32>(m, 48) * w, tg * load<f32>(m, 52) * w, tb * load<f32>(m, 56) * w, limit);
     if (cr + cg + cb == 0) return false;
   }
   if (depth >= bounces) return false;
