@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
-    include: ['src/**/*.test.ts'],
+    include: ['src/**/*.test.ts', 'bench/**/*.test.ts'],
     setupFiles: ['vitest.setup.ts'],
     // One core is left for whoever watches otherwise; here nobody does.
     maxWorkers: availableParallelism(),

@@ -1,15 +1,18 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../model/derive';
 import { luminance, toLinear } from '../finishes/colour';
 import { finishById } from '../finishes/library';
-import { runChange, type CommandArgs, type CommandName } from '../project/commands';
+import { projectJson } from '../formats/project-file/project-file';
+import { IDENTITY } from '../geometry/mesh';
+import { runChange, validateProject, type CommandArgs, type CommandName } from '../project/commands';
 import type { Project } from '../project/schema';
 import { Film } from './film';
 import { prepareScene, type PreparedScene } from './prepared';
 import { textureOf } from '../finishes/store';
 import { FIREFLY, pictureScene } from './picture';
-import { compileScene, materialOf } from './scene';
+import { compileScene, diffuse, materialOf, SceneBuilder } from './scene';
 import { Tracer } from './tracer';
 
 const demo = heronLockCottage();
@@ -139,5 +142,42 @@ describe('a picture of the demo', () => {
       expect(l < 1e-6 || Math.abs(l - 1) < 1e-3).toBe(true);
       for (let c = 0; c < 3; c++) expect(guides[i + c]).toBeLessThanOrEqual(1.0001);
     }
+  });
+
+  it('keeps material and marks of every mesh, however large the lists grow while it is added', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ triangles: fc.integer({ min: 1, max: 3000 }), glass: fc.boolean(), unseen: fc.boolean() }), { minLength: 4, maxLength: 14 }),
+        (list) => {
+          const builder = new SceneBuilder();
+          const added = list.map(({ triangles, glass, unseen }, i) => {
+            const mesh = {
+              positions: new Float32Array(9),
+              normals: new Float32Array(9),
+              uvs: new Float32Array(6),
+              indices: Uint32Array.from({ length: triangles * 3 }, (_, k) => k % 3),
+            };
+            const material = builder.material({ ...diffuse([0.5, 0.5, 0.5]), pane: glass, name: String(i) });
+            return { ...builder.mesh(mesh, IDENTITY, material, glass, unseen), material, glass, unseen };
+          });
+          const built = builder.build(null);
+          for (const { first, count, material, glass, unseen } of added)
+            for (const t of [first, first + (count >> 1), first + count - 1])
+              expect([built.material[t], built.seeThrough[t] !== 0, built.unseen[t]]).toEqual([material, glass, unseen ? 1 : 0]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('is the same whatever order things stand in: a project that is kept and opened again looks as it did', () => {
+    const again = deriveModel(validateProject(JSON.parse(projectJson(demo))));
+    const seen = (m: typeof model): Map<string, number> => {
+      const built = pictureScene(m, 32);
+      const out = new Map<string, number>();
+      built.material.forEach((index) => out.set(built.materials[index].name, (out.get(built.materials[index].name) ?? 0) + 1));
+      return new Map([...out].sort());
+    };
+    expect(seen(again)).toEqual(seen(model));
   });
 });

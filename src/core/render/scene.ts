@@ -148,6 +148,12 @@ class Growing<T extends Float32Array | Uint16Array | Uint8Array> {
     }
     return at;
   }
+  /** Adds one value so many times. */
+  fill(value: number, n: number): void {
+    // Room is made first: it may be made elsewhere.
+    const at = this.more(n);
+    this.data.fill(value, at, at + n);
+  }
   done(): T {
     return this.data.slice(0, this.length) as T;
   }
@@ -214,9 +220,9 @@ export class SceneBuilder {
         this.t.data[t++] = uvs[index * 2];
         this.t.data[t++] = uvs[index * 2 + 1];
       }
-    this.m.data.fill(material, this.m.more(count), first + count);
-    this.s.data.fill(seeThrough ? SHADOW.passes : opacity < 1 || pane ? SHADOW.dimmed : SHADOW.blocked, this.s.more(count), first + count);
-    this.e.data.fill(unseen ? 1 : 0, this.e.more(count), first + count);
+    this.m.fill(material, count);
+    this.s.fill(seeThrough ? SHADOW.passes : opacity < 1 || pane ? SHADOW.dimmed : SHADOW.blocked, count);
+    this.e.fill(unseen ? 1 : 0, count);
     return { first, count };
   }
 
