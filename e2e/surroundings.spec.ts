@@ -107,4 +107,37 @@ test('what lies beyond the site: pictures all round and flat, and how bright the
     await studio.card('Woods').click();
     expect(await site()).toMatchObject({ background: 'woods', surroundings: null });
   });
+
+  await test.step('a room is shown in the light that is gathered in it, at the exposure a meter reads; a dark one in an even glow', async () => {
+    const exposure = (): Promise<string | null> => canvas.getAttribute('data-exposure');
+    await page.getByRole('button', { name: 'Walk', exact: true }).click();
+    await studio.rested();
+    await page.waitForTimeout(3000);
+    expect(await exposure()).toBe('8.50');
+    await page.keyboard.press('Escape');
+    await studio.stage('Shell');
+    await studio.tab('Doors and windows');
+    await studio.card('Sash window').click();
+    await studio.press(2.1, 0);
+    await page.keyboard.press('Escape');
+    expect(Object.keys((await studio.project()).openings)).toHaveLength(1);
+    await page.getByRole('button', { name: 'Walk', exact: true }).click();
+    await expect.poll(exposure, { timeout: 60_000 }).not.toBe('8.50');
+    const day = Number(await exposure());
+    // Nearer to noon of a clear day than to a cellar.
+    expect(day).toBeGreaterThan(5);
+    expect(day).toBeLessThan(13);
+    // By evening the same room is metered darker.
+    await page.keyboard.press('Escape');
+    await studio.stage('Light');
+    await studio.tab('Daylight');
+    await page.getByLabel('Date', { exact: true }).fill('2026-05-12');
+    const slider = page.getByRole('slider', { name: 'Time of day' });
+    await slider.focus();
+    await page.keyboard.press('End');
+    for (let i = 0; i < 34; i++) await page.keyboard.press('ArrowLeft');
+    await expect.poll(async () => (await site()).moment).toBe('2026-05-12T21:05');
+    await page.getByRole('button', { name: 'Walk', exact: true }).click();
+    await expect.poll(async () => Number(await exposure()), { timeout: 60_000 }).toBeLessThan(day - 2);
+  });
 });

@@ -261,16 +261,14 @@ export class ModelScene {
   private light(): void {
     const { inside } = this;
     const { lidOff } = this.model ? cutAway(this.model, this.coverings, this.looking()) : { lidOff: true };
-    const glows = this.glow.use((inside || !lidOff) && this.look.mode !== 'lines');
     const { x, y, z } = this.camera.position;
-    const room = inside && glows ? this.glow.exposureAt({ x, y, z }) : null;
-    const open = glows ? exposureOutdoors(this.lighting.onGround) : EV.outside;
-    const ev = inside ? (room ?? EV.inside) : open;
+    const glow = this.glow.use((inside || !lidOff) && this.look.mode !== 'lines', inside ? { x, y, z } : null);
+    const ev = glow ? (glow.ev ?? exposureOutdoors(this.lighting.onGround)) : inside ? EV.inside : EV.outside;
     this.renderer.toneMappingExposure = exposureScale(ev);
     this.canvas.dataset.exposure = ev.toFixed(2);
     const drawing = this.look.mode === 'lines';
     this.beyond.see({ perspective: this.look.projection === 'perspective' && !drawing, sky: inside || (!lidOff && !this.ground.visible), inside });
-    const [shadows, ceilings] = [this.lighting.show(inside, lidOff, glows), this.parts.roofOver(inside)];
+    const [shadows, ceilings] = [this.lighting.show(inside, lidOff, glow !== null), this.parts.roofOver(inside)];
     if (shadows || ceilings) this.renderer.shadowMap.needsUpdate = true;
   }
 

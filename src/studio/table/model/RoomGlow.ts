@@ -75,6 +75,9 @@ const METERED = 0.75;
 /** Exposures a room is shown at, EV at ISO 100: by starlight it stays dark. */
 const EXPOSURES = { least: 2.5, most: 14.5 } as const;
 
+/** Metered luminance below which a room counts as dark, cd/m². */
+const DARK = 0.2;
+
 /** Mean reflectance of what is seen outdoors. */
 const OUTDOORS = 0.25;
 
@@ -125,21 +128,26 @@ export class RoomGlow {
     this.soon();
   }
 
-  /** Whether rooms are seen as they are lit: within them, or through their windows. Returns whether there is light to show. */
-  use(wanted: boolean): boolean {
+  /**
+   * Whether rooms are seen as they are lit: within them, or through their windows. A dark one has the even glow a view has without.
+   *
+   * @param eye where the eye is, if it is in a room
+   * @returns the exposure, EV at ISO 100, null where the eye is outside; or that there is no light to show
+   */
+  use(wanted: boolean, eye: Vec3 | null): { ev: number | null } | null {
     this.wanted = wanted;
     if (wanted && this.done !== this.project && !this.timer) this.soon();
-    const shown = wanted && this.light !== null;
+    const ev = eye && this.exposureAt(eye);
+    const shown = wanted && this.light !== null && (eye === null || ev !== null);
     this.uniforms.roomShare.value = shown ? 1 : 0;
-    return shown;
+    return shown ? { ev } : null;
   }
 
-  /** The exposure a meter would choose at a place, EV at ISO 100; null where nothing is known of it. */
-  exposureAt(place: Vec3): number | null {
+  /** The exposure a meter would choose at a place, EV at ISO 100; null where nothing is known of it, or it is dark: nobody would see anything. */
+  private exposureAt(place: Vec3): number | null {
     const light = this.light && lightAt(this.light, place);
-    if (!light) return null;
-    const l = luminance([light[0], light[1], light[2]]) * METERED;
-    return l > 0 ? within(meteredExposure(l)) : EXPOSURES.least;
+    const l = light ? luminance([light[0], light[1], light[2]]) * METERED : 0;
+    return l > DARK ? within(meteredExposure(l)) : null;
   }
 
   dispose(): void {
