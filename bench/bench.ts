@@ -17,6 +17,7 @@ import { demo } from './demo';
 import { dressed } from './dressed';
 import { finishes } from './finishes';
 import { opening } from './opening';
+import { pictures } from './pictures';
 import { storey } from './storey';
 import { view } from './view';
 import { pieceFrom, stockItem } from '@/core/stock/stock';
@@ -244,6 +245,7 @@ const SECTIONS: [string, () => void | Promise<void>][] = [
   ['house two storeys roof wall dragged height pitch deriving', house],
   ['finishes laying tiles textures', () => finishes(say, time)],
   ['tracing kitchen workers', passes],
+  ['pictures error blotches ssim references equal time', () => pictures(say)],
   ['view draw calls memory geometry', () => view(say)],
   ['chromium opening list demo', chromium],
 ];

@@ -232,6 +232,18 @@ function Lie({ surroundings }: { surroundings: Surroundings }) {
       <LengthField label={label} metres={surroundings[key]} units={units} onRefuse={say} onCommit={(v) => set({ [key]: v })} />
     </Row>
   );
+  const angle = (label: string, key: 'lift' | 'tilt') => (
+    <Row label={`${label}, °`}>
+      <NumberField
+        label={label}
+        value={Math.round(degrees(surroundings[key]) * 10) / 10}
+        min={-45}
+        max={45}
+        onRefuse={say}
+        onCommit={(v) => set({ [key]: radians(v) })}
+      />
+    </Row>
+  );
   return (
     <>
       <Box sx={{ width: 200 }}>
@@ -240,26 +252,8 @@ function Lie({ surroundings }: { surroundings: Surroundings }) {
         </Row>
         {round ? (
           <>
-            <Row label="Horizon up, °">
-              <NumberField
-                label="Horizon up"
-                value={Math.round(degrees(surroundings.lift) * 10) / 10}
-                min={-45}
-                max={45}
-                onRefuse={say}
-                onCommit={(v) => set({ lift: radians(v) })}
-              />
-            </Row>
-            <Row label="Tilt, °">
-              <NumberField
-                label="Tilt"
-                value={Math.round(degrees(surroundings.tilt) * 10) / 10}
-                min={-45}
-                max={45}
-                onRefuse={say}
-                onCommit={(v) => set({ tilt: radians(v) })}
-              />
-            </Row>
+            {angle('Horizon up', 'lift')}
+            {angle('Tilt', 'tilt')}
             {length('Ground to', 'reach')}
           </>
         ) : (

@@ -67,6 +67,8 @@ export class ModelScene {
   private model: Model | null = null;
   private coverings: Coverings = { hosts: new Map(), flush: new Set() };
   private site: Project['site'] | null = null;
+  /** Whether one looks into the house from above. */
+  private lidOff = true;
   private frame = 0;
   private compiling: ReturnType<typeof setTimeout> | null = null;
   private resting: ReturnType<typeof setTimeout> | null = null;
@@ -260,7 +262,7 @@ export class ModelScene {
 
   private light(): void {
     const { inside } = this;
-    const { lidOff } = this.model ? cutAway(this.model, this.coverings, this.looking()) : { lidOff: true };
+    const { lidOff } = this;
     const { x, y, z } = this.camera.position;
     const glow = this.glow.use((inside || !lidOff) && this.look.mode !== 'lines', inside ? { x, y, z } : null);
     const ev = glow ? (glow.ev ?? exposureOutdoors(this.lighting.onGround)) : inside ? EV.inside : EV.outside;
@@ -316,7 +318,8 @@ export class ModelScene {
   /** Takes away the walls that stand between the eye and the rooms. */
   private cut(): void {
     if (!this.model) return;
-    const { shows, stub } = cutAway(this.model, this.coverings, this.looking());
+    const { shows, stub, lidOff } = cutAway(this.model, this.coverings, this.looking());
+    this.lidOff = lidOff;
     if (this.parts.reveal(shows)) this.renderer.shadowMap.needsUpdate = true;
     for (const low of this.stubs.children) {
       const { entity, wall } = low.userData as { entity: string; wall: DerivedWall };

@@ -1,6 +1,7 @@
 import * as THREE from 'three';
 import type { Vec3 } from '@/core/geometry/vec';
 import { luminance } from '@/core/finishes/colour';
+import { pictureState } from '@/core/project/picture-state';
 import type { Project } from '@/core/project/schema';
 import { lightAt, TERMS, type RoomLight } from '@/core/render/room-light';
 import type { RoomLightService } from '@/workers/room-light.worker';
@@ -69,6 +70,9 @@ THREE.ShaderChunk.lights_fragment_maps = `${USE}${THREE.ShaderChunk.lights_fragm
 /** What has been still for so long has its light worked out, ms. */
 const STILL = 900;
 
+/** How long those who gather light wait to be asked again, ms. */
+const PATIENCE = 30_000;
+
 /** The mean of logarithms that a meter reads is about this share of the mean radiance in a room. */
 const METERED = 0.75;
 
@@ -93,6 +97,9 @@ export class RoomGlow {
   private project: Project | null = null;
   private done: Project | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
+  private idle: ReturnType<typeof setTimeout> | null = null;
+  /** Digest of what the light there is was gathered in. */
+  private state = '';
   private busy = false;
   private wanted = false;
   private over = false;
@@ -153,6 +160,7 @@ export class RoomGlow {
   dispose(): void {
     this.over = true;
     if (this.timer) clearTimeout(this.timer);
+    if (this.idle) clearTimeout(this.idle);
     this.worker.dismiss();
     (this.uniforms.roomCells.value as THREE.Data3DTexture).dispose();
   }
@@ -167,11 +175,19 @@ export class RoomGlow {
 
   private async work(): Promise<void> {
     const project = this.project!;
+    const state = pictureState(project);
+    // What no picture shows has changed: names, lists, viewpoints.
+    if (state === this.state) {
+      this.done = project;
+      return;
+    }
     this.busy = true;
+    if (this.idle) clearTimeout(this.idle);
     try {
       const light = await this.worker.ask((s) => s.light(project));
       if (this.over) return;
       this.done = project;
+      this.state = state;
       this.light = light;
       if (light) this.put(light);
       this.onLight();
@@ -180,6 +196,8 @@ export class RoomGlow {
       this.done = project;
     } finally {
       this.busy = false;
+      // Its memory never shrinks.
+      this.idle = setTimeout(() => this.worker.dismiss(), PATIENCE);
     }
     if (!this.over && this.project !== project) this.soon();
   }
