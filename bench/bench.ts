@@ -20,6 +20,7 @@ import { opening } from './opening';
 import { pictures } from './pictures';
 import { storey } from './storey';
 import { view } from './view';
+import { viewLight } from './view-light';
 import { pieceFrom, stockItem } from '@/core/stock/stock';
 
 interface Row {
@@ -248,6 +249,7 @@ const SECTIONS: [string, () => void | Promise<void>][] = [
   ['pictures error blotches ssim references equal time', () => pictures(say)],
   ['view draw calls memory geometry', () => view(say)],
   ['chromium opening list demo', chromium],
+  ['light of the view against traced pictures', () => viewLight(say)],
 ];
 
 /** Opening the built application in Chromium, against what a designer waits without noticing. */

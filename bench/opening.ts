@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
-import { chromium, type Page } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 import { Target } from '../attack/target';
 import config from '../playwright.config';
 
@@ -34,14 +34,25 @@ async function open(page: Page): Promise<Opening> {
   return { list, demo, view };
 }
 
-/** Opens the built application’s list and its demo in Chromium, each time as one who was never there; medians of several. */
-export async function opening(rounds = 5): Promise<Opening> {
+/** Runs what needs the built application with the demo in it, in Chromium. */
+export async function inChromium<T>(work: (browser: Browser, address: string) => Promise<T>): Promise<T> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'enstegon-bench-'));
   spawnSync('npx', ['tsx', 'src/cli/main.ts', 'seed'], { env: { ...process.env, ENSTEGON_DATA: folder }, stdio: 'ignore' });
   const server = new Target(folder, PORT);
   await server.start();
   const browser = await chromium.launch(config.use!.launchOptions);
   try {
+    return await work(browser, HERE);
+  } finally {
+    await browser.close();
+    await server.stop();
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** Opens the built application’s list and its demo in Chromium, each time as one who was never there; medians of several. */
+export const opening = (rounds = 5): Promise<Opening> =>
+  inChromium(async (browser) => {
     const all: Opening[] = [];
     for (let i = 0; i <= rounds; i++) {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 0.5 });
@@ -52,9 +63,4 @@ export async function opening(rounds = 5): Promise<Opening> {
     const rest = all.slice(1);
     const median = (of: (o: Opening) => number): number => rest.map(of).sort((a, b) => a - b)[rest.length >> 1];
     return { list: median((o) => o.list), demo: median((o) => o.demo), view: median((o) => o.view) };
-  } finally {
-    await browser.close();
-    await server.stop();
-    await rm(folder, { recursive: true, force: true });
-  }
-}
+  });

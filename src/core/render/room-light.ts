@@ -47,8 +47,8 @@ const INSET = 0.35;
 const CELL = 0.2;
 const REACH = 0.16;
 
-/** Rays of a probe. */
-export const RAYS = 400;
+/** Rays of a probe unless told. */
+const RAYS = 400;
 
 /** A probe that stands in a cabinet is darker than this share of its room. */
 const SHUT = 0.12;
@@ -103,7 +103,7 @@ export function gatheringScene(model: Model): PreparedScene {
  * send straight, which the view has lights of its own for.
  */
 export function gather(scene: PreparedScene, places: readonly Vec3[], seed: number, rays = RAYS): Gathered[] {
-  const lists = places.map((origin, i) => directions(rays, (i * 0.7548776662) % 1).map((direction) => ({ origin, direction })));
+  const lists = places.map((origin, i) => directions(rays, (i * 0.7548776662 + seed * 0.5698402909) % 1).map((direction) => ({ origin, direction })));
   const light = Tracer.along(scene, lists.flat(), { seed, clamp: FIREFLY, bare: true });
   return lists.map((list, p) => {
     const sum = new Float32Array(TERMS * 3);

@@ -1,4 +1,5 @@
 import * as THREE from 'three';
+import type { Rgb } from '@/core/finishes/colour';
 import type { Vec3 } from '@/core/geometry/vec';
 import { lightPixels, stepOf, type LightPixels } from '@/core/light/rgbe';
 import { beyondKey, Scenery } from '@/core/light/surroundings';
@@ -24,7 +25,7 @@ uniform sampler2D picture;
 uniform vec3 forward, left, top, foot, eye;
 uniform vec2 size;
 uniform bool flat_;
-uniform float scale;
+uniform vec3 scale;
 varying vec3 vTowards;
 void main() {
   vec3 d = normalize( vTowards );
@@ -71,7 +72,7 @@ class Sheet {
         ...{ forward: at(), left: at(), top: at(), foot: at(), eye: at() },
         size: { value: new THREE.Vector2(1, 1) },
         flat_: { value: false },
-        scale: { value: 1 },
+        scale: { value: new THREE.Vector3(1, 1, 1) },
       },
     });
     const sheet = new THREE.BufferGeometry();
@@ -91,9 +92,9 @@ class Sheet {
   }
 
   /** @param visible where there is something to show @param scale luminance of a value of 1, cd/m² */
-  see(visible: boolean, scale: number): void {
+  see(visible: boolean, scale: Rgb): void {
     this.mesh.visible = visible && this.painted;
-    this.material.uniforms.scale.value = scale;
+    (this.material.uniforms.scale.value as THREE.Vector3).set(...scale);
   }
 
   lay({ axes, flat }: Lie): void {
@@ -156,6 +157,17 @@ function skyOf(site: Site): LightPixels {
   return lightPixels(radiance, width, height);
 }
 
+/** How it is seen. */
+interface Seen {
+  perspective: boolean;
+  /** Whether the sky shows. */
+  sky: boolean;
+  /** Whether the eye is in a room. */
+  inside: boolean;
+  /** What light is multiplied by so that white is shown as white. */
+  tint: Rgb;
+}
+
 /** What the view shows behind all else: the sky, and a site's surroundings; parallel views look past them. */
 export class BeyondSheet {
   readonly group = new THREE.Group();
@@ -167,7 +179,7 @@ export class BeyondSheet {
   /** The site whose sky is painted. */
   private painted: Site | null = null;
   private luminance = 1;
-  private seen = { perspective: false, sky: false, inside: false };
+  private seen: Seen = { perspective: false, sky: false, inside: false, tint: [1, 1, 1] };
 
   /** @param load brings a picture @param draw asks for a picture of the view once it is there */
   constructor(
@@ -202,8 +214,7 @@ export class BeyondSheet {
     );
   }
 
-  /** How it is seen. @param seen whether the view is in perspective, whether the sky shows, whether the eye is in a room */
-  see(seen: { perspective: boolean; sky: boolean; inside: boolean }): void {
+  see(seen: Seen): void {
     this.seen = seen;
     this.apply();
   }
@@ -214,14 +225,15 @@ export class BeyondSheet {
   }
 
   private apply(): void {
-    const { perspective, sky, inside } = this.seen;
+    const { perspective, sky, inside, tint } = this.seen;
+    const times = (k: number): Rgb => [tint[0] * k, tint[1] * k, tint[2] * k];
     const gain = inside ? 2 ** (this.site?.seen ?? 0) : 1;
     if (perspective && sky && this.site && this.painted !== this.site) {
       this.painted = this.site;
       this.sky.paint(skyOf(this.site));
     }
-    this.sky.see(perspective && sky, gain);
-    this.picture.see(perspective, this.luminance * gain);
+    this.sky.see(perspective && sky, times(gain));
+    this.picture.see(perspective, times(this.luminance * gain));
   }
 
   private set(): void {

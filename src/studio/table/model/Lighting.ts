@@ -1,7 +1,7 @@
 import * as THREE from 'three';
 import { placesOf } from '@/core/model/body';
 import { partsOf, type Model } from '@/core/model/model';
-import { blackBody } from '@/core/finishes/colour';
+import { blackBody, type Rgb } from '@/core/finishes/colour';
 import { prism } from '@/core/geometry/extrude';
 import { middleOf, transformPoint } from '@/core/geometry/mesh';
 import { boolean } from '@/core/geometry/polygon';
@@ -24,6 +24,10 @@ export class Lighting {
     this.sun.shadow.bias = -0.0004;
     scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.lids);
   }
+
+  /** The colours of all lights, and what they are before white is set. */
+  private readonly colours = new Map<THREE.Color, THREE.Color>();
+  private readonly tint = new THREE.Color();
 
   /** Illuminance of open ground, lux. */
   onGround = 0;
@@ -51,6 +55,7 @@ export class Lighting {
     // What the ground sends up is a fifth of all it receives.
     const up20 = Math.min(1, (0.2 * (s + e * Math.max(0, d.sun.z))) / s);
     this.sky.groundColor.setRGB(up20, 0.97 * up20, 0.9 * up20);
+    for (const colour of [this.sun.color, this.sky.color, this.sky.groundColor]) this.colours.set(colour, colour.clone());
     // As a drawing it is never night.
     this.sky.userData.lux = s;
     this.sky.userData.real = luminance(d.skyIlluminance);
@@ -59,6 +64,7 @@ export class Lighting {
 
   /** The brightest luminaires that are on. */
   setLamps(model: Model): void {
+    for (const lamp of this.lamps.children) this.colours.delete((lamp as THREE.PointLight).color);
     this.lamps.clear();
     const lit = [...partsOf(model)]
       .flatMap(([body, part]) => (part.lamp?.on ? placesOf(body, part).map((place) => ({ part, lamp: part.lamp!, place })) : []))
@@ -69,6 +75,7 @@ export class Lighting {
       // In the middle of what glows.
       const { x, y, z } = transformPoint(place, middleOf(part.mesh));
       light.position.set(x, y, z);
+      this.colours.set(light.color, light.color.clone());
       this.lamps.add(light);
     }
   }
@@ -94,8 +101,10 @@ export class Lighting {
    * rooms is known it is that of the open air alone. Returns whether shadows changed.
    *
    * @param inside whether the eye is in a room @param lidOff whether one looks into the house from above @param glows whether rooms have light of their own
+   * @param tint what light is multiplied by so that white is shown as white
    */
-  show(inside: boolean, lidOff: boolean, glows: boolean): boolean {
+  show(inside: boolean, lidOff: boolean, glows: boolean, tint: Rgb): boolean {
+    for (const [light, own] of this.colours) light.copy(own).multiply(this.tint.setRGB(...tint));
     const { lux = 10000, real = 10000 } = this.sky.userData as { lux?: number; real?: number };
     this.sky.intensity = inside && !glows ? Math.max(150, lux * 0.045) : lidOff ? lux * 2.6 : glows ? real : lux;
     const changed = this.lids.visible !== inside;

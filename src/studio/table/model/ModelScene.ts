@@ -6,7 +6,9 @@ import type { Model } from '@/core/model/model';
 import { finishById } from '@/core/finishes/library';
 import type { Vec2, Vec3 } from '@/core/geometry/vec';
 import type { Look, Project, Shot } from '@/core/project/schema';
-import { exposureScale } from '@/core/render/tone';
+import type { Rgb } from '@/core/finishes/colour';
+import { usualWhite } from '@/core/light/white';
+import { balance, exposureScale } from '@/core/render/tone';
 import { prism } from '@/core/geometry/extrude';
 import { BARE } from '@/core/project/kinds/first-finishes';
 import type { DerivedWall } from '@/core/shell/wall-types';
@@ -26,6 +28,8 @@ import { floorPoint, pickFrom, sightAt, type Sight } from './picking';
 
 /** Exposure values at ISO 100 the view is shown with: a doll's house in daylight, and a room by day. */
 export const EV = { outside: 14.35, inside: 8.5 } as const;
+
+const AS_IT_IS: Rgb = [1, 1, 1];
 
 /** What has not changed for so long is drawn together, ms. */
 const STILL = 400;
@@ -260,17 +264,23 @@ export class ModelScene {
     return { look: this.look, eye: { x, y, z }, level: this.level, room: this.room, afoot: this.afoot, chosen };
   }
 
+  /** What light is multiplied by so that what pictures of the moment show as white is white in the view too. */
+  private white(): Rgb {
+    return this.site ? balance(usualWhite(this.site)) : AS_IT_IS;
+  }
+
   private light(): void {
     const { inside } = this;
     const { lidOff } = this;
     const { x, y, z } = this.camera.position;
-    const glow = this.glow.use((inside || !lidOff) && this.look.mode !== 'lines', inside ? { x, y, z } : null);
+    const glow = this.glow.use((inside || !lidOff) && this.look.mode !== 'lines', inside ? { x, y, z } : null, this.white());
     const ev = glow ? (glow.ev ?? exposureOutdoors(this.lighting.onGround)) : inside ? EV.inside : EV.outside;
     this.renderer.toneMappingExposure = exposureScale(ev);
     this.canvas.dataset.exposure = ev.toFixed(2);
     const drawing = this.look.mode === 'lines';
-    this.beyond.see({ perspective: this.look.projection === 'perspective' && !drawing, sky: inside || (!lidOff && !this.ground.visible), inside });
-    const [shadows, ceilings] = [this.lighting.show(inside, lidOff, glow !== null), this.parts.roofOver(inside)];
+    const tint = glow ? this.white() : AS_IT_IS;
+    this.beyond.see({ perspective: this.look.projection === 'perspective' && !drawing, sky: inside || (!lidOff && !this.ground.visible), inside, tint });
+    const [shadows, ceilings] = [this.lighting.show(inside, lidOff, glow !== null, tint), this.parts.roofOver(inside)];
     if (shadows || ceilings) this.renderer.shadowMap.needsUpdate = true;
   }
 

@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import type { Vec3 } from '@/core/geometry/vec';
-import { luminance } from '@/core/finishes/colour';
+import { luminance, type Rgb } from '@/core/finishes/colour';
 import { pictureState } from '@/core/project/picture-state';
 import type { Project } from '@/core/project/schema';
 import { lightAt, TERMS, type RoomLight } from '@/core/render/room-light';
@@ -15,6 +15,7 @@ uniform vec3 roomMin;
 uniform vec3 roomSpan;
 uniform vec3 roomCount;
 uniform float roomShare;
+uniform vec3 roomTint;
 
 // The groups of a cell lie above one another.
 vec4 roomGroup( const in vec3 place, const in float group ) {
@@ -28,13 +29,13 @@ vec3 roomIlluminance( const in vec3 place, const in float within, const in vec3 
     + ( roomGroup( place, 1.0 ).rgb * n.x + roomGroup( place, 2.0 ).rgb * n.y + roomGroup( place, 3.0 ).rgb * n.z ) * ( 2.0 / 3.0 )
     + ( roomGroup( place, 4.0 ).rgb * ( n.x * n.y ) + roomGroup( place, 5.0 ).rgb * ( n.y * n.z ) + roomGroup( place, 6.0 ).rgb * ( n.z * n.x )
       + roomGroup( place, 7.0 ).rgb * ( 3.0 * n.z * n.z - 1.0 ) + roomGroup( place, 8.0 ).rgb * ( n.x * n.x - n.y * n.y ) ) * 0.25;
-  return PI * max( 0.04 * mean, sum ) / within;
+  return roomTint * PI * max( 0.04 * mean, sum ) / within;
 }
 
 // Its mean radiance leant towards a direction: what a dull mirror shows.
 vec3 roomRadiance( const in vec3 place, const in float within, const in vec3 d ) {
   vec3 sum = roomGroup( place, 0.0 ).rgb + ( roomGroup( place, 1.0 ).rgb * d.x + roomGroup( place, 2.0 ).rgb * d.y + roomGroup( place, 3.0 ).rgb * d.z ) * ( 2.0 / 3.0 );
-  return max( vec3( 0.0 ), sum ) / within;
+  return roomTint * max( vec3( 0.0 ), sum ) / within;
 }
 #endif
 `;
@@ -69,6 +70,9 @@ THREE.ShaderChunk.lights_fragment_maps = `${USE}${THREE.ShaderChunk.lights_fragm
 
 /** What has been still for so long has its light worked out, ms. */
 const STILL = 900;
+
+/** Rays from each place, round by round. */
+const ROUNDS = [200, 400, 800] as const;
 
 /** How long those who gather light wait to be asked again, ms. */
 const PATIENCE = 30_000;
@@ -118,6 +122,7 @@ export class RoomGlow {
       roomSpan: { value: new THREE.Vector3(1, 1, 1) },
       roomCount: { value: new THREE.Vector3(1, 1, 1) },
       roomShare: { value: 0 },
+      roomTint: { value: new THREE.Vector3(1, 1, 1) },
     };
   }
 
@@ -139,14 +144,16 @@ export class RoomGlow {
    * Whether rooms are seen as they are lit: within them, or through their windows. A dark one has the even glow a view has without.
    *
    * @param eye where the eye is, if it is in a room
+   * @param tint what light is multiplied by so that white is shown as white
    * @returns the exposure, EV at ISO 100, null where the eye is outside; or that there is no light to show
    */
-  use(wanted: boolean, eye: Vec3 | null): { ev: number | null } | null {
+  use(wanted: boolean, eye: Vec3 | null, tint: Rgb): { ev: number | null } | null {
     this.wanted = wanted;
     if (wanted && this.done !== this.project && !this.timer) this.soon();
     const ev = eye && this.exposureAt(eye);
     const shown = wanted && this.light !== null && (eye === null || ev !== null);
     this.uniforms.roomShare.value = shown ? 1 : 0;
+    (this.uniforms.roomTint.value as THREE.Vector3).set(...tint);
     return shown ? { ev } : null;
   }
 
@@ -184,22 +191,30 @@ export class RoomGlow {
     this.busy = true;
     if (this.idle) clearTimeout(this.idle);
     try {
-      const light = await this.worker.ask((s) => s.light(project));
-      if (this.over) return;
+      const rooms = await this.worker.ask((s) => s.begin(project));
+      if (!rooms) this.light = null;
+      // The first light is coarse and comes soon; what follows takes its grain out.
+      for (const rays of rooms ? ROUNDS : []) {
+        const light = await this.worker.ask((s) => s.more(rays));
+        if (this.over || this.project !== project) return;
+        this.light = light;
+        if (light) this.put(light);
+        this.onLight();
+      }
       this.done = project;
       this.state = state;
-      this.light = light;
-      if (light) this.put(light);
-      this.onLight();
     } catch {
+      if (this.over) return;
       // The view keeps the even glow it has without it; the next change tries again.
       this.done = project;
     } finally {
       this.busy = false;
-      // Its memory never shrinks.
-      this.idle = setTimeout(() => this.worker.dismiss(), PATIENCE);
+      if (!this.over) {
+        // Its memory never shrinks.
+        this.idle = setTimeout(() => this.worker.dismiss(), PATIENCE);
+        if (this.project !== project) this.soon();
+      }
     }
-    if (!this.over && this.project !== project) this.soon();
   }
 
   private put({ min, cell, count, values }: RoomLight): void {
