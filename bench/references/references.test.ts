@@ -31,8 +31,11 @@ describe.each(VIEWS)('the reference of the view %s', (name) => {
     // A region has as many samples as one of 800 pixels at 4,096 each.
     expect((samples * SIZE.width * SIZE.height) / 10).toBeGreaterThanOrEqual(800 * 4096);
     const [light, lost, variance] = [regions((i) => lum(radiance, i)), regions((i) => cut[i]), regions((i) => error[i] ** 2)];
+    // One path in thirty million may bring a hundredth of a region by itself: what one pixel loses tells nothing of what is usual.
+    const single = Math.max(...cut);
+    expect(lost.reduce((a, b) => a + b, 0) / light.reduce((a, b) => a + b, 0)).toBeLessThan(0.003);
     for (let r = 0; r < 10; r++) {
-      expect(lost[r] / light[r]).toBeLessThan(0.01);
+      expect((lost[r] - (lost[r] >= single ? single : 0)) / light[r]).toBeLessThan(0.01);
       // How certain that is; the evening is lit by lamps alone.
       expect(Math.sqrt(variance[r]) / light[r]).toBeLessThan(name === 'loft' ? 0.02 : 0.01);
     }
