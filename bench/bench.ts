@@ -249,7 +249,7 @@ const SECTIONS: [string, () => void | Promise<void>][] = [
   ['pictures error blotches ssim references equal time', () => pictures(say)],
   ['view draw calls memory geometry', () => view(say)],
   ['chromium opening list demo', chromium],
-  ['light of the view against traced pictures', () => viewLight(say)],
+  ['light of the view traced stops apart', () => viewLight(say)],
 ];
 
 /** Opening the built application in Chromium, against what a designer waits without noticing. */

@@ -48,7 +48,7 @@ const SAYINGS: readonly (readonly [RegExp, string])[] = [
   [/Go to Boards/, 'mood board presentation pdf sheet'],
   [/Go to Schedules/, 'list quantities cost table take-off'],
   [/Go to Views/, 'render picture photo image camera'],
-  [/Go to Light/, 'lamp lighting sun daylight'],
+  [/Go to Light/, 'lamp lighting sun daylight surroundings landscape backdrop view through the window panorama'],
   [/Undo/, 'back revert'],
   [/Redo/, 'again forward repeat'],
 ];
