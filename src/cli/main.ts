@@ -40,14 +40,19 @@ async function open(file: string): Promise<{ project: Project; assets: Asset[] }
   } catch {
     throw new DomainError('file.read', `The file ${file} can’t be read.`);
   }
-  if (bytes[0] === 0x7b) return { project: readProjectJson(bytes.toString('utf8')), assets: [] };
-  const read = await readProjectFile(bytes);
-  // Finishes made from pictures need these to be drawn.
-  const bytesOf = (hash: string): Uint8Array => read.assets.find((a) => a.hash === hash)!.bytes;
-  await fetchImages(Object.values(read.project.finishes), (hash) => pixelsOf(Buffer.from(bytesOf(hash))));
-  await fetchSurroundings(read.project.site, async (picture) =>
-    readLandscape(picture.kind === 'own' ? bytesOf(picture.image) : await readFile(landscapeFile(picture.landscape)), (bytes) => pixelsOf(Buffer.from(bytes))),
-  );
+  const read = bytes[0] === 0x7b ? { project: readProjectJson(bytes.toString('utf8')), assets: [] } : await readProjectFile(bytes);
+  const bytesOf = (hash: string): Uint8Array => {
+    const asset = read.assets.find((a) => a.hash === hash);
+    if (!asset) throw new DomainError('file.pictures', `The file ${file} names pictures that are not in it; a project is packed with them by Hand over.`);
+    return asset.bytes;
+  };
+  const { site, finishes } = read.project;
+  // Finishes made from pictures, and surroundings, need these to be drawn; bare JSON has none of its own.
+  if (bytes[0] !== 0x7b) await fetchImages(Object.values(finishes), (hash) => pixelsOf(Buffer.from(bytesOf(hash))));
+  if (bytes[0] !== 0x7b || site.surroundings?.picture.kind === 'shipped')
+    await fetchSurroundings(site, async (picture) =>
+      readLandscape(picture.kind === 'own' ? bytesOf(picture.image) : await readFile(landscapeFile(picture.landscape)), (own) => pixelsOf(Buffer.from(own))),
+    );
   return read;
 }
 

@@ -145,7 +145,6 @@ export function backdrop(background: Background, ground: number): { part: string
   return out;
 }
 
-/** The ground round about, with holes where areas and basins lie. */
 /** How far the ground goes: the ground of a picture all round begins where that of the site ends. */
 function groundOutline(round: Surroundings | null): Ring {
   const [{ x, y }, reach, sides] = round ? [round.at, round.reach, 64] : [{ x: 0, y: 0 }, GROUND_REACH * Math.SQRT2, 4];
@@ -155,6 +154,7 @@ function groundOutline(round: Surroundings | null): Ring {
   });
 }
 
+/** The ground round about, with holes where areas and basins lie. */
 function groundSheet(ground: number, holes: readonly Region[], outline: Ring): Mesh {
   const builder = new MeshBuilder();
   for (const part of holes.length ? boolean('difference', [{ outer: outline, holes: [] }], [...holes]) : [{ outer: outline, holes: [] }])
@@ -178,7 +178,7 @@ export function deriveSite(memo: Memo, project: Project): readonly Owned[] {
     const rings = Object.values(project.grounds).map(regionOf);
     return rings.length > 1 ? union(rings) : rings;
   });
-  const near = memo.get('ground', '', [holes, ground, round], () => groundSheet(ground, holes, groundOutline(round)));
+  const near = memo.get('ground', '', [holes, ground, round?.reach, round?.at.x, round?.at.y], () => groundSheet(ground, holes, groundOutline(round)));
   const own = project.outside.ground;
   parts.put(SITE, { part: 'sheet', sort: 'ground', finish: own ?? BARE.ground, chosen: own !== null, target: { kind: 'ground' }, mesh: near });
   for (const { part, finish, mesh } of memo.get('backdrop', '', [background, ground], () => backdrop(background, ground)))

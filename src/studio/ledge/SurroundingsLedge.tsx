@@ -92,6 +92,11 @@ const stopsText = (stops: number): string =>
 export function SurroundingsLedge() {
   const site = useStudio((s) => s.project.site);
   const input = useRef<HTMLInputElement>(null);
+  const cards = useRef<HTMLElement>(null);
+  // What is chosen may stand far along the row.
+  useEffect(() => {
+    void cards.current?.querySelector('[aria-pressed="true"]')?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
+  }, []);
   const { run, say, preview } = useStudio.getState();
   const { surroundings } = site;
   const [seen, setSeen] = useState<number | null>(null);
@@ -147,7 +152,7 @@ export function SurroundingsLedge() {
           <Box sx={{ color: colours.third, lineHeight: 1.3 }}>{stopsText(stops)}</Box>
         </Box>
       </Box>
-      <Box sx={{ minWidth: 0, flex: 1 }}>
+      <Box ref={cards} sx={{ minWidth: 0, flex: 1 }}>
         <input
           ref={input}
           type="file"
@@ -295,6 +300,7 @@ function Lie({ surroundings }: { surroundings: Surroundings }) {
             </Box>
             <Button
               variant="text"
+              size="small"
               sx={{ p: 0 }}
               onClick={() =>
                 void small(surroundings.picture).then(

@@ -6,6 +6,7 @@ import type { Project } from '@/core/project/schema';
 import { lightAt, TERMS, type RoomLight } from '@/core/render/room-light';
 import type { RoomLightService } from '@/workers/room-light.worker';
 import { meteredExposure } from '@/core/render/tone';
+import { useStudio } from '../../store/studio';
 import { Summoned } from '../../work/summoned';
 
 const CHUNK = /* glsl */ `
@@ -110,6 +111,7 @@ export class RoomGlow {
   private readonly worker = new Summoned<RoomLightService>(
     () => new Worker(new URL('../../../workers/room-light.worker.ts', import.meta.url), { type: 'module' }),
     'The light in rooms shows as an even glow: the part of the application that works it out has stopped; reload the page.',
+    (sentence) => useStudio.getState().say(sentence),
   );
 
   /** @param onLight called when light has come */
