@@ -8,13 +8,15 @@ const MB = 1024 * 1024;
 /** Limits of what comes in, bytes. */
 export const LIMITS = {
   changes: 8 * MB,
-  projectFile: 256 * MB,
+  projectFile: 1024 * MB,
   /** Of a project file, unpacked: its project.json, and all of it. */
   projectJson: 32 * MB,
-  unpacked: 512 * MB,
+  unpacked: 1024 * MB,
   /** How many entries a project file may have. */
   entries: 5000,
   asset: 64 * MB,
+  /** Of the light of a picture for print: 60 million pixels. */
+  light: 384 * MB,
   small: 64 * 1024,
 } as const;
 

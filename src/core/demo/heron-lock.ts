@@ -8,7 +8,7 @@ import { Script } from './script';
 /** The demo: Heron Lock Cottage, made with the same commands the designer uses. */
 export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   const s = new Script(emptyProject(id, 'Heron Lock Cottage'));
-  s.do('site.set', { place: 'Heron Lock, Lower Marren', latitude: 52.2, longitude: -1.4, moment: '2026-05-12T10:40', offset: 60, turbidity: 3 });
+  s.do('site.set', { place: 'Heron Lock, Lower Marren', latitude: 52.2, longitude: -1.4, moment: '2026-05-12T10:40', offset: 60, turbidity: 3, seen: -2 });
   // The old house: cavity walls, as they stand. New inside: stud partitions.
   const old = { type: 'cavity-300', status: 'existing' } as const;
   const fresh = { type: 'stud-100', status: 'new' } as const;

@@ -1,5 +1,5 @@
 import type { LightShare } from '../light/shares';
-import { isExr, readExr, writeExr, type ExrChannel } from './exr/exr';
+import { exrStart, isExr, packRows, readExr, writeExr, type ExrBlocks, type ExrChannel, type ExrFile, type ExrLayout } from './exr/exr';
 import { readHdr } from './hdr/hdr';
 
 /** The light of a picture as it is kept: of the whole, and what of it each group gives. */
@@ -40,6 +40,36 @@ export function writeLight({ width, height, radiance, shares }: PictureLight, pa
   }
   const names = shares.map(({ name, kelvin }) => ({ name, kelvin }));
   return writeExr({ width, height, channels, notes: { [NOTE]: JSON.stringify(names) } });
+}
+
+/** The light of a picture for print at its full size: R, G, B as above, and how much of each pixel shows something. */
+const printLayout = (width: number, height: number): ExrLayout => ({
+  width,
+  height,
+  channels: [...RGB, 'A'].map((name) => ({ name, type: 'half' })),
+  notes: {},
+});
+
+/** Rows of a picture for print, packed as its file has them. @param from first row, a multiple of sixteen @param radiance of these rows @param cover of these rows */
+export function packPrint(size: { width: number; height: number }, from: number, radiance: Float32Array, cover: Float32Array): ExrBlocks {
+  const planes: ExrChannel[] = [
+    ...RGB.map((name, c): ExrChannel => ({ name, type: 'half', data: plane(radiance, c, 1 / UNIT) })),
+    { name: 'A', type: 'half', data: cover },
+  ];
+  return packRows(printLayout(size.width, size.height), from, cover.length / size.width, planes);
+}
+
+/** What stands before the packed rows of a picture for print. @param sizes bytes of all its blocks */
+export const printStart = ({ width, height }: { width: number; height: number }, sizes: readonly number[]): Uint8Array<ArrayBuffer> =>
+  exrStart(printLayout(width, height), sizes);
+
+/** Rows of a picture for print: radiance, three values a pixel, cd/m², and cover. @throws DomainError of the reader */
+export async function printRows(file: ExrFile, from: number, count: number): Promise<{ radiance: Float32Array<ArrayBuffer>; cover: Float32Array }> {
+  const channels = await file.rows(from, count);
+  const cover = channels.find((c) => c.name === 'A')?.data;
+  const radiance = new Float32Array(channels[0].data.length * 3);
+  RGB.forEach((name, c) => channels.find((ch) => ch.name === name)?.data.forEach((v, i) => (radiance[i * 3 + c] = v * UNIT)));
+  return { radiance, cover: cover ?? new Float32Array(channels[0].data.length).fill(1) };
 }
 
 /** Reads what was kept, also as Radiance HDR, which earlier pictures were. @throws DomainError of either reader */

@@ -8,6 +8,9 @@ import { commandNames, runChange, validateProject, type CommandArgs, type Comman
 import { DomainError } from './errors';
 import { openingGaps } from './openings';
 import { wallLength } from './wall-line';
+import { z } from 'zod';
+import { editable } from './commands/define';
+import * as schemas from './schema';
 import { emptyProject, type Opening, type Project, type Room } from './schema';
 
 let step = 0;
@@ -331,6 +334,32 @@ describe('every command', () => {
       for (const args of [null, 7, 'x', { nonsense: true }, []])
         if (!(command === 'site.set' && JSON.stringify(args) === '{}'))
           expect(() => runChange(house(), { id: 'badargs', kind: 'do', command, args })).toThrow(DomainError);
+  });
+
+  it('that set something leave all they are not told of as it is', () => {
+    // What is missing in a file gets a first value; what is not told of in an edit does not.
+    for (const schema of Object.values(schemas)) if (schema instanceof z.ZodObject) expect(editable(schema, []).parse({})).toEqual({});
+    const hash = 'a'.repeat(64);
+    const lights = [{ name: 'Sun', level: -2, kelvin: null }];
+    const picture = {
+      viewpoint: null,
+      width: 40,
+      height: 30,
+      samples: 4,
+      exposure: 9,
+      white: 5200,
+      warmth: 0.2,
+      lights,
+      radiance: hash,
+      image: hash,
+      full: hash,
+      made: '',
+    };
+    const project = edit(house(), 'picture.add', { id: 'picture-a', name: 'A', ...picture });
+    expect(edit(project, 'picture.set', { picture: 'picture-a', set: { name: 'B' } }).pictures['picture-a']).toEqual({
+      ...project.pictures['picture-a'],
+      name: 'B',
+    });
   });
 
   it('moves a corner, and refuses a place that is taken', () => {

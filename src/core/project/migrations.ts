@@ -228,8 +228,11 @@ const toVersion10 = (old: Plain): Plain => ({
 /** Version 10 had no pictures of what lies beyond the site. */
 const toVersion11 = (old: Plain): Plain => ({ ...old, version: 11, site: isPlain(old.site) ? { surroundings: null, seen: 0, ...old.site } : old.site });
 
-/** The version since which pictures keep a digest of what they show. */
-const STATED = 10;
+/** Version 11 had no pictures for print, whose light is kept in two sizes. */
+const toVersion12 = (old: Plain): Plain => ({ ...old, version: 12, pictures: each(old.pictures, (p) => ({ full: null, ...p })) });
+
+/** Versions that brought a shape whose digest is another one than before, since pictures keep a digest of what they show. */
+const DIGESTED: readonly number[] = [11];
 
 const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
   toVersion2,
@@ -242,6 +245,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion9,
   toVersion10,
   toVersion11,
+  toVersion12,
 ];
 
 /**
@@ -257,7 +261,7 @@ export function migrate(value: unknown, wallTypes: Record<string, object>, upTo 
     if (data.version !== i + 1) return;
     data = step(data, wallTypes);
     // What pictures showed was digested in the older shape: whether it has changed since is not known any more.
-    if (i + 2 > STATED) data.pictures = each(data.pictures, (p) => ({ ...p, state: null }));
+    if (DIGESTED.includes(i + 2)) data.pictures = each(data.pictures, (p) => ({ ...p, state: null }));
   });
   return data;
 }

@@ -50,6 +50,18 @@ export interface Finished {
   noise: number;
   /** What else is known of each pixel. */
   passes: ReturnType<Film['passes']>;
+  /** Of a picture that was made in bands: this is a small one of it, and these are the bytes of each block of the large one. */
+  blocks?: number[];
+}
+
+/** A picture under way. */
+export interface Job {
+  /** Ends it: nothing is told of it any more. */
+  cancel(): void;
+  /** Puts it aside: what has been traced is kept. */
+  halt(): void;
+  /** @returns the picture; null where it was cancelled or put aside */
+  run(): Promise<Finished | null>;
 }
 
 /** What has been traced of a picture, to go on from later. */
@@ -78,7 +90,7 @@ const REST = 3;
  * while it grows; once one could see it clean it is not shown with its grain again. Exposure is metered on what is
  * shown: the meter takes the mean of logarithms, which grain lowers.
  */
-export class TraceJob {
+export class TraceJob implements Job {
   private cancelled = false;
   private asked = 0;
   private traced = 0;
@@ -115,7 +127,6 @@ export class TraceJob {
     private readonly kept: Kept | null = null,
   ) {}
 
-  /** Ends it: nothing is told of it any more. */
   cancel(): void {
     this.cancelled = true;
   }

@@ -7,9 +7,10 @@ import { FloatType } from 'three';
 import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readHdr, writeHdr } from '@/core/formats/hdr/hdr';
-import { writeLight } from '@/core/formats/light-file';
+import { packPrint, printStart, writeLight } from '@/core/formats/light-file';
 import { contentHash } from '@/core/formats/project-file/project-file';
 import { Picture } from '@/core/project/schema';
+import { developed } from '@/core/render/development';
 import { filePlace } from '../store/files';
 import { handedPicture } from './handed-picture';
 import type { PictureKind } from './picture-kinds';
@@ -19,16 +20,17 @@ const n = width * height;
 let folder = '';
 let picture: Picture;
 
+const keep = async (bytes: Uint8Array): Promise<string> => {
+  const hash = contentHash(bytes);
+  const file = filePlace(folder, hash);
+  await mkdir(path.dirname(file), { recursive: true });
+  await writeFile(file, bytes);
+  return hash;
+};
+
 /** A picture whose left half is built, lit by two lamps as strong as each other. */
 beforeAll(async () => {
   folder = await mkdtemp(path.join(tmpdir(), 'handed-'));
-  const keep = async (bytes: Uint8Array): Promise<string> => {
-    const hash = contentHash(bytes);
-    const file = filePlace(folder, hash);
-    await mkdir(path.dirname(file), { recursive: true });
-    await writeFile(file, bytes);
-    return hash;
-  };
   const left = (k: number): boolean => k % width < width / 2;
   const radiance = Float32Array.from({ length: n * 3 }, (_, i) => 40 + (i % 3) * 20);
   const shares = ['Lamps, Kitchen & hall', 'Sky'].map((name) => ({ name, kelvin: 3000, share: new Float32Array(n * 3).fill(0.5) }));
@@ -117,5 +119,46 @@ describe('a picture that is handed over', () => {
     expect(await sharp(Buffer.from(jpeg, 'base64')).metadata()).toMatchObject({ format: 'jpeg', width, height });
     const flat = { ...picture, shot: { ...picture.shot!, round: false } };
     await expect(handed('sides', flat)).rejects.toThrow(/not one all round/);
+  });
+
+  it('for print is developed at its full size, a few rows at a time, whatever it is handed over as', async () => {
+    const size = { width: 640, height: 331 };
+    const count = size.width * size.height;
+    // Twice as bright below, so that rows are told apart; its left half is built.
+    const radiance = Float32Array.from({ length: count * 3 }, (_, i) => (40 + (i % 3) * 20) * (i / 3 < 160 * 640 ? 1 : 2));
+    const cover = Float32Array.from({ length: count }, (_, i) => (i % 640 < 320 ? 1 : 0));
+    const { bytes, sizes } = packPrint(size, 0, radiance, cover);
+    const print = { ...picture, ...size, full: await keep(Buffer.concat([printStart(size, sizes), bytes])) };
+    // The sky is off: half of the light is left, as in the small picture.
+    const want = (i: number, c: number): number => radiance[i * 3 + c] / 2;
+    const [top, foot] = [10 * 640 + 5, 330 * 640 + 5];
+    const hdr = readHdr(await handed('hdr', print));
+    expect([hdr.width, hdr.height]).toEqual([640, 331]);
+    for (const i of [top, foot]) for (let c = 0; c < 3; c++) expect(Math.abs(hdr.radiance[i * 3 + c] / want(i, c) - 1)).toBeLessThan(0.01);
+    const read = new EXRLoader().setDataType(FloatType).parse((await handed('exr', print)).slice().buffer) as {
+      width: number;
+      height: number;
+      data: Float32Array;
+    };
+    expect([read.width, read.height]).toEqual([640, 331]);
+    // That reader has the lowest row first.
+    expect(read.data[5 * 4] * 1000).toBeCloseTo(want(foot, 0), 0);
+    const shown = developed(
+      Float32Array.from({ length: 6 }, (_, k) => want(k < 3 ? top : foot, k % 3)),
+      print,
+    );
+    for (const as of ['png', 'jpeg', 'clear'] as const) {
+      const { data, info } = await sharp(await handed(as, print))
+        .raw()
+        .toBuffer({ resolveWithObject: true });
+      expect([info.width, info.height, info.channels]).toEqual([640, 331, as === 'clear' ? 4 : 3]);
+      for (const [k, i] of [top, foot].entries())
+        for (let c = 0; c < 3; c++) expect(Math.abs(data[i * info.channels + c] - shown[k * 4 + c])).toBeLessThanOrEqual(as === 'jpeg' ? 3 : 1);
+      if (as === 'clear') expect([data[3], data[639 * 4 + 3]]).toEqual([255, 0]);
+    }
+    // Its lamps and passes are those of the small picture.
+    const passes = new EXRLoader().setDataType(FloatType).parse((await handed('passes', print)).slice().buffer) as { width: number };
+    expect(passes.width).toBe(width);
+    expect(Object.keys(unzipSync(await handed('sides', print)))).toHaveLength(6);
   });
 });

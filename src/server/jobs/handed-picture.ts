@@ -12,6 +12,7 @@ import { developed, gainOf, relight } from '@/core/render/development';
 import { keptFile } from '../store/files';
 import type { PictureKind } from './picture-kinds';
 import { pixelsOf } from './pictures';
+import { PrintPicture } from './print-picture';
 
 const refuse = (why: string): DomainError => new DomainError('picture.kind', `The picture was not made: ${why}.`);
 
@@ -22,21 +23,31 @@ const refuse = (why: string): DomainError => new DomainError('picture.kind', `Th
  * @throws DomainError `picture.kind` where the picture can't be had as that
  */
 export async function handedPicture(picture: Picture, as: PictureKind, dots: number, folder: string): Promise<Uint8Array> {
+  // Of a picture for print the files beside its full light are smaller than it: it is developed anew.
+  const print =
+    picture.full === null
+      ? null
+      : new PrintPicture(picture, new Uint8Array(await readFile(await keptFile(folder, picture.radiance))), await keptFile(folder, picture.full));
   const image = (): Promise<string> => keptFile(folder, picture.image);
+  const shown = async (): Promise<Sharp> => (print ? print.shown() : sharp(await image()));
   const light = async (): Promise<Uint8Array> => new Uint8Array(await readFile(await keptFile(folder, picture.radiance)));
   // Said by its own colours: sRGB. Whoever prints it knows them.
   const told = (s: Sharp): Sharp => s.withIccProfile('srgb').withMetadata({ density: dots });
   if ((as === 'sides' || as === 'round') && !picture.shot?.round) throw refuse('it is not one all round');
   switch (as) {
     case 'png':
-      return told(sharp(await image()).removeAlpha())
-        .png({ compressionLevel: 9 })
+      return told((await shown()).removeAlpha())
+        .png({ compressionLevel: print ? 6 : 9 })
         .toBuffer();
     case 'jpeg':
-      return told(sharp(await image()).flatten({ background: 'white' }))
+      return told((await shown()).flatten({ background: 'white' }))
         .jpeg({ quality: 94, chromaSubsampling: '4:4:4' })
         .toBuffer();
     case 'clear': {
+      if (print)
+        return told(await print.shown(true))
+          .png({ compressionLevel: 6 })
+          .toBuffer();
       const bytes = await light();
       const { width, height, radiance, shares } = readLight(bytes);
       const cover = passesIn(bytes).find((c) => c.name === 'A')?.data;
@@ -48,13 +59,17 @@ export async function handedPicture(picture: Picture, as: PictureKind, dots: num
         .toBuffer();
     }
     case 'hdr': {
+      if (print) return print.hdr();
       const { width, height, radiance, shares } = readLight(await light());
       return writeHdr(relight(radiance, shares, picture.lights), width, height);
     }
     case 'exr':
+      if (print) return print.exr();
+      return lightAndPasses(await light(), picture);
+    case 'passes':
       return lightAndPasses(await light(), picture);
     case 'sides': {
-      const whole = await pixelsOf(await image());
+      const whole = await pixelsOf(print ? await (await print.shown()).png({ compressionLevel: 1 }).toBuffer() : await image());
       const size = Math.round(whole.width / 4);
       const sides = await Promise.all(
         SIDES.map(async (side) => {

@@ -5,6 +5,7 @@ export const PICTURE_KINDS = {
   clear: { ending: '.png', mime: 'image/png' },
   hdr: { ending: '.hdr', mime: 'image/vnd.radiance' },
   exr: { ending: '.exr', mime: 'image/x-exr' },
+  passes: { ending: '.exr', mime: 'image/x-exr' },
   sides: { ending: '.zip', mime: 'application/zip' },
   round: { ending: '.html', mime: 'text/html; charset=utf-8' },
 } as const;

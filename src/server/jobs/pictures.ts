@@ -1,9 +1,9 @@
 import { open, readFile, stat } from 'node:fs/promises';
 import sharp, { type Metadata, type SharpOptions } from 'sharp';
-import { exrSize, readExr } from '@/core/formats/exr/exr';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { DomainError } from '@/core/project/errors';
 import { LIMITS, MAX_PIXELS } from '../config';
+import { withExr } from './print-picture';
 import { storeFault } from '../store/faults';
 import { digest, type PictureFacts } from '../store/files';
 
@@ -45,7 +45,8 @@ export async function lookThrough(file: string, out: string): Promise<PictureFac
   const kind = sniff(buffer);
   if (!kind) throw refuse('kind', 'only PNG, JPEG, WebP, AVIF, TIFF, Radiance HDR and OpenEXR pictures belong here');
   if (kind === 'heic') throw refuse('kind', 'HEIC photos can’t be read here; save it as JPEG first');
-  if ((await stat(file)).size > LIMITS.asset) throw refuse('large', `it is larger than ${LIMITS.asset / 1024 / 1024} MB`);
+  const most = kind === 'exr' ? LIMITS.light : LIMITS.asset;
+  if ((await stat(file)).size > most) throw refuse('large', `it is larger than ${most / 1024 / 1024} MB`);
   if (kind === 'hdr' || kind === 'exr') return lookThroughLight(file, kind);
   let facts: Metadata;
   try {
@@ -86,31 +87,38 @@ export async function lookThrough(file: string, out: string): Promise<PictureFac
   }
 }
 
+/** Rows that are looked through at once: a picture for print is larger than memory should be. */
+const ROWS = 256;
+
 async function lookThroughLight(file: string, kind: 'hdr' | 'exr'): Promise<PictureFacts> {
+  if (kind === 'exr') {
+    try {
+      return await withExr(file, async (exr) => {
+        const { width, height } = exr.layout;
+        if (width * height > MAX_PIXELS) throw tooLarge();
+        for (let from = 0; from < height; from += ROWS) await exr.rows(from, ROWS);
+        return { file, ...(await digest(file)), mime: MIME[kind], width, height };
+      });
+    } catch (error) {
+      throw error instanceof DomainError && error.code === 'asset.size' ? error : damaged();
+    }
+  }
   const bytes = new Uint8Array(await readFile(file));
-  const { width, height } = sizeOfLight(bytes, kind);
+  const { width, height } = sizeOfLight(bytes);
   if (width * height > MAX_PIXELS / 2) throw tooLarge();
   try {
-    if (kind === 'hdr') readHdr(bytes);
-    else readExr(bytes);
+    readHdr(bytes);
   } catch {
     throw damaged();
   }
   return { file, ...(await digest(file)), mime: MIME[kind], width, height };
 }
 
-/** Size of a picture of light by the head of its file. */
-function sizeOfLight(bytes: Uint8Array, kind: 'hdr' | 'exr'): { width: number; height: number } {
-  if (kind === 'hdr') {
-    const size = /-Y (\d{1,6}) \+X (\d{1,6})\n/.exec(Buffer.from(bytes.subarray(0, 512)).toString('latin1'));
-    if (!size) throw damaged();
-    return { width: Number(size[2]), height: Number(size[1]) };
-  }
-  try {
-    return exrSize(bytes);
-  } catch {
-    throw damaged();
-  }
+/** Size of a Radiance HDR picture by the head of its file. */
+function sizeOfLight(bytes: Uint8Array): { width: number; height: number } {
+  const size = /-Y (\d{1,6}) \+X (\d{1,6})\n/.exec(Buffer.from(bytes.subarray(0, 512)).toString('latin1'));
+  if (!size) throw damaged();
+  return { width: Number(size[2]), height: Number(size[1]) };
 }
 
 /** Pixels of a kept picture as RGBA, 8 bits, whatever its kind. */

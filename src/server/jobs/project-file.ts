@@ -128,7 +128,7 @@ export class ProjectZip {
   async extract(hash: string, folder: string): Promise<string> {
     const file = path.join(folder, hash);
     const digest = createHash('sha256');
-    await this.stream(this.name(hash), LIMITS.asset, (source) =>
+    await this.stream(this.name(hash), LIMITS.light, (source) =>
       pipeline(
         source,
         new Transform({
@@ -146,7 +146,7 @@ export class ProjectZip {
 
   /** The bytes of a picture, compared with its hash. */
   async asset(hash: string): Promise<Uint8Array> {
-    const bytes = await this.bytes(this.name(hash), LIMITS.asset);
+    const bytes = await this.bytes(this.name(hash), LIMITS.light);
     if (createHash('sha256').update(bytes).digest('hex') !== hash) throw refuse('damaged', `a picture in it is damaged (assets/${hash.slice(0, 8)}…)`);
     return new Uint8Array(bytes);
   }

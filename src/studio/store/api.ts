@@ -137,5 +137,6 @@ export const api = {
   forget: async (id: string) => void (await call(`/api/library/${id}`, { method: 'DELETE' })),
   keepFile: async (bytes: Blob, signal?: AbortSignal) =>
     z.object({ hash: z.string() }).parse(await (await call('/api/assets', { ...(await bytesBody(bytes)), signal })).json()).hash,
+  blob: async (hash: string) => (await call(`/api/assets/${hash}`)).blob(),
   file: async (hash: string) => new Uint8Array(await (await call(`/api/assets/${hash}`)).arrayBuffer()),
 };

@@ -11,17 +11,24 @@ import { colours } from '../look/theme';
 import { api } from '../store/api';
 import { useStudio } from '../store/studio';
 
-const FORMS = [
+type Form = readonly [as: string, name: string, line: string];
+
+const FORMS: readonly Form[] = [
   ['png', 'PNG', 'every pixel as it is'],
   ['jpeg', 'JPEG', 'smaller, to send'],
   ['clear', 'PNG without ground and sky', 'clear where nothing is built'],
   ['hdr', 'Radiance HDR', 'its light'],
   ['exr', 'OpenEXR', 'its light, each lamp, colour, normal, depth'],
-] as const;
-const ROUND_FORMS = [
+];
+const ROUND_FORMS: readonly Form[] = [
   ['round', 'Page to look round in', 'one file for the client’s browser'],
   ['sides', 'Six sides of a cube', 'PNG, packed together'],
-] as const;
+];
+/** Of a picture for print its lights and passes are kept smaller than it is. */
+const PRINT_FORMS: readonly Form[] = [
+  ['exr', 'OpenEXR', 'its light at full size'],
+  ['passes', 'OpenEXR with passes', 'smaller: its light, each lamp, colour, normal, depth'],
+];
 const DOTS = { '96': 'screen', '150': '150 dpi', '300': '300 dpi', '600': '600 dpi' } as const;
 
 /** What a kept picture is taken away as. */
@@ -36,7 +43,8 @@ export function HandOver({ picture }: { picture: Picture }) {
       (message) => useStudio.getState().say(message),
     );
   };
-  const forms = [...(picture.shot?.round ? ROUND_FORMS : []), ...FORMS];
+  const flat = picture.full === null ? FORMS : [...FORMS.filter(([as]) => as !== 'exr'), ...PRINT_FORMS];
+  const forms = [...(picture.shot?.round ? ROUND_FORMS : []), ...flat];
   const wide = (picture.width / Number(dots)) * 25.4;
   return (
     <>

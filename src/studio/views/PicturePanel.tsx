@@ -8,6 +8,7 @@ import type { Development, Picture } from '@/core/project/schema';
 import { developed, markLimits, relight, whiteFrom } from '@/core/render/development';
 import { readLight, type PictureLight } from '@/core/formats/light-file';
 import { momentText } from '@/core/render/orders';
+import { isLarge, ONE_PIECE } from '@/core/render/large';
 import type { Region } from '@/core/render/tracer';
 import { TextField } from '../look/fields';
 import { useFocusInside } from '../look/focus';
@@ -110,7 +111,8 @@ export function PicturePanel() {
     return () => window.removeEventListener('keydown', close, { capture: true });
   }, [id, picking, part]);
   const flat = picking || part !== null || limits || !picture?.shot?.round;
-  const region = picture && part ? regionOf(part, picture) : null;
+  const drawn = picture && part ? regionOf(part, picture) : null;
+  const region = drawn && !isLarge(drawn) ? drawn : null;
   const inside = useFocusInside<HTMLElement>(undefined, Boolean(picture));
   if (!picture || !shown) return null;
   const { run } = useStudio.getState();
@@ -134,7 +136,8 @@ export function PicturePanel() {
       return setPart({ from: { x, y }, to: { x, y } });
     }
     if (!picking || !lit) return;
-    settle({ ...shown, white: whiteFrom(meanAbout(lit, picture.width, picture.height, x, y)) });
+    const [sw, sh] = [ready!.width / picture.width, ready!.height / picture.height];
+    settle({ ...shown, white: whiteFrom(meanAbout(lit, ready!.width, ready!.height, Math.floor(x * sw), Math.floor(y * sh))) });
     setPicking(false);
   };
   return (
@@ -164,8 +167,8 @@ export function PicturePanel() {
           {flat ? null : <LookRound name={picture.name} canvas={canvas} version={version} />}
           <canvas
             ref={canvas}
-            width={picture.width}
-            height={picture.height}
+            width={ready?.width ?? picture.width}
+            height={ready?.height ?? picture.height}
             onPointerDown={pick}
             onPointerMove={(e) => part && e.buttons && setPart({ ...part, to: placeOf(e) })}
             tabIndex={part ? 0 : undefined}
@@ -184,7 +187,7 @@ export function PicturePanel() {
               aria-hidden="true"
               viewBox={`0 0 ${picture.width} ${picture.height}`}
               // As large as the picture under it.
-              sx={{ width: '100%', maxWidth: picture.width, maxHeight: `min(100%, ${picture.height}px)`, pointerEvents: 'none' }}
+              sx={{ width: '100%', maxWidth: ready?.width, maxHeight: `min(100%, ${ready?.height ?? 0}px)`, pointerEvents: 'none' }}
             >
               <rect {...region} fill="none" stroke={colours.damson} strokeWidth={picture.width / 400} />
             </Box>
@@ -196,7 +199,9 @@ export function PicturePanel() {
             : part
               ? region
                 ? `${region.width} × ${region.height} pixels are made again with twice the samples, and the model as it is now. Draw over another part, or move it with the arrow keys (with Shift its size).`
-                : 'Draw over a larger part.'
+                : drawn
+                  ? `Draw over a smaller part: at most ${ONE_PIECE / 1e6} million pixels are made again at once.`
+                  : 'Draw over a larger part.'
               : limits
                 ? `Over-exposed: ${percent(share.over)} of the picture. Under-exposed: ${percent(share.under)}.`
                 : factsOf(picture)}

@@ -8,7 +8,7 @@ import type { Order } from '@/core/render/orders';
 import { spanText } from '@/core/render/pace';
 import { colours, PANEL, SERIF } from '../look/theme';
 import { Developing } from './Developing';
-import { sizeOf, useQueue, whiteOf, type Live } from './queue/queue';
+import { shownSize, useQueue, whiteOf, type Live } from './queue/queue';
 
 /** Where an order stands, in words. @param place how many come before it @param kept whether that is kept already */
 export function standing(order: Order, live: Live | null, place: number, kept = true): string {
@@ -36,7 +36,7 @@ export function RenderPanel() {
   const order = place >= 0 ? orders[place] : shown?.order;
   const white = order ? whiteOf(order) : 0;
   const { radiance = null, exposure = order?.exposure ?? null, version = 0 } = shown ?? {};
-  const { width, height } = order ? sizeOf(order) : { width: 1, height: 1 };
+  const { width, height } = order ? shownSize(order) : { width: 1, height: 1 };
   useEffect(() => {
     if (!radiance || exposure === null || !canvas.current) return;
     const pixels = develop(radiance, exposure, white);

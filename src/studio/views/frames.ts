@@ -11,6 +11,9 @@ export const FRAMES = {
   'Photograph 4:3': [1440, 1080],
   'Screen 16:9': [1920, 1080],
   'A4 at 150 dpi': [1754, 1240],
+  'A4 at 300 dpi': [3508, 2480],
+  'A3 at 300 dpi': [4961, 3508],
+  'A2 at 300 dpi': [7016, 4961],
 } as const satisfies Record<string, readonly [number, number]>;
 
 /** Frames of pictures all round: twice as wide as high. */
@@ -18,6 +21,7 @@ export const ROUND_FRAMES = {
   'All round, first look': [512, 256],
   'All round, small': [1024, 512],
   'All round': [2048, 1024],
+  'All round, fine': [6144, 3072],
 } as const satisfies Record<string, readonly [number, number]>;
 
 export type FrameName = keyof typeof FRAMES | keyof typeof ROUND_FRAMES;
@@ -29,4 +33,4 @@ export interface Frame {
 }
 
 /** Pixels a side, and in all, that a picture may have. */
-export const FRAME_LIMITS = { least: 64, most: 4096, pixels: 2_300_000 } as const;
+export const FRAME_LIMITS = { least: 64, most: 12_000, pixels: 60_000_000 } as const;

@@ -77,6 +77,7 @@ const finished: Finished = {
   white: 5500,
   shares: [],
   noise: 0.03,
+  print: null,
   passes: { guides: new Float32Array(16 * 16 * 6), depth: new Float32Array(16 * 16), cover: new Float32Array(16 * 16).fill(1) },
 };
 const pictures = (id: string) => Object.values(projects.get(id)!.project.pictures);

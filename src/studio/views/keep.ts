@@ -7,17 +7,21 @@ import type { BoardItem, Development, Project } from '@/core/project/schema';
 import { AS_TRACED, developed, relight } from '@/core/render/development';
 import { passesOf, readLight, writeLight } from '@/core/formats/light-file';
 import { blend, partWeights, withPart } from '@/core/render/part-again';
+import { smallSize } from '@/core/render/large';
 import { pictureState } from '@/core/project/picture-state';
 import { sheetPicture, sheetTitle } from '@/core/boards/hours';
 import { PAPERS } from '@/core/boards/layout';
 import type { OnSheet, Order } from '@/core/render/orders';
 import type { Finished } from '@/core/render/trace-job';
+import { printWithPart, smallPart } from './print';
 import { api, ApiError } from '../store/api';
 import { isOpen, newId, useStudio } from '../store/studio';
 
 export interface KeptPicture extends Finished {
   /** Colour temperature shown as white, K; null: that of the display. */
   white: number | null;
+  /** Of one for print: all its light, of which the rest is a small picture. */
+  print: Blob | null;
 }
 
 /** A picture as it is shown, as PNG. */
@@ -37,12 +41,13 @@ const TRIES = 6;
  */
 export async function keepPicture(
   { stamp, project: shownProject, shot, width, height, sheet }: Pick<Order, 'stamp' | 'project' | 'shot' | 'width' | 'height' | 'sheet'>,
-  { radiance, shares, samples, exposure, white, noise, passes }: KeptPicture,
+  { radiance, shares, samples, exposure, white, noise, passes, print }: KeptPicture,
 ): Promise<void> {
-  const light = { radiance, shares, width, height };
+  const light = { radiance, shares, ...(print ? smallSize({ width, height }) : { width, height }) };
   const development = { ...AS_TRACED, exposure, white };
   const kept = await api.keepFile(new Blob([writeLight(light, passes)]));
   const image = await api.keepFile(new Blob([developPng(light, development)]));
+  const full = print && (await api.keepFile(print));
   const id = newId('picture');
   const made = new Date().toISOString();
   const argsFor = (project: Project) => {
@@ -60,6 +65,7 @@ export async function keepPicture(
       noise,
       state: pictureState(shownProject),
       radiance: kept,
+      full,
       scheme: project.schemes[stamp.scheme] ? stamp.scheme : null,
       image,
       made,
@@ -81,18 +87,21 @@ export async function keepPart({ stamp, part }: Pick<Order, 'stamp' | 'part'>, {
   const { project } = isOpen(stamp.project) ? useStudio.getState() : await api.load(stamp.project);
   const picture = Object.hasOwn(project.pictures, id) ? project.pictures[id] : undefined;
   if (!picture) throw new DomainError('picture.missing', 'The picture it is a part of is gone.', [id]);
-  const { width, height } = picture;
   const bytes = await api.file(picture.radiance);
   const whole = readLight(bytes);
-  const light = { ...withPart(whole, { radiance, shares }, region, { width, height }), width, height };
+  const { width, height } = whole;
+  // Of a picture for print the part is put into the full light, and smaller into the small picture.
+  const full = picture.full && (await api.keepFile(await printWithPart(await api.blob(picture.full), { radiance, cover: passes.cover }, region, picture)));
+  const own = full ? smallPart({ radiance, shares, passes }, region, picture, whole) : { region, light: { radiance, shares }, passes };
+  const light = { ...withPart(whole, own.light, own.region, { width, height }), width, height };
   const before = passesOf(bytes, width, height);
-  const weights = partWeights(region, { width, height });
-  const together = (key: keyof typeof passes, per: number): Float32Array => blend(before![key], passes[key], weights, region, width, per);
+  const weights = partWeights(own.region, { width, height });
+  const together = (key: keyof typeof passes, per: number): Float32Array => blend(before![key], own.passes[key], weights, own.region, width, per);
   const kept = await api.keepFile(
     new Blob([writeLight(light, before ? { guides: together('guides', 6), depth: together('depth', 1), cover: together('cover', 1) } : undefined)]),
   );
   const image = await api.keepFile(new Blob([developPng(light, picture)]));
-  await carryOut(stamp.project, () => [{ command: 'picture.set', args: { picture: id, set: { radiance: kept, image } } }]);
+  await carryOut(stamp.project, () => [{ command: 'picture.set', args: { picture: id, set: { radiance: kept, image, ...(full ? { full } : {}) } } }]);
 }
 
 interface Edit {

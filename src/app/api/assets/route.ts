@@ -7,7 +7,7 @@ export const dynamic = 'force-dynamic';
 /** Takes a picture in. The hash is that of the file as it is kept, which is another one where the picture had to be made plain. */
 export const POST = (request: Request): Promise<Response> =>
   respond(() =>
-    withBodyFile(request, LIMITS.asset, async (file) => {
+    withBodyFile(request, LIMITS.light, async (file) => {
       const { files } = await app();
       const hash = await files.keep(file);
       const { mime, width, height } = await files.find(hash);

@@ -2,7 +2,8 @@ import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import { FloatType } from 'three';
 import { describe, expect, it } from 'vitest';
 import { Random } from '../../render/bsdf';
-import { exrSize, fromHalf, isExr, readExr, toHalf, writeExr, type ExrPicture } from './exr';
+import { ExrFile, exrStart, isExr, packRows, readExr, writeExr, type ExrPicture } from './exr';
+import { fromHalf, toHalf } from './half';
 
 const random = new Random(3);
 const picture = (width: number, height: number, type: 'half' | 'float' = 'half'): ExrPicture => ({
@@ -40,7 +41,6 @@ describe('an OpenEXR picture', () => {
       const own = picture(width, height, type);
       const file = writeExr(own);
       expect(isExr(file)).toBe(true);
-      expect(exrSize(file)).toEqual({ width, height });
       const read = readExr(file);
       expect([read.width, read.height, read.notes]).toEqual([width, height, own.notes]);
       expect(read.channels.map((c) => c.name)).toEqual(['A', 'B', 'G', 'R']);
@@ -48,6 +48,55 @@ describe('an OpenEXR picture', () => {
         const was = own.channels.find((c) => c.name === name)!.data;
         data.forEach((v, i) => expect(v).toBe(type === 'float' ? was[i] : fromHalf(toHalf(was[i]))));
       }
+    }
+  });
+
+  it('is packed in parts and read in parts to the same, whatever rows are asked for', async () => {
+    const own = picture(19, 83);
+    const whole = writeExr(own);
+    const blocks = [0, 32, 64].map((from) => {
+      const rows = Math.min(32, 83 - from);
+      return packRows(
+        own,
+        from,
+        rows,
+        own.channels.map((c) => ({ ...c, data: c.data.slice(from * 19, (from + rows) * 19) })),
+      );
+    });
+    const start = exrStart(
+      own,
+      blocks.flatMap((b) => b.sizes),
+    );
+    expect(Buffer.concat([start, ...blocks.map((b) => b.bytes)]).equals(whole)).toBe(true);
+    const asked: number[] = [];
+    const file = await ExrFile.open((from, length) => Promise.resolve((asked.push(length), whole.subarray(from, from + length))), whole.length);
+    expect(file.layout).toMatchObject({ width: 19, height: 83, notes: own.notes });
+    const read = readExr(whole);
+    for (const [from, count] of [
+      [0, 83],
+      [16, 16],
+      [48, 60],
+      [80, 3],
+    ])
+      for (const { name, data } of await file.rows(from, count))
+        expect(data).toEqual(read.channels.find((c) => c.name === name)!.data.slice(from * 19, (from + count) * 19));
+    // Blocks lie one behind the other to the end.
+    expect([0, 1, 2, 3, 4, 5].reduce((at, i) => (expect(file.place(i).start).toBe(at), at + file.place(i).bytes), start.length)).toBe(whole.length);
+    expect(() => packRows(own, 8, 16, [])).toThrow(RangeError);
+    expect(() => packRows(own, 0, 17, [])).toThrow(RangeError);
+  });
+
+  it('read in parts is refused in one sentence where it is damaged or cut short', async () => {
+    const file = writeExr(picture(24, 40));
+    const all = async (bytes: Uint8Array): Promise<void> => {
+      const exr = await ExrFile.open((from, length) => Promise.resolve(bytes.subarray(from, from + length)));
+      await exr.rows(0, Math.min(4096, exr.layout.height));
+    };
+    for (let n = 4; n < file.length; n += 61) await expect(all(file.slice(0, n))).rejects.toThrow(/^(The|Only) OpenEXR .*\.$/);
+    for (let i = 0; i < 200; i++) {
+      const hurt = file.slice();
+      hurt[8 + Math.floor(random.next() * (hurt.length - 8))] ^= 1 << Math.floor(random.next() * 8);
+      await all(hurt).catch((error: Error) => expect(error.message).toMatch(/^(The|Only) .*\.$/));
     }
   });
 

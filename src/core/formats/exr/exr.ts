@@ -1,5 +1,6 @@
 import { unzlibSync, zlibSync } from 'fflate';
 import { DomainError } from '../../project/errors';
+import { fromHalf, toHalf } from './half';
 
 /**
  * OpenEXR pictures of half and single floats: scan lines, sixteen to a block, deflated after the reordering and differences of
@@ -30,49 +31,39 @@ const ZIP = 3;
 const TYPES = { half: 1, float: 2 } as const;
 const SIZES = { half: 2, float: 4 } as const;
 
-const toBits = new Float32Array(1);
-const bits = new Uint32Array(toBits.buffer);
-
-/** The nearest half float of a number, as its bits (ties to even); what is too large becomes the largest finite one. */
-export function toHalf(value: number): number {
-  toBits[0] = value;
-  const x = bits[0];
-  const sign = (x >>> 16) & 0x8000;
-  const rest = x & 0x7fffffff;
-  if (rest > 0x7f800000) return sign | 0x7e00;
-  if (rest >= 0x477ff000) return rest === 0x7f800000 ? sign | 0x7c00 : sign | 0x7bff;
-  if (rest >= 0x38800000) {
-    const half = rest - 0x38000000;
-    return sign | ((half + 0xfff + ((half >>> 13) & 1)) >>> 13);
-  }
-  if (rest < 0x33000000) return sign;
-  // Below the smallest normal number the steps are all of one size.
-  const shift = 126 - (rest >>> 23);
-  const mantissa = (rest & 0x7fffff) | 0x800000;
-  const kept = mantissa >>> shift;
-  const lost = mantissa & ((1 << shift) - 1);
-  const middle = 1 << (shift - 1);
-  return sign | (kept + (lost > middle || (lost === middle && kept & 1) ? 1 : 0));
+/** What a file says of itself before its pixels. */
+export interface ExrLayout {
+  width: number;
+  height: number;
+  channels: Pick<ExrChannel, 'name' | 'type'>[];
+  /** Texts kept with it. */
+  notes: Record<string, string>;
 }
 
-let halves: Float32Array | null = null;
-
-/** The number of a half float. */
-export function fromHalf(half: number): number {
-  halves ??= Float32Array.from({ length: 65536 }, (_, h) => {
-    const [sign, exponent, mantissa] = [h & 0x8000 ? -1 : 1, (h >> 10) & 31, h & 1023];
-    if (exponent === 31) return mantissa ? NaN : sign * Infinity;
-    return exponent ? sign * 2 ** (exponent - 15) * (1 + mantissa / 1024) : sign * 2 ** -14 * (mantissa / 1024);
-  });
-  return halves[half & 0xffff];
+/** Rows of a picture, packed as the file has them: blocks of sixteen, each with its own head. */
+export interface ExrBlocks {
+  bytes: Uint8Array<ArrayBuffer>;
+  /** Bytes of each block. */
+  sizes: number[];
 }
 
-const byName = (a: ExrChannel, b: ExrChannel): number => (a.name < b.name ? -1 : 1);
+const byName = (a: { name: string }, b: { name: string }): number => (a.name < b.name ? -1 : 1);
+
+const lineOf = ({ channels, width }: Pick<ExrLayout, 'channels' | 'width'>): number => channels.reduce((sum, c) => sum + SIZES[c.type] * width, 0);
 
 /** A picture as an OpenEXR file. @throws RangeError where a channel has not one value a pixel */
-export function writeExr({ width, height, channels, notes }: ExrPicture): Uint8Array<ArrayBuffer> {
-  const sorted = [...channels].sort(byName);
-  if (sorted.some((c) => c.data.length !== width * height)) throw new RangeError('A channel has one value a pixel.');
+export function writeExr(picture: ExrPicture): Uint8Array<ArrayBuffer> {
+  const { bytes, sizes } = packRows(picture, 0, picture.height, picture.channels);
+  const start = exrStart(picture, sizes);
+  const out = new Uint8Array(start.length + bytes.length);
+  out.set(start);
+  out.set(bytes, start.length);
+  return out;
+}
+
+/** What stands before the blocks of a file: its head and where each block lies. @param sizes bytes of all blocks */
+export function exrStart({ width, height, channels, notes }: ExrLayout, sizes: readonly number[]): Uint8Array<ArrayBuffer> {
+  const sorted = channels.toSorted(byName);
   const head = new Writer();
   head.u32(MAGIC);
   // Names longer than 31 letters are allowed for.
@@ -97,14 +88,39 @@ export function writeExr({ width, height, channels, notes }: ExrPicture): Uint8A
   head.attribute('screenWindowWidth', 'float', (w) => w.f32(1));
   for (const [name, text] of Object.entries(notes)) head.attribute(name, 'string', (w) => w.bytes(new TextEncoder().encode(text)));
   head.bytes([0]);
-  const line = sorted.reduce((sum, c) => sum + SIZES[c.type] * width, 0);
-  const blocks: Uint8Array[] = [];
-  for (let y0 = 0; y0 < height; y0 += LINES) {
-    const rows = Math.min(LINES, height - y0);
-    const raw = new Uint8Array(line * rows);
+  const out = new Uint8Array(head.length + sizes.length * 8);
+  out.set(head.done());
+  const view = new DataView(out.buffer);
+  let at = out.length;
+  sizes.forEach((size, i) => {
+    view.setBigUint64(head.length + i * 8, BigInt(at), true);
+    at += size;
+  });
+  return out;
+}
+
+/**
+ * Packs rows of a picture.
+ *
+ * @param from first row, where a block begins: a multiple of sixteen
+ * @param rows how many; where they do not end the picture, a multiple of sixteen
+ * @param planes the channels of the layout, with these rows alone
+ * @throws RangeError where a channel has not one value a pixel, or the rows are not those of whole blocks
+ */
+export function packRows(layout: ExrLayout, from: number, rows: number, planes: readonly ExrChannel[]): ExrBlocks {
+  const { width, height } = layout;
+  const sorted = planes.toSorted(byName);
+  if (sorted.some((c) => c.data.length !== width * rows)) throw new RangeError('A channel has one value a pixel.');
+  if (from % LINES || (rows % LINES && from + rows !== height)) throw new RangeError('Rows are packed in blocks of sixteen.');
+  const line = lineOf({ channels: sorted, width });
+  const blocks = new Writer();
+  const sizes: number[] = [];
+  for (let y0 = 0; y0 < rows; y0 += LINES) {
+    const high = Math.min(LINES, rows - y0);
+    const raw = new Uint8Array(line * high);
     const view = new DataView(raw.buffer);
     let o = 0;
-    for (let y = y0; y < y0 + rows; y++)
+    for (let y = y0; y < y0 + high; y++)
       for (const { type, data } of sorted)
         for (let x = 0; x < width; x++) {
           if (type === 'half') view.setUint16(o, toHalf(data[y * width + x]), true);
@@ -113,23 +129,12 @@ export function writeExr({ width, height, channels, notes }: ExrPicture): Uint8A
         }
     const packed = zlibSync(apart(raw), { level: 4 });
     const body = packed.length < raw.length ? packed : raw;
-    const block = new Writer();
-    block.u32(y0);
-    block.u32(body.length);
-    block.bytes(body);
-    blocks.push(block.done());
+    blocks.u32(from + y0);
+    blocks.u32(body.length);
+    blocks.bytes(body);
+    sizes.push(8 + body.length);
   }
-  const start = head.length + blocks.length * 8;
-  const out = new Uint8Array(start + blocks.reduce((sum, b) => sum + b.length, 0));
-  out.set(head.done());
-  const view = new DataView(out.buffer);
-  let at = start;
-  blocks.forEach((block, i) => {
-    view.setBigUint64(head.length + i * 8, BigInt(at), true);
-    out.set(block, at);
-    at += block.length;
-  });
-  return out;
+  return { bytes: blocks.done(), sizes };
 }
 
 /** Even bytes first, then odd ones, each as the difference to the one before: what deflates well. */
@@ -152,62 +157,122 @@ function together(packed: Uint8Array): Uint8Array {
 /** Whether bytes begin as an OpenEXR file does. */
 export const isExr = (bytes: Uint8Array): boolean => bytes[0] === 0x76 && bytes[1] === 0x2f && bytes[2] === 0x31 && bytes[3] === 0x01;
 
-/** Size of a picture from the head of its file alone. @throws DomainError `exr.…` as `readExr` */
-export function exrSize(bytes: Uint8Array): { width: number; height: number } {
-  const { width, height } = guarded(() => readHead(bytes));
-  return { width, height };
-}
-
 /**
  * @param wanted whether a channel is read; all are unless told
  * @throws DomainError `exr.header`, `exr.kind`, `exr.size`, `exr.damaged`
  */
 export function readExr(bytes: Uint8Array, wanted: (name: string) => boolean = () => true): ExrPicture {
   return guarded(() => {
-    const { width, height, channels, notes, at } = readHead(bytes);
+    const { at, ...layout } = readHead(bytes);
+    const { width, height, channels, notes } = layout;
+    if (width * height * channels.length > MOST) throw new DomainError('exr.size', 'The OpenEXR picture is too large.');
     const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
     const read = channels.map(({ name, type }) => ({ name, type, data: new Float32Array(wanted(name) ? width * height : 0) }));
-    const line = channels.reduce((sum, c) => sum + SIZES[c.type] * width, 0);
     for (let y0 = 0, b = 0; y0 < height; y0 += LINES, b++) {
       const from = Number(view.getBigUint64(at + b * 8, true));
       const size = view.getUint32(from + 4, true);
-      const rows = Math.min(LINES, height - y0);
       if (view.getUint32(from, true) !== y0 || from + 8 + size > bytes.length) throw new RangeError('A block is not where it should be.');
-      const body = bytes.subarray(from + 8, from + 8 + size);
-      const raw = size === line * rows ? body : together(unzlibSync(body, { out: new Uint8Array(line * rows) }));
-      const block = new DataView(raw.buffer, raw.byteOffset, raw.byteLength);
-      let o = 0;
-      for (let y = y0; y < y0 + rows; y++)
-        for (const { type, data } of read) {
-          if (data.length)
-            for (let x = 0; x < width; x++)
-              data[y * width + x] = type === 'half' ? fromHalf(block.getUint16(o + x * 2, true)) : block.getFloat32(o + x * 4, true);
-          o += SIZES[type] * width;
-        }
+      unpack(layout, bytes.subarray(from + 8, from + 8 + size), Math.min(LINES, height - y0), read, y0);
     }
     return { width, height, channels: read.filter((c) => c.data.length), notes };
   });
 }
+
+/** Unpacks a block into the planes that have room for values, from a row on. */
+function unpack(layout: ExrLayout, body: Uint8Array, rows: number, into: readonly ExrChannel[], row: number): void {
+  const { width } = layout;
+  const bytes = lineOf(layout) * rows;
+  const raw = body.length === bytes ? body : together(unzlibSync(body, { out: new Uint8Array(bytes) }));
+  const block = new DataView(raw.buffer, raw.byteOffset, raw.byteLength);
+  let o = 0;
+  for (let y = row; y < row + rows; y++)
+    for (const { type, data } of into) {
+      if (data.length)
+        for (let x = 0; x < width; x++) data[y * width + x] = type === 'half' ? fromHalf(block.getUint16(o + x * 2, true)) : block.getFloat32(o + x * 4, true);
+      o += SIZES[type] * width;
+    }
+}
+
+/** Bytes of a file from a place on; fewer only where it ends. */
+export type ReadAt = (from: number, length: number) => Promise<Uint8Array>;
+
+/** So much of a file holds its head. */
+const HEAD = 1 << 16;
+
+/** An OpenEXR file that is read a few rows at a time, however large it is. */
+export class ExrFile {
+  private constructor(
+    private readonly read: ReadAt,
+    readonly layout: ExrLayout,
+    /** Where each block begins. */
+    private readonly starts: readonly number[],
+    /** Bytes of the file; blocks lie one behind the other. */
+    private readonly length: number,
+  ) {}
+
+  /** @param length bytes of the file, where it is asked where its blocks lie @throws DomainError as `readExr`, but for its size */
+  static async open(read: ReadAt, length = Infinity): Promise<ExrFile> {
+    const first = await read(0, HEAD);
+    const { at, ...layout } = guarded(() => readHead(first));
+    const blocks = Math.ceil(layout.height / LINES);
+    const table = await read(at, blocks * 8);
+    return guarded(() => {
+      const view = new DataView(table.buffer, table.byteOffset, table.byteLength);
+      const starts = Array.from({ length: blocks }, (_, i) => Number(view.getBigUint64(i * 8, true)));
+      return new ExrFile(read, layout, starts, length);
+    });
+  }
+
+  /** Where a block lies in a file whose blocks follow one another: its first byte, and how many it has. */
+  place(index: number): { start: number; bytes: number } {
+    const start = this.starts[index];
+    return { start, bytes: (this.starts[index + 1] ?? this.length) - start };
+  }
+
+  /** A block as it lies in the file, head and all. @throws DomainError `exr.damaged` */
+  async block(index: number): Promise<Uint8Array> {
+    const from = this.starts[index];
+    const head = await this.read(from, 8);
+    const size = guarded(() => {
+      const view = new DataView(head.buffer, head.byteOffset, head.byteLength);
+      const bytes = view.getUint32(4, true);
+      if (view.getUint32(0, true) !== index * LINES || bytes > lineOf(this.layout) * LINES) throw new RangeError('A block is not where it should be.');
+      return bytes;
+    });
+    const bytes = await this.read(from, 8 + size);
+    if (bytes.length < 8 + size) throw damaged();
+    return bytes;
+  }
+
+  /** Rows of the channels, one block or more. @param from a multiple of sixteen @throws DomainError `exr.damaged` */
+  async rows(from: number, count: number): Promise<ExrChannel[]> {
+    const { layout } = this;
+    const [start, end] = [from, Math.min(layout.height, from + count)];
+    const out = layout.channels.map(({ name, type }) => ({ name, type, data: new Float32Array(layout.width * (end - start)) }));
+    for (let y = start; y < end; y += LINES) {
+      const bytes = await this.block(y / LINES);
+      guarded(() => unpack(layout, bytes.subarray(8), Math.min(LINES, layout.height - y), out, y - start));
+    }
+    return out;
+  }
+}
+
+const damaged = (): DomainError => new DomainError('exr.damaged', 'The OpenEXR picture is damaged or ends too early.');
 
 function guarded<T>(read: () => T): T {
   try {
     return read();
   } catch (error) {
     if (error instanceof DomainError) throw error;
-    throw new DomainError('exr.damaged', 'The OpenEXR picture is damaged or ends too early.');
+    throw damaged();
   }
 }
 
 /** Most values that are read, over all channels: a small file can claim any number. */
 const MOST = 1.5e8;
 
-function readHead(bytes: Uint8Array): {
-  width: number;
-  height: number;
-  channels: { name: string; type: 'half' | 'float' }[];
-  notes: Record<string, string>;
-  at: number;
-} {
+/** @returns the layout, and where the table of blocks begins */
+function readHead(bytes: Uint8Array): ExrLayout & { at: number } {
   if (!isExr(bytes)) throw new DomainError('exr.header', 'The file is not an OpenEXR picture.');
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const other = new DomainError('exr.kind', 'Only OpenEXR pictures in scan lines with ZIP compression are read.');
@@ -246,7 +311,6 @@ function readHead(bytes: Uint8Array): {
     at = next;
   }
   if (!(width > 0 && height > 0) || !channels.length) throw new RangeError('It has no pixels.');
-  if (width * height * channels.length > MOST) throw new DomainError('exr.size', 'The OpenEXR picture is too large.');
   return { width, height, channels, notes, at };
 }
 
@@ -288,7 +352,7 @@ class Writer {
     this.u32(value.length);
     this.bytes(value.done());
   }
-  done(): Uint8Array {
+  done(): Uint8Array<ArrayBuffer> {
     return this.data.slice(0, this.length);
   }
 }

@@ -3,14 +3,23 @@ import { DomainError } from '../../project/errors';
 
 /** Radiance HDR (RGBE) pictures: written flat, read flat or run-length coded. */
 
+/** What stands before the pixels of a picture that is written flat. */
+export const hdrHead = (width: number, height: number): Uint8Array<ArrayBuffer> =>
+  new TextEncoder().encode(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`);
+
+/** Packs pixels as they are written flat, from a byte on. @param radiance linear RGB, three values a pixel, top row first */
+export function packHdr(radiance: Float32Array, into: Uint8Array, at: number): void {
+  for (let i = 0, o = at; i < radiance.length; i += 3, o += 4) packLight(radiance[i], radiance[i + 1], radiance[i + 2], into, o);
+}
+
 /**
  * @param radiance linear RGB, three values a pixel, top row first
  */
 export function writeHdr(radiance: Float32Array, width: number, height: number): Uint8Array<ArrayBuffer> {
-  const header = new TextEncoder().encode(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`);
-  const out = new Uint8Array(header.length + width * height * 4);
-  out.set(header);
-  for (let i = 0, o = header.length; i < width * height; i++, o += 4) packLight(radiance[i * 3], radiance[i * 3 + 1], radiance[i * 3 + 2], out, o);
+  const head = hdrHead(width, height);
+  const out = new Uint8Array(head.length + width * height * 4);
+  out.set(head);
+  packHdr(radiance, out, head.length);
   return out;
 }
 

@@ -26,6 +26,7 @@ function* assetPlaces(project: Project): Generator<{ hash: string; rename(hash: 
   if (beyond?.kind === 'own') yield { hash: beyond.image, rename: (hash) => (beyond.image = hash) };
   for (const picture of Object.values(project.pictures)) {
     yield { hash: picture.radiance, rename: (hash) => (picture.radiance = hash) };
+    if (picture.full !== null) yield { hash: picture.full, rename: (hash) => (picture.full = hash) };
     yield { hash: picture.image, rename: (hash) => (picture.image = hash) };
   }
 }

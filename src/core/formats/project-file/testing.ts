@@ -20,6 +20,7 @@ export const picturedProject = (name: string, image: string, radiance = image): 
       highlights: 0,
       lights: [],
       radiance,
+      full: null,
       image,
       shot: null,
       moment: null,

@@ -24,8 +24,12 @@ export const Keep = z.enum(['left', 'right', 'middle', 'line']);
 
 /** Fields of an entity that a `…set` command may change. */
 export const editable = <S extends z.ZodObject>(schema: S, fixed: string[]): z.ZodObject => {
-  const shape = Object.fromEntries(Object.entries(schema.shape).filter(([key]) => !fixed.includes(key)));
-  return z.object(shape).partial().strict();
+  const shape = Object.entries(schema.shape).filter(([key]) => !fixed.includes(key));
+  // A field that is not told stays as it is: it does not get what one that is missing in a file gets.
+  return z
+    .object(Object.fromEntries(shape.map(([key, field]) => [key, field instanceof z.ZodDefault ? field.unwrap() : field])))
+    .partial()
+    .strict();
 };
 
 export function need<T>(collection: Record<string, T>, id: string, what: string): T {

@@ -25,7 +25,7 @@ import {
 } from '../schema';
 import { applyKit, SchemeKit } from '../scheme-kit';
 import { stateOf } from '../topology';
-import { define, need, refuseTaken } from './define';
+import { define, editable, need, refuseTaken } from './define';
 
 const FinishId = z.string().min(1).max(80);
 
@@ -194,7 +194,7 @@ export const dressingCommands = {
   }),
   'scheme.set': define({
     title: 'Change scheme',
-    args: z.object({ id: Id, set: Scheme.pick({ name: true, order: true, starts: true }).partial().strict() }),
+    args: z.object({ id: Id, set: editable(Scheme.pick({ name: true, order: true, starts: true }), []) }),
     apply: (draft, { id, set }) => void Object.assign(need(draft.schemes, id, 'scheme'), set),
   }),
   'scheme.delete': define({

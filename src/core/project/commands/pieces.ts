@@ -66,20 +66,7 @@ export const pieceCommands = {
     title: 'Change picture',
     args: z.object({
       picture: Id,
-      set: Picture.pick({
-        name: true,
-        exposure: true,
-        white: true,
-        warmth: true,
-        contrast: true,
-        saturation: true,
-        highlights: true,
-        lights: true,
-        image: true,
-        radiance: true,
-      })
-        .partial()
-        .strict(),
+      set: editable(Picture, ['id', 'viewpoint', 'width', 'height', 'samples', 'scheme', 'made', 'shot', 'moment', 'noise', 'state']),
     }),
     apply: (draft, { picture, set }) => void Object.assign(need(draft.pictures, picture, 'picture'), set),
   }),

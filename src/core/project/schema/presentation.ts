@@ -100,6 +100,9 @@ export const Picture = z.object({
   samples: z.number().int().min(1).max(100000),
   ...Developed,
   radiance: Hash.describe('the light: Radiance HDR, luminance in cd/m²; or OpenEXR, thousands of cd/m², with the shares of its light groups'),
+  full: Hash.nullable()
+    .default(null)
+    .describe('of a picture for print, whose other files are smaller than it: all its light, OpenEXR, thousands of cd/m²; null: they are as large as it is'),
   scheme: Id.nullable().default(null).describe('the scheme that was in hand when it was made'),
   image: Hash.describe('PNG made from the light as it is shown'),
   made: z.string().max(40).describe('ISO date and time'),

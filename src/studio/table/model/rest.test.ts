@@ -31,7 +31,7 @@ vi.mock('../../views/queue/hands', () => ({
       },
       exposed: () => Promise.resolve(structuredClone(own)),
     };
-    return { hands: [hand], cleaner: { clean: (r: Float32Array) => Promise.resolve(r) }, close: (warm: boolean) => closed.push(warm) };
+    return { hands: () => [hand], cleaner: { clean: (r: Float32Array) => Promise.resolve(r) }, close: (warm: boolean) => closed.push(warm) };
   },
 }));
 vi.mock('../../store/habits', () => ({ rememberedPace: () => ({ prepare: 1, samples: 20_000, finish: 1 }) }));

@@ -133,7 +133,7 @@ export class RestingView {
       const stamp = { project: project.id, scheme: project.scheme, name: '', viewpoint: null };
       own.job = new TraceJob(
         stamp,
-        workshop.hands,
+        workshop.hands(size, null),
         workshop.cleaner,
         { ...size, samples: fine ? STAGES.fine : STAGES.first, parted: false },
         ({ samples, shown }) => {

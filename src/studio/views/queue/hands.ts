@@ -2,6 +2,8 @@ import { releaseProxy, transfer, wrap, type Remote } from 'comlink';
 import type { Project, Shot } from '@/core/project/schema';
 import type { Camera } from '@/core/render/camera';
 import type { LightGroup } from '@/core/render/scene';
+import type { ExrBlocks } from '@/core/formats/exr/exr';
+import type { LargeWorkshop, RawRows } from '@/core/render/large';
 import type { Cleaner, TraceHand } from '@/core/render/trace-job';
 import type { Region } from '@/core/render/tracer';
 import type { CleanService } from '@/workers/clean.worker';
@@ -22,6 +24,8 @@ export interface Job {
   height: number;
   /** The part of it that is traced; the whole unless told. */
   region?: Region;
+  /** Width its textures are drawn for, pixels: its own unless told. */
+  detail?: number;
 }
 
 const tokens = new WeakMap<Project, string>();
@@ -55,9 +59,9 @@ class Tracers {
     return made;
   }
 
-  private async ready({ project, shot, width, height, region }: Job): Promise<readonly LightGroup[]> {
+  private async ready({ project, shot, width, height, region, detail = width }: Job): Promise<readonly LightGroup[]> {
     const [first] = this.remotes;
-    const texture = textureFor(width);
+    const texture = textureFor(detail);
     const token = `${tokenOf(project)} ${texture}`;
     const made = (await first.compile(token, null, shot)) ?? (await first.compile(token, project, shot))!;
     if (!made.same || !this.groups) {
@@ -119,9 +123,11 @@ let idle: ReturnType<typeof setTimeout> | null = null;
 /** How long they wait to be asked again, ms: their scenes are large. */
 const PATIENCE = 60_000;
 
-export interface Workshop {
-  hands: TraceHand[];
+export interface Workshop extends LargeWorkshop {
+  /** Takes the grain out of the picture as it was asked for. */
   cleaner: Cleaner;
+  /** Packs rows of a picture for print. @param from first row */
+  pack(from: number, rows: Pick<RawRows, 'radiance' | 'cover'>): Promise<ExrBlocks>;
   /** Ends the work on it. @param finished whether those who trace are done with it; else they are broken off */
   close(finished: boolean): void;
 }
@@ -131,13 +137,16 @@ export function openWorkshop(job: Job): Workshop {
   if (idle) clearTimeout(idle);
   idle = null;
   const own = (tracers ??= new Tracers());
-  const { width, height } = job.region ?? job;
   // Its memory never shrinks: it is ended with the picture.
   const cleaning = new Worker(new URL('../../../workers/clean.worker.ts', import.meta.url), { type: 'module' });
   const cleaner = wrap<CleanService>(cleaning);
+  const clean: Workshop['clean'] = (radiance, guides, size, scale) =>
+    cleaner.clean(radiance, guides, size.width, size.height, job.shot.round && !job.region, scale);
   const made: Workshop = {
-    hands: own.hands(job),
-    cleaner: { clean: (radiance, guides) => cleaner.clean(radiance, guides, width, height, job.shot.round && !job.region) },
+    hands: (size, region) => own.hands({ ...job, ...size, region: region ?? undefined, detail: job.width }),
+    clean,
+    cleaner: { clean: (radiance, guides) => clean(radiance, guides, job.region ?? job) },
+    pack: (from, { radiance, cover }) => cleaner.pack(job.width, job.height, from, radiance, cover),
     close(finished) {
       cleaning.terminate();
       users.delete(made);

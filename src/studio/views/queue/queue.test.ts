@@ -1,12 +1,16 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Exposed } from '@/core/render/film';
 import type { Order } from '@/core/render/orders';
-import type { TraceHand } from '@/core/render/trace-job';
+import type { Finished, TraceHand } from '@/core/render/trace-job';
 import { heronLockCottage } from '@/core/demo/heron-lock';
 import { shotFrom } from '@/core/render/shot';
+import { ExrFile, type ExrBlocks } from '@/core/formats/exr/exr';
+import { packPrint, printRows, printStart } from '@/core/formats/light-file';
+import type { DoneRows, LargeStore, RawRows } from '@/core/render/large';
 
 /** What this browser keeps, as plain maps. */
-const store = { orders: new Map<string, Order>(), films: new Map<string, Exposed>() };
+type Pack = (from: number, rows: Pick<RawRows, 'radiance' | 'cover'>) => Promise<ExrBlocks>;
+const store = { orders: new Map<string, Order>(), films: new Map<string, Exposed>(), bands: new Map<string, Map<string, unknown>>() };
 vi.mock('./kept', () => ({
   kept: {
     orders: () => Promise.resolve([...store.orders.values()]),
@@ -14,6 +18,32 @@ vi.mock('./kept', () => ({
     change: (id: string, set: Partial<Order>) => Promise.resolve(void (store.orders.has(id) && store.orders.set(id, { ...store.orders.get(id)!, ...set }))),
     remove: (id: string) => Promise.resolve(void (store.orders.delete(id), store.films.delete(id))),
     film: (id: string) => Promise.resolve(store.films.get(id) ?? null),
+    large: (id: string, pack: Pack): LargeStore => {
+      const mine = store.bands.get(id) ?? new Map<string, unknown>();
+      store.bands.set(id, mine);
+      const read = <T>(key: string): Promise<T | null> => Promise.resolve((mine.get(key) as T | undefined) ?? null);
+      const put = (key: string, value: unknown): Promise<void> => Promise.resolve(void mine.set(key, value));
+      return {
+        small: () => read<Finished>('small'),
+        keepSmall: (small) => put('small', small),
+        band: (i) => read<RawRows>(`band/${i}`),
+        keepBand: (i, rows) => put(`band/${i}`, rows),
+        dropBand: (i) => Promise.resolve(void mine.delete(`band/${i}`)),
+        done: (i) => read<DoneRows>(`done/${i}`),
+        async pack(piece, from, rows, small) {
+          const { bytes, sizes } = await pack(from, rows);
+          await put(`done/${piece}`, { sizes, small, bytes });
+          return sizes;
+        },
+      };
+    },
+    print: ({ id, width, height }: Order) => {
+      const parts = [...store.bands.get(id)!]
+        .filter(([key]) => key.startsWith('done/'))
+        .map(([, value]) => value as DoneRows & { bytes: Uint8Array<ArrayBuffer> });
+      const sizes = parts.flatMap((p) => p.sizes);
+      return Promise.resolve(new Blob([printStart({ width, height }, sizes), ...parts.map((p) => p.bytes)]));
+    },
     keepFilm: (id: string, film: Exposed) => (full ? Promise.reject(new Error('Quota exceeded')) : Promise.resolve(void store.films.set(id, film))),
   },
 }));
@@ -26,34 +56,46 @@ let pace = { passes: 0, wait: () => Promise.resolve(), fault: '' };
 const closed: string[] = [];
 vi.mock('./hands', () => ({
   workerCount: () => 1,
-  openWorkshop: ({ id, width, height }: Order) => {
-    const n = width * height;
-    const own: Exposed = {
-      width,
-      height,
-      groups: 1,
-      counts: new Uint32Array(n),
-      light: new Float32Array(n * 4),
-      squares: new Float32Array(n),
-      guides: new Float32Array(n * 8),
-    };
-    const hand: TraceHand = {
-      prepare: () => (pace.fault ? Promise.reject(new Error(pace.fault)) : Promise.resolve([{ name: 'Sun', kelvin: 5300 }])),
-      pass: async () => {
-        pace.passes++;
-        await pace.wait();
-        own.counts.forEach((_, k) => own.counts[k]++);
-        own.light.forEach((_, k) => (own.light[k] += 50));
-      },
-      exposed: () => Promise.resolve(structuredClone(own)),
-    };
-    return { hands: [hand], cleaner: { clean: (radiance: Float32Array) => Promise.resolve(radiance) }, close: () => closed.push(id) };
-  },
+  openWorkshop: ({ id }: Order) => ({
+    hands: (size: { width: number; height: number }, region: { width: number; height: number } | null) => [handFor(region ?? size)],
+    clean: (radiance: Float32Array) => Promise.resolve(radiance),
+    cleaner: { clean: (radiance: Float32Array) => Promise.resolve(radiance) },
+    pack: (from: number, rows: { radiance: Float32Array; cover: Float32Array }) => Promise.resolve(packPrint(LARGE, from, rows.radiance, rows.cover)),
+    close: () => closed.push(id),
+  }),
 }));
+
+/** A picture that is made in bands: a little more than is made in one piece. */
+const LARGE = { width: 2000, height: 1200 };
+
+function handFor({ width, height }: { width: number; height: number }): TraceHand {
+  const n = width * height;
+  const own: Exposed = {
+    width,
+    height,
+    groups: 1,
+    counts: new Uint32Array(n),
+    light: new Float32Array(n * 4),
+    squares: new Float32Array(n),
+    guides: new Float32Array(n * 8),
+  };
+  return {
+    prepare: () => (pace.fault ? Promise.reject(new Error(pace.fault)) : Promise.resolve([{ name: 'Sun', kelvin: 5300 }])),
+    pass: async () => {
+      pace.passes++;
+      await pace.wait();
+      own.counts.forEach((_, k) => own.counts[k]++);
+      own.light.forEach((_, k) => (own.light[k] += 50));
+    },
+    exposed: () => Promise.resolve(structuredClone(own)),
+  };
+}
 const made: { order: Order; samples: number; exposure: number }[] = [];
+const prints: (Blob | null)[] = [];
 let refusal = '';
 vi.mock('../keep', () => ({
-  keepPicture: (order: Order, { samples, exposure }: { samples: number; exposure: number }) => {
+  keepPicture: (order: Order, { samples, exposure, print }: { samples: number; exposure: number; print: Blob | null }) => {
+    prints.push(print);
     if (refusal) return Promise.reject(new Error(refusal));
     made.push({ order, samples, exposure });
     return Promise.resolve();
@@ -194,4 +236,29 @@ describe('pictures that wait', () => {
     await rest(() => made.length === 1);
     expect(made[0].samples).toBe(40);
   });
+
+  it('of more pixels than are traced in one piece are made in bands, held and gone on with, with all their light in a file', async () => {
+    prints.length = 0;
+    const go = gate();
+    await useQueue.getState().ask([{ ...wanted('A', 2), ...LARGE }], true);
+    const { id } = useQueue.getState().orders[0];
+    await rest(() => pace.passes > 0);
+    // The small one is done, and the first bands; then it is put aside.
+    let bands = 0;
+    go();
+    pace.wait = () => Promise.resolve(void (pace.passes === 9 && (bands++, useQueue.getState().hold(id))));
+    await vi.waitFor(() => expect(useQueue.getState().live === null && bands === 1).toBe(true), { timeout: 20_000 });
+    expect([made.length, useQueue.getState().orders[0].state, useQueue.getState().orders[0].done]).toEqual([0, 'held', store.orders.get(id)!.done]);
+    expect(store.orders.get(id)!.done).toBeGreaterThan(0);
+    pace = { passes: 0, wait: () => Promise.resolve(), fault: '' };
+    useQueue.getState().goOn(id);
+    await vi.waitFor(() => expect(made).toHaveLength(1), { timeout: 20_000 });
+    // Five bands of two samples: those that were whole are not traced again, nor is the small one.
+    expect(pace.passes).toBeLessThan(2 * 5);
+    const file = prints[0]!;
+    const exr = await ExrFile.open(async (from, length) => new Uint8Array(await file.slice(from, from + length).arrayBuffer()));
+    expect([exr.layout.width, exr.layout.height]).toEqual([LARGE.width, LARGE.height]);
+    const { radiance } = await printRows(exr, 1184, 16);
+    expect([radiance.length, Math.round(radiance[0]), Math.round(radiance.at(-1)!)]).toEqual([LARGE.width * 16 * 3, 50, 50]);
+  }, 60_000);
 });

@@ -3,7 +3,8 @@ import { usualWhite } from '@/core/light/white';
 import { learned } from '@/core/render/pace';
 import { lastPlace, lined, moved, nextOf, type Order } from '@/core/render/orders';
 import type { Exposed } from '@/core/render/film';
-import { TraceJob, type TraceProgress } from '@/core/render/trace-job';
+import { isLarge, LargeJob, smallSize, type LargeStore } from '@/core/render/large';
+import { TraceJob, type Job, type TraceProgress } from '@/core/render/trace-job';
 import { rememberedPace, rememberPace } from '../../store/habits';
 import { newId, useStudio } from '../../store/studio';
 import { errorText } from '../../store/sync';
@@ -54,6 +55,9 @@ interface QueueState {
 /** What of a picture is traced, pixels: the whole, or the part that is made again. */
 export const sizeOf = ({ part, width, height }: Order): { width: number; height: number } => part?.region ?? { width, height };
 
+/** Size of what is shown of it as it grows: of a picture for print a small one. */
+export const shownSize = (order: Order): { width: number; height: number } => smallSize(sizeOf(order));
+
 /** EV until the first light is metered. */
 const FIRST_EXPOSURE = 10;
 
@@ -75,7 +79,7 @@ interface Under {
   id: string;
   workshop: Workshop;
   /** Null until what was kept of it is read. */
-  job: TraceJob | null;
+  job: Job | null;
   over: boolean;
 }
 let under: Under | null = null;
@@ -143,7 +147,7 @@ async function make(order: Order): Promise<void> {
   show({ order, phase: 'preparing', samples: order.done, left: null, exposure: order.exposure ?? FIRST_EXPOSURE, radiance: null, version: 0 });
   let failed = false;
   try {
-    const film = order.done ? await kept.film(id) : null;
+    const film = await kept.film(id);
     if (!own.over && orderOf(id)?.state === 'waiting') await trace(order, own, film);
   } catch (error) {
     failed = true;
@@ -156,9 +160,21 @@ async function make(order: Order): Promise<void> {
   work();
 }
 
+/** What is kept of a picture for print is told with its order. */
+const noting = (id: string, store: LargeStore): LargeStore => ({
+  ...store,
+  async keepBand(i, rows) {
+    await store.keepBand(i, rows);
+    const done = useQueue.getState().live?.samples ?? 0;
+    await kept.change(id, { done });
+    useQueue.setState((s) => ({ orders: s.orders.map((o) => (o.id === id ? { ...o, done } : o)) }));
+  },
+});
+
 async function trace(order: Order, own: Under, film: Exposed | null): Promise<void> {
   const { id, samples } = order;
-  const { width, height } = sizeOf(order);
+  const size = sizeOf(order);
+  const large = isLarge(size);
   const began = { preparing: performance.now(), tracing: 0, cleaning: 0 };
   const watch = ({ phase, samples: traced, left, shown: news }: TraceProgress): void => {
     if (phase === 'tracing') began.tracing ||= performance.now();
@@ -173,7 +189,8 @@ async function trace(order: Order, own: Under, film: Exposed | null): Promise<vo
     });
   };
   const keep = async (sums: Exposed): Promise<void> => {
-    const done = sums.counts[0];
+    // Of a picture for print it is the small one, of which nothing counts yet.
+    const done = large ? 0 : sums.counts[0];
     try {
       await kept.keepFilm(id, sums);
       await kept.change(id, { done });
@@ -184,21 +201,33 @@ async function trace(order: Order, own: Under, film: Exposed | null): Promise<vo
     useQueue.setState((s) => ({ orders: s.orders.map((o) => (o.id === id ? { ...o, done } : o)) }));
   };
   const clock = (): number => performance.now() / 1000;
-  own.job = new TraceJob(order.stamp, own.workshop.hands, own.workshop.cleaner, { width, height, samples }, watch, clock, { film, keep });
+  const { workshop } = own;
+  own.job = large
+    ? new LargeJob(order.stamp, { ...size, samples }, workshop, noting(id, kept.large(id, workshop.pack)), watch, clock, { film, keep })
+    : new TraceJob(
+        order.stamp,
+        workshop.hands({ width: order.width, height: order.height }, order.part?.region ?? null),
+        workshop.cleaner,
+        { ...size, samples },
+        watch,
+        clock,
+        { film, keep },
+      );
   const finished = await own.job.run();
   if (!finished || own.over) return;
   // One that was begun another day tells little of how long a whole one takes.
-  if (!film) {
+  if (!film && !large) {
     const took = {
       prepare: (began.tracing - began.preparing) / 1000,
       trace: (began.cleaning - began.tracing) / 1000,
       finish: (performance.now() - began.cleaning) / 1000,
     };
-    rememberPace(learned(rememberedPace(workerCount()), { width, height, samples }, took));
+    rememberPace(learned(rememberedPace(workerCount()), { ...size, samples }, took));
   }
   const now = orderOf(id) ?? order;
   const keepIt = now.part ? keepPart : keepPicture;
-  await keepIt(now, { ...finished, exposure: now.exposure ?? useQueue.getState().live?.exposure ?? finished.exposure, white: whiteOf(now) });
+  const print = finished.blocks ? await kept.print(now) : null;
+  await keepIt(now, { ...finished, print, exposure: now.exposure ?? useQueue.getState().live?.exposure ?? finished.exposure, white: whiteOf(now) });
   const { live } = useQueue.getState();
   useQueue.setState((s) => ({ orders: s.orders.filter((o) => o.id !== id), last: live && { ...live, phase: 'done' } }));
   change(() => kept.remove(id));
