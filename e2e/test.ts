@@ -45,6 +45,8 @@ export const test = base.extend({
       if (localStorage.getItem('enstegon.groups') === null) localStorage.setItem('enstegon.groups', groups);
       // The processors are left to what is tested; who tests it turns it on.
       if (localStorage.getItem('enstegon.true-light') === null) localStorage.setItem('enstegon.true-light', 'off');
+      // Shade takes long without a graphics card.
+      if (localStorage.getItem('enstegon.shade') === null) localStorage.setItem('enstegon.shade', 'off');
     }, GROUPS.join('\n'));
     if (!process.env.COUNT) return use(page);
     const begin = (): Promise<void> => page.coverage.startJSCoverage({ resetOnNavigation: false });

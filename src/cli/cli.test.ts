@@ -6,6 +6,9 @@ import { promisify } from 'node:util';
 import { WebIO } from '@gltf-transform/core';
 import { build } from 'esbuild';
 import sharp from 'sharp';
+import { readExr } from '@/core/formats/exr/exr';
+import { readHdr } from '@/core/formats/hdr/hdr';
+import { emptyProject } from '@/core/project/schema';
 import { writeProjectFile } from '@/core/formats/project-file/project-file';
 import { edit, house } from '@/core/testing/drafting';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -118,4 +121,26 @@ describe('the command line', () => {
     const refused = await enstegon('render', file, '--view', 'Attic', '--size', '64x40', '--samples', '1', '--out', png);
     expect(refused).toMatchObject({ code: 1, stdout: '', stderr: expect.stringMatching(/^There is no viewpoint “Attic”.*\.\n$/) });
   });
+
+  it('renders a picture for print in bands, with its light at full size and its passes smaller', async () => {
+    // An eye that looks at the ground: hardly anything is to be traced.
+    const bare = edit(emptyProject('p', 'P'), 'viewpoint.add', { id: 'v', name: 'Ground', eye: { x: 0, y: 0, z: 2 }, target: { x: 0.5, y: 0, z: 0 }, fov: 1 });
+    const file = path.join(folder, 'ground.enstegon');
+    await writeFile(file, writeProjectFile(bare, []));
+    const of = (name: string): string => path.join(folder, name);
+    const size = '2080x1136';
+    const files = ['--out', of('print.png'), '--exr', of('print.exr'), '--hdr', of('print.hdr')];
+    expect(await enstegon('render', file, '--view', 'Ground', '--size', size, '--samples', '1', '--grain', ...files)).toMatchObject({ code: 0, stderr: '' });
+    expect(await sharp(of('print.png')).metadata()).toMatchObject({ width: 2080, height: 1136 });
+    const light = readExr(new Uint8Array(await readFile(of('print.exr'))));
+    expect([light.width, light.height, light.channels.map((c) => c.name).join()]).toEqual([2080, 1136, 'A,B,G,R']);
+    const hdr = readHdr(new Uint8Array(await readFile(of('print.hdr'))));
+    const green = light.channels.find((c) => c.name === 'G')!.data;
+    for (let i = 0; i < green.length; i += 9973) expect(Math.abs(hdr.radiance[i * 3 + 1] / (green[i] * 1000) - 1)).toBeLessThan(0.01);
+    const passes = readExr(new Uint8Array(await readFile(of('print-passes.exr'))));
+    expect(passes.width * passes.height).toBeLessThanOrEqual(2.3e6);
+    expect(passes.channels.map((c) => c.name)).toContain('N.Z');
+    const refused = await enstegon('render', file, '--view', 'Ground', '--size', '12000x8000', '--out', of('x.png'));
+    expect(refused).toMatchObject({ code: 1, stderr: expect.stringMatching(/at most 60 million/) });
+  }, 60_000);
 });

@@ -2,33 +2,25 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { Command, InvalidArgumentError } from 'commander';
 import { findings } from '@/core/checks/findings';
 import { Deriver, deriveModel } from '@/core/model/derive';
-import { writeHdr } from '@/core/formats/hdr/hdr';
 import { writeGlb } from '@/core/formats/glb/glb';
-import { writePng } from '@/core/formats/png';
 import { projectJsonSchema, readProjectJson, writeProjectFile, type Asset } from '@/core/formats/project-file/project-file';
 import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { Moment } from '@/core/project/schema';
-import { Film } from '@/core/render/film';
 import { usualWhite } from '@/core/light/white';
-import { cleanPicture } from '@/core/render/denoiser/picture';
-import { FIREFLY, PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
-import { develop } from '@/core/render/development';
-import { meterExposure } from '@/core/render/tone';
+import { PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { fetchImages } from '@/core/finishes/store';
 import { readLandscape } from '@/core/formats/landscape';
 import { fetchSurroundings } from '@/core/light/surroundings';
 import { takenIn } from '@/core/project/choices';
-import { writeLight } from '@/core/formats/light-file';
-import { partLight } from '@/core/render/parting';
 import { prepareScene } from '@/core/render/prepared';
-import { cameraOf, shotFrom } from '@/core/render/shot';
-import { Tracer } from '@/core/render/tracer';
+import { shotFrom } from '@/core/render/shot';
 import { scheduleLists } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
 import { landscapeFile } from '@/server/jobs/landscapes';
 import { encodePng, pixelsOf } from '@/server/jobs/pictures';
 import { readProjectFile } from '@/server/jobs/project-file';
+import { renderTo } from './render';
 
 const listNames = Object.keys(scheduleLists());
 
@@ -148,7 +140,10 @@ program
   .option('--scheme <name>', 'name or id of a scheme; left out, the one in hand')
   .option('--moment <time>', 'local date and time of its daylight, as 2026-05-12T21:30; left out, that of the project')
   .option('--hdr <file>', 'keep the radiance too')
-  .option('--exr <file>', 'keep it as OpenEXR, with passes: light groups, colour, normal, depth')
+  .option(
+    '--exr <file>',
+    'keep it as OpenEXR, with passes: light groups, colour, normal, depth; of more than 2.3 million pixels those in a smaller file beside it',
+  )
   .option('--round', 'all round: equirectangular, twice as wide as high')
   .option('--grain', 'leave the grain in')
   .action(
@@ -187,8 +182,8 @@ program
         );
       const size = /^(\d+)x(\d+)$/.exec(o.size);
       const [width, height] = size ? [Number(size[1]), Number(size[2])] : [0, 0];
-      if (!size || width < 16 || height < 16 || width > 8192 || height > 8192)
-        throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 8192 pixels a side.`);
+      if (!size || width < 16 || height < 16 || width > 12_000 || height > 12_000 || width * height > 60e6)
+        throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 12000 pixels a side and at most 60 million in all.`);
       const ev = o.exposure === undefined ? null : Number(o.exposure);
       if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
       const white = o.white === undefined ? usualWhite(project.site) : Number(o.white);
@@ -196,15 +191,8 @@ program
       const model = deriveModel(project);
       const shot = shotFrom(view, o.round);
       const scene = prepareScene(pictureScene(model, texturePixels(width), shot.looking));
-      const tracer = new Tracer(scene, { width, height, camera: cameraOf(model, shot), seed: 1, clamp: FIREFLY });
-      for (let i = 0; i < o.samples; i++) tracer.pass();
-      const film = new Film(tracer.exposed());
-      const radiance = o.grain ? film.mean() : cleanPicture(film.mean(), film.guides(), width, height, o.round);
-      await save(o.out, writePng(develop(radiance, ev ?? meterExposure(radiance), white), width, height));
-      if (o.hdr) await save(o.hdr, writeHdr(radiance, width, height));
-      if (!o.exr) return;
-      const shares = await partLight(film, scene.groups, async (light, guides) => (o.grain ? light : cleanPicture(light, guides, width, height, o.round)));
-      await save(o.exr, writeLight({ width, height, radiance, shares }, film.passes()));
+      const wanted = { model, scene, shot, width, height, samples: o.samples, grain: o.grain ?? false, exposure: ev, white };
+      await renderTo(wanted, { png: o.out, hdr: o.hdr, exr: o.exr }, save);
     },
   );
 

@@ -126,7 +126,7 @@ export class LargeJob implements Job {
   }
 
   private get smallSamples(): number {
-    return Math.max(2, Math.round(this.size.samples * SMALL_SAMPLES));
+    return Math.max(1, Math.round(this.size.samples * SMALL_SAMPLES));
   }
 
   private tell(phase: TraceProgress['phase'], shown?: TraceProgress['shown']): void {

@@ -191,9 +191,10 @@ export class TraceJob implements Job {
     this.began = this.clock();
     this.due = this.began + KEEPING.every;
     const film = this.kept?.film ?? null;
-    if (!film || film.groups !== this.groups.length || film.width !== this.size.width || film.height !== this.size.height) return;
-    this.before = film;
-    this.asked = this.traced = Math.round(new Film(film).samples);
+    if (film && film.groups === this.groups.length && film.width === this.size.width && film.height === this.size.height) {
+      this.before = film;
+      this.asked = this.traced = Math.round(new Film(film).samples);
+    }
     this.tell({ phase: 'tracing', samples: this.traced, left: null });
   }
 

@@ -138,7 +138,9 @@ export const tables: StockItem[] = [
         const folds = Math.max(3, Math.round(stack / 0.075));
         cloth.add(
           sheet(
-            (u, v) => {
+            (from, v) => {
+              // Both face the room: one is made from its outer edge, the other towards it.
+              const u = side < 0 ? from : 1 - from;
               const drop = 1 - v;
               const x = side * (w - 0.03 - u * stack * (1 + 0.08 * drop));
               const phase = u * folds * 2 * Math.PI + Math.sin(u * 9 + side) * 0.6;

@@ -3,7 +3,7 @@ import sharp, { type Sharp } from 'sharp';
 import { ExrFile } from '@/core/formats/exr/exr';
 import { packPrint, printRows, printStart, readLight } from '@/core/formats/light-file';
 import { hdrHead, packHdr } from '@/core/formats/hdr/hdr';
-import type { Picture } from '@/core/project/schema';
+import type { Development, Picture } from '@/core/project/schema';
 import { developed } from '@/core/render/development';
 import { PrintLights } from '@/core/render/print-light';
 
@@ -31,7 +31,7 @@ export class PrintPicture {
 
   /** @param small its small picture of light, with the shares of its lights @param full path of its full light */
   constructor(
-    private readonly picture: Picture,
+    private readonly picture: Development & Pick<Picture, 'width' | 'height'>,
     small: Uint8Array,
     private readonly full: string,
   ) {

@@ -6,7 +6,7 @@ import { colours } from '../look/theme';
 import { current } from '../table/model/ModelPane';
 import { ModelScene } from '../table/model/ModelScene';
 import { useStudio } from '../store/studio';
-import { useLook } from '../views/views';
+import { useLook, useShade } from '../views/views';
 
 /** A view of a model from where the table's own view looks: it stands still while that one is used. */
 export function Still({ model, label }: { model: Model; label: string }) {
@@ -30,6 +30,7 @@ export function Still({ model, label }: { model: Model; label: string }) {
     if (!made) return;
     made.level = level;
     made.room = current.scene?.room ?? null;
+    made.setShade(useShade.getState().on);
     made.setLook(look);
     made.resize(canvas.current!.clientWidth, canvas.current!.clientHeight);
     made.setModel(model);

@@ -9,6 +9,7 @@ const DOCKET = 'enstegon.docket';
 const GROUPS = 'enstegon.groups';
 const PACE = 'enstegon.pace';
 const TRUE_LIGHT = 'enstegon.true-light';
+const SHADE = 'enstegon.shade';
 
 type Layout = 'both' | 'drawing' | 'model';
 const LAYOUTS: readonly string[] = ['both', 'drawing', 'model'] satisfies Layout[];
@@ -47,6 +48,11 @@ export const recalledTrueLight = (): boolean => {
 };
 
 export const rememberTrueLight = (on: boolean): void => remember(TRUE_LIGHT, on ? 'on' : 'off');
+
+/** Whether surfaces of the view shade one another where they meet; they do unless it was said. */
+export const recalledShade = (): boolean => remembered(SHADE) !== 'off';
+
+export const rememberShade = (on: boolean): void => remember(SHADE, on ? 'on' : 'off');
 
 const KnownPace = z.object({ prepare: z.number().positive(), samples: z.number().positive(), finish: z.number().positive() });
 

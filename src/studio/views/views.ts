@@ -28,6 +28,9 @@ export function frameOf({ name, own }: Pick<FrameState, 'name' | 'own'>): Frame 
 /** Whether the model is shown in its real light when the eye rests, and how far that is: samples a pixel, or the first look; null while it is not. */
 export const useTrueLight = create<{ on: boolean; samples: number | 'first look' | null }>()(() => ({ on: false, samples: null }));
 
+/** Whether surfaces of the view shade one another where they meet. */
+export const useShade = create<{ on: boolean }>()(() => ({ on: true }));
+
 interface LookState {
   look: Look;
   /** Whether one walks through the model. */

@@ -1,19 +1,20 @@
 import * as THREE from 'three';
-import { placesOf } from '@/core/model/body';
-import { partsOf, type Model } from '@/core/model/model';
-import { blackBody, type Rgb } from '@/core/finishes/colour';
+import type { Model } from '@/core/model/model';
+import type { Rgb } from '@/core/finishes/colour';
 import { prism } from '@/core/geometry/extrude';
-import { middleOf, transformPoint } from '@/core/geometry/mesh';
 import { boolean } from '@/core/geometry/polygon';
+import type { Vec3 } from '@/core/geometry/vec';
 import { daylight } from '@/core/light/daylight';
 import type { Project } from '@/core/project/schema';
 import { geometryOf } from './geometries';
+import { Lamps } from './Lamps';
 
 /** The light of the view: sun with its shadows, sky, luminaires. */
 export class Lighting {
   private readonly sun = new THREE.DirectionalLight(0xffffff, 1);
   private readonly sky = new THREE.HemisphereLight(0xffffff, 0x888888, 1);
-  private readonly lamps = new THREE.Group();
+  private readonly lamps = new Lamps();
+  private lampColours: THREE.Color[] = [];
   private readonly lids = new THREE.Group();
   private readonly lidMaterial = new THREE.MeshBasicMaterial({ colorWrite: false, depthWrite: false, shadowSide: THREE.DoubleSide });
 
@@ -22,7 +23,7 @@ export class Lighting {
     this.sun.shadow.mapSize.set(2048, 2048);
     this.sun.shadow.normalBias = 0.03;
     this.sun.shadow.bias = -0.0004;
-    scene.add(this.sun, this.sun.target, this.sky, this.lamps, this.lids);
+    scene.add(this.sun, this.sun.target, this.sky, this.lamps.group, this.lids);
   }
 
   /** The colours of all lights, and what they are before white is set. */
@@ -64,20 +65,9 @@ export class Lighting {
 
   /** The brightest luminaires that are on. */
   setLamps(model: Model): void {
-    for (const lamp of this.lamps.children) this.colours.delete((lamp as THREE.PointLight).color);
-    this.lamps.clear();
-    const lit = [...partsOf(model)]
-      .flatMap(([body, part]) => (part.lamp?.on ? placesOf(body, part).map((place) => ({ part, lamp: part.lamp!, place })) : []))
-      .sort((a, b) => b.lamp.lumen - a.lamp.lumen);
-    for (const { part, lamp, place } of lit.slice(0, 10)) {
-      const [r, g, b] = blackBody(lamp.kelvin);
-      const light = new THREE.PointLight(new THREE.Color(r, g, b), lamp.lumen / (4 * Math.PI), 0, 2);
-      // In the middle of what glows.
-      const { x, y, z } = transformPoint(place, middleOf(part.mesh));
-      light.position.set(x, y, z);
-      this.colours.set(light.color, light.color.clone());
-      this.lamps.add(light);
-    }
+    for (const colour of this.lampColours) this.colours.delete(colour);
+    this.lampColours = this.lamps.set(model);
+    for (const colour of this.lampColours) this.colours.set(colour, colour.clone());
   }
 
   /** What keeps the sun from shining in over the walls while one is inside: a lid on each level, seen by the sun alone. */
@@ -100,15 +90,19 @@ export class Lighting {
    * Light from the sky and the ground. A house looked into from above has more of it, as a drawing has; where the light of the
    * rooms is known it is that of the open air alone. Returns whether shadows changed.
    *
-   * @param inside whether the eye is in a room @param lidOff whether one looks into the house from above @param glows whether rooms have light of their own
-   * @param tint what light is multiplied by so that white is shown as white
+   * @param inside where the eye is, if it is in a room @param lidOff whether one looks into the house from above @param glows whether rooms have light of their own
+   * @param tint what light is multiplied by so that white is shown as white @param shaded whether luminaires throw shadows in the room of the eye
    */
-  show(inside: boolean, lidOff: boolean, glows: boolean, tint: Rgb): boolean {
+  show(inside: Vec3 | null, lidOff: boolean, glows: boolean, tint: Rgb, shaded: boolean): boolean {
     for (const [light, own] of this.colours) light.copy(own).multiply(this.tint.setRGB(...tint));
     const { lux = 10000, real = 10000 } = this.sky.userData as { lux?: number; real?: number };
     this.sky.intensity = inside && !glows ? Math.max(150, lux * 0.045) : lidOff ? lux * 2.6 : glows ? real : lux;
-    const changed = this.lids.visible !== inside;
-    this.lids.visible = inside;
-    return changed;
+    const changed = this.lids.visible !== (inside !== null);
+    this.lids.visible = inside !== null;
+    return this.lamps.near(inside, shaded) || changed;
+  }
+
+  dispose(): void {
+    this.lamps.dispose();
   }
 }

@@ -11,13 +11,15 @@ import { useFocusInside } from '../../look/focus';
 import { colours, PANEL } from '../../look/theme';
 import { useStudio } from '../../store/studio';
 import { FIRST_LOOK } from '@/core/project/looks';
-import { useLook } from '../../views/views';
+import { rememberShade } from '../../store/habits';
+import { useLook, useShade } from '../../views/views';
 
 const keys = (group: SortGroup): string[] => sortsIn(group).map((sort) => `all/${sort}`);
 
 /** What of the model is shown, and how: surfaces, a section, single kinds and things. */
 export function LookPanel({ onClose }: { onClose(): void }) {
   const look = useLook((s) => s.look);
+  const shade = useShade((s) => s.on);
   const { set } = useLook.getState();
   const model = useStudio((s) => s.model);
   const units = useStudio((s) => s.project.units);
@@ -75,6 +77,18 @@ export function LookPanel({ onClose }: { onClose(): void }) {
           ['translucent', 'translucent'],
         ]}
         onChoose={(mode) => set({ mode })}
+      />
+      <Choice
+        label="Shadows"
+        value={shade ? 'on' : 'off'}
+        options={[
+          ['on', 'of all lights, and mirrors'],
+          ['off', 'of the sun alone'],
+        ]}
+        onChoose={(next) => {
+          useShade.setState({ on: next === 'on' });
+          rememberShade(next === 'on');
+        }}
       />
       <Choice
         label="Projection"

@@ -4,7 +4,8 @@ import { useCallback, useDeferredValue, useEffect, useRef } from 'react';
 import { useStudio } from '../../store/studio';
 import * as tools from '../../tools/controller';
 import { registerPane } from '../../tools/panes';
-import { useLook } from '../../views/views';
+import { recalledShade } from '../../store/habits';
+import { useLook, useShade } from '../../views/views';
 import { ModelScene } from './ModelScene';
 import { PictureFrame } from './PictureFrame';
 import { TrueLight } from './TrueLight';
@@ -79,6 +80,9 @@ export function ModelPane() {
     if (!made) return;
     made.setLook(look);
   }, [look, ready]);
+  const shade = useShade((s) => s.on);
+  useEffect(() => useShade.setState({ on: recalledShade() }), []);
+  useEffect(() => scene.current?.setShade(shade), [shade]);
   useWalking(scene, frame);
 
   const point = useCallback((e: { clientX: number; clientY: number; shiftKey?: boolean }): tools.TablePoint => {

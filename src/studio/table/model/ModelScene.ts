@@ -18,7 +18,10 @@ import { DrawnParts } from './drawn';
 import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from '@/core/model/cut-away';
 import { loadBeyond } from '../../finishes/textures';
 import { BeyondSheet } from './BeyondSheet';
+import { ContactShade } from './ContactShade';
+import { FramePace } from './FramePace';
 import { Lighting } from './Lighting';
+import { Mirrors } from './Mirrors';
 import { Outlines } from './outlines';
 import { upwards, backFrom, between, Camera, inSight, STANDPOINTS, type EyeState, type Standpoint, outOfWalls, type Solid } from './camera';
 import { geometryOf } from './geometries';
@@ -33,6 +36,9 @@ const AS_IT_IS: Rgb = [1, 1, 1];
 
 /** What has not changed for so long is drawn together, ms. */
 const STILL = 400;
+
+/** After so long without a move there is time for what slow graphics take long for, ms. */
+const CALM = 160;
 
 /** How far the eye stays above the ground, metres. */
 const ABOVE = 0.15;
@@ -60,7 +66,16 @@ export class ModelScene {
     this.light();
     this.draw();
   });
-  private readonly materials = new Materials(() => this.draw(), this.glow.into);
+  private readonly contact: ContactShade;
+  private readonly pace = new FramePace();
+  private readonly mirrors = new Mirrors(
+    () => this.contact.hold(true),
+    () => this.contact.hold(false),
+  );
+  private readonly materials = new Materials(
+    () => this.draw(),
+    (material) => this.contact.into(this.glow.into(material)),
+  );
   private readonly parts = new DrawnParts(this.scene, this.materials);
   private readonly outlines = new Outlines();
   private readonly ghost = new THREE.Group();
@@ -76,6 +91,8 @@ export class ModelScene {
   private frame = 0;
   private compiling: ReturnType<typeof setTimeout> | null = null;
   private resting: ReturnType<typeof setTimeout> | null = null;
+  private calming: ReturnType<typeof setTimeout> | null = null;
+  private shade = true;
   private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
   private look: Look = FIRST_LOOK;
   /** The level in hand: cut away, the house is seen up to it. */
@@ -94,6 +111,7 @@ export class ModelScene {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, stencil: true, preserveDrawingBuffer: true, powerPreference: 'low-power' });
     // Asking each shader for its faults makes the page wait for it.
     this.renderer.debug.checkShaderErrors = process.env.NODE_ENV !== 'production';
+    this.contact = new ContactShade(this.renderer, this.scene);
     this.renderer.toneMapping = THREE.CustomToneMapping;
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = THREE.PCFShadowMap;
@@ -121,7 +139,7 @@ export class ModelScene {
     const ground = new THREE.PlaneGeometry(120, 120);
     this.ground = new THREE.Mesh(ground, new THREE.ShadowMaterial({ opacity: 0.16 }));
     this.ground.receiveShadow = true;
-    this.scene.add(this.beyond.group, this.ground, this.outlines.group, this.ghost, this.stubs);
+    this.scene.add(this.beyond.group, this.ground, this.outlines.group, this.ghost, this.stubs, this.mirrors.group);
   }
 
   dispose(): void {
@@ -129,7 +147,11 @@ export class ModelScene {
     cancelAnimationFrame(this.gliding);
     if (this.resting) clearTimeout(this.resting);
     if (this.compiling) clearTimeout(this.compiling);
+    if (this.calming) clearTimeout(this.calming);
+    this.lighting.dispose();
     this.parts.dispose();
+    this.contact.dispose();
+    this.mirrors.dispose();
     this.outlines.dispose();
     this.beyond.dispose();
     this.glow.dispose();
@@ -149,16 +171,45 @@ export class ModelScene {
   /** Asks for one picture in the next frame. */
   draw(): void {
     this.canvas.dataset.rested = 'false';
+    if (this.calming) clearTimeout(this.calming);
+    this.calming = null;
+    this.request(false);
+  }
+
+  /** @param calm whether nothing has moved for a while: there is time for what takes long */
+  private request(calm: boolean): void {
     if (this.frame || this.compiling) return;
-    this.frame = requestAnimationFrame(() => {
+    this.frame = requestAnimationFrame((now) => {
       this.frame = 0;
-      this.renderer.render(this.scene, this.eyeCamera.view);
+      const { view } = this.eyeCamera;
+      this.pace.frame(now);
+      // What slow graphics take long for comes when the eye rests.
+      const full = calm || this.pace.quick;
+      const shaded = this.shade && this.look.mode !== 'lines';
+      const mirrored = this.shade && this.inside && this.mirrors.any;
+      this.mirrors.look(mirrored && full ? this.camera.position : null);
+      if (shaded && full) this.contact.prepare(view);
+      else this.contact.none();
+      this.renderer.render(this.scene, view);
       // What was drawn, for whoever measures or waits: calls, triangles, bytes of geometry.
       const { calls, triangles } = this.renderer.info.render;
       if (this.model) this.canvas.dataset.drawn = `${calls} ${triangles} ${this.parts.bytes}`;
-      this.canvas.dataset.rested = String(this.resting === null);
+      if ((shaded || mirrored) && !full)
+        this.calming = setTimeout(() => {
+          this.calming = null;
+          this.request(true);
+        }, CALM);
+      this.canvas.dataset.rested = String(this.resting === null && this.calming === null);
       for (const tell of this.onDrawn) tell();
     });
+  }
+
+  /** Whether surfaces that come close shade one another, luminaires throw shadows in the room of the eye, and mirrors show an image. */
+  setShade(on: boolean): void {
+    if (on === this.shade) return;
+    this.shade = on;
+    this.light();
+    this.draw();
   }
 
   /** How the model is shown: projection, surfaces, what is cut away, hidden or made see-through. */
@@ -192,6 +243,7 @@ export class ModelScene {
     const site = Object.keys(model.shell.project.grounds).length > 0 || model.project.site.background !== 'none' || model.project.site.surroundings !== null;
     const first = this.parts.size === 0;
     this.parts.show(model, this.look, site);
+    this.mirrors.show(this.parts);
     this.ground.visible = !site;
     this.ground.position.z = model.project.site.ground;
     this.model = model;
@@ -280,7 +332,10 @@ export class ModelScene {
     const drawing = this.look.mode === 'lines';
     const tint = glow ? this.white() : AS_IT_IS;
     this.beyond.see({ perspective: this.look.projection === 'perspective' && !drawing, sky: inside || (!lidOff && !this.ground.visible), inside, tint });
-    const [shadows, ceilings] = [this.lighting.show(inside, lidOff, glow !== null, tint), this.parts.roofOver(inside)];
+    const [shadows, ceilings] = [
+      this.lighting.show(inside ? { x, y, z } : null, lidOff, glow !== null, tint, this.shade && !drawing),
+      this.parts.roofOver(inside),
+    ];
     if (shadows || ceilings) this.renderer.shadowMap.needsUpdate = true;
   }
 

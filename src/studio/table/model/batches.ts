@@ -82,6 +82,7 @@ export class Batches {
     // The card sorts by depth what is not seen through.
     mesh.sortObjects = false;
     mesh.frustumCulled = false;
+    mesh.layers.mask = like.layers.mask;
     mesh.castShadow = like.castShadow;
     mesh.receiveShadow = like.receiveShadow;
     mesh.raycast = () => undefined;

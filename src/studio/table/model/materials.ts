@@ -119,7 +119,8 @@ export class Materials {
         metalness: finish.metalness > 0.5 ? 0.75 : finish.metalness,
         // Both sides of a wall throw its shadow; the far one alone leaves light along its edges.
         shadowSide: THREE.DoubleSide,
-        side: finish.bare || finish.translucency === 0 ? THREE.FrontSide : THREE.DoubleSide,
+        // Cloth hangs in sheets that are seen from both sides.
+        side: !finish.bare && (finish.translucency > 0 || finish.sheen > 0) ? THREE.DoubleSide : THREE.FrontSide,
         ...(finish.sheen > 0 ? { sheen: finish.sheen, sheenRoughness: 0.6, sheenColor: new THREE.Color(finish.colour) } : {}),
       }),
     );
