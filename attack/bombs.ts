@@ -228,6 +228,9 @@ export async function sizes(target: Target, short: boolean): Promise<Tally> {
   }
   const over = tally.count(await target.bytes('/api/assets', new Uint8Array(65 * 1024 * 1024)), '65 MB');
   tally.hold(over.status === 413 && /larger than 64 MB/.test(over.body.toString()), '65 MB are refused in a sentence');
+  // What says that it is the light of a large picture may be larger, if it is.
+  const liar = tally.count(await target.bytes('/api/assets', await noise(66), { 'content-type': 'image/x-exr' }), '66 MB that say they are light');
+  tally.hold(liar.status === 413 && /larger than 64 MB/.test(liar.body.toString()), '66 MB that are no light are refused in a sentence');
   // A project file of tens of megabytes there and back.
   const [a, b] = kept;
   const pictured = boarded(a.hash);

@@ -4,7 +4,7 @@ import { composePage } from '@/core/boards/compose';
 import { PAPERS } from '@/core/boards/layout';
 import { heronLockCottage } from '@/core/demo/heron-lock';
 import { deriveModel } from '@/core/model/derive';
-import { readHdr } from '@/core/formats/hdr/hdr';
+import { readLight } from '@/core/formats/light-file';
 import { writePng } from '@/core/formats/png';
 import { usualWhite } from '@/core/light/white';
 import { contentHash, type Asset } from '@/core/formats/project-file/project-file';
@@ -31,13 +31,13 @@ interface Shipped {
 /** The pictures that ship with the demo, from its own viewpoints, rendered by `enstegon render`. */
 const PICTURES: Shipped[] = [
   {
-    file: 'kitchen.hdr',
+    file: 'kitchen.exr',
     id: 'picture-kitchen',
     name: 'Kitchen from the hall door',
     viewpoint: 'view-kitchen',
     scheme: 'scheme-1',
-    samples: 48,
-    made: '2026-11-29T03:02:00.000Z',
+    samples: 96,
+    made: '2026-11-29T12:02:00.000Z',
   },
   {
     file: 'kitchen-bindery.hdr',
@@ -45,8 +45,8 @@ const PICTURES: Shipped[] = [
     name: 'Kitchen from the hall door, bindery',
     viewpoint: 'view-kitchen',
     scheme: 'scheme-bindery',
-    samples: 48,
-    made: '2026-11-29T03:01:30.000Z',
+    samples: 96,
+    made: '2026-11-29T12:01:30.000Z',
   },
   {
     file: 'living.hdr',
@@ -54,8 +54,8 @@ const PICTURES: Shipped[] = [
     name: 'Living room',
     viewpoint: 'view-living',
     scheme: 'scheme-1',
-    samples: 48,
-    made: '2026-11-29T03:01:00.000Z',
+    samples: 96,
+    made: '2026-11-29T12:01:00.000Z',
   },
   {
     file: 'shower.hdr',
@@ -63,17 +63,17 @@ const PICTURES: Shipped[] = [
     name: 'Shower room',
     viewpoint: 'view-shower',
     scheme: 'scheme-1',
-    samples: 48,
-    made: '2026-11-29T03:00:30.000Z',
+    samples: 96,
+    made: '2026-11-29T12:00:30.000Z',
   },
   {
-    file: 'loft.hdr',
+    file: 'loft.exr',
     id: 'picture-loft',
     name: 'Reading loft in the evening',
     viewpoint: 'view-loft',
     scheme: 'scheme-1',
-    samples: 64,
-    made: '2026-11-29T03:00:20.000Z',
+    samples: 96,
+    made: '2026-11-29T12:00:20.000Z',
     moment: '2026-05-12T21:50',
   },
   {
@@ -83,7 +83,7 @@ const PICTURES: Shipped[] = [
     viewpoint: 'view-garden',
     scheme: 'scheme-1',
     samples: 48,
-    made: '2026-11-29T03:00:10.000Z',
+    made: '2026-11-29T12:00:10.000Z',
   },
 ];
 
@@ -96,11 +96,11 @@ export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project:
     project = runChange(project, { id: `demoboard${step++}`, kind: 'do', command, args }).project;
   };
   for (const { file, moment = project.site.moment, ...picture } of PICTURES) {
-    const hdr = new Uint8Array(await readFile(path.join(process.cwd(), 'assets', 'demo', file)));
-    const { width, height, radiance } = readHdr(hdr);
+    const light = new Uint8Array(await readFile(path.join(process.cwd(), 'assets', 'demo', file)));
+    const { width, height, radiance } = readLight(light);
     const exposure = Math.round(meterExposure(radiance) * 10) / 10;
     const white = usualWhite({ ...project.site, moment });
-    const [kept, image] = [hdr, writePng(develop(radiance, exposure, white), width, height)].map((bytes) => ({ hash: contentHash(bytes), bytes }));
+    const [kept, image] = [light, writePng(develop(radiance, exposure, white), width, height)].map((bytes) => ({ hash: contentHash(bytes), bytes }));
     assets.push(kept, image);
     const shot = shotFrom(project.viewpoints[picture.viewpoint]);
     const state = pictureState(project, picture.scheme, moment);

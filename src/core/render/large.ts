@@ -7,6 +7,9 @@ import type { Region } from './tracer';
 /** Pixels up to which a picture is traced in one piece; what is larger is traced in bands, so that memory stays bounded. */
 export const ONE_PIECE = 2_300_000;
 
+/** Pixels of the small picture of a large one: enough for a screen, and its lights are told apart in bearable time. */
+const SMALL = 1_200_000;
+
 interface Size {
   width: number;
   height: number;
@@ -17,7 +20,7 @@ export const isLarge = ({ width, height }: Size): boolean => width * height > ON
 
 /** A size of the same shape that is traced in one piece; the size itself where it is. */
 export function smallSize({ width, height }: Size): Size {
-  const k = Math.min(1, Math.sqrt(ONE_PIECE / (width * height)));
+  const k = isLarge({ width, height }) ? Math.sqrt(SMALL / (width * height)) : 1;
   return { width: Math.max(1, Math.floor(width * k)), height: Math.max(1, Math.floor(height * k)) };
 }
 
@@ -163,7 +166,7 @@ export class LargeJob implements Job {
           first = this.traced;
           [this.before, this.began] = [first, this.clock()];
         }
-        if (phase !== 'done') this.tell(phase === 'preparing' ? phase : 'tracing', shown);
+        if (phase !== 'done') this.tell(phase, shown);
       },
       this.clock,
       this.kept,

@@ -4,6 +4,7 @@ import type { LightShare } from '@/core/light/shares';
 import { smallSums, type RawRows } from '@/core/render/large';
 import { blend, partWeights } from '@/core/render/part-again';
 import type { Region } from '@/core/render/tracer';
+import { LIGHT } from '../store/api';
 
 interface Size {
   width: number;
@@ -53,7 +54,7 @@ export async function printWithPart(file: Blob, part: Pick<RawRows, 'radiance' |
     sizes.push(...packed.sizes);
   }
   take(last, height);
-  return new Blob([printStart(size, sizes), ...parts]);
+  return new Blob([printStart(size, sizes), ...parts], { type: LIGHT });
 }
 
 /** A part of a picture for print as its small picture has it. */

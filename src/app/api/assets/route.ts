@@ -7,7 +7,8 @@ export const dynamic = 'force-dynamic';
 /** Takes a picture in. The hash is that of the file as it is kept, which is another one where the picture had to be made plain. */
 export const POST = (request: Request): Promise<Response> =>
   respond(() =>
-    withBodyFile(request, LIMITS.light, async (file) => {
+    // Only the light of a picture for print may be larger than any picture.
+    withBodyFile(request, request.headers.get('content-type') === 'image/x-exr' ? LIMITS.light : LIMITS.asset, async (file) => {
       const { files } = await app();
       const hash = await files.keep(file);
       const { mime, width, height } = await files.find(hash);
