@@ -22,6 +22,9 @@ export const CATEGORY_ROLES: Record<Category, readonly Role[]> = {
 /** Whether a finish is one even colour without any pattern. */
 export const isPlain = (finish: Finish): boolean => finish.body.kind === 'flat' && !finish.laying;
 
+/** Whether one looks through a finish between its wires or through its holes. */
+export const isOpen = (finish: Finish): boolean => (finish.body.kind === 'mesh' || finish.body.kind === 'perforated') && !finish.laying;
+
 /** Whether a finish is wood in one piece, whose grain runs the way of what it is put on. */
 export const isGrained = (finish: Finish): boolean => finish.body.kind === 'timber' && !finish.laying;
 
@@ -46,7 +49,7 @@ export interface Texture {
   height: number;
   /** What it covers, metres. */
   size: { width: number; height: number };
-  /** RGBA, 8 bits, sRGB. */
+  /** RGBA, 8 bits, sRGB; clear where the matter is open, as between wires. */
   colour: Uint8Array;
   /** Metres above the lowest point; null for smooth finishes. */
   relief: Float32Array | null;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { Body } from '../project/schema';
-import { finishLrv } from './finish';
+import { finishLrv, isOpen } from './finish';
 import { FINISHES, finishById } from './library';
 import { exampleOf, MAKER_NAMES, traitsOf, withTrait, type BodyKind, type Trait } from './makers';
 import { makeTexture, textureLrv } from './texture';
@@ -63,6 +63,17 @@ describe('makers', () => {
     expect(withTrait({ kind: 'hide', cell: 0.004 }, 'cell', 0.006)).toEqual({ kind: 'hide', cell: 0.006 });
   });
 
+  it('leave open what lies between wires and in holes, as large as these are', () => {
+    const openShare = (id: string): number => {
+      const { colour } = makeTexture(finishById(id), 512);
+      return colour.reduce((sum, v, i) => sum + (i % 4 === 3 ? 1 - v / 255 : 0), 0) / (colour.length / 4);
+    };
+    // Wires of 2 mm every 8 mm; holes of 7 mm every 12 mm in rows that stand in the gaps of the last.
+    expect(openShare('metal.steel-mesh')).toBeCloseTo((1 - 2 / 8) ** 2, 1);
+    expect(openShare('metal.steel-perforated')).toBeCloseTo((Math.PI * 3.5 ** 2) / (12 ** 2 * (Math.sqrt(3) / 2)), 1);
+    expect(openShare('metal.iron-black')).toBe(0);
+  });
+
   for (const kind of KINDS)
     it(`draw with whatever traits: ${MAKER_NAMES[kind]} is the same each time, opaque, as bright as declared and of sane heights`, () => {
       const from = FINISHES.find((f) => f.body.kind === kind) ?? finishById('paint.reed');
@@ -72,7 +83,8 @@ describe('makers', () => {
           const finish = { ...from, body, figure, laying: null };
           const made = makeTexture(finish, 48);
           const { width, height, colour, relief, rough } = made;
-          for (let i = 3; i < colour.length; i += 4) expect(colour[i]).toBe(255);
+          // Only what has wires or holes is open, and nothing is nowhere matter.
+          if (!isOpen(finish)) for (let i = 3; i < colour.length; i += 4) expect(colour[i]).toBe(255);
           if (relief) for (const h of relief) expect(h >= 0 && h < 0.5).toBe(true);
           if (rough) expect(rough).toHaveLength(width * height);
           // Prints have the colour they come to; all else comes to the colour it has, within what traits at their bounds clip.

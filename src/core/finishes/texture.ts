@@ -73,6 +73,8 @@ interface Field {
   cover: Float32Array;
   relief: Float32Array;
   rough: Float32Array;
+  /** Share of the pixel that is open. */
+  open: Float32Array;
 }
 
 /** A part of a surface, metres from where its pattern begins. */
@@ -85,7 +87,7 @@ export interface Window {
 
 /** One sheet: its matter, pixel by pixel. */
 function sheet(field: Field, finish: Finish, matter: Matter, base: Rgb, window: Window): void {
-  const { width, height, linear, relief, rough } = field;
+  const { width, height, linear, relief, rough, open } = field;
   const { size } = finish;
   field.cover.fill(1);
   const xs = Float64Array.from({ length: width }, (_, i) => mod(window.x + ((i + 0.5) / width) * window.width, size.width));
@@ -100,6 +102,7 @@ function sheet(field: Field, finish: Finish, matter: Matter, base: Rgb, window: 
       linear[k * 3 + 2] = c[2] * spot.shade;
       relief[k] = spot.height;
       rough[k] = spot.rough ?? 1;
+      open[k] = spot.open ?? 0;
     }
   }
 }
@@ -232,6 +235,7 @@ function paint(finish: Finish, width: number, height: number, window: Window, se
     cover: new Float32Array(count),
     relief: new Float32Array(count),
     rough: new Float32Array(count),
+    open: new Float32Array(count),
   };
   const base = hexToLinear(finish.colour);
   const matter = matterOf(finish, seed, image);
@@ -266,7 +270,7 @@ function finished(field: Field, finish: Finish, gain: readonly number[], seed: n
     colour[k * 4] = mixed(linear[k * 3] * gr, most, jr * sand);
     colour[k * 4 + 1] = mixed(linear[k * 3 + 1] * gg, most, jg * sand);
     colour[k * 4 + 2] = mixed(linear[k * 3 + 2] * gb, most, jb * sand);
-    colour[k * 4 + 3] = 255;
+    colour[k * 4 + 3] = Math.round(255 * (1 - field.open[k]));
   }
   let [low, high] = [Infinity, -Infinity];
   for (const h of field.relief) {

@@ -41,7 +41,7 @@ export interface PreparedScene {
 /** Places along an edge of the octahedral table of the sky. */
 export const SKY_SIZE = 257;
 
-const FLAG = { pane: 1, solid: 2, textured: 4, rough: 8, slopes: 16, glows: 32 } as const;
+const FLAG = { pane: 1, solid: 2, textured: 4, rough: 8, slopes: 16, glows: 32, open: 64 } as const;
 const UNSEEN = 1 << 26;
 
 /** What of a prepared scene goes without textures: the hierarchy, what each triangle needs, the table of the sky. */
@@ -172,7 +172,8 @@ function materialTable(scene: Scene, textures: Uint8Array[]): Float32Array {
       (t ? FLAG.textured : 0) |
       (t?.rough ? FLAG.rough : 0) |
       (t?.normals ? FLAG.slopes : 0) |
-      (m.emission ? FLAG.glows : 0);
+      (m.emission ? FLAG.glows : 0) |
+      (t && m.open ? FLAG.open : 0);
     words[k + 11] = m.lamp;
     if (m.emission) out.set(m.emission, k + 12);
     out[k + 15] = Math.max(...m.colour);

@@ -63,7 +63,7 @@ describe('a compiled scene', () => {
     expect([scene.material.length, scene.seeThrough.length, scene.uvs.length / 6]).toEqual([triangles, triangles, triangles]);
     expect(scene.material.every((m) => m < scene.materials.length)).toBe(true);
     scene.material.forEach((m, i) => {
-      if (scene.seeThrough[i]) expect(scene.materials[m].pane || scene.materials[m].opacity < 1).toBe(true);
+      if (scene.seeThrough[i]) expect(scene.materials[m].pane || scene.materials[m].open || scene.materials[m].opacity < 1).toBe(true);
     });
   });
 

@@ -1,6 +1,6 @@
 import { hiddenIn } from '../project/things';
 import { blackBody, hexToLinear, type Rgb } from '../finishes/colour';
-import { isPlain, type Finish, type Texture } from '../finishes/finish';
+import { isOpen, isPlain, type Finish, type Texture } from '../finishes/finish';
 import { normalMap } from '../finishes/texture';
 import { IDENTITY, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { insideRegion } from '../geometry/polygon';
@@ -34,6 +34,8 @@ export interface Material {
   coatRoughness: number;
   /** How far a grain stretches what it reflects: 0 evenly, up to 1 across lines along growing u, down to −1 along them. */
   anisotropy: number;
+  /** Whether its texture says where it is open. */
+  open: boolean;
   /** Luminance it gives off, cd/m²; null for everything that does not glow. */
   emission: Rgb | null;
   lamp: number;
@@ -202,7 +204,7 @@ export class SceneBuilder {
     const { positions, normals, uvs, indices } = mesh;
     const first = this.m.length;
     const count = indices.length / 3;
-    const { opacity, pane } = this.materials[material];
+    const { opacity, pane, open } = this.materials[material];
     let [p, n, t] = [this.p.more(count * 9), this.n.more(count * 9), this.t.more(count * 6)];
     const m = matrix;
     // A mirrored mesh is turned inside out: its corners are taken the other way round.
@@ -221,7 +223,7 @@ export class SceneBuilder {
         this.t.data[t++] = uvs[index * 2 + 1];
       }
     this.m.fill(material, count);
-    this.s.fill(seeThrough ? SHADOW.passes : opacity < 1 || pane ? SHADOW.dimmed : SHADOW.blocked, count);
+    this.s.fill(seeThrough ? SHADOW.passes : opacity < 1 || pane || open ? SHADOW.dimmed : SHADOW.blocked, count);
     this.e.fill(unseen ? 1 : 0, count);
     return { first, count };
   }
@@ -292,6 +294,7 @@ export const diffuse = (colour: Rgb): Material => ({
   coat: 0,
   coatRoughness: 0.05,
   anisotropy: 0,
+  open: false,
   emission: null,
   lamp: -1,
   group: LIGHT_GROUPS.sky,
@@ -322,6 +325,7 @@ export function materialOf(finish: Finish, texture: Texture | null): Material {
     coatRoughness: 0.05,
     // Its lines run along u; finer than any picture shows them they still draw reflections out.
     anisotropy: finish.body.kind === 'brushed' ? BRUSHED : 0,
+    open: isOpen(finish),
     emission: null,
     lamp: -1,
     group: LIGHT_GROUPS.sky,

@@ -180,6 +180,35 @@ describe('light transport', () => {
     }
   });
 
+  it('looks and lights through a sheet where its texture is open, and nowhere else', () => {
+    // Half of every metre is open, in stripes along y.
+    const [width, height] = [64, 2];
+    const colour = Uint8Array.from({ length: width * height * 4 }, (_, i) => (i % 4 === 3 ? ((i >> 2) % width < width / 2 ? 0 : 255) : 0));
+    const texture = { width, height, colour, detail: null, normals: false, rough: false, size: { width: 1, height: 1 } };
+    const builder = new SceneBuilder();
+    builder.mesh(floor(), IDENTITY, builder.material(diffuse([0.5, 0.5, 0.5])));
+    builder.mesh(floor(0.5), IDENTITY, builder.material({ ...diffuse([0, 0, 0]), texture, open: true }));
+    const sky = (sun: Vec3, light: number, glow: number) => ({
+      sun,
+      sunIlluminance: [light, light, light] as [number, number, number],
+      sky: () => [glow, glow, glow] as const,
+    });
+    const up = builder.build(sky(v(1, 0, 0), 0, 8));
+    for (const x of [0.1, 0.25, 0.4, 0.6, 0.75, 0.9, 7.25, -3.25]) {
+      const open = ((x % 1) + 1) % 1 < 0.5;
+      expect(measure(up, { origin: v(x, 0.3, 0.2), direction: v(0, 0, 1) }, 64, 1).mean).toBeCloseTo(open ? 8 : 0, 5);
+      // The sun from straight above shines through where one looks through; half a metre aside where it stands at 45°.
+      const lit = (at: Vec3, from: number): number =>
+        measure(builder.build(sky(at, 1000, 0)), { origin: v(from, 0.3, 0.2), direction: v(0, 0, -1) }, 64, 1).mean / ((0.5 * 1000 * at.z) / Math.PI);
+      expect(lit(v(0, 0, 1), x)).toBeCloseTo(open ? 1 : 0, 3);
+      expect(lit(v(Math.SQRT1_2, 0, Math.SQRT1_2), x)).toBeCloseTo(open ? 0 : 1, 3);
+    }
+    // The same sheet without a word of being open is closed.
+    const closed = new SceneBuilder();
+    closed.mesh(floor(0.5), IDENTITY, closed.material({ ...diffuse([0, 0, 0]), texture }));
+    expect(measure(closed.build(sky(v(1, 0, 0), 0, 8)), { origin: v(0.25, 0.3, 0.2), direction: v(0, 0, 1) }, 64, 1).mean).toBe(0);
+  });
+
   it('finds the same light behind a loose weave by aiming at a lamp and by chance', () => {
     const scene = (aimed: boolean): Scene => {
       const builder = new SceneBuilder();

@@ -12,6 +12,8 @@ export interface Spot {
   height: number;
   /** Factor on the finish's roughness, 1 where it is left out. */
   rough?: number;
+  /** Share of it that is open: what lies behind is seen. 0 where it is left out. */
+  open?: number;
 }
 
 /** Matter at a point, in metres from the corner of what repeats; `id` tells units apart. */

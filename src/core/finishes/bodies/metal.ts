@@ -35,7 +35,7 @@ export const metalMakers: Makers<'brushed' | 'hammered' | 'perforated' | 'mesh' 
         d = Math.min(d, Math.hypot((x / w - shift - Math.round(x / w - shift)) * w, y - r * h));
       }
       const solid = smoothstep(hole / 2 - 0.0003, hole / 2 + 0.0003, d);
-      return { shade: 0.05 + 0.95 * solid, height: 0.001 * solid, rough: solid > 0.5 ? 1 : 2.5 };
+      return { shade: 0.05 + 0.95 * solid, height: 0.001 * solid, rough: solid > 0.5 ? 1 : 2.5, open: 1 - solid };
     };
   },
 
@@ -52,7 +52,7 @@ export const metalMakers: Makers<'brushed' | 'hammered' | 'perforated' | 'mesh' 
       const bulge = (d: number): number => Math.sqrt(Math.max(0, 1 - (d / r) ** 2));
       const [up, along] = [bulge(dx) * (over ? 1 : 0.75), bulge(dy) * (over ? 0.75 : 1)];
       const h = Math.max(up, along);
-      return { shade: h > 0 ? 0.35 + 0.75 * h : 0.06, height: wire * h, rough: h > 0 ? 1 : 2.5 };
+      return { shade: h > 0 ? 0.35 + 0.75 * h : 0.06, height: wire * h, rough: h > 0 ? 1 : 2.5, open: h > 0 ? 0 : 1 };
     };
   },
 

@@ -1,7 +1,7 @@
 import { Accessor, Document, type mat4, type Material, type Mesh as Mesh3D, type Node, type Primitive, WebIO } from '@gltf-transform/core';
 import type { Model } from '../../model/model';
 import { blackBody, hexToLinear } from '../../finishes/colour';
-import type { Finish } from '../../finishes/finish';
+import { isOpen, type Finish } from '../../finishes/finish';
 import { textureSpan } from '../../finishes/texture';
 import { IDENTITY, type Matrix, type Mesh } from '../../geometry/mesh';
 import { HERE, type Body, type Part } from '../../model/body';
@@ -143,7 +143,7 @@ class GlbWriter {
       .setBaseColorFactor([...hexToLinear(finish.colour), glass ? 0.18 : veil ? 0.85 : 1])
       .setRoughnessFactor(finish.roughness)
       .setMetallicFactor(finish.metalness)
-      .setAlphaMode(glass || veil ? 'BLEND' : 'OPAQUE')
+      .setAlphaMode(glass || veil ? 'BLEND' : isOpen(finish) ? 'MASK' : 'OPAQUE')
       .setDoubleSided(true);
     const pictures = this.pictures.get(finish);
     if (pictures) {

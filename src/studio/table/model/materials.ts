@@ -1,6 +1,6 @@
 import * as THREE from 'three';
 import { blackBody } from '@/core/finishes/colour';
-import { isPlain, meanHex } from '@/core/finishes/finish';
+import { isOpen, isPlain, meanHex } from '@/core/finishes/finish';
 import { finishById } from '@/core/finishes/library';
 import type { Finish, Look } from '@/core/project/schema';
 import type { Sort } from '@/core/model/sorts';
@@ -152,6 +152,8 @@ export class Materials {
         };
         material.map = texture(colour[0].data, THREE.SRGBColorSpace, colour);
         material.color.set(0xffffff);
+        // What is open is left out pixel by pixel, the more seldom the farther away.
+        if (isOpen(finish)) Object.assign(material, { alphaHash: true, side: THREE.DoubleSide });
         const steps = (of: 'normals' | 'rough') => relief!.map((step) => ({ data: step[of], width: step.width, height: step.height }));
         if (relief) {
           // From afar relief becomes roughness: the two go down in the same steps.

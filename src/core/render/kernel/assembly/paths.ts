@@ -57,6 +57,7 @@ import {
   nz,
   passed,
   scatter,
+  matter,
   sx,
   sy,
   sz,
@@ -342,7 +343,7 @@ function shade(p: usize, q: usize): bool {
   begin(load<u32>(p, 72), load<u32>(p, 76));
   const from: u32 = 2 + <u32>depth * PAIRS;
   const flags = load<i32>(m, 40);
-  const opacity = load<f32>(m, 24);
+  const opacity = load<f32>(m, 24) * matter;
   if (opacity < 1 && depth < bounces && single(from) >= opacity) {
     straight(q, p, x - gx * EPS, y - gy * EPS, z - gz * EPS, tr, tg, tb, next);
     return true;
@@ -474,7 +475,7 @@ function dim(ray: usize): void {
     if (hitId < 0) return;
     const tri = triangle(hitId);
     if (((load<i32>(tri, 12) >> 24) & 3) == 2) {
-      passed(tri, hitInstance, dx, dy, dz);
+      passed(tri, hitInstance, hitU, hitV, dx, dy, dz);
       rr *= valueR;
       rg *= valueG;
       rb *= valueB;

@@ -8,7 +8,7 @@
 //   36 reflectance at normal incidence; 40 flags; 44 luminaire or −1; 48 emission; 60 brightest channel of the colour;
 //   64 texture, 68 its width, 72 its height, 76 its details; 80 coat; 84, 88 texture coordinates to one repeat; 92 roughness
 //   of the coat; 96 anisotropy, −1…1; 100 light group.
-// Texture: four bytes a pixel, colour as sRGB and a spare one; its details: slope along u and v (signed), roughness, a spare one.
+// Texture: four bytes a pixel, colour as sRGB and how much of it is matter; its details: slope along u and v (signed), roughness, a spare one.
 // Luminaires, portals and panes lie in groups of four, number by number, so that four are worked on at once:
 //   luminaire group, 64 bytes: x, y, z of the centre, flux;
 //   rectangle group, 256 bytes: corner, normal, (portal: centre; pane: tint), (area; index), along and up over their squared lengths.
@@ -82,6 +82,8 @@ export const TEXTURED: i32 = 4;
 export const ROUGHED: i32 = 8;
 export const SLOPED: i32 = 16;
 export const GLOWS: i32 = 32;
+/** The spare byte of its texture says how far it is open. */
+export const OPEN: i32 = 64;
 
 /** What shadow rays do at a triangle. */
 export const DIMMED: i32 = 2;

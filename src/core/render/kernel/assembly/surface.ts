@@ -2,7 +2,7 @@
 // there, and how it scatters: fibres over a clear coat over a dielectric or a metal over a diffuse or translucent body.
 // Sources: Walter et al. 2007 (GGX), Heitz 2018 (visible normals), Kulla and Conty 2017 (light scattered many times, coupling of
 // layers by albedo), Estevez and Kulla 2017 and Neubelt and Pettineo 2013 (fibres), Duff et al. 2017 (frames).
-import { albedos, instances, linear, materials, PANE, ROUGHED, sheens, SLOPED, TEXTURED, triangles } from './scene';
+import { albedos, instances, linear, materials, OPEN, PANE, ROUGHED, sheens, SLOPED, TEXTURED, triangles } from './scene';
 import { pair, second, single } from './sampler';
 
 export const PI: f32 = 3.14159265358979;
@@ -32,6 +32,8 @@ export let cg: f32 = 0;
 export let cb: f32 = 0;
 /** Perceptual roughness. */
 export let rough: f32 = 1;
+/** How much of it is matter: the rest is open. */
+export let matter: f32 = 1;
 /** Scattering times cosine of the last direction asked about. */
 export let valueR: f32 = 0;
 export let valueG: f32 = 0;
@@ -146,6 +148,7 @@ export function at(tri: usize, instance: i32, u: f32, v: f32, m: usize, dx: f32,
   sy = y;
   sz = z;
   const flags = load<i32>(m, 40);
+  matter = 1;
   rough = load<f32>(m, 12);
   let mx: f32 = 0, my: f32 = 0;
   if (flags & TEXTURED) {
@@ -173,6 +176,7 @@ export function at(tri: usize, instance: i32, u: f32, v: f32, m: usize, dx: f32,
     cr = lin(a, 0) * w00 + lin(b, 0) * w10 + lin(c, 0) * w01 + lin(d, 0) * w11;
     cg = lin(a, 8) * w00 + lin(b, 8) * w10 + lin(c, 8) * w01 + lin(d, 8) * w11;
     cb = lin(a, 16) * w00 + lin(b, 16) * w10 + lin(c, 16) * w01 + lin(d, 16) * w11;
+    if (flags & OPEN) matter = (<f32>(a >> 24) * w00 + <f32>(b >> 24) * w10 + <f32>(c >> 24) * w01 + <f32>(d >> 24) * w11) * <f32>(1.0 / 255.0);
     if (flags & (ROUGHED | SLOPED)) {
       const detail = load<i32>(m, 76) + (t00 << 2);
       if (flags & ROUGHED) rough = <f32>load<u8>(<usize>detail, 2) * <f32>(1.0 / 255.0);
@@ -598,8 +602,8 @@ export function scatter(m: usize, from: u32): f32 {
   return evaluate(m, lx, ly, lz);
 }
 
-/** What a layer that dims lets through of a ray along `d`: a share of each channel, in `valueR`, `valueG`, `valueB`. */
-export function passed(tri: usize, instance: i32, dx: f32, dy: f32, dz: f32): void {
+/** What a layer that dims lets through, at a place in a triangle, of a ray along `d`: a share of each channel, in `valueR`, `valueG`, `valueB`. */
+export function passed(tri: usize, instance: i32, u: f32, v: f32, dx: f32, dy: f32, dz: f32): void {
   const word = load<i32>(tri, 12);
   const m = materials + (<usize>(word & 0xffff) << 7);
   if (load<i32>(m, 40) & PANE) {
@@ -619,7 +623,9 @@ export function passed(tri: usize, instance: i32, dx: f32, dy: f32, dz: f32): vo
     valueG = f * sqrt<f32>(load<f32>(m, 4));
     valueB = f * sqrt<f32>(load<f32>(m, 8));
   } else {
-    const k = <f32>1 - load<f32>(m, 24);
+    matter = 1;
+    if (load<i32>(m, 40) & OPEN) at(tri, instance, u, v, m, dx, dy, dz);
+    const k = <f32>1 - load<f32>(m, 24) * matter;
     valueR = k;
     valueG = k;
     valueB = k;
