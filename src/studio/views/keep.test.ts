@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { readLight } from '@/core/formats/light-file';
+import { readExr } from '@/core/formats/exr/exr';
+import { packPrint, passesOf, printStart, readLight } from '@/core/formats/light-file';
 import { readPng } from '@/core/formats/png';
 import { contentHash } from '@/core/formats/project-file/project-file';
 import { runChange, type Change } from '@/core/project/commands';
@@ -7,8 +8,9 @@ import { FIRST_LOOK } from '@/core/project/looks';
 import { isOld } from '@/core/project/picture-state';
 import { emptyProject, type Project, type Shot } from '@/core/project/schema';
 import type { OnSheet } from '@/core/render/orders';
+import { smallSize } from '@/core/render/large';
 import type { Stamp } from '@/core/render/trace-job';
-import { keepPicture, type KeptPicture as Finished } from './keep';
+import { keepPart, keepPicture, type KeptPicture as Finished } from './keep';
 
 /** The server and the window, as far as a picture meets them. */
 const files = new Map<string, Uint8Array>();
@@ -25,12 +27,15 @@ const take = (id: string, change: Change): void => {
 
 vi.mock('../store/api', () => ({
   ApiError: class extends Error {},
+  LIGHT: 'image/x-exr',
   api: {
     keepFile: async (blob: Blob) => {
       const bytes = new Uint8Array(await blob.arrayBuffer());
       files.set(contentHash(bytes), bytes);
       return contentHash(bytes);
     },
+    file: (hash: string) => Promise.resolve(files.get(hash)!),
+    blob: (hash: string) => Promise.resolve(new Blob([files.get(hash)! as Uint8Array<ArrayBuffer>])),
     load: (id: string) => (projects.has(id) ? Promise.resolve(projects.get(id)) : Promise.reject(new Error('This project is not here.'))),
     append: (id: string, base: number, changes: Change[]) => {
       if (races > 0) {
@@ -179,4 +184,68 @@ describe('a finished picture', () => {
     expect(Object.values(boards()[0].pages).map((p) => p.order)).toEqual([0, 1]);
     expect(Object.values(boards()[0].items).filter((i) => i.page === 'page-other')).toHaveLength(5);
   });
+});
+
+/** Light of one brightness all over. */
+const even = (width: number, height: number, light: number): Finished => ({
+  ...finished,
+  radiance: new Float32Array(width * height * 3).fill(light),
+  passes: { guides: new Float32Array(width * height * 6), depth: new Float32Array(width * height).fill(3), cover: new Float32Array(width * height).fill(1) },
+});
+
+describe('a part made again', () => {
+  const region = { x: 0, y: 0, width: 12, height: 16 };
+  const part = (id: string, of = region) => ({ stamp, part: { picture: id, region: of } });
+
+  it('is put into its picture, whose lights stay as they are set, and into what else is known of it', async () => {
+    await keepPicture(order, even(16, 16, 60));
+    const [before] = pictures('begun');
+    take('begun', { id: 'developed1', kind: 'do', command: 'picture.set', args: { picture: before.id, set: { warmth: 0.3 } } });
+    const again = even(12, 16, 200);
+    again.passes.depth.fill(9);
+    await keepPart(part(before.id), again);
+    const [after] = pictures('begun');
+    expect(after).toMatchObject({ warmth: 0.3, white: 5500, name: 'Kitchen', samples: 8, full: null });
+    const bytes = files.get(after.radiance)!;
+    const { radiance } = readLight(bytes);
+    const { depth } = passesOf(bytes, 16, 16)!;
+    expect([radiance[0], depth[0]].map(Math.round)).toEqual([200, 9]);
+    expect([radiance.at(-1)!, depth.at(-1)!].map(Math.round)).toEqual([60, 3]);
+    // Towards the side that lies within the picture one passes over into the other.
+    expect(radiance[11 * 3]).toBeLessThan(100);
+    const { data, channels } = readPng(files.get(after.image)!);
+    expect(data[0]).toBeGreaterThan(data[15 * channels]);
+  });
+
+  it('has nowhere to go where its picture is gone', async () => {
+    await expect(keepPart(part('gone'), even(12, 16, 200))).rejects.toThrow('The picture it is a part of is gone.');
+  });
+
+  it('of a picture for print goes into its full light and its small picture alike', async () => {
+    const size = { width: 2000, height: 1200 };
+    const small = smallSize(size);
+    const light = { radiance: new Float32Array(size.width * size.height * 3).fill(60), cover: new Float32Array(size.width * size.height).fill(1) };
+    const { bytes, sizes } = packPrint(size, 0, light.radiance, light.cover);
+    const print = new Blob([printStart(size, sizes), bytes]);
+    await keepPicture({ ...order, ...size }, { ...even(small.width, small.height, 60), print });
+    const [kept] = pictures('begun');
+    expect(kept).toMatchObject(size);
+    expect(readLight(files.get(kept.radiance)!)).toMatchObject(small);
+    expect(readPng(files.get(kept.image)!)).toMatchObject(small);
+    const where = { x: 1000, y: 600, width: 400, height: 200 };
+    await keepPart(part(kept.id, where), even(400, 200, 240));
+    const [after] = pictures('begun');
+    expect(after.full).not.toBe(kept.full);
+    const green = readExr(files.get(after.full!)!).channels.find((c) => c.name === 'G')!.data;
+    const own = readLight(files.get(after.radiance)!).radiance;
+    const k = small.width / size.width;
+    for (const [x, y, want] of [
+      [1200, 700, 240],
+      [900, 700, 60],
+      [1200, 900, 60],
+    ]) {
+      expect(Math.round(green[y * size.width + x] * 1000)).toBeCloseTo(want, -1);
+      expect(Math.round(own[(Math.floor(y * k) * small.width + Math.floor(x * k)) * 3 + 1])).toBeCloseTo(want, -1);
+    }
+  }, 60_000);
 });
