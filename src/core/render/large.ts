@@ -208,11 +208,12 @@ export class LargeJob implements Job {
     // One piece is cleaned while the next bands are traced.
     let cleaning: Promise<void> = Promise.resolve();
     let fault: unknown = null;
+    let traced = false;
     const clean = async (which: number): Promise<void> => {
       if (this.cancelled || fault) return;
       try {
         takeOver(await this.cleanPiece(which, { scale, rows, cleaned, view }));
-        this.tell('tracing', { ...this.shown!, radiance: this.shown!.radiance.slice() });
+        this.tell(traced ? 'cleaning' : 'tracing', { ...this.shown!, radiance: this.shown!.radiance.slice() });
       } catch (error) {
         fault = error;
       }
@@ -231,6 +232,7 @@ export class LargeJob implements Job {
       await this.store.keepBand(next, { radiance: film.mean(), guides: film.guides(), cover: film.cover() });
       next++;
     }
+    traced = true;
     if (!this.stopped) this.tell('cleaning');
     await cleaning;
     if (fault) throw fault as Error;
