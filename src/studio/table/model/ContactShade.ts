@@ -38,8 +38,8 @@ const REACH = 0.4;
 const DEPTH = 0.6;
 
 /** Directions times steps that are looked into, and samples that smooth what is found. */
-const SAMPLES = 16;
-const SMOOTHED = 12;
+const SAMPLES = 24;
+const SMOOTHED = 16;
 
 /**
  * Shade where surfaces come close to one another: ambient occlusion by ground truth (Jimenez et al. 2016), of the size of the view, taken
