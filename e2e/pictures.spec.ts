@@ -12,9 +12,9 @@ test('several pictures wait in line, outlive the page, and are told old when the
   await studio.stage('Views');
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Keep this view' }).click();
   await studio.choose('Picture size', /^Own size/);
-  await page.getByLabel('Width of the picture').fill('9000');
+  await page.getByLabel('Width of the picture').fill('13000');
   await page.getByLabel('Width of the picture').press('Enter');
-  await expect(studio.notice).toContainText('from 64 to 4096');
+  await expect(studio.notice).toContainText('from 64 to 12000');
   for (const [label, pixels] of [
     ['Width of the picture', '400'],
     ['Height of the picture', '260'],

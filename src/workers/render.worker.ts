@@ -107,7 +107,13 @@ const service = {
   },
   exposed(): Exposed {
     const own = tracer!.exposed();
-    return transfer(own, [own.counts.buffer, own.light.buffer, own.squares.buffer, own.guides.buffer] as ArrayBuffer[]);
+    return transfer(own, [
+      own.counts.buffer,
+      own.light.buffer,
+      own.squares.buffer,
+      own.guides.buffer,
+      ...(own.objects ? [own.objects.buffer] : []),
+    ] as ArrayBuffer[]);
   },
 };
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { Random } from '../render/bsdf';
 import { relight, sharesOf } from '../render/development';
 import { writeHdr } from './hdr/hdr';
-import { passesOf, readLight, writeLight } from './light-file';
+import { objectNames, passesOf, readLight, writeLight } from './light-file';
 
 const [width, height] = [23, 19];
 const random = new Random(8);
@@ -38,6 +38,11 @@ describe('the light of a picture', () => {
     expect(rich.length).toBeGreaterThan(plain.length);
     expect(readLight(rich).radiance).toEqual(readLight(plain).radiance);
     expect(passesOf(rich, width, height)).toEqual({ guides, depth, cover });
+    // With what each pixel shows, by number and by name.
+    const objects = { ids: Uint32Array.from({ length: width * height }, (_, i) => i % 5000), names: ['Bookcase', 'Wall “north”', 'Lamp'] };
+    const masked = writeLight({ width, height, radiance, shares: [] }, { guides, depth, cover, objects });
+    expect(passesOf(masked, width, height)).toEqual({ guides, depth, cover, objects });
+    expect([objectNames(masked), objectNames(rich), objectNames(writeHdr(radiance, width, height))]).toEqual([objects.names, null, null]);
     expect(passesOf(plain, width, height)).toBeNull();
     expect(passesOf(writeHdr(radiance, width, height), width, height)).toBeNull();
   });

@@ -19,12 +19,16 @@ export interface PicturePasses {
   depth: Float32Array;
   /** How much of each pixel shows something, 0…1. */
   cover: Float32Array;
+  /** The object of each pixel, 1 for the first of `names`, 0 for none; none where it is not known. */
+  objects?: { ids: Uint32Array; names: readonly string[] } | null;
 }
 
 const RGB = ['R', 'G', 'B'] as const;
 /** Light is kept in thousands of cd/m²: the sun on snow is 30, starlight still a half float. */
 const UNIT = 1000;
 const NOTE = 'enstegonLights';
+/** Names of the objects in the channel of that name. */
+export const OBJECTS = 'enstegonObjects';
 
 const plane = (data: Float32Array, c: number, k = 1): Float32Array => Float32Array.from({ length: data.length / 3 }, (_, i) => data[i * 3 + c] * k);
 
@@ -37,9 +41,11 @@ export function writeLight({ width, height, radiance, shares }: PictureLight, pa
     RGB.forEach((name, c) => channels.push({ name: `albedo.${name}`, type: 'half', data: of(c) }));
     ['X', 'Y', 'Z'].forEach((name, c) => channels.push({ name: `N.${name}`, type: 'half', data: of(3 + c) }));
     channels.push({ name: 'Z', type: 'float', data: passes.depth }, { name: 'A', type: 'half', data: passes.cover });
+    if (passes.objects) channels.push({ name: 'object', type: 'float', data: Float32Array.from(passes.objects.ids) });
   }
+  const objects: Record<string, string> = passes?.objects ? { [OBJECTS]: JSON.stringify(passes.objects.names) } : {};
   const names = shares.map(({ name, kelvin }) => ({ name, kelvin }));
-  return writeExr({ width, height, channels, notes: { [NOTE]: JSON.stringify(names) } });
+  return writeExr({ width, height, channels, notes: { [NOTE]: JSON.stringify(names), ...objects } });
 }
 
 /** The light of a picture for print at its full size: R, G, B as above, and how much of each pixel shows something. */
@@ -87,7 +93,17 @@ export function readLight(bytes: Uint8Array): PictureLight {
   return { width, height, radiance: of('', UNIT), shares: namesIn(notes[NOTE]).map((own, i) => ({ ...own, share: of(`light${i + 1}.`, 1) })) };
 }
 
-const PASSES = /^(albedo\.[RGB]|N\.[XYZ]|Z|A)$/;
+const PASSES = /^(albedo\.[RGB]|N\.[XYZ]|Z|A|object)$/;
+
+/** Names of the objects of a picture’s mask; null where it has none. */
+export function objectNames(bytes: Uint8Array): string[] | null {
+  try {
+    const list: unknown = JSON.parse((isExr(bytes) && readExr(bytes, () => false).notes[OBJECTS]) || 'null');
+    return Array.isArray(list) ? list.map(String) : null;
+  } catch {
+    return null;
+  }
+}
 
 /** The passes that were kept with a picture’s light; none with earlier ones. @throws DomainError of the reader */
 export const passesIn = (bytes: Uint8Array): ExrChannel[] => (isExr(bytes) ? readExr(bytes).channels.filter(({ name }) => PASSES.test(name)) : []);
@@ -98,7 +114,9 @@ export function passesOf(bytes: Uint8Array, width: number, height: number): Pict
   const guides = [...RGB.map((c) => known.get(`albedo.${c}`)), ...['X', 'Y', 'Z'].map((c) => known.get(`N.${c}`))];
   const [depth, cover] = [known.get('Z'), known.get('A')];
   if (!depth || !cover || guides.includes(undefined)) return null;
-  return { guides: Float32Array.from({ length: width * height * 6 }, (_, k) => guides[k % 6]![Math.floor(k / 6)]), depth, cover };
+  const [ids, names] = [known.get('object'), objectNames(bytes)];
+  const mask = ids && names ? { objects: { ids: Uint32Array.from(ids), names } } : {};
+  return { guides: Float32Array.from({ length: width * height * 6 }, (_, k) => guides[k % 6]![Math.floor(k / 6)]), depth, cover, ...mask };
 }
 
 /** Names and colour temperatures of the groups; none where the note is not what was written. */

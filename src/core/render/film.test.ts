@@ -21,6 +21,32 @@ function filmOf(samples: number[][], met: number[] = []): Film {
   return new Film(sums);
 }
 
+/** Sums of one pixel after another that show these objects. */
+const showing = (...objects: number[]): Exposed => ({
+  width: objects.length,
+  height: 1,
+  groups: 1,
+  counts: new Uint32Array(objects.length).fill(1),
+  light: new Float32Array(objects.length * 4),
+  squares: new Float32Array(objects.length),
+  guides: new Float32Array(objects.length * 8),
+  objects: Uint32Array.from(objects),
+  names: ['Chair', 'Table'],
+});
+
+describe('the mask of a film', () => {
+  it('has what the first hand met, and none where a part was kept before there were masks', () => {
+    const { objects } = Film.of([showing(1, 0, 2, 0), showing(2, 2, 2, 0)]).passes();
+    expect([[...objects!.ids], objects!.names]).toEqual([
+      [1, 2, 2, 0],
+      ['Chair', 'Table'],
+    ]);
+    const { objects: _, names: __, ...older } = showing(1, 1);
+    expect(Film.of([older, showing(1, 1)]).passes().objects).toBeNull();
+    expect(Film.of([showing(1, 1), older]).passes().objects!.ids).toEqual(Uint32Array.from([1, 1]));
+  });
+});
+
 describe('what has been traced', () => {
   it('says how uncertain it is: the standard error of a pixel, as a share of the mean', () => {
     // Of four samples 8, 12, 8, 12 the variance is 16/3, that of their mean 4/3.

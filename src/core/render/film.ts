@@ -14,6 +14,9 @@ export interface Exposed {
   squares: Float32Array;
   /** Of the first surface that scatters: colour, depth; normal, how many samples met one; eight values a pixel. */
   guides: Float32Array;
+  /** The object each pixel shows, 1 for the first of `names`; 0: none. What was kept before there were masks has neither. */
+  objects?: Uint32Array;
+  names?: readonly string[];
 }
 
 /** The samples of a picture added up: light by group, guides, and how uncertain each pixel still is. */
@@ -24,13 +27,23 @@ export class Film {
   static of(parts: readonly Exposed[]): Film {
     const [first, ...rest] = parts;
     if (!rest.length) return new Film(first);
-    const whole: Exposed = { ...first, counts: first.counts.slice(), light: first.light.slice(), squares: first.squares.slice(), guides: first.guides.slice() };
+    const whole: Exposed = {
+      ...first,
+      counts: first.counts.slice(),
+      light: first.light.slice(),
+      squares: first.squares.slice(),
+      guides: first.guides.slice(),
+      ...(first.objects ? { objects: first.objects.slice() } : {}),
+    };
     for (const part of rest) {
       if (part.width !== whole.width || part.height !== whole.height || part.groups !== whole.groups) throw new RangeError('Parts of different pictures.');
       for (const key of ['counts', 'light', 'squares', 'guides'] as const) {
         const [to, from] = [whole[key], part[key]];
         for (let i = 0; i < to.length; i++) to[i] += from[i];
       }
+      // A pixel shows what the first hand met there.
+      const [own, more] = [whole.objects, part.objects];
+      if (own && more) for (let i = 0; i < own.length; i++) own[i] ||= more[i];
     }
     return new Film(whole);
   }
@@ -87,8 +100,9 @@ export class Film {
   }
 
   /** All that is known of each pixel besides its light. */
-  passes(): { guides: Float32Array; depth: Float32Array; cover: Float32Array } {
-    return { guides: this.guides(), depth: this.depth(), cover: this.cover() };
+  passes(): { guides: Float32Array; depth: Float32Array; cover: Float32Array; objects?: { ids: Uint32Array; names: readonly string[] } | null } {
+    const { objects: ids, names } = this.sums;
+    return { guides: this.guides(), depth: this.depth(), cover: this.cover(), objects: ids && names ? { ids, names } : null };
   }
 
   /** Mean standard error of the luminance of a pixel, as a share of the mean luminance; 0 where all is dark. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blend, partWeights, withPart } from './part-again';
+import { blend, maskWithPart, partWeights, withPart } from './part-again';
 
 const SIZE = { width: 64, height: 48 };
 const filled = (n: number, v: number): Float32Array => new Float32Array(n).fill(v);
@@ -62,5 +62,17 @@ describe('a part of a picture that was made again', () => {
     const region = { x: 4, y: 4, width: 20, height: 20 };
     const out = blend(filled(64 * 48, Infinity), filled(400, 3), partWeights(region, SIZE), region, 64, 1);
     expect(out.every((v) => v === Infinity || v === 3)).toBe(true);
+  });
+});
+
+describe('the mask of a picture with a part made again', () => {
+  it('knows objects by their names, whatever their numbers were', () => {
+    const region = { x: 1, y: 0, width: 2, height: 2 };
+    const whole = { ids: Uint32Array.from([1, 1, 2, 2, 0, 1, 2, 2]), names: ['Wall', 'Chair'] };
+    const part = { ids: Uint32Array.from([1, 2, 3, 0]), names: ['Lamp', 'Chair', 'Wall'] };
+    const made = maskWithPart(whole, part, Float32Array.from([1, 1, 1, 0.4]), region, 4);
+    expect(made.names).toEqual(['Wall', 'Chair', 'Lamp']);
+    expect([...made.ids]).toEqual([1, 3, 2, 2, 0, 1, 2, 2]);
+    expect(whole.names).toHaveLength(2);
   });
 });

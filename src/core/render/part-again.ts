@@ -39,6 +39,27 @@ export function blend(whole: Float32Array, part: Float32Array, weights: Float32A
   return out;
 }
 
+/** What each pixel shows, by numbers of names. */
+export interface Mask {
+  ids: Uint32Array;
+  names: readonly string[];
+}
+
+/** A mask with a part of it made again: what is called alike is one object, what is new gets a number of its own. Pixels that are mostly new are those of the part. */
+export function maskWithPart(whole: Mask, part: Mask, weights: Float32Array, region: Region, width: number): Mask {
+  const names = [...whole.names];
+  const numbers = part.names.map((name) => {
+    const known = names.indexOf(name);
+    return known < 0 ? names.push(name) : known + 1;
+  });
+  const ids = whole.ids.slice();
+  weights.forEach((w, k) => {
+    const own = part.ids[k];
+    if (w >= 0.5) ids[(region.y + Math.floor(k / region.width)) * width + region.x + (k % region.width)] = own ? numbers[own - 1] : 0;
+  });
+  return { ids, names };
+}
+
 /**
  * A picture with a part of it made again. Each light is blended by itself, so that shares still sum to one; a light that only
  * one of the two knows gives nothing in the other.

@@ -36,6 +36,8 @@ export interface PreparedScene {
   counts: { lamps: number; portals: number; panes: number };
   sunUp: boolean;
   groups: LightGroup[];
+  /** What objects are called: number 1 is the first. */
+  names: string[];
 }
 
 /** Places along an edge of the octahedral table of the sky. */
@@ -49,6 +51,8 @@ export type PreparedShape = Pick<PreparedScene, 'nodes' | 'leaves' | 'instances'
 
 export function prepareShape(scene: Scene): PreparedShape {
   const { nodes, leaves, instances } = buildHierarchy(scene.positions, scene.seeThrough, scene.shared);
+  const words = new Int32Array(instances);
+  scene.shared.flatMap((s) => s.objects).forEach((object, i) => (words[i * 32 + 25] = object));
   return { nodes, leaves, instances, triangles: triangleTable(scene), sky: scene.daylight && skyTable(scene.daylight.sky) };
 }
 
@@ -91,6 +95,7 @@ export function prepareScene(scene: Scene, shape = prepareShape(scene)): Prepare
     sunUp: Boolean(scene.daylight && scene.daylight.sunIlluminance[1] > 0),
     // What the eye sees through an opening is a group of its own.
     groups: [...scene.groups, OUTSIDE],
+    names: scene.names,
   };
 }
 
@@ -108,7 +113,7 @@ function triangleOf(p: Float32Array, t: number): { first: number[]; e1: number[]
   return { first, e1, e2, normal: n.map((v) => v / l) };
 }
 
-function triangleTable({ positions: p, normals, uvs: s, material, seeThrough, unseen }: Scene): Float32Array {
+function triangleTable({ positions: p, normals, uvs: s, material, seeThrough, unseen, object }: Scene): Float32Array {
   const count = material.length;
   const out = new Float32Array(count * 32);
   const words = new Int32Array(out.buffer);
@@ -130,6 +135,7 @@ function triangleTable({ positions: p, normals, uvs: s, material, seeThrough, un
     out[o + 1] = ny * l;
     out[o + 2] = nz * l;
     words[o + 3] = material[t] | (seeThrough[t] << 24) | (unseen[t] ? UNSEEN : 0);
+    words[o + 25] = object[t];
     for (let i = 0; i < 9; i++) out[o + 4 + i] = normals[k + i];
     for (let i = 0; i < 6; i++) out[o + 13 + i] = s[m + i];
     // Directions along growing u and v, from the triangle's own parametrisation.

@@ -9,6 +9,7 @@ import type { Daylight } from '../light/daylight';
 import type { Scenery } from '../light/surroundings';
 import { placesOf, type Pane, type Part } from '../model/body';
 import type { Model } from '../model/model';
+import { bodyName } from '../model/names';
 import { traitsOf } from '../model/sorts';
 import type { Lamp } from '../project/schema';
 import type { presenceIn } from './shot';
@@ -86,6 +87,8 @@ export interface Shared {
   first: number;
   count: number;
   places: readonly Matrix[];
+  /** The object that stands in each place. */
+  objects: readonly number[];
 }
 
 /** A rectangle in the outer wall, of glass or open, through which the sky is seen. */
@@ -114,6 +117,10 @@ export interface Scene {
   seeThrough: Uint8Array;
   /** 1 for triangles that the eye passes: they are left out of the picture, not of the light. */
   unseen: Uint8Array;
+  /** Which object each triangle is of: 1 for the first of `names`, 0 for none. */
+  object: Uint16Array;
+  /** What objects are called. */
+  names: string[];
   /** Runs of triangles that stand in several places; all others stand where they are. */
   shared: Shared[];
   materials: Material[];
@@ -171,6 +178,8 @@ export class SceneBuilder {
   private readonly m = new Growing(new Uint16Array(4096), (n) => new Uint16Array(n));
   private readonly s = bytes();
   private readonly e = bytes();
+  private readonly o = new Growing(new Uint16Array(4096), (n) => new Uint16Array(n));
+  private readonly names: string[] = [];
   private readonly shared: Shared[] = [];
   readonly materials: Material[] = [];
   private readonly sources: (Finish | null)[] = [];
@@ -188,6 +197,11 @@ export class SceneBuilder {
     return this.materials.push(material) - 1;
   }
 
+  /** The number of an object of a name; another one each time. */
+  object(name: string): number {
+    return this.names.push(name);
+  }
+
   /** The number of a group of luminaires. */
   group(name: string, kelvin: number): number {
     const at = this.groups.findIndex((g, i) => i >= LIGHT_GROUPS.lamps && g.name === name);
@@ -199,8 +213,9 @@ export class SceneBuilder {
    *
    * @param seeThrough a pane of the list of panes, where shadow rays lose their part without meeting it
    * @param unseen left out of the picture, though not of the light
+   * @param object by `object`
    */
-  mesh(mesh: Mesh, matrix: Matrix, material: number, seeThrough = false, unseen = false): { first: number; count: number } {
+  mesh(mesh: Mesh, matrix: Matrix, material: number, seeThrough = false, unseen = false, object = 0): { first: number; count: number } {
     const { positions, normals, uvs, indices } = mesh;
     const first = this.m.length;
     const count = indices.length / 3;
@@ -225,12 +240,13 @@ export class SceneBuilder {
     this.m.fill(material, count);
     this.s.fill(seeThrough ? SHADOW.passes : opacity < 1 || pane || open ? SHADOW.dimmed : SHADOW.blocked, count);
     this.e.fill(unseen ? 1 : 0, count);
+    this.o.fill(object, count);
     return { first, count };
   }
 
   /** Adds a mesh that stands in several places; it is kept once. */
-  share(mesh: Mesh, places: readonly Matrix[], material: number, unseen = false): void {
-    this.shared.push({ ...this.mesh(mesh, IDENTITY, material, false, unseen), places });
+  share(mesh: Mesh, places: readonly Matrix[], material: number, unseen = false, objects: readonly number[] = places.map(() => 0)): void {
+    this.shared.push({ ...this.mesh(mesh, IDENTITY, material, false, unseen), places, objects });
   }
 
   /** Makes triangles already added into a light that can be aimed at. */
@@ -265,6 +281,8 @@ export class SceneBuilder {
       material: this.m.done(),
       seeThrough: this.s.done(),
       unseen: this.e.done(),
+      object: this.o.done(),
+      names: this.names,
       shared: this.shared,
       materials: this.materials,
       sources: this.sources,
@@ -399,9 +417,10 @@ export function compileScene({ model, daylight, presence, white = false }: Scene
   const hidden = hiddenIn(model.project);
   const gone = (id: string | null | undefined): boolean => Boolean(id) && hidden.has(id!);
   // Equal meshes of one matter are gathered, wherever they stand.
-  const equal = new Map<Mesh, Map<string, { places: Matrix[]; index: number; unseen: boolean }>>();
+  const equal = new Map<Mesh, Map<string, { places: Matrix[]; objects: number[]; index: number; unseen: boolean }>>();
   for (const body of model.bodies) {
     if (gone(body.id) || gone(body.level)) continue;
+    const object = builder.object(bodyName(model.project, body));
     for (const part of body.parts) {
       if (gone(part.level)) continue;
       const level = part.level ?? body.level;
@@ -410,21 +429,22 @@ export function compileScene({ model, daylight, presence, white = false }: Scene
       const unseen = how === 'unseen';
       const places = placesOf(body, part);
       if (part.lamp) {
-        addLamp(builder, part, part.lamp, places, builder.group(groupOf(model, level, places[0]), part.lamp.kelvin), unseen);
+        addLamp(builder, part, part.lamp, places, builder.group(groupOf(model, level, places[0]), part.lamp.kelvin), unseen, object);
         continue;
       }
       const index = use(part.laid, how === 'through');
       const material = builder.materials[index];
       const passes = Boolean(traitsOf(part.sort).glazed) && material.pane;
       const mesh = part.fine?.() ?? part.mesh;
-      if (passes || mesh.indices.length < SHARED) for (const place of places) builder.mesh(mesh, place, index, passes, unseen);
+      if (passes || mesh.indices.length < SHARED) for (const place of places) builder.mesh(mesh, place, index, passes, unseen, object);
       else {
         let ways = equal.get(mesh);
         if (!ways) equal.set(mesh, (ways = new Map()));
         const key = `${index} ${unseen}`;
         let way = ways.get(key);
-        if (!way) ways.set(key, (way = { places: [], index, unseen }));
+        if (!way) ways.set(key, (way = { places: [], objects: [], index, unseen }));
         way.places.push(...places);
+        way.objects.push(...places.map(() => object));
       }
       if (!material.pane) continue;
       for (const pane of part.panes ?? []) {
@@ -438,9 +458,9 @@ export function compileScene({ model, daylight, presence, white = false }: Scene
   for (const { id, level, clear } of model.shell.openings.values())
     if (!gone(id) && !gone(level)) for (const way of clear) builder.portals.push(portalOf(way, [1, 1, 1], 1));
   for (const [mesh, ways] of equal)
-    for (const { places, index, unseen } of ways.values())
-      if (places.length > 1) builder.share(mesh, places, index, unseen);
-      else builder.mesh(mesh, places[0], index, false, unseen);
+    for (const { places, objects, index, unseen } of ways.values())
+      if (places.length > 1) builder.share(mesh, places, index, unseen, objects);
+      else builder.mesh(mesh, places[0], index, false, unseen, objects[0]);
   return builder.build(daylight);
 }
 
@@ -448,14 +468,22 @@ export function compileScene({ model, daylight, presence, white = false }: Scene
 const CARD: Rgb = [0.78, 0.78, 0.78];
 
 /** What glows of a luminaire: its flux spread evenly over it; dark where the luminaire is off. */
-function addLamp(builder: SceneBuilder, { mesh: plain, fine, laid }: Part, lamp: Lamp, places: readonly Matrix[], group: number, unseen: boolean): void {
+function addLamp(
+  builder: SceneBuilder,
+  { mesh: plain, fine, laid }: Part,
+  lamp: Lamp,
+  places: readonly Matrix[],
+  group: number,
+  unseen: boolean,
+  object: number,
+): void {
   const mesh = fine?.() ?? plain;
   const area = places.reduce((sum, place) => sum + worldArea(mesh, place), 0);
   const colour = blackBody(lamp.kelvin);
   const l = lamp.on ? lamp.lumen / (Math.PI * area) : 0;
   const emission: Rgb = [colour[0] * l, colour[1] * l, colour[2] * l];
   const index = builder.material({ ...materialOf(laid, null), emission: l > 0 ? emission : null, lamp: l > 0 ? builder.lights.length : -1, group });
-  const added = places.map((place) => builder.mesh(mesh, place, index, false, unseen));
+  const added = places.map((place) => builder.mesh(mesh, place, index, false, unseen, object));
   if (l > 0)
     builder.light(
       added[0].first,

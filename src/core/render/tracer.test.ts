@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { IDENTITY, MeshBuilder, type Mesh } from '../geometry/mesh';
+import { IDENTITY, MeshBuilder, type Matrix, type Mesh } from '../geometry/mesh';
 import { lathe } from '../geometry/shapes';
 import type { Vec3 } from '../geometry/vec';
 import { fresnelDielectric, ggxDensity, ggxValue, Random, reflect, refract, sheenAlbedo } from './bsdf';
@@ -238,6 +238,34 @@ describe('light transport', () => {
     const [aimed, chance] = [measure(scene(true), ray, 20000, 6), measure(scene(false), ray, 60000, 6)];
     expect(aimed.mean / chance.mean).toBeCloseTo(1, 1.5);
     expect(aimed.variance).toBeLessThan(chance.variance);
+  });
+
+  it('tells which object each pixel shows, through a pane, wherever equal ones stand', () => {
+    const builder = new SceneBuilder();
+    const plain = builder.material(diffuse([0.5, 0.5, 0.5]));
+    const [wall, first, second] = ['Wall', 'Chair', 'Chair'].map((name) => builder.object(name));
+    // A wall at x = 5; before its left and its right the same block, kept once; a pane before all of it.
+    builder.mesh(new MeshBuilder().quad(v(5, 9, -9), v(5, -9, -9), v(5, -9, 9), v(5, 9, 9)).build(), IDENTITY, plain, false, false, wall);
+    const block = new MeshBuilder().box(3, -0.3, -0.3, 4, 0.3, 0.3).build();
+    const at = (y: number): Matrix => IDENTITY.map((m, i) => (i === 13 ? y : m)) as unknown as Matrix;
+    builder.share(block, [at(1), at(-1)], plain, false, [first, second]);
+    const glass = builder.material({ ...diffuse([1, 1, 1]), pane: true });
+    builder.mesh(new MeshBuilder().quad(v(2, 9, -9), v(2, -9, -9), v(2, -9, 9), v(2, 9, 9)).build(), IDENTITY, glass, true, false, builder.object('Pane'));
+    const scene = prepareScene(builder.build({ sun: v(0, 0, 1), sunIlluminance: [0, 0, 0], sky: () => [1, 1, 1] }));
+    const tracer = new Tracer(scene, { width: 60, height: 30, camera, seed: 1 });
+    // A sample that the pane throws back meets nothing; the next one does.
+    for (let i = 0; i < 8; i++) tracer.pass();
+    const { ids, names } = new Film(tracer.exposed()).passes().objects!;
+    expect(names).toEqual(['Wall', 'Chair', 'Chair', 'Pane']);
+    // Left is where y is greater. A block of 0.6 m 3 m away, 1 m aside, is seen from 0.7/3 to 1.3/3 of the depth.
+    const scale = 15 / Math.tan(0.5);
+    const of = (y: number): number => ids[15 * 60 + Math.round(30 - y * scale)];
+    expect([of(1 / 3.2), of(-1 / 3.2), of(0), of(0.55), of(-0.55)]).toEqual([first, second, wall, wall, wall]);
+    expect(new Set(ids)).toEqual(new Set([wall, first, second]));
+    // Seen from elsewhere all is forgotten; where nothing is there is no object.
+    tracer.aim({ ...camera, target: v(-1, 0, 0) }, 60, 30);
+    tracer.pass();
+    expect(new Set(tracer.exposed().objects)).toEqual(new Set([0]));
   });
 
   it('brightens the edge of what has fibres and leaves its middle, as the albedo of the fibres says', () => {

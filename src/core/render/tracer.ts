@@ -41,7 +41,18 @@ export class Tracer {
   private readonly memory = new KernelMemory();
   private readonly region: Region;
   private readonly groups: number;
-  private readonly at: { counts: number; light: number; squares: number; guides: number; list: number; camera: number; frame: number; taken: number };
+  private readonly names: readonly string[];
+  private readonly at: {
+    counts: number;
+    light: number;
+    squares: number;
+    guides: number;
+    objects: number;
+    list: number;
+    camera: number;
+    frame: number;
+    taken: number;
+  };
   private readonly share: { own: number; of: number };
 
   /** @throws RangeError where the picture has no pixels */
@@ -54,11 +65,13 @@ export class Tracer {
     const { memory } = this;
     memory.takeScene(scene);
     this.groups = scene.groups.length;
+    this.names = scene.names;
     this.at = {
       counts: memory.reserve(pixels * 4),
       light: memory.reserve(pixels * this.groups * 16),
       squares: memory.reserve(pixels * 4),
       guides: memory.reserve(pixels * 32),
+      objects: memory.reserve(pixels * 4),
       list: memory.put(Int32Array.from({ length: pixels }, (_, i) => i)),
       camera: memory.put(cameraWords(camera, width, height)),
       frame: memory.put(Int32Array.from([this.region.x, this.region.y, this.region.width, this.region.height, seed, share.of, share.own, 0])),
@@ -70,7 +83,21 @@ export class Tracer {
 
   private configure(frame: number, given: number, bounces: number, clamp: number, bare = false): void {
     const { at, memory } = this;
-    const settings = Int32Array.from([at.camera, frame, at.list, given, at.counts, at.light, at.squares, at.guides, bounces, 0, at.taken, bare ? 1 : 0]);
+    const settings = Int32Array.from([
+      at.camera,
+      frame,
+      at.list,
+      given,
+      at.counts,
+      at.light,
+      at.squares,
+      at.guides,
+      bounces,
+      0,
+      at.taken,
+      bare ? 1 : 0,
+      at.objects,
+    ]);
     new Float32Array(settings.buffer)[9] = clamp;
     memory.exports.configurePaths(memory.put(settings));
   }
@@ -92,6 +119,7 @@ export class Tracer {
     memory.floats(at.light, pixels * groups * 4).fill(0);
     memory.floats(at.squares, pixels).fill(0);
     memory.floats(at.guides, pixels * 8).fill(0);
+    memory.words(at.objects, pixels).fill(0);
     if (at.taken) memory.floats(at.taken, pixels * 4).fill(0);
   }
 
@@ -128,6 +156,8 @@ export class Tracer {
       light: memory.floats(at.light, pixels * groups * 4).slice(),
       squares: memory.floats(at.squares, pixels).slice(),
       guides: memory.floats(at.guides, pixels * 8).slice(),
+      objects: new Uint32Array(memory.words(at.objects, pixels)),
+      names: this.names,
     };
   }
 

@@ -6,6 +6,7 @@ import sharp from 'sharp';
 import { FloatType } from 'three';
 import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readExr } from '@/core/formats/exr/exr';
 import { readHdr, writeHdr } from '@/core/formats/hdr/hdr';
 import { packPrint, printStart, writeLight } from '@/core/formats/light-file';
 import { contentHash } from '@/core/formats/project-file/project-file';
@@ -38,6 +39,7 @@ beforeAll(async () => {
     guides: new Float32Array(n * 6).fill(0.5),
     depth: Float32Array.from({ length: n }, (_, k) => (left(k) ? 2.5 : Infinity)),
     cover: Float32Array.from({ length: n }, (_, k) => (left(k) ? 1 : 0)),
+    objects: { ids: Uint32Array.from({ length: n }, (_, k) => (left(k) ? 2 : 0)), names: ['Fence', 'Dresser'] },
   };
   const eye = { x: 0, y: 0, z: 1.6 };
   picture = Picture.parse({
@@ -107,7 +109,11 @@ describe('a picture that is handed over', () => {
     expect([read.width, read.height]).toEqual([width, height]);
     expect([...read.data.subarray(0, 3)].map((v) => Math.round(v * 1000))).toEqual([20, 30, 40]);
     const head = Buffer.from(bytes.subarray(0, 1200)).toString('latin1');
-    for (const name of ['Lamps_Kitchen_hall.R', 'Sky.B', 'albedo.G', 'N.X', 'Z', 'A']) expect(head).toContain(`${name}\0`);
+    for (const name of ['Lamps_Kitchen_hall.R', 'Sky.B', 'albedo.G', 'N.X', 'Z', 'A', 'object']) expect(head).toContain(`${name}\0`);
+    // What each pixel shows is a number of its own, and the file says whose.
+    const { channels, notes } = readExr(bytes);
+    const mask = channels.find((c) => c.name === 'object')!.data;
+    expect([mask[0], mask[width - 1], JSON.parse(notes.objects) as string[]]).toEqual([2, 0, ['Fence', 'Dresser']]);
   });
 
   it('all round comes as six sides and as a page of one file', async () => {

@@ -3,7 +3,7 @@ import { zipSync } from 'fflate';
 import sharp, { type Sharp } from 'sharp';
 import { isExr, writeExr, type ExrChannel } from '@/core/formats/exr/exr';
 import { writeHdr } from '@/core/formats/hdr/hdr';
-import { passesIn, readLight } from '@/core/formats/light-file';
+import { objectNames, passesIn, readLight } from '@/core/formats/light-file';
 import { lookRoundPage } from '@/core/formats/panorama/page';
 import { SIDES, sideOf } from '@/core/formats/panorama/sides';
 import { DomainError } from '@/core/project/errors';
@@ -124,6 +124,10 @@ function lightAndPasses(bytes: Uint8Array, picture: Picture): Uint8Array {
       radiance.map((v, i) => v * own.share[i] * gain[i % 3]),
     );
   });
-  const notes = { comments: 'Linear sRGB, thousands of cd/m². Depth in metres along the axis of the camera.' };
+  const objects = objectNames(bytes);
+  const notes = {
+    comments: 'Linear sRGB, thousands of cd/m². Depth in metres along the axis of the camera. Objects by number: 1 is the first of their names.',
+    ...(objects ? { objects: JSON.stringify(objects) } : {}),
+  };
   return writeExr({ width, height, channels: [...rgb('', relight(radiance, shares, picture.lights)), ...layers, ...passes], notes });
 }

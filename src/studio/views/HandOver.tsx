@@ -18,7 +18,7 @@ const FORMS: readonly Form[] = [
   ['jpeg', 'JPEG', 'smaller, to send'],
   ['clear', 'PNG without ground and sky', 'clear where nothing is built'],
   ['hdr', 'Radiance HDR', 'its light'],
-  ['exr', 'OpenEXR', 'its light, each lamp, colour, normal, depth'],
+  ['exr', 'OpenEXR', 'its light, each lamp, colour, normal, depth, objects'],
 ];
 const ROUND_FORMS: readonly Form[] = [
   ['round', 'Page to look round in', 'one file for the client’s browser'],
@@ -27,7 +27,7 @@ const ROUND_FORMS: readonly Form[] = [
 /** Of a picture for print its lights and passes are kept smaller than it is. */
 const PRINT_FORMS: readonly Form[] = [
   ['exr', 'OpenEXR', 'its light at full size'],
-  ['passes', 'OpenEXR with passes', 'smaller: its light, each lamp, colour, normal, depth'],
+  ['passes', 'OpenEXR with passes', 'smaller: its light, each lamp, colour, normal, depth, objects'],
 ];
 const DOTS = { '96': 'screen', '150': '150 dpi', '300': '300 dpi', '600': '600 dpi' } as const;
 

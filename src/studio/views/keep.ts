@@ -6,7 +6,7 @@ import type { Change } from '@/core/project/commands';
 import type { BoardItem, Development, Project } from '@/core/project/schema';
 import { AS_TRACED, developed, relight } from '@/core/render/development';
 import { passesOf, readLight, writeLight } from '@/core/formats/light-file';
-import { blend, partWeights, withPart } from '@/core/render/part-again';
+import { blend, maskWithPart, partWeights, withPart } from '@/core/render/part-again';
 import { smallSize } from '@/core/render/large';
 import { pictureState } from '@/core/project/picture-state';
 import { sheetPicture, sheetTitle } from '@/core/boards/hours';
@@ -96,9 +96,10 @@ export async function keepPart({ stamp, part }: Pick<Order, 'stamp' | 'part'>, {
   const light = { ...withPart(whole, own.light, own.region, { width, height }), width, height };
   const before = passesOf(bytes, width, height);
   const weights = partWeights(own.region, { width, height });
-  const together = (key: keyof typeof passes, per: number): Float32Array => blend(before![key], own.passes[key], weights, own.region, width, per);
+  const objects = before?.objects && own.passes.objects && maskWithPart(before.objects, own.passes.objects, weights, own.region, width);
+  const together = (key: 'guides' | 'depth' | 'cover', per: number): Float32Array => blend(before![key], own.passes[key], weights, own.region, width, per);
   const kept = await api.keepFile(
-    new Blob([writeLight(light, before ? { guides: together('guides', 6), depth: together('depth', 1), cover: together('cover', 1) } : undefined)]),
+    new Blob([writeLight(light, before ? { guides: together('guides', 6), depth: together('depth', 1), cover: together('cover', 1), objects } : undefined)]),
   );
   const image = await api.keepFile(new Blob([developPng(light, picture)]));
   await carryOut(stamp.project, () => [{ command: 'picture.set', args: { picture: id, set: { radiance: kept, image, ...(full ? { full } : {}) } } }]);

@@ -71,7 +71,12 @@ describe('a part of a picture for print as its small picture has it', () => {
         // Every second column is twice as bright: each small pixel is the mean of both.
         radiance: Float32Array.from({ length: k * 3 }, (_, i) => (Math.floor(i / 3) % 2 ? 200 : 100)),
         shares,
-        passes: { guides: new Float32Array(k * 6).fill(0.5), depth, cover: new Float32Array(k).fill(1) },
+        passes: {
+          guides: new Float32Array(k * 6).fill(0.5),
+          depth,
+          cover: new Float32Array(k).fill(1),
+          objects: { ids: Uint32Array.from(depth, (d) => (d === 3 ? 1 : 2)), names: ['Near', 'Far'] },
+        },
       },
       region,
       size,
@@ -81,6 +86,7 @@ describe('a part of a picture for print as its small picture has it', () => {
     made.light.radiance.forEach((v) => expect(v).toBeCloseTo(150, 4));
     expect([...new Set(made.light.shares[0].share)]).toEqual([0.25]);
     made.passes.depth.forEach((v, i) => expect(v).toBe(i % 20 < 10 ? 3 : Infinity));
+    made.passes.objects!.ids.forEach((v, i) => expect(v).toBe(i % 20 < 10 ? 1 : 2));
     expect([made.passes.guides.length, made.passes.cover.length]).toEqual([20 * 30 * 6, 600]);
   });
 });

@@ -79,13 +79,14 @@ export function smallPart(
     width: Math.floor((region.x + region.width - 1) * kx) - x + 1,
     height: Math.floor((region.y + region.height - 1) * ky) - y + 1,
   };
-  const nearest = (values: Float32Array, per: number): Float32Array =>
-    Float32Array.from({ length: own.width * own.height * per }, (_, i) => {
+  const places = (per: number): number[] =>
+    Array.from({ length: own.width * own.height * per }, (_, i) => {
       const [p, c] = [Math.floor(i / per), i % per];
       const middle = (at: number, k: number, from: number, count: number): number => Math.min(count - 1, Math.max(0, Math.floor((at + 0.5) / k) - from));
       const [px, py] = [middle(x + (p % own.width), kx, region.x, region.width), middle(y + Math.floor(p / own.width), ky, region.y, region.height)];
-      return values[(py * region.width + px) * per + c];
+      return (py * region.width + px) * per + c;
     });
+  const nearest = (values: Float32Array, per: number): Float32Array => Float32Array.from(places(per), (i) => values[i]);
   // The part laid into rows of the whole, so that each pixel belongs to what it does there.
   const sums = new Float32Array(own.width * own.height * 3);
   const counts = new Float32Array(own.width * own.height * 3);
@@ -107,6 +108,11 @@ export function smallPart(
       radiance: sums.map((v, i) => v / (counts[i] || 1)),
       shares: part.shares.map((s) => ({ ...s, share: nearest(s.share, 3) })),
     },
-    passes: { guides: nearest(part.passes.guides, 6), depth: nearest(part.passes.depth, 1), cover: nearest(part.passes.cover, 1) },
+    passes: {
+      guides: nearest(part.passes.guides, 6),
+      depth: nearest(part.passes.depth, 1),
+      cover: nearest(part.passes.cover, 1),
+      objects: part.passes.objects && { ...part.passes.objects, ids: Uint32Array.from(places(1), (i) => part.passes.objects!.ids[i]) },
+    },
   };
 }

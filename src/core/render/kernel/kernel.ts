@@ -162,4 +162,5 @@ const NOTHING: Omit<PreparedScene, 'nodes' | 'leaves' | 'instances'> = {
   beyond: null,
   outside: 1,
   groups: [{ name: 'Sun', kelvin: 5300 }],
+  names: [],
 };

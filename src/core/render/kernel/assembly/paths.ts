@@ -40,7 +40,7 @@ import {
 } from './lights';
 import { farB, farG, farR, lookBeyond } from './beyond';
 import { begin, hash, pair, second, single } from './sampler';
-import { beyond, GLOWS, groups, hasSky, lampCount, materials, outside, PANE, paneCount, paneGroups, portalCount, SLOPED, SOLID, sun, sunUp, UNSEEN } from './scene';
+import { beyond, GLOWS, groups, hasSky, instances, lampCount, materials, outside, PANE, paneCount, paneGroups, portalCount, SLOPED, SOLID, sun, sunUp, UNSEEN } from './scene';
 import {
   at,
   cb,
@@ -94,6 +94,8 @@ let counts: usize = 0;
 let sums: usize = 0;
 let squares: usize = 0;
 let guides: usize = 0;
+/** The object that each pixel shows, 4 bytes each: that of the first sample that met one. */
+let objects: usize = 0;
 let bounces: i32 = 10;
 let clamp: f32 = Infinity;
 /** Where what the limit takes is added up, four words a pixel; nowhere where that is not asked. */
@@ -137,6 +139,7 @@ export function configurePaths(p: usize): void {
   clamp = load<f32>(p, 36);
   taken = load<i32>(p, 40);
   bare = load<i32>(p, 44) != 0;
+  objects = load<i32>(p, 48);
 }
 
 // @ts-ignore: decorator
@@ -195,7 +198,7 @@ function straight(q: usize, p: usize, x: f32, y: f32, z: f32, tr: f32, tg: f32, 
   go(q, p, x, y, z, dx, dy, dz, tr, tg, tb, state, density);
 }
 
-function guide(p: usize, x: f32, y: f32, z: f32, r: f32, g: f32, b: f32): void {
+function guide(p: usize, tri: usize, x: f32, y: f32, z: f32, r: f32, g: f32, b: f32): void {
   if (!guides) return;
   const at = guides + (<usize>load<i32>(pixels + (<usize>load<i32>(p, 44) << 2)) << 5);
   const depth =
@@ -208,6 +211,10 @@ function guide(p: usize, x: f32, y: f32, z: f32, r: f32, g: f32, b: f32): void {
   store<f32>(at, load<f32>(at, 20) + sy, 20);
   store<f32>(at, load<f32>(at, 24) + sz, 24);
   store<f32>(at, load<f32>(at, 28) + 1, 28);
+  const own = objects + (<usize>load<i32>(pixels + (<usize>load<i32>(p, 44) << 2)) << 2);
+  if (load<i32>(own)) return;
+  const instance = load<i32>(p, 68);
+  store<i32>(own, instance < 0 ? load<i32>(tri, 100) : load<i32>(instances + (<usize>instance << 7), 100));
 }
 
 function miss(p: usize, state: i32, tr: f32, tg: f32, tb: f32, dx: f32, dy: f32, dz: f32, limit: f32): void {
@@ -349,7 +356,7 @@ function shade(p: usize, q: usize): bool {
     return true;
   }
   if (flags & GLOWS && front) {
-    if (spec == FROM_EYE) guide(p, x, y, z, tr, tg, tb);
+    if (spec == FROM_EYE) guide(p, tri, x, y, z, tr, tg, tb);
     let w: f32 = 1;
     const lamp = load<i32>(m, 44);
     if (spec == SCATTERED && lamp >= 0) {
@@ -398,7 +405,7 @@ function shade(p: usize, q: usize): bool {
     return true;
   }
   meet(m, dx, dy, dz);
-  if (spec == FROM_EYE && !(flags & GLOWS)) guide(p, x, y, z, tr * cr, tg * cg, tb * cb);
+  if (spec == FROM_EYE && !(flags & GLOWS)) guide(p, tri, x, y, z, tr * cr, tg * cg, tb * cb);
   aim(m, p, state, x, y, z, tr, tg, tb, from);
   const d = scatter(m, from + 1);
   if (d <= 0) return false;

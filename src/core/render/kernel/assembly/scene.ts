@@ -2,8 +2,8 @@
 //
 // Triangle, 128 bytes: 0 normal of its plane; 12 material, with what shadow rays do in bits 24 and 25 and, in bit 26, whether
 //   the eye passes it; 16 three normals; 52 three texture coordinates; 76 direction of growing u; 88 of growing v (zero where
-//   there is none).
-// Instance, 128 bytes: 0 three rows of the matrix to its mesh (12 numbers), 48 three rows back, 96 the root of its mesh.
+//   there is none); 100 the object it is of.
+// Instance, 128 bytes: 0 three rows of the matrix to its mesh (12 numbers), 48 three rows back, 96 the root of its mesh, 100 its object.
 // Material, 128 bytes: 0 colour; 12 roughness; 16 metalness; 20 index of refraction; 24 opacity; 28 translucency; 32 sheen;
 //   36 reflectance at normal incidence; 40 flags; 44 luminaire or −1; 48 emission; 60 brightest channel of the colour;
 //   64 texture, 68 its width, 72 its height, 76 its details; 80 coat; 84, 88 texture coordinates to one repeat; 92 roughness
