@@ -179,10 +179,11 @@ export class ModelScene {
   /** @param calm whether nothing has moved for a while: there is time for what takes long */
   private request(calm: boolean): void {
     if (this.frame || this.compiling) return;
-    this.frame = requestAnimationFrame((now) => {
+    const asked = performance.now();
+    this.frame = requestAnimationFrame(() => {
       this.frame = 0;
       const { view } = this.eyeCamera;
-      this.pace.frame(now);
+      this.pace.frame(performance.now() - asked);
       // What slow graphics take long for comes when the eye rests.
       const full = calm || this.pace.quick;
       const shaded = this.shade && this.look.mode !== 'lines';

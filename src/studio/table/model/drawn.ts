@@ -5,6 +5,7 @@ import type { Model } from '@/core/model/model';
 import { traitsOf, type Sort } from '@/core/model/sorts';
 import type { Finish, Look } from '@/core/project/schema';
 import type { Target } from '@/core/project/targets';
+import { isOpen } from '@/core/finishes/finish';
 import { Batches, type Batchable } from './batches';
 import { SHADING } from './ContactShade';
 import type { Seen } from '@/core/model/cut-away';
@@ -109,7 +110,7 @@ export class DrawnParts {
     // While it is drawn in a batch no scene keeps this for it.
     object.matrixWorld.copy(object.matrix);
     // What is seen through shades nothing that is close to it.
-    if (material.transparent || look.mode === 'lines') object.layers.disable(SHADING);
+    if (material.transparent || isOpen(finish) || look.mode === 'lines') object.layers.disable(SHADING);
     else object.layers.enable(SHADING);
     const shadow = !traitsOf(sort).shadeless && finish.transmission === 0 && lit === null && !clear && look.mode !== 'translucent' && look.mode !== 'lines';
     object.castShadow = sort === 'ceiling' ? this.inside : shadow;
