@@ -8,6 +8,7 @@ import { DomainError } from '@/core/project/errors';
 import type { Project } from '@/core/project/schema';
 import { Moment } from '@/core/project/schema';
 import { usualWhite } from '@/core/light/white';
+import { PRINT_LIMITS } from '@/core/render/large';
 import { PICTURE_TEXTURE, pictureScene } from '@/core/render/picture';
 import { fetchImages } from '@/core/finishes/store';
 import { readLandscape } from '@/core/formats/landscape';
@@ -182,8 +183,11 @@ program
         );
       const size = /^(\d+)x(\d+)$/.exec(o.size);
       const [width, height] = size ? [Number(size[1]), Number(size[2])] : [0, 0];
-      if (!size || width < 16 || height < 16 || width > 12_000 || height > 12_000 || width * height > 60e6)
-        throw new DomainError('size', `“${o.size}” is not a size; write it as 1280x720, 16 to 12000 pixels a side and at most 60 million in all.`);
+      if (!size || width < 16 || height < 16 || Math.max(width, height) > PRINT_LIMITS.side || width * height > PRINT_LIMITS.pixels)
+        throw new DomainError(
+          'size',
+          `“${o.size}” is not a size; write it as 1280x720, 16 to ${PRINT_LIMITS.side} pixels a side and at most ${PRINT_LIMITS.pixels / 1e6} million in all.`,
+        );
       const ev = o.exposure === undefined ? null : Number(o.exposure);
       if (ev !== null && !(ev > -20 && ev < 30)) throw new DomainError('exposure', `“${o.exposure}” is not an exposure; it is a number from −20 to 30.`);
       const white = o.white === undefined ? usualWhite(project.site) : Number(o.white);

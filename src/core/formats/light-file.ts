@@ -1,5 +1,6 @@
+import type { Mask } from '../light/mask';
 import type { LightShare } from '../light/shares';
-import { exrStart, isExr, packRows, readExr, writeExr, type ExrBlocks, type ExrChannel, type ExrFile, type ExrLayout } from './exr/exr';
+import { exrNotes, exrStart, isExr, packRows, readExr, writeExr, type ExrBlocks, type ExrChannel, type ExrFile, type ExrLayout } from './exr/exr';
 import { readHdr } from './hdr/hdr';
 
 /** The light of a picture as it is kept: of the whole, and what of it each group gives. */
@@ -19,8 +20,8 @@ export interface PicturePasses {
   depth: Float32Array;
   /** How much of each pixel shows something, 0…1. */
   cover: Float32Array;
-  /** The object of each pixel, 1 for the first of `names`, 0 for none; none where it is not known. */
-  objects?: { ids: Uint32Array; names: readonly string[] } | null;
+  /** The object of each pixel; none where it is not known. */
+  objects?: Mask | null;
 }
 
 const RGB = ['R', 'G', 'B'] as const;
@@ -98,7 +99,7 @@ const PASSES = /^(albedo\.[RGB]|N\.[XYZ]|Z|A|object)$/;
 /** Names of the objects of a picture’s mask; null where it has none. */
 export function objectNames(bytes: Uint8Array): string[] | null {
   try {
-    const list: unknown = JSON.parse((isExr(bytes) && readExr(bytes, () => false).notes[OBJECTS]) || 'null');
+    const list: unknown = JSON.parse((isExr(bytes) && exrNotes(bytes)[OBJECTS]) || 'null');
     return Array.isArray(list) ? list.map(String) : null;
   } catch {
     return null;

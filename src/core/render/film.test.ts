@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Film, type Exposed } from './film';
+import { unexposed } from './testing';
 
 /** A film of grey pixels with given samples of each. */
 function filmOf(samples: number[][], met: number[] = []): Film {
@@ -23,13 +24,7 @@ function filmOf(samples: number[][], met: number[] = []): Film {
 
 /** Sums of one pixel after another that show these objects. */
 const showing = (...objects: number[]): Exposed => ({
-  width: objects.length,
-  height: 1,
-  groups: 1,
-  counts: new Uint32Array(objects.length).fill(1),
-  light: new Float32Array(objects.length * 4),
-  squares: new Float32Array(objects.length),
-  guides: new Float32Array(objects.length * 8),
+  ...unexposed({ width: objects.length, height: 1 }),
   objects: Uint32Array.from(objects),
   names: ['Chair', 'Table'],
 });

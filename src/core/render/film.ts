@@ -1,3 +1,4 @@
+import type { Mask } from '../light/mask';
 import { luminance } from '../finishes/colour';
 
 /** What has been traced of a picture or of a part of it, as sums; plain data. */
@@ -100,7 +101,7 @@ export class Film {
   }
 
   /** All that is known of each pixel besides its light. */
-  passes(): { guides: Float32Array; depth: Float32Array; cover: Float32Array; objects?: { ids: Uint32Array; names: readonly string[] } | null } {
+  passes(): { guides: Float32Array; depth: Float32Array; cover: Float32Array; objects?: Mask | null } {
     const { objects: ids, names } = this.sums;
     return { guides: this.guides(), depth: this.depth(), cover: this.cover(), objects: ids && names ? { ids, names } : null };
   }

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { cleanPicture } from './denoiser/picture';
 import { exposure } from './denoiser/transfer';
-import type { Exposed } from './film';
 import {
   bandsOf,
   cellsOf,
@@ -17,6 +16,7 @@ import {
   type RawRows,
 } from './large';
 import type { Finished, TraceHand, TraceProgress } from './trace-job';
+import { unexposed } from './testing';
 
 const stamp = { project: 'p', scheme: 's', name: 'Kitchen', viewpoint: null };
 
@@ -36,15 +36,7 @@ function workshop(width: number, count = 2) {
       const k = width / size.width;
       return Array.from({ length: count }, (): TraceHand => {
         const n = w * h;
-        const own: Exposed = {
-          width: w,
-          height: h,
-          groups: 1,
-          counts: new Uint32Array(n),
-          light: new Float32Array(n * 4),
-          squares: new Float32Array(n),
-          guides: new Float32Array(n * 8),
-        };
+        const own = unexposed({ width: w, height: h });
         return {
           prepare: () => Promise.resolve([{ name: 'Sun', kelvin: 5300 }]),
           pass: (number) => {

@@ -15,6 +15,9 @@ interface Size {
   height: number;
 }
 
+/** Pixels a side, and in all, that a picture may have at most: A2 at 300 dots an inch has 35 million. */
+export const PRINT_LIMITS = { side: 12_000, pixels: 60_000_000 } as const;
+
 /** Whether a picture of this size is traced in bands. */
 export const isLarge = ({ width, height }: Size): boolean => width * height > ONE_PIECE;
 

@@ -1,3 +1,4 @@
+import type { Mask } from '../light/mask';
 import type { LightShare } from '../light/shares';
 import type { Region } from './tracer';
 
@@ -37,12 +38,6 @@ export function blend(whole: Float32Array, part: Float32Array, weights: Float32A
     }
   });
   return out;
-}
-
-/** What each pixel shows, by numbers of names. */
-export interface Mask {
-  ids: Uint32Array;
-  names: readonly string[];
 }
 
 /** A mask with a part of it made again: what is called alike is one object, what is new gets a number of its own. Pixels that are mostly new are those of the part. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Exposed } from './film';
 import { TraceJob, type Cleaner, type TraceHand, type TraceProgress } from './trace-job';
+import { unexposed } from './testing';
 
 const SIZE = { width: 4, height: 2 };
 const stamp = { project: 'p', scheme: 's', name: 'Kitchen', viewpoint: 'v' };
@@ -12,14 +13,7 @@ function hands(count: number, clean: Cleaner['clean'] = (radiance) => Promise.re
   const asked = { passes: 0, at: [] as number[] };
   const list = Array.from({ length: count }, (_, i): TraceHand => {
     const n = SIZE.width * SIZE.height;
-    const own: Exposed = {
-      ...SIZE,
-      groups: 1,
-      counts: new Uint32Array(n),
-      light: new Float32Array(n * 4),
-      squares: new Float32Array(n),
-      guides: new Float32Array(n * 8),
-    };
+    const own = unexposed(SIZE);
     return {
       prepare: () => Promise.resolve([{ name: 'Sun', kelvin: 5300 }]),
       pass: async (number) => {

@@ -1,11 +1,12 @@
 import { open, readFile, stat } from 'node:fs/promises';
 import sharp, { type Metadata, type SharpOptions } from 'sharp';
+import { LIGHT_TYPE } from '@/core/formats/light-type';
 import { readHdr } from '@/core/formats/hdr/hdr';
 import { DomainError } from '@/core/project/errors';
 import { LIMITS, MAX_PIXELS } from '../config';
-import { withExr } from './print-picture';
 import { storeFault } from '../store/faults';
 import { digest, type PictureFacts } from '../store/files';
+import { withExr } from './exr-file';
 
 /** Kinds of pictures that are read, by their first bytes. */
 const KINDS: { kind: 'png' | 'jpeg' | 'hdr' | 'exr' | 'webp' | 'avif' | 'tiff' | 'heic'; starts: RegExp }[] = [
@@ -23,7 +24,7 @@ const KINDS: { kind: 'png' | 'jpeg' | 'hdr' | 'exr' | 'webp' | 'avif' | 'tiff' |
 export const sniff = (bytes: Uint8Array): (typeof KINDS)[number]['kind'] | null =>
   KINDS.find(({ starts }) => starts.test(Buffer.from(bytes.subarray(0, 32)).toString('latin1')))?.kind ?? null;
 
-const MIME = { png: 'image/png', jpeg: 'image/jpeg', hdr: 'image/vnd.radiance', exr: 'image/x-exr' } as const;
+const MIME = { png: 'image/png', jpeg: 'image/jpeg', hdr: 'image/vnd.radiance', exr: LIGHT_TYPE } as const;
 
 const refuse = (code: string, why: string): DomainError => new DomainError(`asset.${code}`, `The picture was not kept: ${why}.`);
 const tooLarge = (): DomainError => refuse('size', `it has more than ${MAX_PIXELS / 1e6} million pixels; make it smaller first`);

@@ -1,29 +1,13 @@
-import { open } from 'node:fs/promises';
 import sharp, { type Sharp } from 'sharp';
-import { ExrFile } from '@/core/formats/exr/exr';
 import { packPrint, printRows, printStart, readLight } from '@/core/formats/light-file';
 import { hdrHead, packHdr } from '@/core/formats/hdr/hdr';
 import type { Development, Picture } from '@/core/project/schema';
 import { developed } from '@/core/render/development';
 import { PrintLights } from '@/core/render/print-light';
+import { withExr } from './exr-file';
 
 /** Rows that are read and developed at once: blocks of the file are sixteen high. */
 const ROWS = 64;
-
-/** Calls back for an open OpenEXR file. @throws DomainError of the reader */
-export async function withExr<T>(file: string, work: (exr: ExrFile) => Promise<T>): Promise<T> {
-  const handle = await open(file, 'r');
-  try {
-    const exr = await ExrFile.open(async (from, length) => {
-      const buffer = Buffer.alloc(length);
-      const { bytesRead } = await handle.read(buffer, 0, length, from);
-      return buffer.subarray(0, bytesRead);
-    });
-    return await work(exr);
-  } finally {
-    await handle.close();
-  }
-}
 
 /** A picture for print, developed a few rows at a time as it is set now. */
 export class PrintPicture {

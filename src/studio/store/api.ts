@@ -1,3 +1,4 @@
+import { LIGHT_TYPE } from '@/core/formats/light-type';
 import { z } from 'zod';
 import { Finish, projectSchema } from '@/core/project/schema';
 import { SchemeKit } from '@/core/project/scheme-kit';
@@ -88,12 +89,9 @@ async function call(path: string, init?: RequestInit, accept: number[] = []): Pr
 
 const json = (value: unknown, method = 'POST'): RequestInit => ({ method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) });
 
-/** Type of the light of a picture for print, which may be larger than any other picture. */
-export const LIGHT = 'image/x-exr';
-
 /** A body of bytes, with its digest (RFC 9530) where the browser can make one. */
 async function bytesBody(body: Blob): Promise<RequestInit> {
-  const headers: Record<string, string> = { 'content-type': body.type === LIGHT ? LIGHT : 'application/octet-stream' };
+  const headers: Record<string, string> = { 'content-type': body.type === LIGHT_TYPE ? LIGHT_TYPE : 'application/octet-stream' };
   // Of a very large file it would take as long as sending it.
   if (crypto.subtle && body.size <= 64 * 1024 * 1024) {
     const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await body.arrayBuffer()));

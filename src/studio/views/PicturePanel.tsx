@@ -274,11 +274,12 @@ interface Part {
 
 const STEPS: Readonly<Record<string, Vec2>> = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 } };
 
-/** What is offered first: the middle of the picture. */
-const middleOf = ({ width, height }: Picture): Part => ({
-  from: { x: Math.round(width * 0.35), y: Math.round(height * 0.35) },
-  to: { x: Math.round(width * 0.65), y: Math.round(height * 0.65) },
-});
+/** What is offered first: the middle of the picture, no larger than is made again at once. */
+function middleOf({ width, height }: Picture): Part {
+  const half = Math.min(0.15, 0.45 * Math.sqrt(ONE_PIECE / (width * height)));
+  const at = (k: number): Vec2 => ({ x: Math.round(width * k), y: Math.round(height * k) });
+  return { from: at(0.5 - half), to: at(0.5 + half) };
+}
 
 /** A part moved by a step within the picture, or its second corner alone. */
 function stepped({ from, to }: Part, by: Vec2, size: boolean, { width, height }: Picture): Part {

@@ -1,3 +1,5 @@
+import { PRINT_LIMITS } from '@/core/render/large';
+
 /** Samples a pixel by what a picture is for. */
 export const QUALITIES = { Look: 8, Client: 48, Print: 160 } as const;
 export type Quality = keyof typeof QUALITIES;
@@ -33,4 +35,4 @@ export interface Frame {
 }
 
 /** Pixels a side, and in all, that a picture may have. */
-export const FRAME_LIMITS = { least: 64, most: 12_000, pixels: 60_000_000 } as const;
+export const FRAME_LIMITS = { least: 64, most: PRINT_LIMITS.side, pixels: PRINT_LIMITS.pixels } as const;

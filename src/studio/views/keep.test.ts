@@ -27,7 +27,6 @@ const take = (id: string, change: Change): void => {
 
 vi.mock('../store/api', () => ({
   ApiError: class extends Error {},
-  LIGHT: 'image/x-exr',
   api: {
     keepFile: async (blob: Blob) => {
       const bytes = new Uint8Array(await blob.arrayBuffer());

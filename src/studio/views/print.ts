@@ -1,10 +1,10 @@
 import { ExrFile } from '@/core/formats/exr/exr';
 import { packPrint, printRows, printStart, type PictureLight, type PicturePasses } from '@/core/formats/light-file';
+import { LIGHT_TYPE } from '@/core/formats/light-type';
 import type { LightShare } from '@/core/light/shares';
 import { smallSums, type RawRows } from '@/core/render/large';
 import { blend, partWeights } from '@/core/render/part-again';
 import type { Region } from '@/core/render/tracer';
-import { LIGHT } from '../store/api';
 
 interface Size {
   width: number;
@@ -54,7 +54,7 @@ export async function printWithPart(file: Blob, part: Pick<RawRows, 'radiance' |
     sizes.push(...packed.sizes);
   }
   take(last, height);
-  return new Blob([printStart(size, sizes), ...parts], { type: LIGHT });
+  return new Blob([printStart(size, sizes), ...parts], { type: LIGHT_TYPE });
 }
 
 /** A part of a picture for print as its small picture has it. */

@@ -1,3 +1,4 @@
+import { LIGHT_TYPE } from '@/core/formats/light-type';
 import { app } from '@/server/application';
 import { LIMITS } from '@/server/config';
 import { respond, withBodyFile } from '@/server/web/respond';
@@ -8,7 +9,7 @@ export const dynamic = 'force-dynamic';
 export const POST = (request: Request): Promise<Response> =>
   respond(() =>
     // Only the light of a picture for print may be larger than any picture.
-    withBodyFile(request, request.headers.get('content-type') === 'image/x-exr' ? LIMITS.light : LIMITS.asset, async (file) => {
+    withBodyFile(request, request.headers.get('content-type') === LIGHT_TYPE ? LIMITS.light : LIMITS.asset, async (file) => {
       const { files } = await app();
       const hash = await files.keep(file);
       const { mime, width, height } = await files.find(hash);

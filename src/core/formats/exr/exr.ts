@@ -157,6 +157,9 @@ function together(packed: Uint8Array): Uint8Array {
 /** Whether bytes begin as an OpenEXR file does. */
 export const isExr = (bytes: Uint8Array): boolean => bytes[0] === 0x76 && bytes[1] === 0x2f && bytes[2] === 0x31 && bytes[3] === 0x01;
 
+/** The texts kept with a picture, from the head of its file alone. @throws DomainError `exr.…` as `readExr` */
+export const exrNotes = (bytes: Uint8Array): Record<string, string> => guarded(() => readHead(bytes).notes);
+
 /**
  * @param wanted whether a channel is read; all are unless told
  * @throws DomainError `exr.header`, `exr.kind`, `exr.size`, `exr.damaged`

@@ -1,8 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { emptyProject } from '@/core/project/schema';
-import type { Exposed } from '@/core/render/film';
 import { shotFrom } from '@/core/render/shot';
 import type { Job } from '../../views/queue/hands';
+import { unexposed } from '@/core/render/testing';
 
 /** Those who trace, as quickly as they are let. */
 const asked: Job[] = [];
@@ -12,16 +12,7 @@ vi.mock('../../views/queue/hands', () => ({
   workerCount: () => 2,
   openWorkshop: (job: Job) => {
     asked.push(job);
-    const n = job.width * job.height;
-    const own: Exposed = {
-      width: job.width,
-      height: job.height,
-      groups: 1,
-      counts: new Uint32Array(n),
-      light: new Float32Array(n * 4),
-      squares: new Float32Array(n),
-      guides: new Float32Array(n * 8),
-    };
+    const own = unexposed(job);
     const hand = {
       prepare: () => Promise.resolve([{ name: 'Sun', kelvin: 5300 }]),
       pass: async () => {

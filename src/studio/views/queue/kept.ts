@@ -1,10 +1,10 @@
 import { createStore, del, get, promisifyRequest, set, setMany, values, type UseStore } from 'idb-keyval';
 import type { Exposed } from '@/core/render/film';
 import { printStart } from '@/core/formats/light-file';
+import { LIGHT_TYPE } from '@/core/formats/light-type';
 import { bandsOf, type DoneRows, type LargeStore, type RawRows } from '@/core/render/large';
 import type { Order } from '@/core/render/orders';
 import type { Finished } from '@/core/render/trace-job';
-import { LIGHT } from '../../store/api';
 import type { Workshop } from './hands';
 
 // Each in a database of its own: a list of orders is read without the films, which are large.
@@ -66,6 +66,6 @@ export const kept = {
     const parts: Packed[] = [];
     for (let i = 0; i < bandsOf({ width, height }).pieces; i++) parts.push((await get<Packed>(`${id}/done/${i}`, bandStore()))!);
     const sizes = parts.flatMap((p) => p.sizes);
-    return new Blob([printStart({ width, height }, sizes), ...parts.map((p) => p.file)], { type: LIGHT });
+    return new Blob([printStart({ width, height }, sizes), ...parts.map((p) => p.file)], { type: LIGHT_TYPE });
   },
 };

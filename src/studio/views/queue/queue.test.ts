@@ -7,6 +7,7 @@ import { shotFrom } from '@/core/render/shot';
 import { ExrFile, type ExrBlocks } from '@/core/formats/exr/exr';
 import { packPrint, printRows, printStart } from '@/core/formats/light-file';
 import type { DoneRows, LargeStore, RawRows } from '@/core/render/large';
+import { unexposed } from '@/core/render/testing';
 
 /** What this browser keeps, as plain maps. */
 type Pack = (from: number, rows: Pick<RawRows, 'radiance' | 'cover'>) => Promise<ExrBlocks>;
@@ -69,16 +70,7 @@ vi.mock('./hands', () => ({
 const LARGE = { width: 2000, height: 1200 };
 
 function handFor({ width, height }: { width: number; height: number }): TraceHand {
-  const n = width * height;
-  const own: Exposed = {
-    width,
-    height,
-    groups: 1,
-    counts: new Uint32Array(n),
-    light: new Float32Array(n * 4),
-    squares: new Float32Array(n),
-    guides: new Float32Array(n * 8),
-  };
+  const own = unexposed({ width, height });
   return {
     prepare: () => (pace.fault ? Promise.reject(new Error(pace.fault)) : Promise.resolve([{ name: 'Sun', kelvin: 5300 }])),
     pass: async () => {
