@@ -13,7 +13,8 @@ import type { Camera } from '@/core/render/camera';
 import type { Exposed } from '@/core/render/film';
 import { FIREFLY, untextured } from '@/core/render/picture';
 import { prepareScene, prepareShape, type PreparedScene, type PreparedShape } from '@/core/render/prepared';
-import { texture, type Scene } from '@/core/render/scene';
+import { texture } from '@/core/render/compile';
+import { type Scene } from '@/core/render/scene';
 import { cameraOf, presenceKey } from '@/core/render/shot';
 import { Tracer } from '@/core/render/tracer';
 

@@ -5,7 +5,8 @@ import { makeTexture } from '../finishes/texture';
 import { IDENTITY, MeshBuilder } from '../geometry/mesh';
 import type { Vec3 } from '../geometry/vec';
 import { Random } from './bsdf';
-import { materialOf, SceneBuilder } from './scene';
+import { materialOf } from './compile';
+import { SceneBuilder } from './scene';
 import { prepareScene } from './prepared';
 import { Tracer } from './tracer';
 

@@ -9,7 +9,8 @@ import { Film } from './film';
 import { RayKernel } from './kernel/kernel';
 import { partLight } from './parting';
 import { prepareScene, type PreparedScene } from './prepared';
-import { diffuse, portalOf, SceneBuilder } from './scene';
+import { portalOf } from './compile';
+import { diffuse, SceneBuilder } from './scene';
 import { Tracer } from './tracer';
 
 const v = (x: number, y: number, z: number): Vec3 => ({ x, y, z });

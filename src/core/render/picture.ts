@@ -5,7 +5,8 @@ import { litBy, sceneryOf } from '../light/surroundings';
 import type { Camera } from './camera';
 import type { Shot } from '../project/schema';
 import { presenceIn } from './shot';
-import { compileScene, texture, type Scene } from './scene';
+import { compileScene, texture } from './compile';
+import { type Scene } from './scene';
 
 /** Longest side of the textures a picture is traced with, pixels. */
 export const PICTURE_TEXTURE = 768;

@@ -12,7 +12,8 @@ import { Film } from './film';
 import { prepareScene, type PreparedScene } from './prepared';
 import { textureOf } from '../finishes/store';
 import { FIREFLY, pictureScene } from './picture';
-import { compileScene, diffuse, materialOf, SceneBuilder } from './scene';
+import { compileScene, materialOf } from './compile';
+import { diffuse, SceneBuilder } from './scene';
 import { Tracer } from './tracer';
 
 const demo = heronLockCottage();

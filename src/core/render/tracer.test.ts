@@ -2,10 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { IDENTITY, MeshBuilder, type Matrix, type Mesh } from '../geometry/mesh';
 import { lathe } from '../geometry/shapes';
 import type { Vec3 } from '../geometry/vec';
-import { fresnelDielectric, ggxDensity, ggxValue, Random, reflect, refract, sheenAlbedo } from './bsdf';
-import { buildHierarchy } from './bvh';
-import { RayKernel } from './kernel/kernel';
-import { diffuse, portalOf, SceneBuilder, type Material, type Scene } from './scene';
+import { sheenAlbedo } from './bsdf';
+import { portalOf } from './compile';
+import { diffuse, SceneBuilder, type Material, type Scene } from './scene';
 import { Film } from './film';
 import { prepareScene } from './prepared';
 import { Tracer, type Region } from './tracer';
@@ -390,118 +389,6 @@ describe('light transport', () => {
     for (let y = 0; y < 6; y++) for (let x = 0; x < 21; x++) expect(part[y * 21 + x]).toBe(whole[((y + 3) * 24 + 5) * 3 + x]);
   });
 });
-
-describe('boundaries', () => {
-  it('refracts by Snell’s law and reflects totally beyond the critical angle', () => {
-    for (const eta of [1.33, 1.5, 2.4])
-      for (const angle of [0, 0.3, 0.8, 1.4]) {
-        const d = [Math.sin(angle), 0, -Math.cos(angle)];
-        const out = refract(d, [0, 0, 1], eta)!;
-        expect(Math.hypot(...out)).toBeCloseTo(1, 12);
-        expect(Math.sin(angle)).toBeCloseTo(eta * out[0], 12);
-      }
-    expect(refract([Math.sin(0.75), 0, -Math.cos(0.75)], [0, 0, 1], 1 / 1.5)).toBeNull();
-    expect(refract([Math.sin(0.72), 0, -Math.cos(0.72)], [0, 0, 1], 1 / 1.5)).not.toBeNull();
-  });
-
-  it('follows Fresnel: 4 % at normal incidence, nothing parallel at Brewster’s angle, all at grazing', () => {
-    expect(fresnelDielectric(1, 1.5)).toBeCloseTo(0.04, 12);
-    const brewster = Math.atan(1.5);
-    // At Brewster's angle only the perpendicular part is left: half of sin²(θi − θt).
-    const t = Math.asin(Math.sin(brewster) / 1.5);
-    expect(fresnelDielectric(Math.cos(brewster), 1.5)).toBeCloseTo(Math.sin(brewster - t) ** 2 / 2, 10);
-    expect(fresnelDielectric(1e-9, 1.5)).toBeCloseTo(1, 6);
-  });
-
-  it('mirrors direction at the normal', () => {
-    expect(reflect([0.6, 0, -0.8], [0, 0, 1])).toEqual([0.6, 0, 0.8]);
-  });
-
-  it('bends a path through a solid ball lens as the lensmaker’s ball formula says', () => {
-    // A paraxial ray through a ball of radius R and index n crosses the axis at EFL = nR / (2(n − 1)) from the centre.
-    const n = 1.5;
-    const h = 0.02;
-    let d: [number, number, number] = [1, 0, 0];
-    let p = [-Math.sqrt(1 - h * h), h, 0];
-    d = refract(d, p, n)!;
-    const b = p[0] * d[0] + p[1] * d[1];
-    p = [p[0] - 2 * b * d[0], p[1] - 2 * b * d[1], 0];
-    d = refract(d, [-p[0], -p[1], 0], 1 / n)!;
-    expect(p[0] - (p[1] / d[1]) * d[0]).toBeCloseTo((n * 1) / (2 * (n - 1)), 2);
-  });
-
-  it('keeps the microfacet lobe normalised: its density integrates to one at most, its weight too', () => {
-    const random = new Random(7);
-    for (const a of [0.1, 0.4, 0.9])
-      for (const vz of [0.3, 0.7, 1]) {
-        const vx = Math.sqrt(1 - vz * vz);
-        let density = 0;
-        let weight = 0;
-        const n = 60000;
-        for (let i = 0; i < n; i++) {
-          const lz = random.next();
-          const phi = 2 * Math.PI * random.next();
-          const s = Math.sqrt(1 - lz * lz);
-          const h = [vx + s * Math.cos(phi), s * Math.sin(phi), vz + lz];
-          const hz = h[2] / Math.hypot(...h);
-          density += (ggxDensity(vz, hz, a) * 2 * Math.PI) / n;
-          weight += (ggxValue(vz, lz, hz, a) * 2 * Math.PI) / n;
-        }
-        expect(density).toBeLessThan(1.06);
-        expect(weight).toBeLessThan(density + 1e-9);
-      }
-  });
-});
-
-describe('ray kernel', () => {
-  it('finds what a search through all triangles finds', () => {
-    const random = new Random(11);
-    const count = 700;
-    const positions = new Float32Array(count * 9);
-    for (let i = 0; i < count; i++) {
-      const c = [random.next() * 10, random.next() * 10, random.next() * 10];
-      for (let k = 0; k < 9; k++) positions[i * 9 + k] = c[k % 3] + (random.next() - 0.5) * 1.5;
-    }
-    const kernel = new RayKernel(buildHierarchy(positions), 512);
-    const dirs: number[][] = [];
-    for (let i = 0; i < 512; i++) {
-      const d = [random.next() - 0.5, random.next() - 0.5, i % 7 === 0 ? 0 : random.next() - 0.5];
-      const l = Math.hypot(...d);
-      dirs.push(d.map((x) => x / l));
-      kernel.rays.set([random.next() * 10, random.next() * 10, random.next() * 10, 0, ...dirs[i], 1e30], i * 8);
-    }
-    const rays = kernel.rays.slice();
-    kernel.closest(512);
-    const hits = kernel.hits.slice();
-    const ids = kernel.hitIds.slice();
-    kernel.occluded(512);
-    for (let i = 0; i < 512; i++) {
-      let best = Infinity;
-      for (let t = 0; t < count; t++) best = Math.min(best, intersect(positions, t, rays.subarray(i * 8, i * 8 + 8)));
-      expect(ids[i * 4 + 3] >= 0).toBe(best < Infinity);
-      expect(kernel.blocked[i]).toBe(best < Infinity ? 1 : 0);
-      if (best < Infinity) expect(hits[i * 4]).toBeCloseTo(best, 3);
-    }
-  });
-});
-
-function intersect(p: Float32Array, t: number, ray: Float32Array): number {
-  const at = (c: number): number[] => [p[t * 9 + c * 3], p[t * 9 + c * 3 + 1], p[t * 9 + c * 3 + 2]];
-  const sub = (a: number[], b: number[]): number[] => a.map((x, i) => x - b[i]);
-  const cross = (a: number[], b: number[]): number[] => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-  const dot = (a: number[], b: number[]): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-  const [a, b, c] = [at(0), at(1), at(2)];
-  const d = [ray[4], ray[5], ray[6]];
-  const [e1, e2] = [sub(b, a), sub(c, a)];
-  const q = cross(d, e2);
-  const det = dot(e1, q);
-  const s = sub([ray[0], ray[1], ray[2]], a);
-  const u = dot(s, q) / det;
-  const w = cross(s, e1);
-  const v2 = dot(d, w) / det;
-  const hit = dot(e2, w) / det;
-  return u >= 0 && v2 >= 0 && u + v2 <= 1 && hit > 0 ? hit : Infinity;
-}
 
 function builderArea(mesh: Mesh): number {
   let sum = 0;

@@ -3,7 +3,7 @@ import { finishById } from '../finishes/library';
 import { meshArea, type Mesh } from '../geometry/mesh';
 import { deriveModel } from '../model/derive';
 import { bodyOf } from '../model/model';
-import { compileScene } from '../render/scene';
+import { compileScene } from '../render/compile';
 import { edit, house } from '../testing/drafting';
 import { FINE, makeParts, pieceFrom, STOCK, stockItem } from './stock';
 

@@ -18,7 +18,7 @@ import { emptyProject, type Project } from '@/core/project/schema';
 import { collectionOf } from '@/core/project/things';
 import { targetName } from '@/core/project/targets';
 import type { DressedFace } from '@/core/shell/dress/dressed';
-import { compileScene } from '@/core/render/scene';
+import { compileScene } from '@/core/render/compile';
 import { contentsOf, findIn } from '@/core/schedules/contents';
 import { scheduleLists } from '@/core/schedules/lists';
 import { takeOff } from '@/core/schedules/takeoff';

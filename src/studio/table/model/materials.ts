@@ -4,7 +4,7 @@ import { isOpen, isPlain, meanHex } from '@/core/finishes/finish';
 import { finishById } from '@/core/finishes/library';
 import type { Finish, Look } from '@/core/project/schema';
 import type { Sort } from '@/core/model/sorts';
-import { FROSTED } from '@/core/render/scene';
+import { FROSTED } from '@/core/render/compile';
 import { BLEACH, SHOULDER } from '@/core/render/tone';
 import { BARE } from '@/core/project/kinds/first-finishes';
 import { loadTexture, VIEW_TEXTURE } from '../../finishes/textures';
