@@ -93,7 +93,7 @@ function allActions(): Action[] {
     { name: 'Turn what is selected a quarter', run: () => tools.turnSelection() },
     { name: 'Show the whole level', run: () => s.setRoom(null) },
     ...(Object.keys(STANDPOINTS) as Standpoint[]).map((from) => ({ name: `See the model ${STANDPOINTS[from].name}`, run: () => standAt(from) })),
-    { name: 'Stand back from the model', run: () => current.scene?.fit() },
+    { name: 'Stand back from the model', run: () => current.scene?.eye.fit() },
     { name: 'Walk through the model', run: () => useLook.setState({ walking: true }) },
     ...(['finishes', 'white', 'lines', 'translucent'] as const).map((mode) => ({
       name: `Show the model: ${mode}`,

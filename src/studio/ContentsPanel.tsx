@@ -149,7 +149,7 @@ function Line(props: LineProps) {
   const go = (add: boolean): void => {
     const { project, select, selection } = useStudio.getState();
     const viewpoint = project.viewpoints[node.id];
-    if (viewpoint) return current.scene?.setEye(viewpoint);
+    if (viewpoint) return current.scene?.eye.set(viewpoint);
     if (node.target) return chooseFace(node.target, add);
     if (!node.thing) return onOpen(node.id);
     if (node.kind === 'group') return select(node.children.map((c) => ({ entity: c.id, target: null })));

@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { type Mesh } from '../geometry/mesh';
 import { Random } from './bsdf';
 import { buildHierarchy } from './bvh';
 import { RayKernel } from './kernel/kernel';

@@ -34,8 +34,8 @@ export function Still({ model, label }: { model: Model; label: string }) {
     made.setLook(look);
     made.resize(canvas.current!.clientWidth, canvas.current!.clientHeight);
     made.setModel(model);
-    if (current.scene) made.like(current.scene);
-    else made.fit();
+    if (current.scene) made.eye.like(current.scene.eye);
+    else made.eye.fit();
   }, [model, level, look]);
   return (
     <Box sx={{ flex: '1.3 1 0', minHeight: 0, border: `1px solid ${colours.hairline}`, bgcolor: colours.table, position: 'relative' }}>

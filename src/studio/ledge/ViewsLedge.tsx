@@ -39,7 +39,7 @@ export function ViewsLedge() {
   const { run } = useStudio.getState();
   const { round, ...size } = frameOf(frame);
   const keep = (): void => {
-    const eye = current.scene?.eye();
+    const eye = current.scene?.eye.state();
     if (!eye) return;
     const id = newId('view');
     const number = Object.keys(project.viewpoints).length + 1;
@@ -60,7 +60,7 @@ export function ViewsLedge() {
     useViews.setState({ viewpoint: v.id });
     useStudio.getState().select([]);
     if (v.look) useLook.getState().set(v.look);
-    current.scene?.setEye(v);
+    current.scene?.eye.set(v);
   };
   const choice = { disableUnderline: true, sx: { fontSize: 12 } };
   const others = orders.filter((o) => o.stamp.project !== project.id).length;

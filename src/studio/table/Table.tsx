@@ -174,14 +174,14 @@ function Hint() {
 
 const standBack = (): void => {
   useLook.getState().set({ projection: 'perspective' });
-  current.scene?.fit();
+  current.scene?.eye.fit();
 };
 
 /** Looks at the model, or the room in hand, from one of the directions people know. */
 export function standAt(from: Standpoint): void {
   const { room, model } = useStudio.getState();
   useLook.getState().set({ projection: 'parallel' });
-  current.scene?.stand(from, room ? model.shell.rooms.get(room)?.region.outer : undefined);
+  current.scene?.eye.standFrom(from, room ? model.shell.rooms.get(room)?.region.outer : undefined);
 }
 
 /** The directions one may look from. */
@@ -233,7 +233,7 @@ function WalkLine() {
         onPress={() => {
           walker.seated = !seated;
           setSeated(!seated);
-          current.scene?.walkTo(walker.at, walker.seated ? WALKER.seated : WALKER.eye, walker.yaw, walker.pitch);
+          current.scene?.eye.walkTo(walker.at, walker.seated ? WALKER.seated : WALKER.eye, walker.yaw, walker.pitch);
         }}
         title="See it with the eyes of one who sits"
       >

@@ -24,7 +24,7 @@ export function ViewpointDocket() {
   const aim = (values: Partial<typeof viewpoint>): boolean => {
     if (!run('viewpoint.set', { viewpoint: viewpoint.id, set: values })) return false;
     const { project } = useStudio.getState();
-    current.scene?.setEye(project.viewpoints[viewpoint.id]);
+    current.scene?.eye.set(project.viewpoints[viewpoint.id]);
     return true;
   };
   const away = Math.hypot(target.x - eye.x, target.y - eye.y, target.z - eye.z);

@@ -1,5 +1,6 @@
 import * as THREE from 'three';
 import { Reflector } from 'three/examples/jsm/objects/Reflector.js';
+import type { Vec3 } from '@/core/geometry/vec';
 import type { Drawn } from './drawn';
 
 /** What reflects like a mirror: bare metal that is polished. */
@@ -123,8 +124,9 @@ export class Mirrors {
     for (const drawn of gone) this.drop(drawn);
   }
 
-  /** Chooses the mirrors whose image is drawn: those nearest to the eye that it sees the face of. @param eye null: none */
-  look(eye: THREE.Vector3 | null): void {
+  /** Chooses the mirrors whose image is drawn: those nearest to the eye that it sees the face of. @param from null: none */
+  look(from: Vec3 | null): void {
+    const eye = from && new THREE.Vector3().copy(from);
     const seen: { image: Reflector; far: number }[] = [];
     for (const [drawn, { image }] of this.made) {
       if (!image) continue;

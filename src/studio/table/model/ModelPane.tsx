@@ -62,17 +62,17 @@ export function ModelPane() {
       fitted.current = key;
       made.room = room;
       const own = room ? model.shell.rooms.get(room) : undefined;
-      made.fit(own?.region.outer);
+      made.eye.fit(own?.region.outer);
     }
     // What is only shown moves nothing.
-    if (model.project === useStudio.getState().project) made.follow();
+    if (model.project === useStudio.getState().project) made.eye.follow();
   }, [ready, model, room, level]);
 
   useEffect(() => scene.current?.setSpots(selection, hover), [selection, hover, model]);
   // A ceiling in hand is looked at from below.
   const ceiling = selection.length === 1 && selection[0].target?.kind === 'ceiling' ? selection[0].entity : null;
   useEffect(() => {
-    if (ceiling) scene.current?.lookUp(ceiling);
+    if (ceiling) scene.current?.eye.lookUp(ceiling);
   }, [ceiling]);
   useEffect(() => scene.current?.setGhost(ghost, 0), [ghost]);
   useEffect(() => {
@@ -94,7 +94,7 @@ export function ModelPane() {
     // While something is placed or moved the floor decides; a surface under the pointer names what is meant.
     const plan =
       state.tool.kind === 'opening' && hit ? { x: hit.point.x, y: hit.point.y } : (floor ?? (hit ? { x: hit.point.x, y: hit.point.y } : { x: 0, y: 0 }));
-    return { plan, spot: hit?.spot ?? null, reach: made.pixel * 10, shift: Boolean(e.shiftKey) };
+    return { plan, spot: hit?.spot ?? null, reach: made.eye.pixel * 10, shift: Boolean(e.shiftKey) };
   }, []);
 
   useEffect(() => registerPane('model', frame, point), [point]);
@@ -117,7 +117,7 @@ export function ModelPane() {
           const grip = inHand.kind !== 'select' || (own !== undefined && !project.walls[own] && chosen.some((s) => s.entity === own));
           pressed.current = grip ? null : { x: e.clientX, y: e.clientY, given };
           busy.current = grip && tools.down(given);
-          if (scene.current) scene.current.controls.enabled = !grip;
+          if (scene.current) scene.current.eye.controls.enabled = !grip;
         }}
         onPointerMove={(e) => {
           if (walking || (e.buttons && !busy.current)) return;
@@ -132,7 +132,7 @@ export function ModelPane() {
             tools.up(press.given);
           }
           busy.current = false;
-          if (scene.current && !walking) scene.current.controls.enabled = true;
+          if (scene.current && !walking) scene.current.eye.controls.enabled = true;
         }}
         onPointerLeave={() => !busy.current && tools.leave()}
         onContextMenu={(e) => e.preventDefault()}

@@ -18,7 +18,7 @@ export function PictureFrame({ scene, pane }: { scene: RefObject<ModelScene | nu
   const views = useStudio((s) => s.stage === 'Views');
   const shown = guides && views && !round;
   useEffect(() => {
-    scene.current?.setFrame(shown ? aspect : null);
+    scene.current?.eye.frame(shown ? aspect : null);
   }, [scene, shown, aspect]);
   useEffect(() => {
     const element = pane.current;

@@ -44,7 +44,7 @@ export function WallHandle({ scene, from }: { scene: RefObject<ModelScene | null
   const at = (e: React.PointerEvent): tools.TablePoint | null => {
     const made = scene.current;
     const plan = made?.floorPoint(e.clientX, e.clientY, point.current?.z ?? 0);
-    return made && plan ? { plan, spot: { entity: wall, target: null }, reach: made.pixel * 10, shift: e.shiftKey } : null;
+    return made && plan ? { plan, spot: { entity: wall, target: null }, reach: made.eye.pixel * 10, shift: e.shiftKey } : null;
   };
   return (
     <Box

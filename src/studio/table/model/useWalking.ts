@@ -27,7 +27,7 @@ export function useWalking(scene: RefObject<ModelScene | null>, frame: RefObject
       return known.map;
     };
     const { model, room, level } = useStudio.getState();
-    const before = made.eye();
+    const before = made.eye.state();
     walker.at = startOf(model, room, level);
     walker.yaw = Math.PI / 2;
     walker.pitch = 0;
@@ -39,8 +39,8 @@ export function useWalking(scene: RefObject<ModelScene | null>, frame: RefObject
       );
       walker.yaw = Math.atan2(far.y - walker.at.y, far.x - walker.at.x);
     }
-    const show = (): void => made.walkTo(walker.at, walker.seated ? WALKER.seated : WALKER.eye, walker.yaw, walker.pitch);
-    made.controls.enabled = false;
+    const show = (): void => made.eye.walkTo(walker.at, walker.seated ? WALKER.seated : WALKER.eye, walker.yaw, walker.pitch);
+    made.eye.controls.enabled = false;
     show();
     const held = new Set<string>();
     let last = 0;
@@ -95,8 +95,8 @@ export function useWalking(scene: RefObject<ModelScene | null>, frame: RefObject
       removeEventListener('keyup', up, true);
       removeEventListener('blur', blur);
       element.removeEventListener('pointermove', drag);
-      made.controls.enabled = true;
-      made.setEye(before);
+      made.eye.controls.enabled = true;
+      made.eye.set(before);
     };
   }, [walking, scene, frame]);
 }
