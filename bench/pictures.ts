@@ -13,19 +13,19 @@ type Say = (what: string, ours: string, peer: string, ratio: number) => void;
 const BUDGETS = [4, 16] as const;
 
 /** Pictures cleaned and as traced, for the same time of one core, against references; what cleaning takes is taken off what is traced. */
-export function pictures(say: Say): void {
+export async function pictures(say: Say): Promise<void> {
   for (const name of VIEWS) {
     const truth = reference(name).radiance;
     const { scene, camera } = preparedView(name);
     const tracer = new Tracer(scene, { ...SIZE, camera, seed: 3, clamp: FIREFLY });
     tracer.pass();
     const from = performance.now();
-    cleanPicture(new Film(tracer.exposed()).mean(), new Film(tracer.exposed()).guides(), SIZE.width, SIZE.height);
+    await cleanPicture(new Film(tracer.exposed()).mean(), new Film(tracer.exposed()).guides(), SIZE.width, SIZE.height);
     const cleaning = (performance.now() - from) / 1000;
     for (const budget of BUDGETS) {
       const plain = traced(tracer, budget);
       const rest = traced(tracer, Math.max(0, budget - cleaning));
-      const clean = cleanPicture(rest.film.mean(), rest.film.guides(), SIZE.width, SIZE.height);
+      const clean = await cleanPicture(rest.film.mean(), rest.film.guides(), SIZE.width, SIZE.height);
       tell(say, name, budget, compared(plain.film.mean(), truth), compared(clean, truth), rest.samples);
     }
   }

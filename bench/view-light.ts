@@ -63,7 +63,7 @@ export async function viewLight(say: Say): Promise<void> {
     const tracer = new Tracer(prepareScene(pictureScene(model, 256, shot.looking)), { width, height, camera: cameraOf(model, shot), seed: 1, clamp: FIREFLY });
     for (let n = 0; n < SAMPLES; n++) tracer.pass();
     const film = new Film(tracer.exposed());
-    const truth = develop(cleanPicture(film.mean(), film.guides(), width, height), seen[i].ev, usualWhite(project.site));
+    const truth = develop(await cleanPicture(film.mean(), film.guides(), width, height), seen[i].ev, usualWhite(project.site));
     const own = await sharp(seen[i].png).removeAlpha().resize(width, height, { fit: 'fill' }).raw().toBuffer();
     const shown = (p: ArrayLike<number>, k: number): number =>
       Math.max(BLACK, luminance([toLinear(p[k] / 255), toLinear(p[k + 1] / 255), toLinear(p[k + 2] / 255)]));

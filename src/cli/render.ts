@@ -51,12 +51,13 @@ export async function renderTo(wanted: Wanted, out: Outputs, save: Save): Promis
   const tracer = new Tracer(scene, { width, height, camera: cameraOf(model, shot), seed: 1, clamp: FIREFLY });
   for (let i = 0; i < samples; i++) tracer.pass();
   const film = new Film(tracer.exposed());
-  const clean = (light: Float32Array, guides: Float32Array): Float32Array => (grain ? light : cleanPicture(light, guides, width, height, shot.round));
-  const radiance = clean(film.mean(), film.guides());
+  const clean = (light: Float32Array, guides: Float32Array): Promise<Float32Array> =>
+    grain ? Promise.resolve(light) : cleanPicture(light, guides, width, height, { round: shot.round });
+  const radiance = await clean(film.mean(), film.guides());
   await save(out.png, writePng(develop(radiance, exposure ?? meterExposure(radiance), white), width, height));
   if (out.hdr) await save(out.hdr, writeHdr(radiance, width, height));
   if (!out.exr) return;
-  const shares = await partLight(film, scene.groups, (light, guides) => Promise.resolve(clean(light, guides)));
+  const shares = await partLight(film, scene.groups, clean);
   await save(out.exr, writeLight({ width, height, radiance, shares }, film.passes()));
 }
 
@@ -76,7 +77,8 @@ async function renderLarge({ model, scene, shot, width, height, samples, grain, 
         },
       ];
     },
-    clean: (radiance, guides, size, scale) => Promise.resolve(grain ? radiance : cleanPicture(radiance, guides, size.width, size.height, shot.round, scale)),
+    clean: (radiance, guides, size, scale) =>
+      grain ? Promise.resolve(radiance) : cleanPicture(radiance, guides, size.width, size.height, { round: shot.round, scale }),
   };
   const folder = await mkdtemp(path.join(tmpdir(), 'enstegon-'));
   try {

@@ -56,7 +56,7 @@ function workshop(width: number, count = 2) {
         };
       });
     },
-    clean: (radiance, guides, size, scale) => Promise.resolve(cleanPicture(radiance, guides, size.width, size.height, false, scale)),
+    clean: (radiance, guides, size, scale) => cleanPicture(radiance, guides, size.width, size.height, { scale }),
   };
   return { made, counted };
 }
@@ -93,14 +93,14 @@ const job = (own: LargeWorkshop, store: LargeStore, watch: (p: TraceProgress) =>
 };
 
 /** The same picture traced and cleaned at once. */
-function atOnce(scale: number): Float32Array {
+function atOnce(scale: number): Promise<Float32Array> {
   const radiance = new Float32Array(W * H * 3);
   for (let i = 0; i < W * H * 3; i++) {
     const p = Math.floor(i / 3);
     for (let s = 0; s < SAMPLES; s++) radiance[i] += lightAt(p % W, Math.floor(p / W), s) / SAMPLES;
   }
   const guides = Float32Array.from({ length: W * H * 6 }, (_, i) => (i % 6 ? 0 : 0.5));
-  return cleanPicture(radiance, guides, W, H, false, scale);
+  return cleanPicture(radiance, guides, W, H, { scale });
 }
 
 const worst = (a: ArrayLike<number>, b: ArrayLike<number>): number => Array.from(a).reduce((most, v, i) => Math.max(most, Math.abs(v - b[i]) / (1 + v)), 0);
@@ -114,7 +114,7 @@ describe('a picture that is traced in bands', () => {
     const light = kept.light();
     expect(light).toHaveLength(W * H * 3);
     const { radiance } = kept.finished()!;
-    expect(worst(light, atOnce(exposure(radiance, W, H)))).toBeLessThan(1e-5);
+    expect(worst(light, await atOnce(exposure(radiance, W, H)))).toBeLessThan(1e-5);
     expect([finished.samples, finished.blocks!.length]).toEqual([SAMPLES, Math.ceil(H / 16)]);
     // Here small and large are of one size.
     expect(worst(finished.radiance, light)).toBeLessThan(1e-6);
@@ -139,7 +139,7 @@ describe('a picture that is traced in bands', () => {
       finished = await own.run();
     }
     expect(breaks).toBeGreaterThan(3);
-    expect(worst(kept.light(), atOnce(exposure(kept.finished()!.radiance, W, H)))).toBeLessThan(1e-5);
+    expect(worst(kept.light(), await atOnce(exposure(kept.finished()!.radiance, W, H)))).toBeLessThan(1e-5);
     expect(finished!.blocks).toHaveLength(Math.ceil(H / 16));
     // Finished once more, nothing is traced again.
     const before = counted.passes;

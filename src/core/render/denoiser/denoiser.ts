@@ -30,13 +30,28 @@ function stretches(whole: number, length: number): Stretch[] {
   return out;
 }
 
+/** The network for pictures of one size, by whoever works it out. */
+export interface Runner {
+  /** Channels of the input. */
+  readonly channels: number;
+  /** @param input all channels of a pixel together, row by row @returns three values a pixel */
+  run(input: Float32Array): Float32Array | Promise<Float32Array>;
+}
+
+/** Makes the network for pictures of one size, whose sides are multiples of 16. */
+export type MakeRunner = (weights: Weights, width: number, height: number) => Runner;
+
 /** How a picture is cleaned. */
 export interface Cleaning {
   /** What radiance is multiplied by before the network sees it; metered unless told, as it must be for a part of a picture. */
   scale?: number;
   /** Most pixels that are in work at once. */
   tile?: number;
+  /** Who works the network out; the processor unless told. */
+  make?: MakeRunner;
 }
+
+const onProcessor: MakeRunner = (weights, width, height) => new Network(weights, width, height);
 
 /**
  * Takes the grain out of a traced picture by the published network of Open Image Denoise, in tiles that overlap: to the last bit as if it were done at once.
@@ -45,19 +60,19 @@ export interface Cleaning {
  * @param guides colour and normal of the first surface that scatters, six values a pixel
  * @returns radiance, three values a pixel
  */
-export function denoise(
+export async function denoise(
   weights: Weights,
   radiance: Float32Array,
   guides: Float32Array,
   width: number,
   height: number,
-  { tile = TILE, scale = exposure(radiance, width, height) }: Cleaning = {},
-): Float32Array<ArrayBuffer> {
+  { tile = TILE, scale = exposure(radiance, width, height), make = onProcessor }: Cleaning = {},
+): Promise<Float32Array<ArrayBuffer>> {
   const side = (whole: number, room: number): number => Math.min(up16(whole), Math.max(3 * OVERLAP, Math.floor(room / 16) * 16));
   // As wide as the picture if it can be: strips overlap least.
   const wide = side(width, tile / Math.min(up16(height), 3 * OVERLAP));
   const high = side(height, tile / wide);
-  const network = new Network(weights, wide, high);
+  const network = make(weights, wide, high);
   const n = network.channels;
   const out = new Float32Array(width * height * 3);
   const input = new Float32Array(wide * high * n);
@@ -74,7 +89,7 @@ export function denoise(
             input[k + 6 + c] = Math.min(1, Math.max(-1, guides[p * 6 + 3 + c])) * 0.5 + 0.5;
           }
         }
-      const clean = network.run(input);
+      const clean = await network.run(input);
       for (let y = down.from; y < down.to; y++)
         for (let x = across.from; x < across.to; x++)
           for (let c = 0; c < 3; c++) out[(y * width + x) * 3 + c] = decode(clean[((y - down.start) * wide + x - across.start) * 3 + c]) / scale;

@@ -1,5 +1,5 @@
 import { fromBase64 } from '../../units/base64';
-import { denoise, OVERLAP } from './denoiser';
+import { denoise, OVERLAP, type Cleaning } from './denoiser';
 import { WEIGHTS } from './weights.generated';
 import { readWeights, type Weights } from './weights';
 
@@ -27,21 +27,18 @@ function wrapped(values: Float32Array, width: number, height: number, per: numbe
  *
  * @param radiance three values a pixel @param guides six values a pixel, as `Film` has them
  * @param round all round: its last column meets the first, and no seam shows there
- * @param scale as `Cleaning` has it, for a part of a picture
  */
-export function cleanPicture(
+export async function cleanPicture(
   radiance: Float32Array,
   guides: Float32Array,
   width: number,
   height: number,
-  round = false,
-  scale?: number,
-): Float32Array<ArrayBuffer> {
-  const as = scale === undefined ? {} : { scale };
+  { round = false, ...as }: { round?: boolean } & Cleaning = {},
+): Promise<Float32Array<ArrayBuffer>> {
   if (!round) return denoise(shippedWeights(), radiance, guides, width, height, as);
   const by = Math.min(OVERLAP, width);
   const wide = width + 2 * by;
-  const cleaned = denoise(shippedWeights(), wrapped(radiance, width, height, 3, by), wrapped(guides, width, height, 6, by), wide, height, as);
+  const cleaned = await denoise(shippedWeights(), wrapped(radiance, width, height, 3, by), wrapped(guides, width, height, 6, by), wide, height, as);
   const out = new Float32Array(width * height * 3);
   for (let y = 0; y < height; y++) out.set(cleaned.subarray((y * wide + by) * 3, (y * wide + by + width) * 3), y * width * 3);
   return out;
