@@ -15,6 +15,7 @@ import { pictureScene } from '@/core/render/picture';
 import { cottage } from './cottage';
 import { demo } from './demo';
 import { dressed } from './dressed';
+import { frames } from './frames';
 import { finishes } from './finishes';
 import { opening } from './opening';
 import { pictures } from './pictures';
@@ -248,6 +249,7 @@ const SECTIONS: [string, () => void | Promise<void>][] = [
   ['tracing kitchen workers', passes],
   ['pictures error blotches ssim references equal time', () => pictures(say)],
   ['view draw calls memory geometry', () => view(say)],
+  ['frames of ten houses street detail', () => frames(say)],
   ['chromium opening list demo', chromium],
   ['light of the view traced stops apart', () => viewLight(say)],
 ];

@@ -1,25 +1,12 @@
 import * as THREE from 'three';
 import { heronLockCottage } from '@/core/demo/heron-lock';
-import { placement } from '@/core/geometry/mesh';
-import type { Body } from '@/core/model/body';
 import { Deriver } from '@/core/model/derive';
-import type { Model } from '@/core/model/model';
 import { DrawnParts } from '@/studio/table/model/drawn';
 import { plainMaterials } from '@/studio/table/model/testing';
 import { FIRST_LOOK } from '@/core/project/looks';
+import { street } from './street';
 
 type Say = (what: string, ours: string, peer: string, ratio: number) => void;
-
-/** The demo many times side by side: what a street would be. */
-function street(model: Model, houses: number): Model {
-  const places = Array.from({ length: houses }, (_, n) => placement(30 * n, 0, 0, 0));
-  return {
-    ...model,
-    bodies: places.flatMap((place, n) =>
-      model.bodies.map((body): Body => ({ ...body, id: `${body.id} ${n}`, matrix: place, parts: body.parts.map((p) => ({ ...p, key: `${p.key} ${n}` })) })),
-    ),
-  };
-}
 
 /** Draw calls and geometry of the view, all parts showing, against one call and one copy a part. */
 export function view(say: Say): void {

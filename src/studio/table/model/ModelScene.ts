@@ -12,6 +12,8 @@ import { BARE } from '@/core/project/kinds/first-finishes';
 import type { DerivedWall } from '@/core/shell/wall-types';
 import type { Spot } from '../../store/studio';
 import { FIRST_LOOK } from '@/core/project/looks';
+import type { Closeness } from './batches';
+import { coarserWorker } from './coarser';
 import { DrawnParts } from './drawn';
 import { coveringsOf, cutAway, insideRoom, type Coverings, type Looking } from '@/core/model/cut-away';
 import { loadBeyond } from '../../finishes/textures';
@@ -31,6 +33,14 @@ import { floorPoint, pickFrom, sightAt, type Sight } from './picking';
 export const EV = { outside: 14.35, inside: 8.5 } as const;
 
 const AS_IT_IS: Rgb = [1, 1, 1];
+
+/** Pixels by which what is drawn may be off, and across which something is left out: seen by nobody, and while one moves. */
+const CLOSE = { off: 0.7, least: 0.7 } as const;
+const MOVING = { off: 3, least: 3 } as const;
+
+/** A moment when the page has nothing else to do. */
+const leisure = (): Promise<unknown> =>
+  new Promise((resolve) => ('requestIdleCallback' in window ? requestIdleCallback(resolve, { timeout: 500 }) : setTimeout(resolve, 16)));
 
 /** What has not changed for so long is drawn together, ms. */
 const STILL = 400;
@@ -80,6 +90,7 @@ export class ModelScene {
   private resting: ReturnType<typeof setTimeout> | null = null;
   private calming: ReturnType<typeof setTimeout> | null = null;
   private shade = true;
+  private coarser: ReturnType<typeof coarserWorker> | null = null;
   private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
   private look: Look = FIRST_LOOK;
   /** The level in hand: cut away, the house is seen up to it. */
@@ -111,6 +122,7 @@ export class ModelScene {
     if (this.resting) clearTimeout(this.resting);
     if (this.compiling) clearTimeout(this.compiling);
     if (this.calming) clearTimeout(this.calming);
+    this.coarser?.end();
     this.lighting.dispose();
     this.parts.dispose();
     this.contact.dispose();
@@ -151,13 +163,15 @@ export class ModelScene {
       const shaded = this.shade && this.look.mode !== 'lines';
       const mirrored = this.shade && this.inside && this.mirrors.any;
       this.mirrors.look(mirrored && full ? this.eye.at : null);
+      const near = this.closeness(view, full);
+      this.parts.fit(near);
       if (shaded && full) this.contact.prepare(view);
       else this.contact.none();
       this.renderer.render(this.scene, view);
       // What was drawn, for whoever measures or waits: calls, triangles, bytes of geometry.
       const { calls, triangles } = this.renderer.info.render;
       if (this.model) this.canvas.dataset.drawn = `${calls} ${triangles} ${this.parts.bytes}`;
-      if ((shaded || mirrored) && !full)
+      if ((shaded || mirrored || near) && !full)
         this.calming = setTimeout(() => {
           this.calming = null;
           this.request(true);
@@ -165,6 +179,12 @@ export class ModelScene {
       this.canvas.dataset.rested = String(this.resting === null && this.calming === null);
       for (const tell of this.onDrawn) tell();
     });
+  }
+
+  /** How closely things have to be drawn: whole where shadows are drawn anew, and with slow graphics less closely while one moves. */
+  private closeness(view: Closeness['view'], full: boolean): Closeness | null {
+    if (this.renderer.shadowMap.needsUpdate) return null;
+    return { view, height: this.canvas.height, ...(full ? CLOSE : MOVING) };
   }
 
   /** Whether surfaces that come close shade one another, luminaires throw shadows in the room of the eye, and mirrors show an image. */
@@ -219,7 +239,7 @@ export class ModelScene {
     this.makeStubs();
     this.lighting.setLids(model);
     this.cut();
-    if (first) this.parts.rest();
+    if (first) this.rest();
     else this.restSoon();
     this.light();
     this.highlight();
@@ -242,12 +262,25 @@ export class ModelScene {
     look();
   }
 
+  private rest(): void {
+    this.parts.rest();
+    this.coarser?.end();
+    this.coarser = null;
+    if (!this.parts.fineOnly) return;
+    const own = (this.coarser = coarserWorker());
+    // Without it everything is drawn whole, however far off.
+    void this.parts
+      .coarsen(own.make, leisure)
+      .catch(() => undefined)
+      .finally(() => own.end());
+  }
+
   /** What has changed is drawn together with the rest once nothing changes any more. */
   private restSoon(): void {
     if (this.resting) clearTimeout(this.resting);
     this.resting = setTimeout(() => {
       this.resting = null;
-      this.parts.rest();
+      this.rest();
       this.draw();
     }, STILL);
   }

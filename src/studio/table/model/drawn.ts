@@ -6,7 +6,8 @@ import { traitsOf, type Sort } from '@/core/model/sorts';
 import type { Finish, Look } from '@/core/project/schema';
 import type { Target } from '@/core/project/targets';
 import { isOpen } from '@/core/finishes/finish';
-import { Batches, type Batchable } from './batches';
+import { Batches, byGroup, type Batchable, type Closeness } from './batches';
+import { coarsen, coarserOf, type MakeCoarser } from './coarser';
 import { SHADING } from './ContactShade';
 import type { Seen } from '@/core/model/cut-away';
 import { edgesOf } from './edges';
@@ -15,7 +16,6 @@ import type { Materials } from './materials';
 
 /** A part of the model as it is drawn. */
 export interface Drawn extends Batchable {
-  source: Mesh;
   finish: Finish;
   matrix: Matrix;
   /** How it is shown. */
@@ -38,6 +38,8 @@ export class DrawnParts {
   /** Whether the eye is in a room, where ceilings throw shadows. */
   private inside = false;
   private counted: number | null = null;
+  /** Which working out of coarser meshes is the last one that was asked for. */
+  private coarsening = 0;
 
   constructor(
     private readonly scene: THREE.Object3D,
@@ -166,7 +168,7 @@ export class DrawnParts {
       const visible = shows(seen);
       if (visible !== object.visible) changed = true;
       object.visible = visible;
-      slot?.batch.setVisibleAt(slot.instance, visible);
+      slot?.batch.setVisibleAt(slot.instance, visible && slot.way !== null);
     }
     return changed;
   }
@@ -189,7 +191,42 @@ export class DrawnParts {
     this.batches.gather([...this.drawn.values()].filter((d) => d.group));
   }
 
+  /** Draws what is far off coarser. @param closeness null: everything whole */
+  fit(closeness: Closeness | null): void {
+    this.batches.fit(this.drawn.values(), closeness);
+  }
+
+  /** Whether something rests whose coarser meshes are still to be worked out, or to be packed. */
+  get fineOnly(): boolean {
+    for (const { slot, source } of this.drawn.values()) if (slot && slot.ways.length <= (coarserOf(source)?.length ?? Infinity)) return true;
+    return false;
+  }
+
+  /**
+   * Works out coarser meshes of all that rests and packs them beside the whole ones, a group at a time. Broken off when it is asked again.
+   *
+   * @param leisure resolves when there is a moment to pack
+   */
+  async coarsen(make: MakeCoarser, leisure: () => Promise<unknown>): Promise<void> {
+    const run = ++this.coarsening;
+    const over = (): boolean => run !== this.coarsening;
+    for (const members of byGroup([...this.drawn.values()].filter((d) => d.slot)).values()) {
+      for (const { source } of members) {
+        if (!coarserOf(source)) await coarsen(source, make);
+        if (over()) return;
+      }
+      if (!members.some(({ slot, source }) => slot && slot.ways.length <= coarserOf(source)!.length)) continue;
+      await leisure();
+      if (over()) return;
+      // Some may have left their batch meanwhile: they join it again when they rest.
+      if (!members.every((d) => d.slot)) continue;
+      this.counted = null;
+      this.batches.gather(members);
+    }
+  }
+
   dispose(): void {
+    this.coarsening++;
     for (const { source } of this.drawn.values()) this.geometries.give(source);
     this.batches.dispose();
   }
