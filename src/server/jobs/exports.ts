@@ -17,6 +17,7 @@ import type { Board, Project } from '@/core/project/schema';
 import { keptFile } from '../store/files';
 import { boardFonts } from './fonts';
 import { encodePng, pixelsOf } from './pictures';
+import { openPrint } from './print-picture';
 
 /** Told how far an export has come, 0 to 1, and what it is at. */
 export type Tell = (share: number, at: string) => void;
@@ -38,14 +39,26 @@ export async function exportGlb(project: Project, folder: string, tell = quiet):
 /** Dots an inch that pictures have on paper; finer ones are made as fine as this. */
 const PRINT = 300;
 
+/**
+ * A picture as boards show it. One for print is developed from its full light where its small picture has too few pixels.
+ *
+ * @param width that it is shown in, pixels
+ */
+async function boardPicture(project: Project, hash: string, width: number, folder: string): Promise<Sharp> {
+  const file = await keptFile(folder, hash);
+  const own = Object.values(project.pictures).find((p) => p.image === hash && p.full !== null);
+  if (!own || width <= ((await sharp(file).metadata()).width ?? 0)) return sharp(file);
+  return (await openPrint(own, folder))!.shown();
+}
+
 export async function exportPdf(project: Project, board: Board, folder: string, tell = quiet): Promise<Uint8Array> {
   await bringImages(project, folder);
   return writeBoardPdf(project, board, {
     fonts: await boardFonts(),
     picture: async (hash, width) => {
-      const file = await keptFile(folder, hash);
-      const picture = sharp(file).resize({ width: Math.max(16, Math.round((width / 0.0254) * PRINT)), withoutEnlargement: true });
-      const { isOpaque } = await sharp(file).stats();
+      const pixels = Math.max(16, Math.round((width / 0.0254) * PRINT));
+      const picture = (await boardPicture(project, hash, pixels, folder)).resize({ width: pixels, withoutEnlargement: true });
+      const { isOpaque } = await sharp(await keptFile(folder, hash)).stats();
       return new Uint8Array(isOpaque ? await picture.jpeg({ quality: 95, chromaSubsampling: '4:4:4' }).toBuffer() : await picture.png().toBuffer());
     },
     tell: (share) => tell(share, 'Laying out pages'),
@@ -102,7 +115,7 @@ export async function exportPng(project: Project, board: Board, pageId: string |
       };
       const layer = await lay(box, pageWidth, pageHeight, async (scale, w, h) => {
         if (mark.kind === 'shadow') return raw(shadowPicture(width, height, k * scale, mark.round));
-        if (mark.shows.kind === 'picture') return sharp(await keptFile(folder, mark.shows.hash)).resize(w, h, { fit: 'fill' });
+        if (mark.shows.kind === 'picture') return (await boardPicture(project, mark.shows.hash, w, folder)).resize(w, h, { fit: 'fill' });
         return raw(makeSample(finishIn(project, mark.shows.finish), mark.shows.form, w, h, w * h > 1e6 ? 2 : 3));
       });
       if (layer) layers.push(layer);

@@ -2,6 +2,7 @@ import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { unzipSync } from 'fflate';
+import { PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 import sharp from 'sharp';
 import { FloatType } from 'three';
 import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
@@ -10,9 +11,10 @@ import { readExr } from '@/core/formats/exr/exr';
 import { readHdr, writeHdr } from '@/core/formats/hdr/hdr';
 import { packPrint, printStart, writeLight } from '@/core/formats/light-file';
 import { contentHash } from '@/core/formats/project-file/project-file';
-import { Picture } from '@/core/project/schema';
+import { Board, emptyProject, Picture } from '@/core/project/schema';
 import { developed } from '@/core/render/development';
 import { filePlace } from '../store/files';
+import { exportPdf, exportPng } from './exports';
 import { handedPicture } from './handed-picture';
 import type { PictureKind } from './picture-kinds';
 
@@ -127,14 +129,18 @@ describe('a picture that is handed over', () => {
     await expect(handed('sides', flat)).rejects.toThrow(/not one all round/);
   });
 
-  it('for print is developed at its full size, a few rows at a time, whatever it is handed over as', async () => {
+  /** A picture for print, its upper rows half as bright as its lower ones; its left half is built. */
+  async function forPrint(): Promise<{ print: Picture; radiance: Float32Array }> {
     const size = { width: 640, height: 331 };
     const count = size.width * size.height;
-    // Twice as bright below, so that rows are told apart; its left half is built.
     const radiance = Float32Array.from({ length: count * 3 }, (_, i) => (40 + (i % 3) * 20) * (i / 3 < 160 * 640 ? 1 : 2));
     const cover = Float32Array.from({ length: count }, (_, i) => (i % 640 < 320 ? 1 : 0));
     const { bytes, sizes } = packPrint(size, 0, radiance, cover);
-    const print = { ...picture, ...size, full: await keep(Buffer.concat([printStart(size, sizes), bytes])) };
+    return { print: { ...picture, ...size, full: await keep(Buffer.concat([printStart(size, sizes), bytes])) }, radiance };
+  }
+
+  it('for print is developed at its full size, a few rows at a time, whatever it is handed over as', async () => {
+    const { print, radiance } = await forPrint();
     // The sky is off: half of the light is left, as in the small picture.
     const want = (i: number, c: number): number => radiance[i * 3 + c] / 2;
     const [top, foot] = [10 * 640 + 5, 330 * 640 + 5];
@@ -166,5 +172,39 @@ describe('a picture that is handed over', () => {
     const passes = new EXRLoader().setDataType(FloatType).parse((await handed('passes', print)).slice().buffer) as { width: number };
     expect(passes.width).toBe(width);
     expect(Object.keys(unzipSync(await handed('sides', print)))).toHaveLength(6);
+  });
+
+  it('for print is as fine on a page as the page wants it, and its small picture where that is enough', async () => {
+    const { print } = await forPrint();
+    const item = { id: 'i', page: 'g', order: 0, kind: 'picture', picture: 'p', x: 0.01, y: 0.01, width: 0.1, height: 0.0517, shadow: false };
+    const board = Board.parse({
+      id: 'b',
+      name: 'Board',
+      paper: { width: 0.12, height: 0.08 },
+      pages: { g: { id: 'g', name: 'Page', order: 0, ground: '#ffffff' } },
+      items: { i: item },
+    });
+    const project = { ...emptyProject('p', 'P'), pictures: { p: print }, boards: { b: board } };
+    const page = async (pixels: number): Promise<{ data: Buffer; at(x: number, y: number): number[] }> => {
+      const { data, info } = await sharp(await exportPng(project, board, null, folder, undefined, pixels))
+        .removeAlpha()
+        .raw()
+        .toBuffer({ resolveWithObject: true });
+      return { data, at: (x, y) => [0, 1, 2].map((c) => data[(Math.round(y * info.height) * info.width + Math.round(x * info.width)) * 3 + c]) };
+    };
+    // Six hundred pixels across: from the full light, lower rows brighter.
+    const fine = await page(720);
+    expect(fine.at(0.5, 0.6)[0]).toBeGreaterThan(fine.at(0.5, 0.2)[0] + 20);
+    // Fifty across: the small picture, which is of one colour.
+    const coarse = await page(60);
+    expect(coarse.at(0.5, 0.5)).toEqual([0x8a, 0x60, 0x40]);
+    // On paper it has 300 dots an inch, or all it has: of 0.1 m it would be 1,181.
+    const pdf = await PDFDocument.load(await exportPdf(project, board, folder));
+    const widths = pdf.context
+      .enumerateIndirectObjects()
+      .flatMap(([, o]) =>
+        o instanceof PDFRawStream && o.dict.get(PDFName.of('Subtype')) === PDFName.of('Image') ? [Number(o.dict.get(PDFName.of('Width')))] : [],
+      );
+    expect(widths).toEqual([640]);
   });
 });

@@ -12,7 +12,7 @@ import { developed, gainOf, relight } from '@/core/render/development';
 import { keptFile } from '../store/files';
 import type { PictureKind } from './picture-kinds';
 import { pixelsOf } from './pictures';
-import { PrintPicture } from './print-picture';
+import { openPrint } from './print-picture';
 
 const refuse = (why: string): DomainError => new DomainError('picture.kind', `The picture was not made: ${why}.`);
 
@@ -24,10 +24,7 @@ const refuse = (why: string): DomainError => new DomainError('picture.kind', `Th
  */
 export async function handedPicture(picture: Picture, as: PictureKind, dots: number, folder: string): Promise<Uint8Array> {
   // Of a picture for print the files beside its full light are smaller than it: it is developed anew.
-  const print =
-    picture.full === null
-      ? null
-      : new PrintPicture(picture, new Uint8Array(await readFile(await keptFile(folder, picture.radiance))), await keptFile(folder, picture.full));
+  const print = await openPrint(picture, folder);
   const image = (): Promise<string> => keptFile(folder, picture.image);
   const shown = async (): Promise<Sharp> => (print ? print.shown() : sharp(await image()));
   const light = async (): Promise<Uint8Array> => new Uint8Array(await readFile(await keptFile(folder, picture.radiance)));

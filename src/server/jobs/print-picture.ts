@@ -1,9 +1,11 @@
+import { readFile } from 'node:fs/promises';
 import sharp, { type Sharp } from 'sharp';
 import { packPrint, printRows, printStart, readLight } from '@/core/formats/light-file';
 import { hdrHead, packHdr } from '@/core/formats/hdr/hdr';
 import type { Development, Picture } from '@/core/project/schema';
 import { developed } from '@/core/render/development';
 import { PrintLights } from '@/core/render/print-light';
+import { keptFile } from '../store/files';
 import { withExr } from './exr-file';
 
 /** Rows that are read and developed at once: blocks of the file are sixteen high. */
@@ -70,4 +72,16 @@ export class PrintPicture {
     });
     return Buffer.concat([printStart(size, sizes), ...packed]);
   }
+}
+
+/**
+ * A kept picture for print, with its files.
+ *
+ * @param folder the data folder
+ * @returns null where it is no picture for print
+ */
+export async function openPrint(picture: Picture, folder: string): Promise<PrintPicture | null> {
+  if (picture.full === null) return null;
+  const small = new Uint8Array(await readFile(await keptFile(folder, picture.radiance)));
+  return new PrintPicture(picture, small, await keptFile(folder, picture.full));
 }
