@@ -6,6 +6,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 const KERNELS = [
   { of: 'src/core/render/kernel', name: 'KERNEL', what: 'The compiled ray kernel', options: ['--initialMemory', '2', '--maximumMemory', '65536'] },
   { of: 'src/core/render/denoiser', name: 'LAYERS', what: 'The compiled layers of the denoiser', options: ['--importMemory'] },
+  { of: 'src/core/render/splitting', name: 'SPLITTING', what: 'What splits boxes', options: ['--importMemory'] },
 ];
 
 const module = (name, what, bytes) =>
