@@ -17,7 +17,7 @@ import { demo } from './demo';
 import { dressed } from './dressed';
 import { frames } from './frames';
 import { finishes } from './finishes';
-import { opening } from './opening';
+import { firstLook, opening } from './opening';
 import { pictures } from './pictures';
 import { storey } from './storey';
 import { view } from './view';
@@ -251,6 +251,7 @@ const SECTIONS: [string, () => void | Promise<void>][] = [
   ['view draw calls memory geometry', () => view(say)],
   ['frames of ten houses street detail', () => frames(say)],
   ['chromium opening list demo', chromium],
+  ['first traced picture true light chromium', lookSoon],
   ['light of the view traced stops apart', () => viewLight(say)],
 ];
 
@@ -260,6 +261,13 @@ async function chromium(): Promise<void> {
   say('Chromium: the list of projects shows (peer: 1 s)', ms(o.list), '1000 ms', 1000 / o.list);
   say('Chromium: the demo can be worked on after a press (peer: 2 s)', ms(o.demo), '2000 ms', 2000 / o.demo);
   say('Chromium: the view has drawn it (peer: 2 s)', ms(o.view), '2000 ms', 2000 / o.view);
+}
+
+/** The first traced picture in the view, against what one waits for it. */
+async function lookSoon(): Promise<void> {
+  const { cold, warm } = await firstLook();
+  say('Chromium: the first traced picture in the view (peer: 3 s)', ms(cold), '3000 ms', 3000 / cold);
+  say('Chromium: the first traced picture, those who trace at hand (peer: 3 s)', ms(warm), '3000 ms', 3000 / warm);
 }
 
 const words = process.argv.slice(2).join(' ').toLowerCase();

@@ -64,3 +64,34 @@ export const opening = (rounds = 5): Promise<Opening> =>
     const median = (of: (o: Opening) => number): number => rest.map(of).sort((a, b) => a - b)[rest.length >> 1];
     return { list: median((o) => o.list), demo: median((o) => o.demo), view: median((o) => o.view) };
   });
+
+/** From the switch to true light until the first traced picture of the demo’s kitchen lies over the view: the first time, and again; ms. */
+export const firstLook = (): Promise<{ cold: number; warm: number }> =>
+  inChromium(async (browser, address) => {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 0.5 });
+    page.setDefaultTimeout(120_000);
+    await page.addInitScript(() => {
+      if (localStorage.getItem('enstegon.true-light') === null) localStorage.setItem('enstegon.true-light', 'off');
+      localStorage.setItem('enstegon.shade', 'off');
+    });
+    await page.goto(`${address}/project/heron-lock-cottage`);
+    await page.locator('main[aria-busy="false"]').waitFor();
+    await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: 'Views' }).click();
+    await page
+      .getByTestId('ledge')
+      .getByRole('button', { name: /^Kitchen from the hall door/ })
+      .first()
+      .click();
+    // Textures are drawn and the light of the rooms is gathered.
+    await page.waitForTimeout(25_000);
+    const look = async (): Promise<number> => {
+      const start = performance.now();
+      await page.getByRole('button', { name: 'True light' }).click();
+      await page.waitForFunction(() => document.querySelector<HTMLElement>('[data-testid="true-light"]')!.style.opacity === '1', null, { polling: 30 });
+      const took = performance.now() - start;
+      await page.getByRole('button', { name: 'True light' }).click();
+      await page.waitForTimeout(2000);
+      return took;
+    };
+    return { cold: await look(), warm: await look() };
+  });

@@ -7,6 +7,7 @@ import { lightAt, TERMS, type RoomLight } from '@/core/render/room-light';
 import type { RoomLightService } from '@/workers/room-light.worker';
 import { meteredExposure } from '@/core/render/tone';
 import { useStudio } from '../../store/studio';
+import { useTrueLight } from '../../views/views';
 import { Summoned } from '../../work/summoned';
 
 const CHUNK = /* glsl */ `
@@ -71,6 +72,8 @@ THREE.ShaderChunk.lights_fragment_maps = `${USE}${THREE.ShaderChunk.lights_fragm
 
 /** What has been still for so long has its light worked out, ms. */
 const STILL = 900;
+/** So long where the view is traced when the eye rests: that is awaited, and shows more. */
+const STILL_TRACED = 6000;
 
 /** Rays from each place, round by round. */
 const ROUNDS = [200, 400, 800] as const;
@@ -176,10 +179,13 @@ export class RoomGlow {
 
   private soon(): void {
     if (this.timer) clearTimeout(this.timer);
-    this.timer = setTimeout(() => {
-      this.timer = null;
-      if (this.wanted && !this.busy && this.done !== this.project) void this.work();
-    }, STILL);
+    this.timer = setTimeout(
+      () => {
+        this.timer = null;
+        if (this.wanted && !this.busy && this.done !== this.project) void this.work();
+      },
+      useTrueLight.getState().on ? STILL_TRACED : STILL,
+    );
   }
 
   private async work(): Promise<void> {

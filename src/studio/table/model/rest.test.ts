@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { emptyProject } from '@/core/project/schema';
+import { emptyProject, type Project } from '@/core/project/schema';
 import { shotFrom } from '@/core/render/shot';
 import type { Job } from '../../views/queue/hands';
 import { unexposed } from '@/core/render/testing';
@@ -7,9 +7,12 @@ import { unexposed } from '@/core/render/testing';
 /** Those who trace, as quickly as they are let. */
 const asked: Job[] = [];
 const closed: boolean[] = [];
+/** Projects whose scene was put together ahead. */
+const ahead: Project[] = [];
 let hold: Promise<void> | null = null;
 vi.mock('../../views/queue/hands', () => ({
   workerCount: () => 2,
+  prepareAhead: (sight: { project: Project }) => ahead.push(sight.project),
   openWorkshop: (job: Job) => {
     asked.push(job);
     const own = unexposed(job);
@@ -51,7 +54,7 @@ const view = () =>
 beforeEach(() => {
   vi.useFakeTimers();
   sight = from(0);
-  asked.length = closed.length = told.shown.length = told.far.length = told.hidden = 0;
+  ahead.length = asked.length = closed.length = told.shown.length = told.far.length = told.hidden = 0;
   hold = null;
 });
 afterEach(() => vi.useRealTimers());
@@ -72,6 +75,26 @@ describe('the view at rest', () => {
     expect(told.far.find((f) => f !== null)).toBe('first look');
     // Those who trace stay ready.
     expect(closed).toEqual([true, true]);
+    resting.dispose();
+  });
+
+  it('has the scene of a project put together before the eye rests, once, and not of each step of a drag', async () => {
+    const resting = view();
+    const other = emptyProject('q', 'Q');
+    for (const p of [project, other, project, other]) {
+      sight = { ...from(0), project: p };
+      resting.touch();
+      await rest(60);
+    }
+    expect(ahead).toEqual([]);
+    await rest(80);
+    expect(ahead).toEqual([other]);
+    resting.touch();
+    await rest(200);
+    expect(ahead).toEqual([other]);
+    expect(asked).toHaveLength(0);
+    await rest(400);
+    expect(asked[0].project).toBe(other);
     resting.dispose();
   });
 

@@ -3,16 +3,19 @@ import type { Project, Shot } from '@/core/project/schema';
 import { develop } from '@/core/render/development';
 import { TraceJob } from '@/core/render/trace-job';
 import { rememberedPace } from '../../store/habits';
-import { openWorkshop, workerCount, type Workshop } from '../../views/queue/hands';
+import { openWorkshop, prepareAhead, workerCount, type Workshop } from '../../views/queue/hands';
 
 /** How long the eye has rested before the picture is traced, ms. */
 const REST = 500;
+
+/** After so long the scene of another project is put together ahead, ms: while something is dragged it would be another one soon. */
+const AHEAD = 120;
 
 /** Samples a pixel of the first look, which comes soon and is coarse, and of the fine picture after it. */
 export const STAGES = { first: 16, fine: 64 } as const;
 
 /** A pass of the first look takes one of those who trace about so long, seconds: it is the coarser, the slower the machine is. */
-const PASS = 0.8;
+const PASS = 0.5;
 
 /** Pixels of the shorter side below which nothing would be told apart, and of the fine picture at most. */
 const LEAST = 120;
@@ -73,6 +76,9 @@ interface Told {
  */
 export class RestingView {
   private timer: ReturnType<typeof setTimeout> | null = null;
+  private early: ReturnType<typeof setTimeout> | null = null;
+  /** The project whose scene was put together ahead. */
+  private begun: Project | null = null;
   private under: Under | null = null;
   private shown = false;
 
@@ -87,6 +93,8 @@ export class RestingView {
     this.giveWay();
     if (this.timer) clearTimeout(this.timer);
     this.timer = setTimeout(() => this.rest(), REST);
+    if (this.early) clearTimeout(this.early);
+    this.early = setTimeout(() => this.ahead(), AHEAD);
     const now = this.sight();
     if (this.under && !(now && alike(now, this.under.sight))) this.stop(true);
   }
@@ -100,8 +108,17 @@ export class RestingView {
     own?.workshop?.close(warm);
   }
 
+  private ahead(): void {
+    this.early = null;
+    const sight = this.sight();
+    if (!sight || this.under || sight.project === this.begun) return;
+    this.begun = sight.project;
+    prepareAhead(sight);
+  }
+
   dispose(): void {
     if (this.timer) clearTimeout(this.timer);
+    if (this.early) clearTimeout(this.early);
     this.stop(false);
   }
 

@@ -59,6 +59,16 @@ class Tracers {
     return made;
   }
 
+  /** Has the scene put together before a picture of it is asked for. */
+  ahead({ project, shot }: Pick<Job, 'project' | 'shot'>, texture: number): void {
+    const [first] = this.remotes;
+    const token = `${tokenOf(project)} ${texture}`;
+    this.last = this.last
+      .catch(() => undefined)
+      .then(async () => (await first.compile(token, null, shot)) ?? first.compile(token, project, shot))
+      .catch(() => undefined);
+  }
+
   private async ready({ project, shot, width, height, region, detail = width }: Job): Promise<readonly LightGroup[]> {
     const [first] = this.remotes;
     const texture = textureFor(detail);
@@ -132,6 +142,19 @@ export interface Workshop extends LargeWorkshop {
   close(finished: boolean): void;
 }
 
+/** Lets those who trace begin with a scene of which a picture will be asked for soon. */
+export function prepareAhead(sight: Pick<Job, 'project' | 'shot'> & { width: number }): void {
+  if (users.size) return;
+  const own = (tracers ??= new Tracers());
+  own.ahead(sight, textureFor(sight.width));
+  restLater(own);
+}
+
+function restLater(own: Tracers): void {
+  if (idle) clearTimeout(idle);
+  idle = setTimeout(() => closeTracers(own), PATIENCE);
+}
+
 /** Workers who trace and clean one picture. One picture is traced at a time. */
 export function openWorkshop(job: Job): Workshop {
   if (idle) clearTimeout(idle);
@@ -152,7 +175,7 @@ export function openWorkshop(job: Job): Workshop {
       users.delete(made);
       // Who has taken them over meanwhile goes on with them.
       if (users.size || tracers !== own) return;
-      if (finished) idle = setTimeout(() => closeTracers(own), PATIENCE);
+      if (finished) restLater(own);
       else closeTracers(own);
     },
   };
