@@ -22,7 +22,7 @@ import { pictures } from './pictures';
 import { storey } from './storey';
 import { view } from './view';
 import { viewLight } from './view-light';
-import { pieceFrom, stockItem } from '@/core/stock/stock';
+import { pieceFrom, stockCard } from '@/core/stock/stock';
 
 interface Row {
   what: string;
@@ -53,7 +53,7 @@ function furnished(triangles: number): Project {
   const count = (): number => pictureScene(new Deriver().derive(project), 32).material.length;
   for (let n = 0; count() < triangles; n++) {
     const pieces = ['plant', 'sofa', 'armchair', 'curtain'].map((maker, i) =>
-      pieceFrom(stockItem(maker)!, `bench-${n}-${i}`, project.levels.ground, { x: 0.8 + ((n * 1.7 + i) % 8.6), y: 0.6 + ((n * 0.9 + i * 1.3) % 5.6) }, n + i),
+      pieceFrom(stockCard(maker)!, `bench-${n}-${i}`, project.levels.ground, { x: 0.8 + ((n * 1.7 + i) % 8.6), y: 0.6 + ((n * 0.9 + i * 1.3) % 5.6) }, n + i),
     );
     project = runChange(project, { id: `bench${String(n).padStart(4, '0')}`, kind: 'do', command: 'piece.add', args: { pieces } }).project;
   }

@@ -11,7 +11,7 @@ import { overLevel } from '@/core/project/roof-outline';
 import { newRoof, ROOF_FORMS, ROOF_NAMES } from '@/core/project/roof-defaults';
 import { FENCE_NAMES, GROUND_NAMES, SLAB_NAMES } from '@/core/project/built-defaults';
 import { FENCE_KINDS, FORMS, GROUND_KINDS, STAIR_FORMS } from '@/core/project/schema';
-import { STOCK } from '@/core/stock/stock';
+import { CARDS } from '@/core/stock/stock';
 import { colours } from './look/theme';
 import { newId, STAGES, useStudio } from './store/studio';
 import { STANDPOINTS, type Standpoint } from './table/model/camera';
@@ -105,7 +105,7 @@ function allActions(): Action[] {
     { name: 'Switch millimetres and feet', run: () => s.run('project.units', { units: s.project.units === 'metric' ? 'imperial' : 'metric' }) },
     ...STAGES.map((stage) => ({ name: `Go to ${stage}`, run: () => s.setStage(stage) })),
     ...Object.values(s.project.rooms).map((r) => ({ name: `Take ${r.name} in hand`, run: () => s.setRoom(r.id) })),
-    ...STOCK.map((item) => ({ name: `Place: ${item.name}`, run: () => s.setTool({ kind: 'place', maker: item.id }) })),
+    ...CARDS.map(({ id, name }) => ({ name: `Place: ${name}`, run: () => s.setTool({ kind: 'place', card: id }) })),
     ...offered.map((f) => ({ name: `Apply: ${f.name}`, run: () => takeFinish(f.id) })),
   ];
 }

@@ -67,13 +67,13 @@ export function Studio({ id }: { id: string }) {
     <DndContext
       sensors={sensors}
       autoScroll={false}
-      onDragStart={(e) => setDragged((e.active.data.current?.maker as string) ?? (e.active.data.current?.finish as string) ?? null)}
+      onDragStart={(e) => setDragged((e.active.data.current?.card as string) ?? (e.active.data.current?.finish as string) ?? null)}
       onDragMove={(e) => {
         const data = e.active.data.current;
         const at = under(e);
         last.current = at;
         if (!at) return useStudio.getState().endPreview();
-        if (data?.kind === 'stock') tools.showDrop(data.maker as string, at);
+        if (data?.kind === 'stock') tools.showDrop(data.card as string, at);
         else if (data?.kind === 'finish') tools.showDropFinish(data.finish as string, at);
       }}
       onDragEnd={(e) => {
@@ -82,7 +82,7 @@ export function Studio({ id }: { id: string }) {
         const at = under(e);
         useStudio.setState({ measure: null });
         if (!at || !data) return useStudio.getState().endPreview();
-        if (data.kind === 'stock') tools.dropPiece(data.maker as string, at);
+        if (data.kind === 'stock') tools.dropPiece(data.card as string, at);
         else if (data.kind === 'finish') tools.applyFinish(data.finish as string, at);
       }}
       onDragCancel={() => {

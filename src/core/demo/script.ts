@@ -3,7 +3,7 @@ import { newOpening } from '../project/opening-defaults';
 import { inPhase } from '../project/phase';
 import type { Opening, Project, Room } from '../project/schema';
 import { faceAt, planOf, roomsByFace } from '../project/topology';
-import { clampSize, pieceFrom, stockItem } from '../stock/stock';
+import { clampSize, pieceFrom, stockCard } from '../stock/stock';
 
 interface PieceOptions {
   width?: number;
@@ -98,10 +98,11 @@ export class Script {
   }
 
   /** Places a piece of the stock, turned so many degrees. */
-  place(maker: string, x: number, y: number, turn: number, options: PieceOptions = {}): void {
-    const item = stockItem(maker)!;
+  place(name: string, x: number, y: number, turn: number, options: PieceOptions = {}): void {
+    const card = stockCard(name)!;
+    const { item } = card;
     const level = this.project.levels[this.level];
-    const piece = pieceFrom(item, `piece-${++this.pieces}`, level, { x, y }, (turn * Math.PI) / 180);
+    const piece = pieceFrom(card, `piece-${++this.pieces}`, level, { x, y }, (turn * Math.PI) / 180);
     piece.size = clampSize(item, {
       ...piece.size,
       ...(options.width ? { width: options.width } : {}),
@@ -110,7 +111,7 @@ export class Script {
     });
     if (item.mount === 'ceiling') piece.elevation = level.height - piece.size.height;
     if (options.elevation !== undefined) piece.elevation = options.elevation;
-    if (options.finishes) piece.finishes = options.finishes;
+    if (options.finishes) piece.finishes = { ...piece.finishes, ...options.finishes };
     if (options.lumen && piece.lamp) piece.lamp.lumen = options.lumen;
     if (options.name) piece.name = options.name;
     this.do('piece.add', { pieces: [piece] });

@@ -1,6 +1,6 @@
 import type { Vec2 } from '../geometry/vec';
 import type { Opening, Piece } from '../project/schema';
-import { stockItem } from '../stock/stock';
+import { symbolOf } from '../stock/stock';
 import { rectangle, type SymbolLine } from '../stock/types';
 import { formatLength, type UnitSystem } from '../units/length';
 import { drawDimension } from './dimension';
@@ -44,8 +44,8 @@ function diagram(items: readonly DisplayItem[], width: number, height: number, f
 }
 
 /** A piece from above, as the plan shows it. @param frame millimetres of the paper */
-export function pieceDiagram({ maker, size, id }: Piece, frame: { width: number; height: number }, units: UnitSystem): Diagram {
-  const own: readonly SymbolLine[] = stockItem(maker)?.symbol(size) ?? [{ points: rectangle(size.width, size.depth), closed: true }];
+export function pieceDiagram({ maker, size, traits, id }: Piece, frame: { width: number; height: number }, units: UnitSystem): Diagram {
+  const own: readonly SymbolLine[] = symbolOf({ maker, size, traits }) ?? [{ points: rectangle(size.width, size.depth), closed: true }];
   const outline = rectangle(size.width, size.depth);
   const items: DisplayItem[] = [
     { kind: 'fill', rings: [own[0].closed ? [...own[0].points] : outline], ink: 'bare', entity: id, layer: 'piece' },

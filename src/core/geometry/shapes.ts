@@ -22,7 +22,7 @@ export function within<T>(length: number, make: () => T): T {
 const FINEST = 4;
 
 /** Into how many chords an arc is cut: as many as asked for, or enough for it to lie within `off` of them. */
-function chords(radius: number, arc: number, asked: number): number {
+export function chords(radius: number, arc: number, asked: number): number {
   if (off >= radius) return asked;
   const enough = Math.ceil(arc / (2 * Math.acos(1 - off / radius)));
   return Math.max(asked, Math.min(asked * FINEST, enough));

@@ -194,7 +194,12 @@ function runPatches(project: Project, patches: Patch[], kind: Change['kind']): O
   // A step of an earlier format would bring back fields that are none any more.
   if (patches.some(({ path }) => hasMore(valueAt(next, path.slice(0, 2)), valueAt(valid, path.slice(0, 2)))))
     throw new DomainError('history.format', EARLIER_FORMAT, []);
+  // It brings back what lacks fields that came since: they are what they are in a file that lacks them.
+  const lacking = patches.map(({ path }) => path.slice(0, 2)).filter((path) => hasMore(valueAt(valid, path), valueAt(next, path)));
   // The way back from a patch is its own difference, found by replaying it on a draft.
-  const [result, forward, inverse] = produceWithPatches(project, (draft) => void applyPatches(draft, patches));
+  const [result, forward, inverse] = produceWithPatches(project, (draft) => {
+    applyPatches(draft, patches);
+    for (const path of lacking) (valueAt(draft, path.slice(0, -1)) as Record<string, unknown>)[path.at(-1)!] = valueAt(valid, path);
+  });
   return { project: result, patches: forward, inverse, title: kind === 'redo' ? 'Redo' : 'Undo' };
 }

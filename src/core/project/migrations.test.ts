@@ -11,6 +11,7 @@ import { broughtUp, EARLIER_FORMAT, runChange, validateProject } from './command
 import { DomainError } from './errors';
 import { isOld } from './picture-state';
 import { emptyProject, FORMAT_VERSION, Id, Name, ProjectSchema, Text, type Project } from './schema';
+import { makeParts, stockItem } from '../stock/stock';
 import { addressOf } from './targets';
 
 /** Something that an earlier version of the program wrote itself. */
@@ -50,7 +51,7 @@ describe('a project of any earlier version', () => {
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
+  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
     const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
     expect(old.version).toBe(version);
     const project = validateProject(old);
@@ -90,6 +91,17 @@ describe('a project of any earlier version', () => {
     const project = validateProject(earlier('heron-lock-7'));
     expect(project.site.sky).toBe(12);
     expect(skyType(project.site.sky).group).toBe('clear');
+  });
+
+  it('12: pieces are as their makers begin, and pictures of them are not old', () => {
+    const old = earlier<Record<'pieces' | 'pictures', Record<string, object>>>('heron-lock-12');
+    const project = validateProject(old);
+    for (const [id, piece] of Object.entries(old.pieces)) {
+      expect(project.pieces[id]).toEqual({ ...piece, traits: {} });
+      expect(makeParts(stockItem(project.pieces[id].maker)!, project.pieces[id].size).length).toBeGreaterThan(0);
+    }
+    expect(project.pictures).toEqual(old.pictures);
+    for (const picture of Object.values(project.pictures)) expect(isOld(picture, project)).toBe(false);
   });
 
   it('8: keeps its viewpoints as they look, and pictures as they are shown', () => {

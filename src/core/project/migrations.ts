@@ -231,6 +231,9 @@ const toVersion11 = (old: Plain): Plain => ({ ...old, version: 11, site: isPlain
 /** Version 11 had no pictures for print, whose light is kept in two sizes. */
 const toVersion12 = (old: Plain): Plain => ({ ...old, version: 12, pictures: each(old.pictures, (p) => ({ full: null, ...p })) });
 
+/** Version 12 had pieces of which nothing but their size could be chosen. */
+const toVersion13 = (old: Plain): Plain => ({ ...old, version: 13, pieces: each(old.pieces, (p) => ({ traits: {}, ...p })) });
+
 /** Versions that brought a shape whose digest is another one than before, since pictures keep a digest of what they show. */
 const DIGESTED: readonly number[] = [11];
 
@@ -246,6 +249,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion10,
   toVersion11,
   toVersion12,
+  toVersion13,
 ];
 
 /**

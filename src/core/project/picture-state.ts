@@ -36,8 +36,14 @@ export function pictureState(project: Project, scheme: string = project.scheme, 
   const whole = takenIn(project, scheme, moment);
   const seen = Object.entries(whole).filter(([name]) => !UNSEEN.has(name));
   const levels = Object.values(whole.levels).map(({ underlay: _, name: __, ...level }) => level);
+  // A piece that is as its maker begins has the digest it had before there were traits.
+  const pieces = Object.fromEntries(
+    Object.entries(whole.pieces).map(([id, { traits, ...piece }]) => [id, Object.keys(traits).length ? { ...piece, traits } : piece]),
+  );
   const digest = bytesToHex(
-    sha256(utf8ToBytes(orderedJson({ ...Object.fromEntries(seen), levels, site: { ...whole.site, place: '' }, hidden: [...whole.contents.hidden].sort() }))),
+    sha256(
+      utf8ToBytes(orderedJson({ ...Object.fromEntries(seen), pieces, levels, site: { ...whole.site, place: '' }, hidden: [...whole.contents.hidden].sort() })),
+    ),
   );
   own.set(key, digest);
   return digest;

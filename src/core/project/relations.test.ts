@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pieceFrom, stockItem } from '../stock/stock';
+import { pieceFrom, stockCard } from '../stock/stock';
 import { box, edit, wallBy } from '../testing/drafting';
 import { newOpening } from './opening-defaults';
 import { clearSpans, openingGaps } from './openings';
@@ -65,7 +65,7 @@ describe('relations', () => {
   it('follow a piece, and let go of what is deleted', () => {
     let { project } = house();
     const wall = Object.keys(project.walls)[0];
-    const sofa = pieceFrom(stockItem('sofa')!, 'sofa', project.levels.ground, { x: 2, y: 0.6 });
+    const sofa = pieceFrom(stockCard('sofa')!, 'sofa', project.levels.ground, { x: 2, y: 0.6 });
     project = edit(project, 'piece.add', { pieces: [{ ...sofa, rotation: Math.PI }] });
     project = edit(
       project,

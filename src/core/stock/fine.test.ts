@@ -5,7 +5,7 @@ import { deriveModel } from '../model/derive';
 import { bodyOf } from '../model/model';
 import { compileScene } from '../render/compile';
 import { edit, house } from '../testing/drafting';
-import { FINE, makeParts, pieceFrom, STOCK, stockItem } from './stock';
+import { CARDS, FINE, makeParts, pieceFrom, stockCard } from './stock';
 
 const bare = house([
   [0, 0],
@@ -14,7 +14,7 @@ const bare = house([
   [0, 5],
 ]);
 const put = (id: string) => {
-  const project = edit(bare, 'piece.add', { pieces: [pieceFrom(stockItem(id)!, 'piece', bare.levels.ground, { x: 3, y: 2.5 })] });
+  const project = edit(bare, 'piece.add', { pieces: [pieceFrom(stockCard(id)!, 'piece', bare.levels.ground, { x: 3, y: 2.5 })] });
   return { project, model: deriveModel(project) };
 };
 const extent = ({ positions }: Mesh): number[] =>
@@ -24,8 +24,8 @@ const extent = ({ positions }: Mesh): number[] =>
   });
 
 describe('pieces in pictures', () => {
-  it.each(STOCK.map((item) => [item.id, item] as const))('%s: the same parts, as large, with rounder curves', (_, item) => {
-    const [plain, fine] = [makeParts(item, item.size), makeParts(item, item.size, FINE)];
+  it.each(CARDS.map((card) => [card.id, card] as const))('%s: the same parts, as large, with rounder curves', (_, { item, size, traits }) => {
+    const [plain, fine] = [makeParts(item, size, traits), makeParts(item, size, traits, FINE)];
     expect(fine.map((p) => p.part)).toEqual(plain.map((p) => p.part));
     fine.forEach(({ mesh }, i) => {
       expect(mesh.indices.length).toBeGreaterThanOrEqual(plain[i].mesh.indices.length);
@@ -53,7 +53,7 @@ describe('pieces in pictures', () => {
     for (const part of wooden) expect(part.grain).toBe('length');
     // What is painted keeps the texture of its mesh.
     const painted = edit(project, 'finish.apply', { targets: wooden.map((p) => p.target!), finish: 'paint.reed' });
-    const plain = makeParts(stockItem('table')!, project.pieces.piece.size);
+    const plain = makeParts(stockCard('table')!.item, project.pieces.piece.size);
     for (const part of bodyOf(deriveModel(painted), 'piece')!.parts) {
       const own = plain.find((p) => p.part === part.name)!;
       if (part.finish === 'paint.reed') expect(part.mesh).toBe(own.mesh);

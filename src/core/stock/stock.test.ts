@@ -1,25 +1,25 @@
 import { describe, expect, it } from 'vitest';
 import { hasFinish } from '../finishes/library';
 import { emptyProject } from '../project/schema';
-import { clampSize, derivePiece, makeParts, pieceFrom, STOCK } from './stock';
+import { CARDS, clampSize, derivePiece, makeParts, pieceFrom, STOCK, stockItem, symbolOf } from './stock';
 import { LAMP_PART } from './luminaires';
 
 describe('the stock', () => {
   it('ships at least a dozen pieces of the named kinds', () => {
-    const ids = STOCK.map((s) => s.id);
+    const ids = CARDS.map((c) => c.id);
     for (const id of ['sofa', 'armchair', 'table', 'chair', 'bed', 'wardrobe', 'bookcase', 'rug', 'plant', 'floor-lamp', 'pendant', 'curtain'])
       expect(ids).toContain(id);
     expect(new Set(ids).size).toBe(ids.length);
   });
 });
 
-describe.each(STOCK.map((item) => [item.id, item] as const))('%s', (_, item) => {
-  const sizes = [item.min, item.size, item.max];
+describe.each(CARDS.map((card) => [card.id, card] as const))('%s', (_, { item, size: usual, traits }) => {
+  const sizes = [item.min, usual, item.max];
 
   it.each(sizes.map((size, i) => [['least', 'usual', 'largest'][i], size] as const))('stays within its %s size and stands on the floor', (__, size) => {
     const low = [Infinity, Infinity, Infinity];
     const high = [-Infinity, -Infinity, -Infinity];
-    for (const { part, mesh } of makeParts(item, size))
+    for (const { part, mesh } of makeParts(item, size, traits))
       // A size is that of the body: taps stand on a worktop, a flue goes up to the ceiling.
       for (let k = 0; k < mesh.positions.length && !/tap|flue|pipe/.test(part); k++) {
         low[k % 3] = Math.min(low[k % 3], mesh.positions[k]);
@@ -39,7 +39,7 @@ describe.each(STOCK.map((item) => [item.id, item] as const))('%s', (_, item) => 
   });
 
   it('has named parts with finishes, finite coordinates and whole normals', () => {
-    const parts = makeParts(item, item.size);
+    const parts = makeParts(item, usual, traits);
     expect(parts.length).toBeGreaterThan(0);
     for (const { part, mesh } of parts) {
       expect(Object.keys(item.parts)).toContain(part);
@@ -53,19 +53,19 @@ describe.each(STOCK.map((item) => [item.id, item] as const))('%s', (_, item) => 
   });
 
   it('has a symbol within its footprint', () => {
-    const points = item.symbol(item.size).flatMap((line) => line.points);
+    const points = symbolOf({ maker: item.id, size: usual, traits })!.flatMap((line) => line.points);
     expect(points.length).toBeGreaterThan(1);
     for (const p of points) {
-      expect(Math.abs(p.x)).toBeLessThanOrEqual(item.size.width / 2 + 0.03);
-      expect(Math.abs(p.y)).toBeLessThanOrEqual(item.size.depth / 2 + 0.03);
+      expect(Math.abs(p.x)).toBeLessThanOrEqual(usual.width / 2 + 0.03);
+      expect(Math.abs(p.y)).toBeLessThanOrEqual(usual.depth / 2 + 0.03);
     }
   });
 
   it('is brought back within its limits', () => {
-    expect(clampSize(item, { width: 1000, depth: 0, height: item.size.height })).toEqual({
+    expect(clampSize(item, { width: 1000, depth: 0, height: usual.height })).toEqual({
       width: item.max.width,
       depth: item.min.depth,
-      height: item.size.height,
+      height: usual.height,
     });
   });
 });
@@ -73,7 +73,7 @@ describe.each(STOCK.map((item) => [item.id, item] as const))('%s', (_, item) => 
 describe('a placed piece', () => {
   it('turns about its middle and stands at its height', () => {
     const project = emptyProject('p', 'P');
-    const item = STOCK.find((s) => s.id === 'sofa')!;
+    const item = stockItem('sofa')!;
     const piece = { ...pieceFrom(item, 'a', project.levels.ground, { x: 2, y: 1 }, Math.PI / 2), elevation: 0.3 };
     const { footprint, matrix } = derivePiece(project, piece);
     const xs = footprint.map((p) => p.x);

@@ -8,21 +8,46 @@ import { seating } from './seating';
 import { storage } from './storage';
 import { washing } from './washing';
 import { tables } from './tables';
-import { rectangle, type PieceSize, type StockItem, type SymbolLine } from './types';
+import { wholeTraits, type Traits } from './traits';
+import { rectangle, type PieceSize, type StockCard, type StockItem, type SymbolLine } from './types';
 
-/** Everything that can be placed, in the order of the ledge. */
+/** All makers, in the order of the ledge. */
 export const STOCK: readonly StockItem[] = [...seating, ...tables, ...storage, ...washing, ...luminaires];
 
 const byId = new Map(STOCK.map((item) => [item.id, item]));
 
-/** The stock item of a maker name, if it is shipped. */
+/** The maker of a name, if it is shipped. */
 export const stockItem = (maker: string): StockItem | undefined => byId.get(maker);
+
+/** Everything that can be placed, in the order of the ledge. */
+export const CARDS: readonly StockCard[] = STOCK.flatMap((item) =>
+  (item.cards ?? [{ id: item.id, name: item.name }]).map((card): StockCard => ({
+    size: item.size,
+    traits: {},
+    ...card,
+    words: [item.words, card.words].filter(Boolean).join(' '),
+    item,
+  })),
+);
+
+const cardById = new Map(CARDS.map((card) => [card.id, card]));
+
+/** The card of a name, if it is shipped. */
+export const stockCard = (id: string): StockCard | undefined => cardById.get(id);
 
 /** A size brought within what the item allows. */
 export function clampSize(item: StockItem, size: PieceSize): PieceSize {
   const clamp = (key: keyof PieceSize): number => Math.min(item.max[key], Math.max(item.min[key], size[key]));
   return { width: clamp('width'), depth: clamp('depth'), height: clamp('height') };
 }
+
+/** How a piece is drawn in the plan, in its own axes; undefined where its maker is not shipped. */
+export function symbolOf({ maker, size, traits }: Pick<Piece, 'maker' | 'size' | 'traits'>): SymbolLine[] | undefined {
+  const item = stockItem(maker);
+  return item?.symbol(size, traitsFor(item, traits));
+}
+
+const NONE: Traits = {};
 
 const made = new Map<string, { part: string; mesh: Mesh }[]>();
 const KEPT = 500;
@@ -33,13 +58,17 @@ export const forgetParts = (): void => made.clear();
 /** How far curves may lie off their chords in pictures, metres: not seen from a step away. */
 export const FINE = 0.001;
 
+/** The traits of a piece of a maker, none left out. */
+export const traitsFor = (item: StockItem, traits: Traits): Traits => (item.traits ? wholeTraits(item.traits, traits) : traits);
+
 /** The parts of an item at a size; shared by all pieces of that size. @param off how far its curves may lie off their chords, metres */
-export function makeParts(item: StockItem, size: PieceSize, off = Infinity): { part: string; mesh: Mesh }[] {
-  const key = `${item.id} ${size.width} ${size.depth} ${size.height} ${off}`;
+export function makeParts(item: StockItem, size: PieceSize, traits: Traits = NONE, off = Infinity): { part: string; mesh: Mesh }[] {
+  const whole = traitsFor(item, traits);
+  const key = `${item.id} ${size.width} ${size.depth} ${size.height} ${off} ${item.traits ? JSON.stringify(whole) : ''}`;
   let parts = made.get(key);
   if (!parts) {
     const order = Object.keys(item.parts);
-    parts = within(off, () => item.make(size))
+    parts = within(off, () => item.make(size, whole))
       .filter(({ mesh }) => mesh.indices.length > 0)
       .sort((a, b) => order.indexOf(a.part) - order.indexOf(b.part));
     // Splayed legs are cut level with the floor.
@@ -81,9 +110,9 @@ export function derivePiece(project: Project, piece: Piece): DerivedPiece {
     piece,
     item,
     matrix,
-    parts: item ? makeParts(item, piece.size).map((p) => ({ ...p, finish: piece.finishes[p.part] ?? item.parts[p.part] })) : [],
+    parts: item ? makeParts(item, piece.size, piece.traits).map((p) => ({ ...p, finish: piece.finishes[p.part] ?? item.parts[p.part] })) : [],
     footprint: rectangle(piece.size.width, piece.size.depth).map(plan),
-    symbol: (item?.symbol(piece.size) ?? [{ points: rectangle(piece.size.width, piece.size.depth), closed: true }]).map((line) => ({
+    symbol: (symbolOf(piece) ?? [{ points: rectangle(piece.size.width, piece.size.depth), closed: true }]).map((line) => ({
       ...line,
       points: line.points.map(plan),
     })),
@@ -106,7 +135,7 @@ export function putPiece(parts: Parts, { id, piece, item, matrix, parts: made }:
       mesh,
       // Boards are sawn along the grain.
       grain: 'length',
-      fine: item && (() => makeParts(item, piece.size, FINE).find((p) => p.part === part)!.mesh),
+      fine: item && (() => makeParts(item, piece.size, piece.traits, FINE).find((p) => p.part === part)!.mesh),
       lamp: part === LAMP_PART && piece.lamp ? piece.lamp : undefined,
     });
 }
@@ -133,19 +162,34 @@ const startsOf = (item: StockItem, starts: Starts): Record<string, string> =>
       )
     : {};
 
-/** A new piece of a stock item, standing at a point. @param starts what the scheme in hand gives new cabinets */
-export function pieceFrom(item: StockItem, id: string, level: Project['levels'][string], at: Vec2, rotation = 0, starts: Starts = NO_STARTS): Piece {
-  const elevation = item.mount === 'ceiling' ? level.height - item.size.height : item.id === 'mirror' ? 1.2 : 0;
+/**
+ * A new piece, standing at a point.
+ *
+ * @param what a card, or the first one of a maker
+ * @param starts what the scheme in hand gives new cabinets
+ */
+export function pieceFrom(
+  what: StockItem | StockCard,
+  id: string,
+  level: Project['levels'][string],
+  at: Vec2,
+  rotation = 0,
+  starts: Starts = NO_STARTS,
+): Piece {
+  const card = 'item' in what ? what : CARDS.find((c) => c.item === what)!;
+  const { item, size } = card;
+  const elevation = item.mount === 'ceiling' ? level.height - size.height : (item.foot ?? 0);
   return {
     id,
-    name: item.name,
+    name: card.name,
     maker: item.id,
     level: level.id,
     x: at.x,
     y: at.y,
     elevation: Math.max(0, elevation),
     rotation,
-    size: { ...item.size },
+    size: { ...size },
+    traits: { ...card.traits },
     finishes: startsOf(item, starts),
     lamp: item.lamp ? { ...item.lamp } : null,
   };

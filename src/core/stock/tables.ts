@@ -1,24 +1,84 @@
+import { z } from 'zod';
 import { MeshBuilder } from '../geometry/mesh';
-import { cylinder, lathe, roundedBox, sheet, tube } from '../geometry/shapes';
-import { circle, outline, rectangle, rounded, stroke, v3, type PieceSize, type StockItem } from './types';
+import { cylinder, lathe, roundedBox, sheet, tube, within } from '../geometry/shapes';
+import { ellipse, roundRectangle, slab } from './form';
+import { choice, length, toggle } from './traits';
+import { circle, maker, outline, rectangle, stroke, v3, type PieceSize, type StockItem } from './types';
 
-function table({ width, depth, height }: PieceSize, legSize: number): ReturnType<StockItem['make']> {
+const tableTraits = (leg: number) =>
+  z.object({
+    top: choice('Top', ['square corners', 'round corners', 'round'], 'square corners'),
+    base: choice('Base', ['four legs', 'trestles', 'pedestal'], 'four legs'),
+    leg: length('Leg', { min: 0.02, max: 0.12, first: leg, step: 0.001 }),
+    thick: length('Thickness', { min: 0.015, max: 0.06, first: 0.032, step: 0.001 }),
+    apron: toggle('Rails', true),
+  });
+
+type TableTraits = z.output<ReturnType<typeof tableTraits>>;
+
+/** The outline of a top: its corners, or none. */
+const topOutline = ({ width, depth }: PieceSize, top: TableTraits['top']) =>
+  top === 'round' ? ellipse(width, depth) : roundRectangle(width, depth, top === 'round corners' ? 0.28 * Math.min(width, depth) : 0.012);
+
+function table(size: PieceSize, { top, base, leg, thick, apron }: TableTraits): ReturnType<StockItem['make']> {
+  const { width, depth, height } = size;
   const [w, d] = [width / 2, depth / 2];
+  const under = height - thick;
   const legs = new MeshBuilder();
-  const inset = legSize / 2 + 0.05;
-  for (const x of [-1, 1])
-    for (const y of [-1, 1])
-      legs.add(tube([v3(x * (w - inset + 0.015), y * (d - inset + 0.015), 0), v3(x * (w - inset), y * (d - inset), height - 0.03)], legSize / 2, 4 * 4));
-  const rail = Math.min(0.09, height * 0.2);
-  for (const y of [-1, 1]) legs.box(-w + inset, y * (d - inset) - 0.011, height - 0.03 - rail, w - inset, y * (d - inset) + 0.011, height - 0.03);
-  for (const x of [-1, 1]) legs.box(x * (w - inset) - 0.011, -d + inset, height - 0.03 - rail, x * (w - inset) + 0.011, d - inset, height - 0.03);
+  if (base === 'four legs') {
+    // Under a round top they stand on a smaller rectangle.
+    const k = top === 'round' ? Math.SQRT1_2 : 1;
+    const inset = leg / 2 + (top === 'round' ? 0.02 : 0.05);
+    const [x1, y1] = [w * k - inset, d * k - inset];
+    for (const x of [-1, 1])
+      for (const y of [-1, 1]) legs.add(tube([v3(x * (x1 + 0.015), y * (y1 + 0.015), 0), v3(x * x1, y * y1, under + 0.002)], leg / 2, 16));
+    if (apron) {
+      const rail = Math.min(0.09, height * 0.2);
+      for (const y of [-1, 1]) legs.add(roundedBox(v3(-x1, y * y1 - 0.011, under - rail), v3(x1, y * y1 + 0.011, under + 0.001), { radius: 0.002 }));
+      for (const x of [-1, 1]) legs.add(roundedBox(v3(x * x1 - 0.011, -y1, under - rail), v3(x * x1 + 0.011, y1, under + 0.001), { radius: 0.002 }));
+    }
+  } else if (base === 'trestles') {
+    const splay = Math.min(0.1, 0.3 * w);
+    const [x1, y1] = [Math.min(w - splay - leg / 2, Math.max(w - 0.28, 0.35 * w)), Math.min(d - leg / 2, Math.max(d - 0.1, 0.5 * d))];
+    for (const x of [-1, 1]) {
+      for (const y of [-1, 1])
+        legs
+          .add(tube([v3(x * (x1 + splay), y * y1, 0), v3(x * x1, y * y1 * 0.45, under - 0.05)], leg / 2, 16))
+          .add(tube([v3(x * (x1 - splay), y * y1, 0), v3(x * x1, y * y1 * 0.45, under - 0.05)], leg / 2, 16));
+      legs.add(roundedBox(v3(x * x1 - leg * 0.6, -y1, under - 0.07), v3(x * x1 + leg * 0.6, y1, under + 0.001), { radius: 0.003 }));
+    }
+    if (apron) legs.add(roundedBox(v3(-x1, -0.014, under * 0.45), v3(x1, 0.014, under * 0.45 + 0.07), { radius: 0.002 }));
+  } else {
+    const foot = Math.min(w, d) * 0.62;
+    const r = leg * 0.7;
+    legs.add(
+      lathe(
+        [
+          [0, 0],
+          [foot, 0],
+          [foot, 0],
+          [foot, 0.012],
+          [foot * 0.6, 0.028],
+          [r * 1.25, 0.05],
+          [r, 0.12],
+          [r, under - 0.06],
+          [r * 1.5, under - 0.02],
+          [foot * 0.7, under - 0.012],
+          [foot * 0.7, under - 0.012],
+          [foot * 0.7, under + 0.001],
+          [0, under + 0.001],
+        ],
+        { segments: 40 },
+      ),
+    );
+  }
   return [
-    { part: 'top', mesh: roundedBox(v3(-w, -d, height - 0.032), v3(w, d, height), { radius: 0.009, steps: 3 }) },
+    { part: 'top', mesh: slab(topOutline(size, top), under, height, 0.009) },
     { part: 'legs', mesh: legs.build() },
   ];
 }
 
-const tableSymbol = ({ width, depth }: PieceSize) => [outline(rounded(width, depth, 0.02))];
+const tableSymbol = (size: PieceSize, { top }: TableTraits) => [outline(within(0.002, () => topOutline(size, top)))];
 
 /** A pseudo-random number in 0…1 from two whole numbers, for leaves and folds that differ but never change. */
 const scatter = (a: number, b: number): number => {
@@ -27,31 +87,79 @@ const scatter = (a: number, b: number): number => {
 };
 
 export const tables: StockItem[] = [
-  {
+  maker({
     id: 'table',
-    name: 'Dining table',
+    name: 'Table',
     category: 'Tables',
+    traits: tableTraits(0.065),
     size: { width: 1.8, depth: 0.9, height: 0.75 },
-    min: { width: 0.7, depth: 0.6, height: 0.7 },
-    max: { width: 3.2, depth: 1.2, height: 0.78 },
+    min: { width: 0.6, depth: 0.3, height: 0.6 },
+    max: { width: 3.2, depth: 1.6, height: 1.1 },
     mount: 'floor',
     parts: { top: 'timber.oak', legs: 'timber.oak' },
-    make: (size) => table(size, 0.065),
+    cards: [
+      { id: 'table', name: 'Dining table' },
+      {
+        id: 'table-round',
+        name: 'Round table',
+        size: { width: 1.2, depth: 1.2, height: 0.75 },
+        traits: { top: 'round', base: 'pedestal', leg: 0.09 },
+        words: 'dining',
+      },
+      { id: 'table-oval', name: 'Oval table', size: { width: 2, depth: 1.05, height: 0.75 }, traits: { top: 'round' }, words: 'dining' },
+      {
+        id: 'table-trestle',
+        name: 'Trestle table',
+        size: { width: 2, depth: 0.85, height: 0.75 },
+        traits: { base: 'trestles', leg: 0.045 },
+        words: 'dining desk',
+      },
+      {
+        id: 'table-soft',
+        name: 'Soft-cornered table',
+        size: { width: 1.6, depth: 0.9, height: 0.75 },
+        traits: { top: 'round corners', apron: false },
+        words: 'dining',
+      },
+      { id: 'console', name: 'Console table', size: { width: 1.2, depth: 0.34, height: 0.8 }, traits: { leg: 0.04 }, words: 'hall' },
+      { id: 'desk', name: 'Writing table', size: { width: 1.3, depth: 0.65, height: 0.74 }, traits: { leg: 0.045, thick: 0.026 }, words: 'desk study' },
+      {
+        id: 'table-bar',
+        name: 'Bar table',
+        size: { width: 0.7, depth: 0.7, height: 1.05 },
+        traits: { top: 'round', base: 'pedestal', leg: 0.07 },
+        words: 'high',
+      },
+    ],
+    make: table,
     symbol: tableSymbol,
-  },
-  {
+  }),
+  maker({
     id: 'low-table',
     name: 'Low table',
     category: 'Tables',
+    traits: tableTraits(0.032),
     size: { width: 1.1, depth: 0.6, height: 0.4 },
-    min: { width: 0.4, depth: 0.4, height: 0.3 },
-    max: { width: 1.6, depth: 1.0, height: 0.5 },
+    min: { width: 0.3, depth: 0.3, height: 0.3 },
+    max: { width: 1.6, depth: 1.2, height: 0.6 },
     mount: 'floor',
     parts: { top: 'timber.walnut', legs: 'metal.iron-black' },
     words: 'coffee side',
-    make: (size) => table(size, 0.032),
+    cards: [
+      { id: 'low-table', name: 'Low table' },
+      { id: 'low-table-round', name: 'Round low table', size: { width: 0.8, depth: 0.8, height: 0.38 }, traits: { top: 'round', apron: false } },
+      { id: 'low-table-soft', name: 'Soft-cornered low table', size: { width: 1.2, depth: 0.7, height: 0.36 }, traits: { top: 'round corners', apron: false } },
+      {
+        id: 'side-table',
+        name: 'Side table',
+        size: { width: 0.42, depth: 0.42, height: 0.52 },
+        traits: { top: 'round', base: 'pedestal', leg: 0.03, thick: 0.018 },
+        words: 'lamp bedside',
+      },
+    ],
+    make: table,
     symbol: tableSymbol,
-  },
+  }),
   {
     id: 'bench-table',
     name: 'Work bench',
@@ -63,7 +171,7 @@ export const tables: StockItem[] = [
     parts: { top: 'timber.ash', legs: 'timber.ash', drawers: 'paint.soot', handles: 'metal.brass-brushed' },
     words: 'desk workshop bookbinder',
     make(size) {
-      const parts = table(size, 0.085);
+      const parts = table(size, { top: 'square corners', base: 'four legs', leg: 0.085, thick: 0.032, apron: true });
       const drawers = new MeshBuilder();
       const handles = new MeshBuilder();
       const { width, depth, height } = size;
@@ -93,6 +201,7 @@ export const tables: StockItem[] = [
   },
   {
     id: 'rug',
+    lies: true,
     name: 'Rug',
     category: 'Textiles',
     size: { width: 2.4, depth: 1.7, height: 0.012 },
@@ -273,6 +382,7 @@ export const tables: StockItem[] = [
   },
   {
     id: 'mirror',
+    foot: 1.2,
     name: 'Round mirror',
     category: 'Kitchen & bath',
     size: { width: 0.7, depth: 0.03, height: 0.7 },

@@ -1,6 +1,8 @@
+import type { z } from 'zod';
 import type { Mesh } from '../geometry/mesh';
 import type { Vec2, Vec3 } from '../geometry/vec';
 import type { Lamp } from '../project/schema';
+import type { Traits } from './traits';
 
 export interface PieceSize {
   width: number;
@@ -20,19 +22,37 @@ export type StockCategory = 'Seating' | 'Tables' | 'Beds & storage' | 'Kitchen &
 /** Where a piece belongs: it says how it is placed and which height it starts at. */
 export type Mount = 'floor' | 'ceiling' | 'wall' | 'window';
 
-/**
- * A kind of thing that can be placed. Local axes: x to its right seen from the front, y towards its back, z up;
- * the origin is the middle of its footprint on the floor.
- */
-export interface StockItem {
+/** One of the things a maker makes, as the ledge shows it. */
+export interface Card {
   id: string;
   name: string;
+  size?: PieceSize;
+  traits?: Traits;
+  words?: string;
+}
+
+/**
+ * A maker of things that can be placed. Local axes: x to its right seen from the front, y towards its back, z up;
+ * the origin is the middle of its footprint on the floor.
+ */
+export interface StockItem<T extends z.ZodObject = z.ZodObject> {
+  id: string;
+  /** What all it makes is called. */
+  name: string;
+  /** What can be chosen of it; nothing but its size unless it says so. */
+  traits?: T;
+  /** What the ledge shows of it; itself, under its own name, unless it says so. */
+  cards?: readonly Card[];
   category: StockCategory;
   size: PieceSize;
   /** Limits within which it may be resized, metres. */
   min: PieceSize;
   max: PieceSize;
   mount: Mount;
+  /** How high above the floor it starts, metres, where that is not the floor or the ceiling. */
+  foot?: number;
+  /** Whether it lies flat: walls do not draw it to them. */
+  lies?: boolean;
   /** Built in: what it stands on and against need not be finished behind it. */
   fixed?: boolean;
   /** Made with fronts, worktop and handles, which a scheme decides for all. */
@@ -41,8 +61,17 @@ export interface StockItem {
   parts: Record<string, string>;
   lamp?: Lamp;
   words?: string;
-  make(size: PieceSize): { part: string; mesh: Mesh }[];
-  symbol(size: PieceSize): SymbolLine[];
+  make(size: PieceSize, traits: z.output<T>): { part: string; mesh: Mesh }[];
+  symbol(size: PieceSize, traits: z.output<T>): SymbolLine[];
+}
+
+/** A maker with its traits typed, as one of all. */
+export const maker = <T extends z.ZodObject>(item: StockItem<T>): StockItem => item as unknown as StockItem;
+
+/** A card with its maker, all said. */
+export interface StockCard extends Required<Omit<Card, 'words'>> {
+  item: StockItem;
+  words: string;
 }
 
 /** A box of a given size about the origin, for symbols. */

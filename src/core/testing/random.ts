@@ -6,7 +6,7 @@ import { newRoof } from '../project/roof-defaults';
 import { FENCE_KINDS, GROUND_KINDS, STAIR_FORMS, type Project } from '../project/schema';
 import { newStair } from '../project/stairs';
 import type { Target } from '../project/targets';
-import { pieceFrom, STOCK } from '../stock/stock';
+import { CARDS, pieceFrom } from '../stock/stock';
 import { house } from './drafting';
 
 /** Numbers that follow from a seed, 0 to 1 (a linear congruence, Numerical Recipes). */
@@ -156,7 +156,7 @@ export function randomEdit(p: Project, next: () => number, n: number): Project {
     () => ['slab.put', newSlab(p, { id, level, kind: pick(['mezzanine', 'balcony']), points: ring })],
     () => ['void.put', newVoid(p, { id, level, points: ring })],
     () => ['stair.put', newStair(p, { id, level, x, y, form: pick(STAIR_FORMS) })],
-    () => ['piece.add', { pieces: [pieceFrom(pick(STOCK), id, p.levels[level], { x, y }, next() * 6)] }],
+    () => ['piece.add', { pieces: [pieceFrom(pick(CARDS), id, p.levels[level], { x, y }, next() * 6)] }],
     () => ['finish.apply', { targets: [someTarget(p, next), someTarget(p, next)], finish: next() < 0.15 ? null : pick(FINISHES) }],
     () => ['finish.apply', { targets: [someTarget(p, next)], finish: pick(FINISHES) }],
     () => [

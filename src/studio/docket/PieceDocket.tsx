@@ -1,8 +1,11 @@
 'use client';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
-import { clampSize, stockItem } from '@/core/stock/stock';
+import type { Piece } from '@/core/project/schema';
+import { clampSize, stockItem, traitsFor } from '@/core/stock/stock';
+import { traitRows, type TraitRow } from '@/core/stock/traits';
 import { formatLength } from '@/core/units/length';
+import { FieldTable, type Field } from '../look/FieldTable';
 import { LengthField, NumberField, Row } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
@@ -45,6 +48,7 @@ export function PieceDocket({ id }: { id: string }) {
           onCommit={(v) => set({ rotation: (v * Math.PI) / 180 })}
         />
       </Row>
+      {item?.traits ? <TraitRows piece={piece} rows={traitRows(item.traits)} whole={traitsFor(item, piece.traits)} /> : null}
       {piece.lamp ? (
         <>
           <Row label="Lit">
@@ -83,4 +87,35 @@ export function PieceDocket({ id }: { id: string }) {
       </Actions>
     </>
   );
+}
+
+/** What a piece is of all that its maker makes. */
+function TraitRows({ piece, rows, whole }: { piece: Piece; rows: readonly TraitRow[]; whole: Piece['traits'] }) {
+  const { units, run, say } = useEdit();
+  const put = (key: string, value: Piece['traits'][string]): boolean => run('piece.set', { piece: piece.id, set: { traits: { ...whole, [key]: value } } });
+  const fields = rows.map((row): Field => {
+    const { key, word: label } = row;
+    const value = whole[key];
+    const set = (v: Piece['traits'][string]): boolean => put(key, v);
+    switch (row.kind) {
+      case 'length':
+        return {
+          kind: 'length',
+          label,
+          value: value as number,
+          set(v) {
+            if (v >= row.min - 1e-9 && v <= row.max + 1e-9) return put(key, Math.min(row.max, Math.max(row.min, v)));
+            say(`${piece.name} was not changed: its ${label.toLowerCase()} goes from ${formatLength(row.min, units)} to ${formatLength(row.max, units)}.`);
+            return false;
+          },
+        };
+      case 'count':
+        return { kind: 'number', label, value: value as number, min: row.min, max: row.max, set: (v) => put(key, Math.round(v)) };
+      case 'choice':
+        return { kind: 'choice', label, value: value as string, options: row.options.map((o) => [o, o] as const), set };
+      case 'switch':
+        return { kind: 'switch', label, value: value as boolean, set };
+    }
+  });
+  return <FieldTable units={units} say={say} fields={fields} />;
 }

@@ -6,7 +6,7 @@ import { finishesInUse } from '@/core/boards/compose';
 import { naturalForm } from '@/core/boards/sample';
 import { meanHex } from '@/core/finishes/finish';
 import { finishIn } from '@/core/finishes/store';
-import { STOCK } from '@/core/stock/stock';
+import { CARDS } from '@/core/stock/stock';
 import type { StockCategory } from '@/core/stock/types';
 import { formatArea } from '@/core/units/length';
 import { Coming } from '../look/Coming';
@@ -54,16 +54,18 @@ export function Ledge() {
 }
 
 function StockLedge() {
-  const categories = useMemo(() => [...new Set(STOCK.map((s) => s.category))], []);
+  const categories = useMemo(() => [...new Set(CARDS.map((c) => c.item.category))], []);
   const [tab, setTab] = useState<StockCategory>(categories[0]);
   const [find, setFind] = useState('');
-  const shown = find.trim() ? STOCK.filter((s) => findsAll(`${s.name} ${s.category} ${s.words ?? ''}`, find)) : STOCK.filter((s) => s.category === tab);
+  const shown = find.trim()
+    ? CARDS.filter((c) => findsAll(`${c.name} ${c.item.name} ${c.item.category} ${c.words}`, find))
+    : CARDS.filter((c) => c.item.category === tab);
   return (
     <>
       <Tabs tabs={categories} tab={tab} onTab={setTab} find={find} onFind={setFind} placeholder="Find in stock…" />
       <Cards>
-        {shown.map((item) => (
-          <StockCard key={item.id} item={item} />
+        {shown.map((card) => (
+          <StockCard key={card.id} card={card} />
         ))}
         {shown.length ? null : <Box sx={{ color: colours.second, py: 2 }}>Nothing in stock is called that.</Box>}
       </Cards>

@@ -4,7 +4,7 @@ import Slider from '@mui/material/Slider';
 import { useMemo, useState } from 'react';
 import { illuminances, sunPosition } from '@/core/light/daylight';
 import { SKY_TYPES, skyType } from '@/core/light/sky-types';
-import { STOCK } from '@/core/stock/stock';
+import { CARDS } from '@/core/stock/stock';
 import { degrees } from '@/core/units/angle';
 import { Choice } from '../look/Choice';
 import { NumberField, Row, TextField } from '../look/fields';
@@ -38,8 +38,8 @@ export function LightLedge() {
         <SurroundingsLedge />
       ) : (
         <Cards>
-          {STOCK.filter((s) => s.lamp).map((item) => (
-            <StockCard key={item.id} item={item} />
+          {CARDS.filter((c) => c.item.lamp).map((card) => (
+            <StockCard key={card.id} card={card} />
           ))}
         </Cards>
       )}

@@ -6,7 +6,7 @@ import Tab from '@mui/material/Tab';
 import MuiTabs from '@mui/material/Tabs';
 import Tooltip from '@mui/material/Tooltip';
 import type { ReactNode } from 'react';
-import type { StockItem } from '@/core/stock/types';
+import type { StockCard as StockCardOf } from '@/core/stock/types';
 import { formatLength } from '@/core/units/length';
 import { Coming } from '../look/Coming';
 import { arrowThrough } from '../look/focus';
@@ -195,18 +195,18 @@ export function Large({ name, lines, children }: { name: string; lines: readonly
 }
 
 /** A piece of the stock, to be placed. */
-export function StockCard({ item }: { item: StockItem }) {
+export function StockCard({ card }: { card: StockCardOf }) {
   const tool = useStudio((s) => s.tool);
   const units = useStudio((s) => s.project.units);
-  const url = useStockPicture(item.id);
+  const url = useStockPicture(card.id);
   return (
     <Card
-      name={item.name}
-      line={`${formatLength(item.size.width, units)} × ${formatLength(item.size.depth, units)}`}
-      on={tool.kind === 'place' && tool.maker === item.id}
-      onPress={() => useStudio.getState().setTool({ kind: 'place', maker: item.id })}
-      drag={{ id: `stock ${item.id}`, data: { kind: 'stock', maker: item.id } }}
-      large={<LargePiece item={item} />}
+      name={card.name}
+      line={`${formatLength(card.size.width, units)} × ${formatLength(card.size.depth, units)}`}
+      on={tool.kind === 'place' && tool.card === card.id}
+      onPress={() => useStudio.getState().setTool({ kind: 'place', card: card.id })}
+      drag={{ id: `stock ${card.id}`, data: { kind: 'stock', card: card.id } }}
+      large={<LargePiece card={card} />}
       picture={
         url ? (
           <img src={url} alt="" height={43} draggable={false} />
@@ -220,13 +220,14 @@ export function StockCard({ item }: { item: StockItem }) {
   );
 }
 
-function LargePiece({ item }: { item: StockItem }) {
+function LargePiece({ card }: { card: StockCardOf }) {
   const units = useStudio((s) => s.project.units);
-  const url = useStockPicture(item.id, 4);
-  const { width, depth, height } = item.size;
+  const url = useStockPicture(card.id, 4);
+  const { item } = card;
+  const { width, depth, height } = card.size;
   return (
     <Large
-      name={item.name}
+      name={card.name}
       lines={[
         `${[width, depth, height].map((v) => formatLength(v, units)).join(' × ')}, width, depth, height`,
         Object.keys(item.parts).length > 1 ? `Parts: ${Object.keys(item.parts).join(', ')}` : '',

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import * as THREE from 'three';
 import { finishById } from '@/core/finishes/library';
-import { makeParts, stockItem } from '@/core/stock/stock';
+import { makeParts, stockCard } from '@/core/stock/stock';
 
 const made = new Map<string, Promise<string>>();
 let renderer: THREE.WebGLRenderer | null = null;
@@ -20,14 +20,14 @@ function stockPicture(id: string, times: number): Promise<string> {
 }
 
 async function drawItem(id: string, times: number): Promise<string> {
-  const item = stockItem(id)!;
+  const { item, size, traits } = stockCard(id)!;
   const [width, height] = [180 * times, 112 * times];
   renderer ??= new THREE.WebGLRenderer({ antialias: true, alpha: true, preserveDrawingBuffer: true });
   renderer.setSize(width, height, false);
   renderer.toneMapping = THREE.NeutralToneMapping;
   const scene = new THREE.Scene();
   const group = new THREE.Group();
-  for (const { part, mesh } of makeParts(item, item.size)) {
+  for (const { part, mesh } of makeParts(item, size, traits)) {
     const finish = finishById(item.parts[part] ?? 'bare.plaster');
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));

@@ -41,7 +41,7 @@ export type Tool =
   | { kind: 'split' }
   | { kind: 'guide' }
   | { kind: 'underlay'; step: 'first' | 'second' }
-  | { kind: 'place'; maker: string }
+  | { kind: 'place'; card: string }
   | { kind: 'finish'; finish: string }
   /** Picks the finish of a surface up. */
   | { kind: 'pick' }

@@ -224,7 +224,7 @@ export function up(at: TablePoint): void {
     case 'opening':
       return pressOpening(at);
     case 'place':
-      return dropPiece(state.tool.maker, at);
+      return dropPiece(state.tool.card, at);
     case 'finish':
     case 'pick':
     case 'treat':
@@ -399,7 +399,7 @@ export function actByKey(): void {
     }
     case 'place': {
       const own = rooms.find((r) => r.id === room) ?? rooms[0];
-      return dropPiece(tool.maker, at(own?.label ?? { x: 0, y: 0 }, null));
+      return dropPiece(tool.card, at(own?.label ?? { x: 0, y: 0 }, null));
     }
     case 'recess':
     case 'split':

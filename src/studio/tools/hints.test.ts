@@ -13,7 +13,7 @@ const TOOLS: Tool[] = [
   { kind: 'split' },
   { kind: 'guide' },
   { kind: 'underlay', step: 'first' },
-  { kind: 'place', maker: 'sofa' },
+  { kind: 'place', card: 'sofa' },
   { kind: 'finish', finish: 'paint.reed' },
   { kind: 'pick' },
   { kind: 'treat', from: { kind: 'wall', room: null, wall: 'w', side: 'left' }, mirrored: false },

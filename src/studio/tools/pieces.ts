@@ -1,26 +1,27 @@
 import type { Piece } from '@/core/project/schema';
-import { pieceFrom, stockItem } from '@/core/stock/stock';
+import { pieceFrom, stockCard } from '@/core/stock/stock';
 import { newId } from '../store/studio';
 import { standPiece } from './place';
 import { comingId, get, set, wasSet, type TablePoint } from './session';
 
-function ghostPiece(maker: string, at: TablePoint, id: string): { piece: Piece; note: string } | null {
+function ghostPiece(name: string, at: TablePoint, id: string): { piece: Piece; note: string } | null {
   const { model, project, level } = get();
-  const item = stockItem(maker);
-  if (!item) return null;
-  const piece = pieceFrom(item, id, project.levels[level], at.plan, 0, project.schemes[project.scheme].starts);
+  const card = stockCard(name);
+  if (!card) return null;
+  const { item } = card;
+  const piece = pieceFrom(card, id, project.levels[level], at.plan, 0, project.schemes[project.scheme].starts);
   const standing = standPiece(model, { level, item, size: piece.size, at: at.plan, rotation: 0, reach: at.reach });
   return { piece: { ...piece, x: standing.x, y: standing.y, rotation: standing.rotation }, note: standing.note };
 }
 
 export function showPlace(at: TablePoint): void {
   const { tool } = get();
-  if (tool.kind === 'place') showDrop(tool.maker, at);
+  if (tool.kind === 'place') showDrop(tool.card, at);
 }
 
 /** Shows a piece where it would stand. */
-export function showDrop(maker: string, at: TablePoint): void {
-  const made = ghostPiece(maker, at, comingId('piece'));
+export function showDrop(card: string, at: TablePoint): void {
+  const made = ghostPiece(card, at, comingId('piece'));
   if (!made) return;
   get().preview('piece.add', { pieces: [made.piece] });
   set({
@@ -37,9 +38,9 @@ export function showDrop(maker: string, at: TablePoint): void {
 }
 
 /** Puts a piece down. */
-export function dropPiece(maker: string, at: TablePoint): void {
+export function dropPiece(card: string, at: TablePoint): void {
   const id = comingId('piece');
-  const made = ghostPiece(maker, at, id);
+  const made = ghostPiece(card, at, id);
   const state = get();
   if (!made) return state.endPreview();
   if (!state.run('piece.add', { pieces: [made.piece] })) return;

@@ -18,7 +18,7 @@ export interface Standing {
 
 interface Finding {
   level: string;
-  item: Pick<StockItem, 'mount' | 'id'> | undefined;
+  item: Pick<StockItem, 'mount' | 'lies'> | undefined;
   size: { width: number; depth: number };
   at: Vec2;
   rotation: number;
@@ -30,7 +30,7 @@ interface Finding {
 export function standPiece(model: Model, { level, item, size, at: p, rotation, reach }: Finding): Standing {
   const { project } = model;
   const free = { x: snapStep(p.x, project.units), y: snapStep(p.y, project.units), rotation, note: '' };
-  if (!item || item.mount === 'ceiling' || item.id === 'rug') return free;
+  if (!item || item.mount === 'ceiling' || item.lies) return free;
   const gap = item.mount === 'window' ? 0.03 : 0;
   const near = Math.max(reach, item.mount === 'wall' || item.mount === 'window' ? 0.6 : 0.18);
   let best: Standing | null = null;

@@ -4,7 +4,7 @@ import { distance } from '@/core/geometry/vec';
 import { runChange } from '@/core/project/commands';
 import { checkOpening } from '@/core/project/openings';
 import { emptyProject, type Project } from '@/core/project/schema';
-import { stockItem } from '@/core/stock/stock';
+import { stockCard } from '@/core/stock/stock';
 import { openingAt, standPiece } from './place';
 import { snapPoint } from './snap';
 
@@ -67,13 +67,13 @@ describe('snapping', () => {
 
 describe('standing', () => {
   const model = deriveModel(house());
-  const stand = (maker: string, x: number, y: number, reach = 0.1) => {
-    const item = stockItem(maker)!;
-    return { item, ...standPiece(model, { level: 'ground', item, size: item.size, at: { x, y }, rotation: 0, reach }) };
+  const stand = (name: string, x: number, y: number, reach = 0.1) => {
+    const { item, size } = stockCard(name)!;
+    return { item, ...standPiece(model, { level: 'ground', item, size, at: { x, y }, rotation: 0, reach }) };
   };
 
   it('puts a sofa with its back to each wall it is brought to', () => {
-    const { size } = stockItem('sofa')!;
+    const { size } = stockCard('sofa')!;
     for (const [x, y, expected] of [
       [2.5, 3.4, { x: 2.5, y: 3.9 - size.depth / 2, turn: 0 }],
       [2.5, 0.6, { x: 2.5, y: 0.1 + size.depth / 2, turn: 180 }],

@@ -17,6 +17,10 @@ export const Piece = z.object({
   elevation: Coordinate.describe('height of its foot above the floor of the level'),
   rotation: Angle.describe('0: its back towards +y, its front towards −y'),
   size: z.object({ width: Size, depth: Size, height: Size }),
+  traits: z
+    .record(Id, z.union([z.number(), z.boolean(), z.string().max(40)]))
+    .default({})
+    .describe('what it is of all that its maker can make; traits left out are as the maker begins'),
   finishes: Finishes.describe('finish by part; parts left out keep the finish of the stock'),
   lamp: Lamp.nullable().describe('light it gives, for luminaires'),
 });
