@@ -150,7 +150,7 @@ export const seating: StockItem[] = [
     words: 'easy chair reading',
     cards: [
       { id: 'armchair', name: 'Armchair' },
-      { id: 'armchair-tight', name: 'Tight-back armchair', size: { width: 0.76, depth: 0.8, height: 0.86 }, traits: { back: 'tight' } },
+      { id: 'armchair-tight', name: 'Upright armchair', size: { width: 0.76, depth: 0.8, height: 0.86 }, traits: { back: 'tight' } },
       { id: 'armchair-broad', name: 'Broad armchair', size: { width: 1, depth: 0.92, height: 0.76 }, traits: { arms: 'broad', base: 'plinth' } },
       {
         id: 'slipper-chair',

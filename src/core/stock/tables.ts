@@ -116,7 +116,7 @@ export const tables: StockItem[] = [
       },
       {
         id: 'table-soft',
-        name: 'Soft-cornered table',
+        name: 'Rounded table',
         size: { width: 1.6, depth: 0.9, height: 0.75 },
         traits: { top: 'round corners', apron: false },
         words: 'dining',
@@ -148,7 +148,7 @@ export const tables: StockItem[] = [
     cards: [
       { id: 'low-table', name: 'Low table' },
       { id: 'low-table-round', name: 'Round low table', size: { width: 0.8, depth: 0.8, height: 0.38 }, traits: { top: 'round', apron: false } },
-      { id: 'low-table-soft', name: 'Soft-cornered low table', size: { width: 1.2, depth: 0.7, height: 0.36 }, traits: { top: 'round corners', apron: false } },
+      { id: 'low-table-soft', name: 'Rounded low table', size: { width: 1.2, depth: 0.7, height: 0.36 }, traits: { top: 'round corners', apron: false } },
       {
         id: 'side-table',
         name: 'Side table',

@@ -52,9 +52,12 @@ function compact(mesh: Mesh, indices: Uint32Array): THREE.BufferGeometry {
 export function coarserWorker(): { make: MakeCoarser; end(): void } {
   const worker = new Worker(new URL('../../../workers/coarser.worker.ts', import.meta.url), { type: 'module' });
   const remote = wrap<CoarserService>(worker);
+  let over = false;
   return {
     make: (positions, indices) => remote.coarser(positions, indices),
     end() {
+      if (over) return;
+      over = true;
       remote[releaseProxy]();
       worker.terminate();
     },
