@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { MeshBuilder } from '../geometry/mesh';
 import { cylinder, roundedBox, tube } from '../geometry/shapes';
+import { chairs } from './chairs';
 import { choice, length } from './traits';
-import { maker, outline, rectangle, rounded, stroke, v3, type PieceSize, type StockItem } from './types';
+import { maker, outline, rounded, stroke, v3, type PieceSize, type StockItem } from './types';
 
 /** A tapered round leg under a point. */
 const leg = (builder: MeshBuilder, x: number, y: number, height: number, radius = 0.02): void =>
@@ -163,58 +164,7 @@ export const seating: StockItem[] = [
     make: (size, traits) => upholstered(size, { ...traits, chaise: 'none' }),
     symbol: (size, traits) => upholsteredSymbol(size, { ...traits, chaise: 'none' }),
   }),
-  {
-    id: 'chair',
-    name: 'Dining chair',
-    category: 'Seating',
-    size: { width: 0.45, depth: 0.5, height: 0.82 },
-    min: { width: 0.38, depth: 0.42, height: 0.72 },
-    max: { width: 0.58, depth: 0.6, height: 1.1 },
-    mount: 'floor',
-    parts: { seat: 'cloth.damson-linen', frame: 'timber.oak' },
-    make({ width, depth, height }) {
-      const frame = new MeshBuilder();
-      const [w, d] = [width / 2, depth / 2];
-      const top = 0.44;
-      for (const x of [-1, 1]) {
-        frame.add(tube([v3(x * (w - 0.02), -d + 0.025, 0), v3(x * (w - 0.035), -d + 0.05, top)], 0.016, 12));
-        frame.add(
-          tube(
-            [
-              v3(x * (w - 0.03), d - 0.01, 0),
-              v3(x * (w - 0.035), d - 0.06, top),
-              v3(x * (w - 0.03), d - 0.045, top + 0.2),
-              v3(x * (w - 0.025), d - 0.012, height),
-            ],
-            0.016,
-            12,
-          ),
-        );
-        frame.add(roundedBox(v3(x * (w - 0.035) - 0.01, -d + 0.06, top - 0.07), v3(x * (w - 0.035) + 0.01, d - 0.07, top - 0.02), { radius: 0.006 }));
-      }
-      frame.add(roundedBox(v3(-w + 0.04, -d + 0.04, top - 0.07), v3(w - 0.04, -d + 0.06, top - 0.02), { radius: 0.006 }));
-      // A bent back rail between the two back legs.
-      const rail = 10;
-      for (const [z0, z1] of [
-        [height - 0.13, height - 0.01],
-        [height - 0.25, height - 0.2],
-      ])
-        for (let i = 0; i < rail; i++) {
-          const x = (k: number): number => -w + 0.03 + ((width - 0.06) * k) / rail;
-          const y = (k: number): number => d - 0.02 + 0.028 * Math.sin((Math.PI * k) / rail) - (height - z1) * 0.12;
-          frame.quad(v3(x(i), y(i) - 0.012, z0), v3(x(i + 1), y(i + 1) - 0.012, z0), v3(x(i + 1), y(i + 1) - 0.012, z1), v3(x(i), y(i) - 0.012, z1), x(i));
-          frame.quad(v3(x(i + 1), y(i + 1) + 0.006, z0), v3(x(i), y(i) + 0.006, z0), v3(x(i), y(i) + 0.006, z1), v3(x(i + 1), y(i + 1) + 0.006, z1), x(i));
-          frame.quad(v3(x(i), y(i) - 0.012, z1), v3(x(i + 1), y(i + 1) - 0.012, z1), v3(x(i + 1), y(i + 1) + 0.006, z1), v3(x(i), y(i) + 0.006, z1), x(i));
-          frame.quad(v3(x(i), y(i) + 0.006, z0), v3(x(i + 1), y(i + 1) + 0.006, z0), v3(x(i + 1), y(i + 1) - 0.012, z0), v3(x(i), y(i) - 0.012, z0), x(i));
-        }
-      const seat = roundedBox(v3(-w + 0.005, -d, top - 0.02), v3(w - 0.005, d - 0.05, top + 0.025), { radius: 0.022, steps: 3, bulge: 0.012 });
-      return [
-        { part: 'seat', mesh: seat },
-        { part: 'frame', mesh: frame.build() },
-      ];
-    },
-    symbol: ({ width, depth }) => [outline(rounded(width, depth - 0.06, 0.05, 0, -0.03)), outline(rectangle(width, 0.05, 0, depth / 2 - 0.025))],
-  },
+  ...chairs,
   {
     id: 'bench',
     name: 'Bench',
