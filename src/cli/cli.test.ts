@@ -79,6 +79,27 @@ describe('the command line', () => {
     expect(mouldings.filter((m) => m.kind === 'skirting').every((m) => m.length > 5 && m.mitres >= 4)).toBe(true);
   });
 
+  it('lists what ships: every card with the traits and parts it has, every finish with its supplier', async () => {
+    const stock = JSON.parse((await enstegon('list', '--what', 'stock')).stdout) as {
+      card: string;
+      maker: string;
+      traits: string;
+      parts: string;
+      width: number;
+    }[];
+    expect(stock.length).toBeGreaterThan(50);
+    expect(stock.find((s) => s.card === 'stool-bar')).toMatchObject({
+      maker: 'stool',
+      width: 0.38,
+      traits: 'shape: round; seat: wood; base: four legs',
+      parts: 'board; frame',
+    });
+    const csv = (await enstegon('list', '--what', 'finishes', '--as', 'csv')).stdout.trim().split('\n');
+    expect(csv[0].trim()).toBe('id,name,category,supplier,code,unit,price');
+    expect(csv.length).toBeGreaterThan(100);
+    expect((await enstegon('list', '--what', 'moons')).code).not.toBe(0);
+  });
+
   it('reports rooms as CSV and JSON', async () => {
     const csv = await enstegon('report', file, '--what', 'rooms', '--as', 'csv');
     expect(csv.stdout.split('\r\n')).toHaveLength(11);

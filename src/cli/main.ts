@@ -18,6 +18,7 @@ import { prepareScene } from '@/core/render/prepared';
 import { shotFrom } from '@/core/render/shot';
 import { scheduleLists } from '@/core/schedules/lists';
 import { toCsv } from '@/core/schedules/rooms';
+import { finishList, stockList } from '@/core/schedules/shipped';
 import { landscapeFile } from '@/server/jobs/landscapes';
 import { encodePng, pixelsOf } from '@/server/jobs/pictures';
 import { readProjectFile } from '@/server/jobs/project-file';
@@ -115,6 +116,16 @@ program
   .action(async (file: string, { what, as, phase }: { what: string; as: string; phase: 'before' | 'after' }) => {
     const model = new Deriver().derive((await open(file)).project, phase);
     const rows = scheduleLists()[what].rows(model);
+    out(as === 'csv' ? toCsv(rows) : JSON.stringify(rows, null, 2));
+  });
+
+program
+  .command('list')
+  .description('print what ships: what can be placed, or the finishes')
+  .requiredOption('--what <list>', 'stock or finishes', oneOf('stock', 'finishes'))
+  .option('--as <form>', 'json or csv', oneOf('json', 'csv'), 'json')
+  .action(({ what, as }: { what: 'stock' | 'finishes'; as: string }) => {
+    const rows = what === 'stock' ? stockList() : finishList();
     out(as === 'csv' ? toCsv(rows) : JSON.stringify(rows, null, 2));
   });
 
