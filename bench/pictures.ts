@@ -58,7 +58,7 @@ interface Compared {
   likeness: number;
 }
 
-export function compared(picture: Float32Array, truth: Float32Array): Compared {
+function compared(picture: Float32Array, truth: Float32Array): Compared {
   const [own, other] = [picture, truth].map((p) => Float32Array.from({ length: p.length / 3 }, (_, i) => luminance([p[i * 3], p[i * 3 + 1], p[i * 3 + 2]])));
   const ev = meterExposure(truth);
   const shown = (p: Float32Array): Float32Array => {

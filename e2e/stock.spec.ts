@@ -4,15 +4,7 @@ import { Studio } from './studio';
 test('a piece is chosen by its traits: the plan, the model and the file follow, it is undone, and it stays', async ({ page }) => {
   const studio = new Studio(page);
   await studio.start('A room to sit in');
-  await studio.card('Room by corners').click();
-  await studio.press(0.15, 0.15);
-  await studio.moveTo(3, 3);
-  await studio.type('5200');
-  await page.keyboard.press('Tab');
-  await studio.type('4800');
-  await page.keyboard.press('Enter');
-  await expect(studio.room('Room 1')).toContainText('25.0 m²');
-  await page.keyboard.press('Escape');
+  await studio.firstRoom('5200', '4800');
   await studio.stage('Fit-out');
   await studio.tab('Seating');
   await studio.card('Chaise sofa').click();
