@@ -110,7 +110,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     expect(sofa.y + sofa.size.depth / 2).toBeCloseTo(3.8 - 0.15, 1);
     await studio.set('Width', '1800');
     await studio.set('Width', '9 m');
-    await expect(studio.notice).toContainText('goes from 1300 to 3200');
+    await expect(studio.notice).toContainText('goes from 1300 to 3600');
     await studio.tab('Luminaires');
     const model = (await page.getByTestId('model').boundingBox())!;
     await studio.dragCard(studio.card('Pendant'), { x: model.x + model.width / 2, y: model.y + model.height / 2 + 20 });

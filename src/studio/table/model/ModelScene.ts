@@ -90,6 +90,8 @@ export class ModelScene {
   private resting: ReturnType<typeof setTimeout> | null = null;
   private calming: ReturnType<typeof setTimeout> | null = null;
   private shade = true;
+  /** Where the eye stood in the frame before. */
+  private readonly stood = new THREE.Matrix4();
   private coarser: ReturnType<typeof coarserWorker> | null = null;
   private spots: { selection: Spot[]; hover: Spot | null } = { selection: [], hover: null };
   private look: Look = FIRST_LOOK;
@@ -163,15 +165,18 @@ export class ModelScene {
       const shaded = this.shade && this.look.mode !== 'lines';
       const mirrored = this.shade && this.inside && this.mirrors.any;
       this.mirrors.look(mirrored && full ? this.eye.at : null);
-      const near = this.closeness(view, full);
-      this.parts.fit(near);
+      // Less closely only while the eye moves: an edit seen from where one stands needs no second frame.
+      view.updateMatrixWorld();
+      const hasty = !full && !view.matrixWorld.equals(this.stood);
+      this.stood.copy(view.matrixWorld);
+      this.parts.fit(this.closeness(view, hasty));
       if (shaded && full) this.contact.prepare(view);
       else this.contact.none();
       this.renderer.render(this.scene, view);
       // What was drawn, for whoever measures or waits: calls, triangles, bytes of geometry.
       const { calls, triangles } = this.renderer.info.render;
       if (this.model) this.canvas.dataset.drawn = `${calls} ${triangles} ${this.parts.bytes}`;
-      if ((shaded || mirrored || near) && !full)
+      if ((shaded || mirrored || hasty) && !full)
         this.calming = setTimeout(() => {
           this.calming = null;
           this.request(true);
@@ -182,9 +187,9 @@ export class ModelScene {
   }
 
   /** How closely things have to be drawn: whole where shadows are drawn anew, and with slow graphics less closely while one moves. */
-  private closeness(view: Closeness['view'], full: boolean): Closeness | null {
+  private closeness(view: Closeness['view'], hasty: boolean): Closeness | null {
     if (this.renderer.shadowMap.needsUpdate) return null;
-    return { view, height: this.canvas.height, ...(full ? CLOSE : MOVING) };
+    return { view, height: this.canvas.height, ...(hasty ? MOVING : CLOSE) };
   }
 
   /** Whether surfaces that come close shade one another, luminaires throw shadows in the room of the eye, and mirrors show an image. */
