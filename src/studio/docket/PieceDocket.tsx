@@ -92,7 +92,8 @@ export function PieceDocket({ id }: { id: string }) {
 /** What a piece is of all that its maker makes. */
 function TraitRows({ piece, rows, whole }: { piece: Piece; rows: readonly TraitRow[]; whole: Piece['traits'] }) {
   const { units, run, say } = useEdit();
-  const put = (key: string, value: Piece['traits'][string]): boolean => run('piece.set', { piece: piece.id, set: { traits: { ...piece.traits, [key]: value } } });
+  const put = (key: string, value: Piece['traits'][string]): boolean =>
+    run('piece.set', { piece: piece.id, set: { traits: { ...piece.traits, [key]: value } } });
   const fields = rows.map((row): Field => {
     const { key, word: label } = row;
     const value = whole[key];
