@@ -18,15 +18,35 @@ export function within<T>(length: number, make: () => T): T {
   }
 }
 
+/** From here on what is made is light: curves are cut as coarsely as their chords may lie, and small rounded edges are left out. */
+const LIGHT = 0.002;
+
+/** Whether what is made now is for a picture one looks at from close by: every edge is rounded, and thread and piping are there. */
+export const isFine = (): boolean => off < LIGHT;
+
+/** Whether what is made now is for a view that has to be quick. */
+export const isLight = (): boolean => off >= LIGHT && off < Infinity;
+
+/** One of two counts, by whether what is made is light. */
+export const cuts = (fine: number, light: number): number => (isLight() ? light : fine);
+
 /** The most times a curve is cut finer than its shape asks for. */
 const FINEST = 4;
 
-/** Into how many chords an arc is cut: as many as asked for, or enough for it to lie within `off` of them. */
+/** Into how many chords an arc is cut: as many as asked for, or enough for it to lie within `off` of them; where it is light, no more than asked for. */
 export function chords(radius: number, arc: number, asked: number): number {
-  if (off >= radius) return asked;
+  const least = Math.max(1, Math.round((2 * arc) / Math.PI));
+  if (off >= radius) return isLight() ? Math.min(asked, least) : asked;
   const enough = Math.ceil(arc / (2 * Math.acos(1 - off / radius)));
+  if (isLight()) return Math.min(asked, Math.max(least, enough));
   return Math.max(asked, Math.min(asked * FINEST, enough));
 }
+
+/** Steps of a rounded edge: three at least where it is fine, so that no edge turns by more than 30°. */
+const roundSteps = (radius: number, asked: number): number => Math.max(isFine() ? 3 : 1, chords(radius, Math.PI / 2, asked));
+
+/** Edges that are rounded by less are sharp where it is light, metres. */
+const SHARP = 0.012;
 
 interface RoundedBoxOptions {
   /** Radius of the edges. */
@@ -46,13 +66,14 @@ export function roundedBox(min: Vec3, max: Vec3, { radius, steps: asked = 2, bul
   const half = [(max.x - min.x) / 2, (max.y - min.y) / 2, (max.z - min.z) / 2];
   const centre = [(max.x + min.x) / 2, (max.y + min.y) / 2, (max.z + min.z) / 2];
   const r = Math.max(1e-4, Math.min(radius, half[0] * 0.999, half[1] * 0.999, half[2] * 0.999));
-  const steps = chords(r, Math.PI / 2, asked);
+  if (isLight() && r <= SHARP && !bulge) return builder.box(min.x, min.y, min.z, max.x, max.y, max.z).build();
+  const steps = isLight() ? 1 : roundSteps(r, asked);
   // Where the grid of a face is cut along each axis: the rounded edges and, for cushions, the middle.
   const stops = half.map((h) => {
     const edge: number[] = [];
     for (let k = 0; k <= steps; k++) edge.push(h - r + r * Math.tan((k / steps) * (Math.PI / 4)));
-    const cuts = bulge > off ? 8 : 4;
-    const middle = bulge ? Array.from({ length: cuts }, (_, i) => -0.6 + (1.2 * i) / (cuts - 1)).map((t) => t * (h - r)) : [];
+    const count = isLight() ? 1 : bulge > 0.025 && bulge > off ? 8 : 4;
+    const middle = bulge ? Array.from({ length: count }, (_, i) => (count === 1 ? 0 : -0.6 + (1.2 * i) / (count - 1))).map((t) => t * (h - r)) : [];
     return [...edge.map((e) => -e).reverse(), ...middle, ...edge];
   });
   // A point's coordinates and normal, by axis; shared by all points, for thousands of boxes stand in a furnished room.
@@ -129,8 +150,8 @@ export function lathe(profile: readonly (readonly [number, number])[], { x = 0, 
       const m = Math.hypot(q[0] - p[0], q[1] - p[1]);
       if (m < DUST) return flat;
       const n = { r: (q[1] - p[1]) / m, z: (p[0] - q[0]) / m };
-      // Round where the turn is gentle, sharp where it is an edge.
-      return n.r * flat.r + n.z * flat.z > 0.7 ? { r: (n.r + flat.r) / 2, z: (n.z + flat.z) / 2 } : flat;
+      // Round where the turn is gentle, by how much lies on either side; sharp where it is an edge.
+      return n.r * flat.r + n.z * flat.z > 0.7 ? { r: n.r * m + flat.r * l, z: n.z * m + flat.z * l } : flat;
     };
     const n0 = blend(k);
     const n1 = blend(k + 1);
@@ -209,7 +230,7 @@ export function tube(path: readonly Vec3[], radius: number, asked = 10): Mesh {
 
 /** A smooth surface over a grid of points, seen from both sides, for cloth and leaves. */
 export function sheet(point: (u: number, v: number) => Vec3, across: number, up: number, width: number, height: number): Mesh {
-  const [nu, nv] = Number.isFinite(off) ? [across * 2, up * 2] : [across, up];
+  const [nu, nv] = isFine() ? [across * 2, up * 2] : isLight() ? [Math.ceil(across / 2), Math.ceil(up / 2)] : [across, up];
   const builder = new MeshBuilder();
   const e = 1e-3;
   const grid: number[][] = [];

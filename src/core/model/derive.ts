@@ -30,11 +30,11 @@ export class Deriver {
     const pieces = this.memo.steady(
       'pieces',
       '',
-      Object.values(whole.pieces).map((p) => derivePiece(whole, p)),
+      Object.values(shell.project.pieces).map((p) => derivePiece(whole, p)),
       sameItems,
     );
     const made = new Parts(this.memo, whole);
-    for (const piece of pieces) putPiece(made, piece);
+    for (const piece of pieces) putPiece(made, whole, piece);
     const { onLevels, outside, things } = this.things(shell.project);
     const bodies = bodiesFrom(this.memo, [...shell.levels.flatMap((l) => l.parts), ...onLevels, ...made.made, ...outside, ...shell.site]);
     this.memo.end();

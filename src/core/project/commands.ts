@@ -89,6 +89,8 @@ const commands = {
           delete draft.viewpoints[id];
           for (const picture of Object.values(draft.pictures)) if (picture.viewpoint === id) picture.viewpoint = null;
         }
+        // What stood on a piece stays where it was.
+        for (const piece of Object.values(draft.pieces)) if (piece.on === id) piece.on = null;
         delete draft.pictures[id];
         delete draft.boards[id];
         for (const board of Object.values(draft.boards)) {

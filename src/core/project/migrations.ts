@@ -129,6 +129,10 @@ function toVersion5(old: Plain): Plain {
   return { ...(readable(old, '') as Plain), version: 5 };
 }
 
+/** A table whose keys are called otherwise. */
+const rekeyed = (table: unknown, name: (key: string) => string): unknown =>
+  isPlain(table) ? Object.fromEntries(Object.entries(table).map(([key, value]) => [name(key), value])) : table;
+
 /** Addresses of parts, by what they began with in version 5. */
 const renamedAddress = (address: string): string => {
   const [kind, of, part] = address.split('/');
@@ -136,8 +140,7 @@ const renamedAddress = (address: string): string => {
   return kind === 'piece' || kind === 'opening' || kind === 'roof' ? `part/${of}/${part}` : address;
 };
 
-const readdressed = (table: unknown): unknown =>
-  isPlain(table) ? Object.fromEntries(Object.entries(table).map(([address, value]) => [renamedAddress(address), value])) : table;
+const readdressed = (table: unknown): unknown => rekeyed(table, renamedAddress);
 
 /** Version 5 kept the finishes of columns, roofs, beams, fences and areas of the ground each in a way of its own, and spoke of an outline with locks. */
 function toVersion6(old: Plain): Plain {
@@ -234,8 +237,35 @@ const toVersion12 = (old: Plain): Plain => ({ ...old, version: 12, pictures: eac
 /** Version 12 had pieces of which nothing but their size could be chosen. */
 const toVersion13 = (old: Plain): Plain => ({ ...old, version: 13, pieces: each(old.pieces, (p) => ({ traits: {}, ...p })) });
 
+/** Version 13 had pieces that were always new and shut, and a work bench whose drawers were one part with their fronts. */
+function toVersion14(old: Plain): Plain {
+  const benches = new Set(isPlain(old.pieces) ? Object.values(old.pieces).flatMap((p) => (isPlain(p) && p.maker === 'bench-table' ? [p.id] : [])) : []);
+  const address = (key: string): string => {
+    const [kind, of, part] = key.split('/');
+    return kind === 'part' && part === 'drawers' && benches.has(of) ? `part/${of}/fronts` : key;
+  };
+  return {
+    ...old,
+    version: 14,
+    pieces: each(old.pieces, (p) => ({
+      open: 0,
+      status: 'new',
+      supply: 'to order',
+      on: null,
+      ...p,
+      ...(benches.has(p.id) ? { finishes: rekeyed(p.finishes, (part) => (part === 'drawers' ? 'fronts' : part)) } : {}),
+    })),
+    ...(old.layings === undefined ? {} : { layings: rekeyed(old.layings, address) }),
+    schemes: each(old.schemes, (scheme) =>
+      isPlain(scheme.choices)
+        ? { ...scheme, choices: { ...scheme.choices, finishes: rekeyed(scheme.choices.finishes, address), layings: rekeyed(scheme.choices.layings, address) } }
+        : scheme,
+    ),
+  };
+}
+
 /** Versions that brought a shape whose digest is another one than before, since pictures keep a digest of what they show. */
-const DIGESTED: readonly number[] = [11];
+const DIGESTED: readonly number[] = [11, 14];
 
 const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
   toVersion2,
@@ -250,6 +280,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion11,
   toVersion12,
   toVersion13,
+  toVersion14,
 ];
 
 /**

@@ -1,18 +1,46 @@
-import { placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { moved, reachOf } from '../geometry/joint';
+import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
 import type { Vec2 } from '../geometry/vec';
-import { NO_STARTS, type Piece, type Project, type StartRole, type Starts } from '../project/schema';
+import { NO_STARTS, type Finish, type Piece, type Project, type StartRole, type Starts } from '../project/schema';
+import { finishIn } from '../finishes/store';
 import type { Parts } from '../model/body';
-import { LAMP_PART, luminaires } from './luminaires';
-import { seating } from './seating';
-import { storage } from './storage';
-import { washing } from './washing';
-import { tables } from './tables';
+import { beds } from './makers/beds';
+import { chairs } from './makers/chairs';
+import { fires } from './makers/fires';
+import { greenery } from './makers/greenery';
+import { kitchen } from './makers/kitchen';
+import { LAMP_PART, luminaires } from './makers/luminaires';
+import { machines } from './makers/machines';
+import { storage } from './makers/storage';
+import { tables } from './makers/tables';
+import { tableware } from './makers/tableware';
+import { textiles } from './makers/textiles';
+import { things } from './makers/things';
+import { upholstery } from './makers/upholstery';
+import { walls } from './makers/walls';
+import { washing } from './makers/washing';
 import { wholeTraits, type Traits } from './traits';
-import { rectangle, type PieceSize, type StockCard, type StockItem, type SymbolLine } from './types';
+import { rectangle, type Card, type Clear, type Made, type PieceSize, type StockCard, type StockItem, type SymbolLine } from './types';
 
 /** All makers, in the order of the ledge. */
-export const STOCK: readonly StockItem[] = [...seating, ...tables, ...storage, ...washing, ...luminaires];
+export const STOCK: readonly StockItem[] = [
+  ...upholstery,
+  ...chairs,
+  ...tables,
+  ...beds,
+  ...storage,
+  ...kitchen,
+  ...washing,
+  ...fires,
+  ...textiles,
+  ...walls,
+  ...things,
+  ...tableware,
+  ...machines,
+  ...greenery,
+  ...luminaires,
+];
 
 const byId = new Map(STOCK.map((item) => [item.id, item]));
 
@@ -21,9 +49,10 @@ export const stockItem = (maker: string): StockItem | undefined => byId.get(make
 
 /** Everything that can be placed, in the order of the ledge. */
 export const CARDS: readonly StockCard[] = STOCK.flatMap((item) =>
-  (item.cards ?? [{ id: item.id, name: item.name }]).map((card): StockCard => ({
+  (item.cards ?? [{ id: item.id, name: item.name } as Card]).map((card): StockCard => ({
     size: item.size,
     traits: {},
+    finishes: {},
     ...card,
     words: [item.words, card.words].filter(Boolean).join(' '),
     item,
@@ -49,8 +78,11 @@ export function symbolOf({ maker, size, traits }: Pick<Piece, 'maker' | 'size' |
 
 const NONE: Traits = {};
 
-const made = new Map<string, { part: string; mesh: Mesh }[]>();
-const KEPT = 500;
+/** A part of a piece at a size: all of its name in one mesh. */
+export type MadePart = Pick<Made, 'part' | 'mesh' | 'framed'>;
+
+const made = new Map<string, readonly MadePart[]>();
+const KEPT = 800;
 
 /** Forgets all parts made so far, so that the next ones are made anew. */
 export const forgetParts = (): void => made.clear();
@@ -58,26 +90,89 @@ export const forgetParts = (): void => made.clear();
 /** How far curves may lie off their chords in pictures, metres: not seen from a step away. */
 export const FINE = 0.001;
 
+/** How far they may in the view, metres: a tenth of the triangles, or fewer. */
+export const LIGHT = 0.003;
+
 /** The traits of a piece of a maker, none left out. */
 export const traitsFor = (item: StockItem, traits: Traits): Traits => (item.traits ? wholeTraits(item.traits, traits) : traits);
 
-/** The parts of an item at a size; shared by all pieces of that size. @param off how far its curves may lie off their chords, metres */
-export function makeParts(item: StockItem, size: PieceSize, traits: Traits = NONE, off = Infinity): { part: string; mesh: Mesh }[] {
+/**
+ * The parts of an item at a size; shared by all pieces of that size.
+ *
+ * @param off how far its curves may lie off their chords, metres
+ * @param open how far its doors and drawers stand open, 0…1
+ */
+export function makeParts(item: StockItem, size: PieceSize, traits: Traits = NONE, off = LIGHT, open = 0): readonly MadePart[] {
   const whole = traitsFor(item, traits);
-  const key = `${item.id} ${size.width} ${size.depth} ${size.height} ${off} ${item.traits ? JSON.stringify(whole) : ''}`;
+  const key = `${item.id} ${size.width} ${size.depth} ${size.height} ${off} ${open} ${item.traits ? JSON.stringify(whole) : ''}`;
   let parts = made.get(key);
   if (!parts) {
-    const order = Object.keys(item.parts);
-    parts = within(off, () => item.make(size, whole))
-      .filter(({ mesh }) => mesh.indices.length > 0)
-      .sort((a, b) => order.indexOf(a.part) - order.indexOf(b.part));
-    // Splayed legs are cut level with the floor.
-    for (const { mesh } of parts) for (let k = 2; k < mesh.positions.length; k += 3) mesh.positions[k] = Math.max(0, mesh.positions[k]);
+    const byName = new Map<string, Made[]>();
+    for (const one of within(off, () => item.make(size, whole)))
+      if (one.mesh.indices.length) {
+        // Splayed legs are cut level with the floor.
+        const { positions: p } = one.mesh;
+        for (let k = 2; k < p.length; k += 3) p[k] = Math.max(0, p[k]);
+        const list = byName.get(one.part);
+        if (list) list.push(one);
+        else byName.set(one.part, [one]);
+      }
+    parts = Object.keys(item.parts)
+      .concat([...byName.keys()].filter((part) => !(part in item.parts)))
+      .flatMap((part) => {
+        const all = byName.get(part);
+        return all ? [{ part, mesh: joined(all, open), framed: all[0].framed }] : [];
+      });
     if (made.size >= KEPT) made.delete(made.keys().next().value!);
     made.set(key, parts);
   }
   return parts;
 }
+
+/** Meshes of one part as one: what opens stands as far open as is said. */
+function joined(all: readonly Made[], open: number): Mesh {
+  if (all.length === 1 && !(open && all[0].joint)) return all[0].mesh;
+  const builder = new MeshBuilder();
+  for (const { mesh, joint } of all) builder.add(mesh, joint && open ? moved(joint, reachOf(joint, open)) : undefined);
+  return builder.build();
+}
+
+/** Whether anything of an item opens. */
+export const opens = (item: StockItem, size: PieceSize, traits: Traits = NONE): boolean =>
+  within(LIGHT, () => item.make(size, traitsFor(item, traits))).some((p) => p.joint);
+
+/** How prices grow with what is made: less than its volume does. */
+const GROWTH = 0.6;
+
+/** What a piece of a maker costs at a size, in the currency of the project, whole: made up, as everything that is sold here. */
+export function priceOf({ sold, size: usual }: StockItem, size: PieceSize): number {
+  const volume = ({ width, depth, height }: PieceSize): number => width * depth * height;
+  const price = sold.price * (volume(size) / volume(usual)) ** GROWTH;
+  return price < 100 ? Math.max(1, Math.round(price)) : Math.round(price / 5) * 5;
+}
+
+/** The code a maker's supplier knows it by: its initials and a number of its own (FNV-1a of its name). */
+export function codeOf({ id, sold: { supplier } }: StockItem): string {
+  let h = 0x811c9dc5;
+  for (let i = 0; i < id.length; i++) h = Math.imul(h ^ id.charCodeAt(i), 0x01000193);
+  const initials = supplier
+    .split(/[^A-Za-z]+/)
+    .map((word) => word[0])
+    .join('')
+    .toUpperCase();
+  return `${initials}-${1000 + ((h >>> 0) % 9000)}`;
+}
+
+/** What a piece needs clear beside it, metres. */
+export function clearOf(item: StockItem, size: PieceSize, traits: Traits = NONE): Clear {
+  return (typeof item.clear === 'function' ? item.clear(size, traitsFor(item, traits)) : item.clear) ?? {};
+}
+
+/** How many sit on a piece or at it. */
+export const seatsOf = (item: StockItem, size: PieceSize, traits: Traits = NONE): number => item.seats?.(size, traitsFor(item, traits)) ?? 0;
+
+/** How many lie in it. */
+export const sleepsIn = (item: StockItem, size: PieceSize, traits: Traits = NONE): number => item.sleeps?.(size, traitsFor(item, traits)) ?? 0;
 
 /** A placed piece with everything that follows from it. */
 export interface DerivedPiece {
@@ -85,8 +180,8 @@ export interface DerivedPiece {
   piece: Piece;
   item: StockItem | undefined;
   matrix: Matrix;
-  /** Meshes in the piece's own axes. */
-  parts: { part: string; mesh: Mesh; finish: string }[];
+  /** Meshes in the piece's own axes: what opens stands as far open as the piece says. */
+  parts: (MadePart & { finish: string })[];
   /** Corners of its footprint in the plan. */
   footprint: Vec2[];
   symbol: SymbolLine[];
@@ -110,7 +205,9 @@ export function derivePiece(project: Project, piece: Piece): DerivedPiece {
     piece,
     item,
     matrix,
-    parts: item ? makeParts(item, piece.size, piece.traits).map((p) => ({ ...p, finish: piece.finishes[p.part] ?? item.parts[p.part] })) : [],
+    parts: item
+      ? makeParts(item, piece.size, piece.traits, LIGHT, piece.open).map((p) => ({ ...p, finish: piece.finishes[p.part] ?? item.parts[p.part] }))
+      : [],
     footprint: rectangle(piece.size.width, piece.size.depth).map(plan),
     symbol: (symbolOf(piece) ?? [{ points: rectangle(piece.size.width, piece.size.depth), closed: true }]).map((line) => ({
       ...line,
@@ -122,9 +219,10 @@ export function derivePiece(project: Project, piece: Piece): DerivedPiece {
 }
 
 /** Puts the parts of a placed piece. The part that glows carries its light. */
-export function putPiece(parts: Parts, { id, piece, item, matrix, parts: made }: DerivedPiece): void {
+export function putPiece(parts: Parts, project: Project, { id, piece, item, matrix, parts: made }: DerivedPiece): void {
   const owner = { id, kind: 'pieces', level: piece.level, matrix } as const;
-  for (const { part, mesh, finish } of made)
+  for (const { part, mesh, finish, framed } of made) {
+    const finished = framed && finishIn(project, finish);
     parts.put(owner, {
       part,
       sort: 'piece',
@@ -133,11 +231,26 @@ export function putPiece(parts: Parts, { id, piece, item, matrix, parts: made }:
       chosen: part in piece.finishes,
       target: { kind: 'part', of: id, part },
       mesh,
+      // A picture fills its frame.
+      ...(finished?.body.kind === 'image' ? { laid: framedIn(finished, framed!) } : {}),
       // Boards are sawn along the grain.
       grain: 'length',
-      fine: item && (() => makeParts(item, piece.size, piece.traits, FINE).find((p) => p.part === part)!.mesh),
+      fine: item && (() => makeParts(item, piece.size, piece.traits, FINE, piece.open).find((p) => p.part === part)!.mesh),
       lamp: part === LAMP_PART && piece.lamp ? piece.lamp : undefined,
     });
+  }
+}
+
+const frames = new WeakMap<Finish, Map<string, Finish>>();
+
+/** A picture brought to the size of its frame; the same object for the same picture and frame. */
+function framedIn(finish: Finish, { width, height }: { width: number; height: number }): Finish {
+  const key = `${width} ${height}`;
+  let own = frames.get(finish);
+  if (!own) frames.set(finish, (own = new Map()));
+  let framed = own.get(key);
+  if (!framed) own.set(key, (framed = { ...finish, size: { width, height } }));
+  return framed;
 }
 
 /** What the parts of cabinets are for, by their names. */
@@ -190,7 +303,11 @@ export function pieceFrom(
     rotation,
     size: { ...size },
     traits: { ...card.traits },
-    finishes: startsOf(item, starts),
+    finishes: { ...card.finishes, ...startsOf(item, starts) },
+    open: 0,
+    status: 'new',
+    supply: 'to order',
+    on: null,
     lamp: item.lamp ? { ...item.lamp } : null,
   };
 }

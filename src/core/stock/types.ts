@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { Joint } from '../geometry/joint';
 import type { Mesh } from '../geometry/mesh';
 import type { Vec2, Vec3 } from '../geometry/vec';
 import type { Lamp } from '../project/schema';
@@ -17,10 +18,37 @@ export interface SymbolLine {
   dashed?: boolean;
 }
 
-export type StockCategory = 'Seating' | 'Tables' | 'Beds & storage' | 'Kitchen & bath' | 'Textiles' | 'Greenery' | 'Luminaires';
+export type StockCategory =
+  'Seating' | 'Tables' | 'Beds' | 'Storage' | 'Kitchen & bath' | 'Fires & radiators' | 'Textiles' | 'On walls' | 'Books & things' | 'Greenery' | 'Luminaires';
 
-/** Where a piece belongs: it says how it is placed and which height it starts at. */
-export type Mount = 'floor' | 'ceiling' | 'wall' | 'window';
+/** Where a piece belongs: it says how it is placed and which height it starts at. `top`: on another piece. */
+export type Mount = 'floor' | 'ceiling' | 'wall' | 'window' | 'top';
+
+/** What has to be led to a piece. */
+export type Connection = 'water' | 'waste' | 'socket' | 'flue';
+
+/** Room kept clear beside a piece, metres. */
+export interface Clear {
+  front?: number;
+  back?: number;
+  /** At each of its sides. */
+  sides?: number;
+}
+
+/** Part of what a maker makes. What moves stands shut and says by which joint. */
+export interface Made {
+  part: string;
+  mesh: Mesh;
+  joint?: Joint;
+  /** A picture on it is as large as this, metres, whatever size it has elsewhere. */
+  framed?: { width: number; height: number };
+}
+
+/** Who sells it, and for how much at its usual size. All of it is made up. */
+export interface Sold {
+  supplier: string;
+  price: number;
+}
 
 /** One of the things a maker makes, as the ledge shows it. */
 export interface Card {
@@ -28,6 +56,8 @@ export interface Card {
   name: string;
   size?: PieceSize;
   traits?: Traits;
+  /** Finishes of parts that are others than its maker begins with. */
+  finishes?: Record<string, string>;
   words?: string;
 }
 
@@ -61,7 +91,14 @@ export interface StockItem<T extends z.ZodObject = z.ZodObject> {
   parts: Record<string, string>;
   lamp?: Lamp;
   words?: string;
-  make(size: PieceSize, traits: z.output<T>): { part: string; mesh: Mesh }[];
+  sold: Sold;
+  /** What has to be kept clear beside it, so that one can use it. */
+  clear?: Clear | ((size: PieceSize, traits: z.output<T>) => Clear);
+  /** How many sit on it, or lie in it. */
+  seats?: (size: PieceSize, traits: z.output<T>) => number;
+  sleeps?: (size: PieceSize, traits: z.output<T>) => number;
+  connections?: readonly Connection[];
+  make(size: PieceSize, traits: z.output<T>): Made[];
   symbol(size: PieceSize, traits: z.output<T>): SymbolLine[];
 }
 
@@ -69,9 +106,8 @@ export interface StockItem<T extends z.ZodObject = z.ZodObject> {
 export const maker = <T extends z.ZodObject>(item: StockItem<T>): StockItem => item as unknown as StockItem;
 
 /** A card with its maker, all said. */
-export interface StockCard extends Required<Omit<Card, 'words'>> {
+export interface StockCard extends Required<Card> {
   item: StockItem;
-  words: string;
 }
 
 /** A box of a given size about the origin, for symbols. */
@@ -102,6 +138,9 @@ export function circle(radius: number, x = 0, y = 0, steps = 28): Vec2[] {
     return { x: x + radius * Math.cos(a), y: y + radius * Math.sin(a) };
   });
 }
+
+/** The lines of a symbol round a point, for what is round. */
+export const ellipseLine = (width: number, depth: number): SymbolLine => outline(circle(0.5).map((p) => ({ x: p.x * width, y: p.y * depth })));
 
 export const outline = (points: Vec2[], dashed = false): SymbolLine => ({ points, closed: true, dashed });
 export const stroke = (...points: [number, number][]): SymbolLine => ({ points: points.map(([x, y]) => ({ x, y })), closed: false });

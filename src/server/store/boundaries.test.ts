@@ -42,7 +42,12 @@ async function keep(log: Log): Promise<string> {
   return id;
 }
 
-const renamed = (line: string): string => line.replace(/^column\/([^/ ]+) /, 'part/$1/body ').replace(/^(piece|opening|roof)\//, 'part/');
+const renamed = (line: string): string =>
+  line
+    .replace(/^column\/([^/ ]+) /, 'part/$1/body ')
+    .replace(/^(piece|opening|roof)\//, 'part/')
+    // Of the work bench, the one piece with such a part, drawers were told apart from their fronts later.
+    .replace(/^(part\/[^/]+)\/drawers /, '$1/fronts ');
 const chosen = (project: Project): string[] => [...choices(project)].map((c) => `${addressOf(c.target)} ${c.finish}`).sort();
 
 describe('a log that began in an earlier format', () => {

@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
 import type { Piece } from '@/core/project/schema';
-import { clampSize, stockItem, traitsFor } from '@/core/stock/stock';
+import { clampSize, opens, stockItem, traitsFor } from '@/core/stock/stock';
 import { traitRows, type TraitRow } from '@/core/stock/traits';
 import { formatLength } from '@/core/units/length';
 import { FieldTable, type Field } from '../look/FieldTable';
@@ -48,6 +48,7 @@ export function PieceDocket({ id }: { id: string }) {
           onCommit={(v) => set({ rotation: (v * Math.PI) / 180 })}
         />
       </Row>
+      <StandRows piece={piece} />
       {item?.traits ? <TraitRows piece={piece} rows={traitRows(item.traits)} whole={traitsFor(item, piece.traits)} /> : null}
       {piece.lamp ? (
         <>
@@ -85,6 +86,50 @@ export function PieceDocket({ id }: { id: string }) {
         <Button onClick={tools.duplicateSelection}>Duplicate</Button>
         <Button onClick={() => tools.turnSelection()}>Turn</Button>
       </Actions>
+    </>
+  );
+}
+
+/** Whether it is there already or is bought, on what it stands, and how far it stands open. */
+function StandRows({ piece }: { piece: Piece }) {
+  const { units, run, say } = useEdit();
+  const item = stockItem(piece.maker);
+  const under = useStudio((s) => (piece.on === null ? null : s.project.pieces[piece.on]?.name));
+  const set = (values: Partial<Piece>): boolean => run('piece.set', { piece: piece.id, set: values });
+  const fields: Field[] = [
+    {
+      kind: 'choice',
+      label: 'Status',
+      value: piece.status,
+      options: [
+        ['existing', 'existing'],
+        ['removed', 'to be removed'],
+        ['new', 'new'],
+      ],
+      set: (status) => set({ status: status as Piece['status'] }),
+    },
+  ];
+  if (piece.status === 'new')
+    fields.push({
+      kind: 'choice',
+      label: 'Supply',
+      value: piece.supply,
+      options: (['to order', 'ordered', 'bought'] as const).map((o) => [o, o] as const),
+      set: (supply) => set({ supply: supply as Piece['supply'] }),
+    });
+  if (item && opens(item, piece.size, piece.traits))
+    fields.push({ kind: 'number', label: 'Open, %', value: Math.round(piece.open * 100), min: 0, max: 100, set: (v) => set({ open: v / 100 }) });
+  return (
+    <>
+      {under ? (
+        <Row label="Stands on">
+          <span>{under}</span>
+          <Button size="small" onClick={() => set({ on: null })}>
+            Let go
+          </Button>
+        </Row>
+      ) : null}
+      <FieldTable units={units} say={say} fields={fields} />
     </>
   );
 }

@@ -7,13 +7,14 @@ import type { Piece } from '@/core/project/schema';
 import { UNDERLAY } from './session';
 import { snapPoint } from './snap';
 import { againstWall } from '@/core/shell/stair-place';
+import { standingOn } from '@/core/project/standing-on';
 import { stockItem } from '@/core/stock/stock';
 import { snapStep } from '@/core/units/length';
 import type { Spot } from '../store/studio';
 import { applyFinish, pressFinish, showFinish } from './finishing';
 import { gapMarks, pressOpening, showOpening, slideTo } from './openings';
 import { dropPiece, selectedPieces, showPlace } from './pieces';
-import { standPiece } from './place';
+import { standPiece, type Standing } from './place';
 import { get, set, type TablePoint } from './session';
 import {
   building,
@@ -322,10 +323,21 @@ function dragTo(at: TablePoint): void {
     if (!d.moved && distance(p, d.piece) < at.reach / 2) return;
     d.moved = true;
     const item = stockItem(d.piece.maker);
-    const standing = at.shift
+    const except = new Set([d.piece.id, ...standingOn(state.project.pieces, [d.piece.id])]);
+    const standing: Standing = at.shift
       ? { x: p.x, y: p.y, rotation: d.piece.rotation, note: 'free' }
-      : standPiece(state.model, { level: d.piece.level, item, size: d.piece.size, at: p, rotation: d.piece.rotation, reach: at.reach });
-    show('piece.set', { piece: d.piece.id, set: { x: standing.x, y: standing.y, rotation: standing.rotation } });
+      : standPiece(state.model, {
+          level: d.piece.level,
+          item,
+          size: d.piece.size,
+          at: p,
+          rotation: d.piece.rotation,
+          reach: at.reach,
+          except,
+          onto: at.onto,
+        });
+    const { x, y, rotation, rests } = standing;
+    show('piece.set', { piece: d.piece.id, set: { x, y, rotation, ...rests } });
     set({ measure: { fields: [{ label: 'moved', value: distance(standing, d.piece) }], note: standing.note, typed: null, field: 0 } });
   } else if (d.kind === 'pieces') {
     const { units } = state.project;

@@ -10,8 +10,17 @@ function ghostPiece(name: string, at: TablePoint, id: string): { piece: Piece; n
   if (!card) return null;
   const { item } = card;
   const piece = pieceFrom(card, id, project.levels[level], at.plan, 0, project.schemes[project.scheme].starts);
-  const standing = standPiece(model, { level, item, size: piece.size, at: at.plan, rotation: 0, reach: at.reach });
-  return { piece: { ...piece, x: standing.x, y: standing.y, rotation: standing.rotation }, note: standing.note };
+  const { x, y, rotation, note, rests } = standPiece(model, {
+    level,
+    item,
+    size: piece.size,
+    at: at.plan,
+    rotation: 0,
+    reach: at.reach,
+    except: new Set([id]),
+    onto: at.onto,
+  });
+  return { piece: { ...piece, x, y, rotation, ...rests }, note };
 }
 
 export function showPlace(at: TablePoint): void {

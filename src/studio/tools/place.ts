@@ -1,10 +1,11 @@
-import { lerp, distance, project as projectOn, sub, unit, add, scale, type Vec2 } from '@/core/geometry/vec';
+import { lerp, distance, project as projectOn, sub, unit, add, scale, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import { clearSpans, fitOpening, freeSpans } from '@/core/project/openings';
 import { cornerAt, roundCorner } from '@/core/project/standing';
 import { stationNear, wallLength, wallPath } from '@/core/project/wall-line';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { Opening, Project } from '@/core/project/schema';
 import type { Model } from '@/core/model/model';
+import { restUnder } from '@/core/stock/resting';
 import type { StockItem } from '@/core/stock/types';
 import { snapStep } from '@/core/units/length';
 
@@ -14,6 +15,8 @@ export interface Standing {
   y: number;
   rotation: number;
   note: string;
+  /** Where it is put on something, or taken off: how high it stands then, and on what. */
+  rests?: { elevation: number; on: string | null };
 }
 
 interface Finding {
@@ -24,11 +27,32 @@ interface Finding {
   rotation: number;
   /** How near a wall counts, metres. */
   reach: number;
+  /** The piece itself, and what stands on it, where it is there already. */
+  except?: ReadonlySet<string>;
+  /** What one points at in the model. */
+  onto?(except: ReadonlySet<string>): Vec3 | null;
 }
 
+const NOBODY: ReadonlySet<string> = new Set();
+
 /** Lets a piece find its place: with its back to a wall that is near, otherwise free at a whole step. */
-export function standPiece(model: Model, { level, item, size, at: p, rotation, reach }: Finding): Standing {
+export function standPiece(model: Model, { level, item, size, at: p, rotation, reach, except = NOBODY, onto }: Finding): Standing {
   const { project } = model;
+  if (item?.mount === 'top') {
+    const seen = onto?.(except);
+    const at = seen ?? p;
+    const floor = project.levels[level].elevation;
+    const rest = restUnder(model.pieces, level, at, except, seen ? seen.z - floor : undefined);
+    const under = rest && model.pieces.find((d) => d.id === rest.piece)!;
+    return {
+      x: snapStep(at.x, project.units),
+      y: snapStep(at.y, project.units),
+      // On something it stands as that does.
+      rotation: under && rotation === 0 ? under.piece.rotation : rotation,
+      note: under ? `on ${under.piece.name}` : 'on the floor',
+      rests: { elevation: rest?.height ?? 0, on: rest?.piece ?? null },
+    };
+  }
   const free = { x: snapStep(p.x, project.units), y: snapStep(p.y, project.units), rotation, note: '' };
   if (!item || item.mount === 'ceiling' || item.lies) return free;
   const gap = item.mount === 'window' ? 0.03 : 0;

@@ -1,4 +1,4 @@
-import type { Vec2 } from '@/core/geometry/vec';
+import type { Vec2, Vec3 } from '@/core/geometry/vec';
 import { formatLength, parseSize } from '@/core/units/length';
 import { newId, useStudio, type Spot } from '../store/studio';
 
@@ -9,6 +9,8 @@ export interface TablePoint {
   /** What ten pixels are here, metres. */
   reach: number;
   shift: boolean;
+  /** What one points at in the model, without some things; left out where one points at a drawing. */
+  onto?(except: ReadonlySet<string>): Vec3 | null;
 }
 
 /** What the underlay of the level is called where things are told apart by id. */

@@ -1,7 +1,26 @@
+import { current, type Draft } from 'immer';
 import { z } from 'zod';
-import { Coordinate, Id, Picture, Piece, Viewpoint } from '../schema';
-
+import { DomainError } from '../errors';
+import { Coordinate, Id, Picture, Piece, Viewpoint, type Project } from '../schema';
+import { carriedAlong, inCircle, standingOn } from '../standing-on';
+import { stateOf } from '../topology';
 import { define, editable, need, refuseTaken } from './define';
+
+/** Refuses a piece that would stand on itself, or on nothing. @throws DomainError `piece.circle` */
+function refuseCircle(draft: Draft<Project>, id: string, on: string | null): void {
+  if (on === null) return;
+  need(draft.pieces, on, 'piece');
+  if (inCircle(stateOf(draft.pieces) as Project['pieces'], id, on))
+    throw new DomainError('piece.circle', 'The piece was not put there: it would stand on itself.', [id]);
+}
+
+/** Takes what stands on a piece along with it. */
+function carry(draft: Draft<Project>, before: Piece, after: Piece): void {
+  const same = (['x', 'y', 'rotation', 'elevation', 'level'] as const).every((key) => before[key] === after[key]) && before.size.height === after.size.height;
+  if (same) return;
+  for (const id of standingOn(stateOf(draft.pieces) as Project['pieces'], [after.id]))
+    Object.assign(draft.pieces[id], carriedAlong(draft.pieces[id], before, after), { level: after.level });
+}
 
 /** Edits of pieces, viewpoints and pictures. */
 export const pieceCommands = {
@@ -14,6 +33,7 @@ export const pieceCommands = {
         need(draft.levels, piece.level, 'level');
         draft.pieces[piece.id] = piece;
       }
+      for (const { id, on } of pieces) refuseCircle(draft, id, on);
     },
   }),
   'piece.set': define({
@@ -21,8 +41,11 @@ export const pieceCommands = {
     args: z.object({ piece: Id, set: editable(Piece, ['id', 'maker', 'finishes']) }),
     apply(draft, { piece, set }) {
       const target = need(draft.pieces, piece, 'piece');
+      const before = { ...(current(target) as Piece) };
       Object.assign(target, set);
       need(draft.levels, target.level, 'level');
+      refuseCircle(draft, piece, target.on);
+      carry(draft, before, current(target) as Piece);
     },
   }),
   'pieces.move': define({
@@ -33,11 +56,16 @@ export const pieceCommands = {
       turn: Piece.shape.rotation.describe('radians each turns about its own middle'),
     }),
     apply(draft, { pieces, by, turn }) {
+      // What stands on one that moves goes with it, once, whether it was chosen too or not.
+      const along = new Set(standingOn(stateOf(draft.pieces) as Project['pieces'], pieces));
       for (const id of pieces) {
+        if (along.has(id)) continue;
         const piece = need(draft.pieces, id, 'piece');
+        const before = { ...(current(piece) as Piece) };
         piece.x += by.x;
         piece.y += by.y;
         piece.rotation += turn;
+        carry(draft, before, current(piece) as Piece);
       }
     },
   }),

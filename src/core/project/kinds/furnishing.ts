@@ -9,9 +9,10 @@ export const furnishingKinds = {
     schema: Piece,
     word: 'piece',
     onLevel: true,
+    status: true,
     openParts: true,
     alike: ({ maker }) => ({ key: maker, words: 'alike' }),
-    refers: ({ level }) => [onLevel(level)],
+    refers: ({ level, on }) => [onLevel(level), ...(on === null ? [] : [{ to: 'pieces', id: on, as: 'stands on a piece', gone: 'stays' } as const])],
   }),
   viewpoints: kind({ schema: Viewpoint, word: 'viewpoint' }),
   pictures: kind({

@@ -18,7 +18,7 @@ export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 13;
+export const FORMAT_VERSION = 14;
 
 export const Site = z.object({
   place: Name,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Angle, Coordinate, FinishRef, Finishes, Hash, Id, Moment, Name, Point3, Size, Text } from './basics';
+import { Angle, Coordinate, FinishRef, Finishes, Hash, Id, Moment, Name, Point3, Size, Status, Text } from './basics';
 
 export const Lamp = z.object({
   lumen: z.number().min(0).max(50000),
@@ -22,6 +22,10 @@ export const Piece = z.object({
     .default({})
     .describe('what it is of all that its maker can make; traits left out are as the maker begins'),
   finishes: Finishes.describe('finish by part; parts left out keep the finish of the stock'),
+  open: z.number().min(0).max(1).default(0).describe('how far its doors and drawers stand open, 0…1'),
+  status: Status.default('new'),
+  supply: z.enum(['to order', 'ordered', 'bought']).default('to order').describe('how far one is with buying it, where it is new'),
+  on: Id.nullable().default(null).describe('the piece it stands on and goes with'),
   lamp: Lamp.nullable().describe('light it gives, for luminaires'),
 });
 

@@ -94,7 +94,8 @@ export function ModelPane() {
     // While something is placed or moved the floor decides; a surface under the pointer names what is meant.
     const plan =
       state.tool.kind === 'opening' && hit ? { x: hit.point.x, y: hit.point.y } : (floor ?? (hit ? { x: hit.point.x, y: hit.point.y } : { x: 0, y: 0 }));
-    return { plan, spot: hit?.spot ?? null, reach: made.eye.pixel * 10, shift: Boolean(e.shiftKey) };
+    const onto = (except: ReadonlySet<string>) => made.sightOn(e.clientX, e.clientY, except);
+    return { plan, spot: hit?.spot ?? null, reach: made.eye.pixel * 10, shift: Boolean(e.shiftKey), onto };
   }, []);
 
   useEffect(() => registerPane('model', frame, point), [point]);

@@ -414,6 +414,11 @@ export class ModelScene {
     return pickFrom(this.parts, this.sight(x, y), (part) => part.target !== null || Object.hasOwn(walls, part.seen.entity));
   }
 
+  /** Where the line of sight through a point of the canvas meets anything but some things. */
+  sightOn(x: number, y: number, except: ReadonlySet<string>): Vec3 | null {
+    return pickFrom(this.parts, this.sight(x, y), (part) => !except.has(part.seen.entity))?.point ?? null;
+  }
+
   /** Where the line of sight through a point of the canvas meets a horizontal plane. */
   floorPoint(x: number, y: number, z: number): Vec2 | null {
     return floorPoint(this.sight(x, y), z);

@@ -1,6 +1,6 @@
-import { MeshBuilder } from '../geometry/mesh';
-import { cylinder, lathe, roundedBox, tube } from '../geometry/shapes';
-import { circle, outline, rectangle, rounded, stroke, v3, type StockItem } from './types';
+import { MeshBuilder } from '../../geometry/mesh';
+import { cylinder, lathe, roundedBox, tube } from '../../geometry/shapes';
+import { circle, outline, rectangle, rounded, stroke, v3, type StockItem } from '../types';
 
 /** Height of a shower tray and of the glass that stands on it, metres. */
 const TRAY = 0.04;
@@ -17,6 +17,9 @@ export const washing: StockItem[] = [
     mount: 'wall',
     parts: { basin: 'ceramic.white', tap: 'metal.chrome', trap: 'metal.chrome' },
     words: 'bathroom sink washbasin',
+    sold: { supplier: 'Sluice & Penn', price: 290 },
+    clear: { front: 0.7 },
+    connections: ['water', 'waste'],
     make({ width, depth, height }) {
       const [w, d] = [width / 2, depth / 2];
       const basin = new MeshBuilder();
@@ -53,6 +56,9 @@ export const washing: StockItem[] = [
     mount: 'floor',
     parts: { pan: 'ceramic.white', seat: 'ceramic.white', button: 'metal.chrome' },
     words: 'toilet lavatory',
+    sold: { supplier: 'Sluice & Penn', price: 340 },
+    clear: { front: 0.6 },
+    connections: ['water', 'waste'],
     make({ width, depth, height }) {
       const d = depth / 2;
       const r = width / 2;
@@ -97,7 +103,9 @@ export const washing: StockItem[] = [
     },
     symbol: ({ width, depth }) => [
       outline(rounded(width, 0.19, 0.03, 0, depth / 2 - 0.095)),
-      outline(circle(width / 2, 0, 0).map((p) => ({ x: p.x * 0.97, y: p.y * 1.25 - depth / 2 + (width / 2) * 1.25 }))),
+      outline(
+        circle(width / 2, 0, 0).map((p) => ({ x: p.x * 0.97, y: Math.max(-depth / 2, Math.min(depth / 2, p.y * 1.25 - depth / 2 + (width / 2) * 1.25)) })),
+      ),
     ],
   },
   {
@@ -110,9 +118,13 @@ export const washing: StockItem[] = [
     mount: 'floor',
     parts: { tray: 'ceramic.white', screen: 'glass.clear', rail: 'metal.chrome', frame: 'metal.chrome' },
     words: 'tray cubicle screen bathroom',
+    sold: { supplier: 'Sluice & Penn', price: 760 },
+    clear: { front: 0.7 },
+    connections: ['water', 'waste'],
     // Back and left stand against walls; the screen keeps the right side, the front is open.
     make({ width, depth, height }) {
-      const [w, d] = [width / 2, depth / 2];
+      // It stands a hair off the walls, so that no two faces lie in one plane.
+      const [w, d] = [width / 2 - 0.0006, depth / 2 - 0.0006];
       const tray = new MeshBuilder();
       const rim = 0.045;
       tray.add(roundedBox(v3(-w, -d, 0), v3(w, d, TRAY - 0.015), { radius: 0.008, steps: 2 }));

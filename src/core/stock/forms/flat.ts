@@ -1,12 +1,11 @@
-import { MeshBuilder, type Mesh } from '../geometry/mesh';
-import { chords } from '../geometry/shapes';
-import type { Vec2 } from '../geometry/vec';
+import { MeshBuilder, type Mesh } from '../../geometry/mesh';
+import { chords } from '../../geometry/shapes';
+import type { Vec2 } from '../../geometry/vec';
 
 /** Forms that stock is made of beside those of `geometry/shapes`. Sizes in metres, z up. */
 
-/** An ellipse about the origin, counter-clockwise, round within what is asked of curves. */
-export function ellipse(width: number, depth: number, asked = 40): Vec2[] {
-  const n = chords(Math.max(width, depth) / 2, 2 * Math.PI, asked);
+/** An ellipse about the origin, counter-clockwise, round within what is asked of curves. @param n its chords, where it has to have as many as another one */
+export function ellipse(width: number, depth: number, asked = 40, n = chords(Math.max(width, depth) / 2, 2 * Math.PI, asked)): Vec2[] {
   return Array.from({ length: n }, (_, i) => {
     const a = (2 * Math.PI * i) / n;
     return { x: (width / 2) * Math.cos(a), y: (depth / 2) * Math.sin(a) };
