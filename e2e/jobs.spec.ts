@@ -265,10 +265,10 @@ test('a bedroom is reworked', async ({ page }) => {
   await job.down();
   await job.stage('Fit-out');
   await job.page.getByTestId('ledge').getByRole('textbox').fill('bed');
-  await job.card('Bed').click();
+  await job.card('Bed,').click();
   await job.press(2, 5);
   await job.page.getByTestId('ledge').getByRole('textbox').fill('wardrobe');
-  await job.card('Wardrobe').click();
+  await job.card('Wardrobe,').click();
   await job.press(0.5, 2.5);
   await job.down();
   // It is turned to its mirror, with all that is in it, and a part of it becomes a dressing room.
