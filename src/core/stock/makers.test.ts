@@ -37,7 +37,7 @@ const SHARP =
 const MOST = 0.02;
 const ANGLE = (40 * Math.PI) / 180;
 
-/** Most triangles of a piece in pictures; in the view a tenth of it. Further seats of a sofa have more. */
+/** Most triangles of a piece in pictures; in the view a tenth of it. Further seats of a sofa have more, and the corner of one that has a return. */
 const BUDGETS: Record<string, number> = {
   chair: 8000,
   'shell-chair': 8000,
@@ -51,7 +51,7 @@ const BUDGETS: Record<string, number> = {
 };
 const budgetOf = (item: StockItem, size: PieceSize, traits: Traits): number =>
   (BUDGETS[item.id] ?? (item.category === 'Storage' || item.id === 'radiator' ? 120000 : 60000)) +
-  (item.id === 'sofa' ? 5500 * Math.max(0, seatsOf(item, size, traits) - 3) : 0);
+  (item.id === 'sofa' ? 5500 * Math.max(0, seatsOf(item, size, traits) - 3) + (String(traits.chaise).startsWith('corner') ? 6000 : 0) : 0);
 
 describe.each(STOCK.map((item) => [item.id, item] as const))('%s, whatever it is chosen to be', (id, item) => {
   it('stays within its size, stands on its foot, has the parts it names, is the same twice, and light enough', () => {
@@ -96,7 +96,8 @@ describe.each(STOCK.map((item) => [item.id, item] as const))('%s, whatever it is
         expect(priceOf(item, size)).toBeGreaterThan(0);
       }),
       // A counterexample is a whole piece: making it smaller takes longer than looking at it.
-      { numRuns: 6, endOnFailure: true },
+      // The same pieces every time, so that a run says what the one before it said.
+      { numRuns: 6, endOnFailure: true, seed: 20261129 },
     );
   });
 

@@ -36,12 +36,19 @@ export interface Leaf {
   wave?: number;
   /** Cut in from the edge between the veins: how many times on each side. */
   slits?: number;
+  /** One of hundreds: few faces will do. */
+  plain?: boolean;
 }
 
 /** A blade that grows from a point in a direction, its upper side up. @param out unit, where it goes; @param roll about that, radians */
-export function blade(from: Vec3, out: Vec3, { length, width, outline, fold = 0.25, droop = 0.6, waves = 0, wave = 0.06, slits = 0 }: Leaf, roll = 0): Mesh {
+export function blade(
+  from: Vec3,
+  out: Vec3,
+  { length, width, outline, fold = 0.25, droop = 0.6, waves = 0, wave = 0.06, slits = 0, plain = false }: Leaf,
+  roll = 0,
+): Mesh {
   // What is as small as a finger nail needs few faces.
-  const small = length < 0.06;
+  const small = plain || length < 0.06;
   const n = cuts(isFine() ? (slits ? 18 : small ? 3 : 7) : slits ? 10 : 4, slits ? 8 : 2);
   const half = cuts(isFine() && !small ? 2 : 1, 1);
   const shape = OUTLINES[outline];

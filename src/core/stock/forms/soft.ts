@@ -142,7 +142,7 @@ interface Pillow {
 export function pillow({ width, depth, thick, pinch = 0.07, piping = false, seed = 0 }: Pillow): Mesh {
   const builder = new MeshBuilder();
   const [w, d] = [width / 2, depth / 2];
-  const n = cuts(isFine() ? 14 : 10, 4);
+  const n = cuts(10, 4);
   const s = stops(n);
   const points: Vec3[] = [];
   const faces: number[][] = [];

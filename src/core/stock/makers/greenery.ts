@@ -293,6 +293,7 @@ function grow({ leaves, stems }: Grown, s: Species, reach: number, soil: number,
       droop: s.droop * (0.75 + 0.5 * random()),
       waves: s.waves,
       slits: s.slits,
+      plain: s.count > 100,
       wave: 0.05 + 0.02 * (k % 3),
     };
   };

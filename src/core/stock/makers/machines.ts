@@ -22,7 +22,7 @@ function television({ width, depth, height }: PieceSize, { stand }: z.output<typ
   body
     .add(board(-w, y0, foot, w, y0 + t, height, 0.003))
     .add(padded(v3(-w * 0.62, y0 + t - 0.004, foot + height * 0.08), v3(w * 0.62, Math.min(d, y0 + t + 0.026), foot + (height - foot) * 0.6), 0.01, 0.002));
-  glass.add(board(-w + 0.006, y0 - 0.0012, foot + 0.012, w - 0.006, y0 + 0.004, height - 0.006, 0.0006));
+  glass.add(board(-w + 0.006, y0 - 0.0048, foot + 0.012, w - 0.006, y0 - 0.0006, height - 0.006, 0.0006));
   if (stand === 'feet')
     for (const x of [-1, 1])
       for (const y of [-1, 1]) body.add(bar(v3(x * w * 0.68, y * (d - 0.012), 0.006), v3(x * w * 0.66, y * 0.004, foot + 0.006), 0.006, 0.008));
@@ -72,7 +72,7 @@ function computer({ width, depth, height }: PieceSize, { form, keys }: z.output<
     body
       .add(slab(roundRectangle(width, tall, 0.012), -0.006, 0, 0.002), m)
       .add(bar(v3(-w * 0.8, y1 - 0.004, t * 0.8), v3(w * 0.8, y1 - 0.004, t * 0.8), 0.005));
-    glass.add(slab(roundRectangle(width - 0.012, tall - 0.012, 0.008), -0.002, 0.0008, 0.0006), m);
+    glass.add(slab(roundRectangle(width - 0.012, tall - 0.012, 0.008), 0.0003, 0.0016, 0.0005), m);
   } else {
     const kd = keys ? Math.min(0.13, depth * 0.4) : 0;
     const py = d - 0.1 - (keys ? 0 : 0);
@@ -84,7 +84,7 @@ function computer({ width, depth, height }: PieceSize, { form, keys }: z.output<
     body
       .add(board(-w, py - thick, foot, w, py, height, 0.004))
       .add(padded(v3(-w * 0.35, py - 0.004, foot + (height - foot) * 0.3), v3(w * 0.35, Math.min(d, py + 0.02), foot + (height - foot) * 0.7), 0.008, 0.001));
-    glass.add(board(-w + 0.007, py - thick - 0.001, foot + (form === 'monitor' ? 0.012 : 0.05), w - 0.007, py - thick + 0.003, height - 0.007, 0.0005));
+    glass.add(board(-w + 0.007, py - thick - 0.0045, foot + (form === 'monitor' ? 0.012 : 0.05), w - 0.007, py - thick - 0.0006, height - 0.007, 0.0005));
     if (keys) {
       const kw = Math.min(0.42, width * 0.78);
       body.add(slab(roundRectangle(kw, kd, 0.008), 0, 0.011, 0.002), shiftBy(-width * 0.06, -d + kd / 2 + 0.004, 0));

@@ -159,7 +159,7 @@ function upholstered(size: PieceSize, traits: Upholstered): Made[] {
           else legs.add(bar(v3(x, y, 0), v3(x, y, foot + 0.004), 0.03, 0.036, { section: squareSection(0.12) }));
         }
     }
-    frame.add(padded(v3(x0, y0, foot), v3(x1, y1, deck + 0.012), 0.022, 0.003));
+    frame.add(padded(v3(x0, y0, foot), v3(x1, y1, deck + 0.012), 0.022, 0));
   }
   const rest = traits.arms === 'low' ? 0.52 : 0.61;
   if (traits.arms !== 'none')
