@@ -30,9 +30,9 @@ const SLACK = 0.08;
 /** What goes on beyond the size of a piece: flues up to a roof, taps over a worktop. */
 const BEYOND = /^(stove\/pipe|counter\/tap|basin\/tap)$/;
 
-/** Parts whose edges are as sharp as they are: paper and boards of books, sawn logs, sheet metal, coils of rope, hems, mitred frames, thin shades; and what other work makes anew. */
+/** Parts whose edges are as sharp as they are: paper and boards of books, sawn logs, sheet metal, coils of rope, leather, hems, mitred frames, thin shades; and what other work makes anew. */
 const SHARP =
-  /^(books|bookcase|wall-shelf)\/(books, .*|leaves)$|\/logs$|^logs\/|^radiator\/body$|^toys\/first$|^(towels|throw|tablecloth|towel-rail)\/|^(picture|mirror|standing-mirror)\/(frame|mount|rim)$|^rug\/|\/shade$|^(counter|shower|wc|basket)\/|\/drawers$|^stove\/logs/;
+  /^(books|bookcase|wall-shelf)\/(books, .*|leaves)$|\/logs$|^logs\/|^radiator\/body$|^toys\/first$|^(towels|throw|tablecloth|towel-rail)\/|^(picture|mirror|standing-mirror)\/(frame|mount|rim)$|^rug\/|\/shade$|^(counter|shower|wc|basket|boots)\/|\/drawers$|^stove\/logs/;
 /** Most that other edges may be of the length of all. */
 const MOST = 0.02;
 const ANGLE = (40 * Math.PI) / 180;
@@ -50,7 +50,7 @@ const BUDGETS: Record<string, number> = {
   'hanging-plant': 30000,
 };
 const budgetOf = (item: StockItem, size: PieceSize, traits: Traits): number =>
-  (BUDGETS[item.id] ?? (item.category === 'Storage' || item.id === 'radiator' ? 120000 : 60000)) +
+  (BUDGETS[item.id] ?? (item.category === 'Storage' || ['radiator', 'logs'].includes(item.id) ? 120000 : 60000)) +
   (item.id === 'sofa' ? 5500 * Math.max(0, seatsOf(item, size, traits) - 3) + (String(traits.chaise).startsWith('corner') ? 6000 : 0) : 0);
 
 describe.each(STOCK.map((item) => [item.id, item] as const))('%s, whatever it is chosen to be', (id, item) => {

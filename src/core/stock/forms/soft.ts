@@ -174,7 +174,7 @@ export function pillow({ width, depth, thick, pinch = 0.07, piping = false, seed
       faces.push([top[i][j], top[i + 1][j], top[i + 1][j + 1], top[i][j + 1]]);
       faces.push([bottom[i][j], bottom[i][j + 1], bottom[i + 1][j + 1], bottom[i + 1][j]]);
     }
-  builder.add(skin(points, faces, 1.1));
+  builder.add(skin(points, faces, 1.45));
   if (piping && isFine()) {
     const rim: Vec3[] = [];
     for (let i = 0; i < n; i++) rim.push(points[top[i][0]]);
