@@ -1,5 +1,5 @@
 import { offered } from '../finishes/library';
-import { CARDS, makeParts, traitsFor } from '../stock/stock';
+import { CARDS, codeOf, makeParts, priceOf, traitsFor } from '../stock/stock';
 
 /** A card of the stock: what it is of its maker, how large it is, metres, and which parts it has. */
 export interface StockRow {
@@ -13,6 +13,9 @@ export interface StockRow {
   mount: string;
   traits: string;
   parts: string;
+  supplier: string;
+  code: string;
+  price: number;
 }
 
 /** All that can be placed. */
@@ -30,6 +33,9 @@ export const stockList = (): StockRow[] =>
     parts: makeParts(item, size, traits)
       .map(({ part }) => part)
       .join('; '),
+    supplier: item.sold.supplier,
+    code: codeOf(item),
+    price: priceOf(item, size),
   }));
 
 /** A shipped finish, with its invented supplier. */

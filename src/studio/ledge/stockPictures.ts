@@ -20,7 +20,7 @@ function stockPicture(id: string, times: number): Promise<string> {
 }
 
 async function drawItem(id: string, times: number): Promise<string> {
-  const { item, size, traits } = stockCard(id)!;
+  const { item, size, traits, finishes } = stockCard(id)!;
   const [width, height] = [180 * times, 112 * times];
   renderer ??= new THREE.WebGLRenderer({ antialias: true, alpha: true, preserveDrawingBuffer: true });
   renderer.setSize(width, height, false);
@@ -28,7 +28,7 @@ async function drawItem(id: string, times: number): Promise<string> {
   const scene = new THREE.Scene();
   const group = new THREE.Group();
   for (const { part, mesh } of makeParts(item, size, traits)) {
-    const finish = finishById(item.parts[part] ?? 'bare.plaster');
+    const finish = finishById(finishes[part] ?? item.parts[part] ?? 'bare.plaster');
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute('position', new THREE.BufferAttribute(mesh.positions, 3));
     geometry.setAttribute('normal', new THREE.BufferAttribute(mesh.normals, 3));
