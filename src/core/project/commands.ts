@@ -8,6 +8,7 @@ import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
 import { Id, ProjectSchema, type Project } from './schema';
 import { collections, type CollectionName } from './kinds';
+import { letGo } from './standing-on';
 import { refuseHeld, withWhatGoesAlong } from './things';
 import { reconcileRooms, stateOf } from './topology';
 import { deleteWalls } from './walls';
@@ -64,7 +65,9 @@ const commands = {
         ids.filter((id) => Object.hasOwn(draft.walls, id)),
       );
       refuseHeld(draft, ids);
-      for (const id of withWhatGoesAlong(stateOf(draft) as Project, ids)) {
+      const gone = withWhatGoesAlong(stateOf(draft) as Project, ids);
+      letGo(draft.pieces, new Set(gone));
+      for (const id of gone) {
         for (const name of collections()) if (!OWN_WAY.has(name)) delete draft[name][id];
         if (draft.contents.hidden.includes(id)) draft.contents.hidden = draft.contents.hidden.filter((h) => h !== id);
         for (const group of Object.values(draft.contents.groups)) if (group.members.includes(id)) group.members = group.members.filter((m) => m !== id);
@@ -89,8 +92,6 @@ const commands = {
           delete draft.viewpoints[id];
           for (const picture of Object.values(draft.pictures)) if (picture.viewpoint === id) picture.viewpoint = null;
         }
-        // What stood on a piece stays where it was.
-        for (const piece of Object.values(draft.pieces)) if (piece.on === id) piece.on = null;
         delete draft.pictures[id];
         delete draft.boards[id];
         for (const board of Object.values(draft.boards)) {

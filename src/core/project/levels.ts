@@ -3,6 +3,7 @@ import { DomainError } from './errors';
 import type { Level, Project, Roof } from './schema';
 import { planOf, stateOf } from './topology';
 import { collections, collectionsOnLevel } from './kinds';
+import { letGo } from './standing-on';
 import { withWhatGoesAlong } from './things';
 import { dropUnusedCorners } from './walls';
 import { DUST, NEAR } from '../units/tolerance';
@@ -151,6 +152,8 @@ export function deleteLevel(draft: Draft<Project>, id: string): void {
     Object.values(stateOf(draft[name]) as Record<string, { id: string; level: string }>).flatMap((t) => (t.level === id ? [t.id] : [])),
   );
   const along = new Set(withWhatGoesAlong(stateOf(draft) as Project, here));
+  // A piece of another level may have stood on one of this.
+  letGo(draft.pieces, along);
   for (const name of collections()) if (name !== 'levels') for (const key of Object.keys(stateOf(draft[name]))) if (along.has(key)) delete draft[name][key];
   for (const key of gone) for (const side of ['left', 'right']) delete draft.outside.faces[`${key}/${side}`];
   dropUnusedCorners(draft);

@@ -1,5 +1,6 @@
 import { rotate, type Vec2 } from '../geometry/vec';
 import type { Piece, Project } from './schema';
+import { stateOf } from './topology';
 
 /** What stands on what: a piece on another goes with it. */
 
@@ -33,6 +34,15 @@ export function carriedAlong(
     rotation: piece.rotation + turn,
     elevation: piece.elevation + (to.elevation + to.size.height - from.elevation - from.size.height),
   };
+}
+
+/** Copies of pieces as they stand on one another: what stood on one that was copied too stands on its copy. @param copies by the id of what each is a copy of */
+export const onCopies = (copies: ReadonlyMap<string, Piece>): Piece[] =>
+  [...copies.values()].map((copy) => ({ ...copy, on: copy.on === null ? null : (copies.get(copy.on)?.id ?? copy.on) }));
+
+/** Lets what stood on pieces that are gone stay where it was, on nothing. */
+export function letGo(pieces: Project['pieces'], gone: ReadonlySet<string>): void {
+  for (const { id, on } of Object.values(stateOf(pieces))) if (on !== null && gone.has(on)) pieces[id].on = null;
 }
 
 /** Whether a piece would stand on itself. */

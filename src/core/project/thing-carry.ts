@@ -1,7 +1,8 @@
 import type { Draft } from 'immer';
 import { rotate, sub, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
-import type { Opening, Project } from './schema';
+import type { Opening, Piece, Project } from './schema';
+import { onCopies, standingOn } from './standing-on';
 import { stateOf } from './topology';
 import { cornerAt, plain, wallsAt } from './wall-meeting';
 import { copyFaces, dropUnusedCorners } from './walls';
@@ -87,17 +88,23 @@ export function carryThings(draft: Draft<Project>, ids: readonly string[], carry
       } else Object.assign(draft.openings[o.id], change);
     }
   }
+  // What stands on a piece goes with it, and a copy of it stands on the copy.
+  const all = [...new Set([...ids, ...standingOn(project.pieces, ids)])];
+  const copied = new Map<string, Piece>();
   for (const collection of ['pieces', 'columns', 'rooflights'] as const)
-    for (const id of ids) {
+    for (const id of all) {
       const thing = stateOf(draft[collection])[id];
       if (!thing) continue;
       const changed = { ...carryPoint(carry, thing), rotation: carryRotation(carry, thing.rotation) };
       if (copy) {
         const own = newId(collection.slice(0, -1));
-        (draft[collection] as Record<string, object>)[own] = { ...thing, id: own, ...changed };
+        const one = { ...thing, id: own, ...changed };
+        if (collection === 'pieces') copied.set(id, one as Piece);
+        else (draft[collection] as Record<string, object>)[own] = one;
         made.push(own);
       } else Object.assign(draft[collection][id], changed);
     }
+  for (const piece of onCopies(copied)) draft.pieces[piece.id] = piece;
   dropUnusedCorners(draft);
   return made;
 }

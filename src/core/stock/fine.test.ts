@@ -5,7 +5,7 @@ import { deriveModel } from '../model/derive';
 import { bodyOf } from '../model/model';
 import { compileScene } from '../render/compile';
 import { edit, house } from '../testing/drafting';
-import { bounds } from '../testing/solids';
+import { bounds } from '../testing/measures';
 import { CARDS, FINE, makeParts, pieceFrom, stockCard } from './stock';
 
 const bare = house([

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { hasFinish } from '../finishes/library';
 import { within } from '../geometry/shapes';
-import { bounds, edgeLengths, triangles, volume } from '../testing/solids';
+import { bounds, edgeLengths, triangles, volume } from '../testing/measures';
 import { CARDS, clearOf, codeOf, FINE, LIGHT, makeParts, priceOf, opens, seatsOf, sleepsIn, STOCK, stockItem, symbolOf, traitsFor } from './stock';
 import { traitRows, wholeTraits, type Traits } from './traits';
 import type { PieceSize, StockItem } from './types';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { hasFinish } from '../finishes/library';
 import { emptyProject } from '../project/schema';
 import { CARDS, clampSize, derivePiece, makeParts, pieceFrom, STOCK, stockItem, symbolOf } from './stock';
-import { bounds } from '../testing/solids';
+import { bounds } from '../testing/measures';
 import { LAMP_PART } from './makers/luminaires';
 
 describe('the stock', () => {

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { emptyProject } from '../project/schema';
 import { pictureState } from '../project/picture-state';
 import { edit, house } from '../testing/drafting';
-import { bounds, volume } from '../testing/solids';
+import { bounds, volume } from '../testing/measures';
 import { ellipse, roundRectangle, slab } from './forms/flat';
 import { FINE, makeParts, pieceFrom, stockCard, stockItem, symbolOf } from './stock';
 import { choice, count, length, toggle, traitRows, wholeTraits, type Traits } from './traits';

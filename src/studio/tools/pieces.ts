@@ -1,4 +1,5 @@
 import type { Piece } from '@/core/project/schema';
+import { onCopies, standingOn } from '@/core/project/standing-on';
 import { pieceFrom, stockCard } from '@/core/stock/stock';
 import { newId } from '../store/studio';
 import { standPiece } from './place';
@@ -63,12 +64,16 @@ export function duplicateSelection(): void {
   const state = get();
   const pieces = state.selection.map((s) => state.project.pieces[s.entity]).filter(Boolean);
   if (!pieces.length) return;
-  const copies = pieces.map((p) => {
-    const c = Math.cos(p.rotation);
-    const s = Math.sin(p.rotation);
-    return { ...structuredClone(p), id: newId('piece'), x: p.x + c * (p.size.width + 0.05), y: p.y + s * (p.size.width + 0.05) };
-  });
-  if (state.run('piece.add', { pieces: copies })) state.select(copies.map((c) => ({ entity: c.id, target: null })));
+  const copied = new Map<string, Piece>();
+  for (const p of pieces) {
+    const by = { x: Math.cos(p.rotation) * (p.size.width + 0.05), y: Math.sin(p.rotation) * (p.size.width + 0.05) };
+    // What stands on it is copied with it, and goes as far.
+    for (const id of [p.id, ...standingOn(state.project.pieces, [p.id])]) {
+      const one = state.project.pieces[id];
+      if (!copied.has(id)) copied.set(id, { ...structuredClone(one), id: newId('piece'), x: one.x + by.x, y: one.y + by.y });
+    }
+  }
+  if (state.run('piece.add', { pieces: onCopies(copied) })) state.select(pieces.map((p) => ({ entity: copied.get(p.id)!.id, target: null })));
 }
 
 export function deleteSelection(): void {
