@@ -33,7 +33,7 @@ const stays = (
   ],
 ): void => {
   for (const [id, on] of pairs)
-    within(after, id, on).forEach((v, k) => expect(v).toBeCloseTo(within(laid, id === 'tray' ? 'tray' : 'vase', on === 'table' ? 'table' : 'tray')[k], 7));
+    within(after, id, on).forEach((v, k) => expect(v).toBeCloseTo(within(laid, id === 'tray' ? 'tray' : 'vase', on === 'table' ? 'table' : 'tray')[k], 8));
 };
 
 describe('what stands on a piece', () => {

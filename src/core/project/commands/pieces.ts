@@ -57,7 +57,8 @@ export const pieceCommands = {
     }),
     apply(draft, { pieces, by, turn }) {
       // What stands on one that moves goes with it, once, whether it was chosen too or not.
-      const along = new Set(standingOn(stateOf(draft.pieces) as Project['pieces'], pieces));
+      const known = stateOf(draft.pieces) as Project['pieces'];
+      const along = new Set(pieces.flatMap((id) => standingOn(known, [id])));
       for (const id of pieces) {
         if (along.has(id)) continue;
         const piece = need(draft.pieces, id, 'piece');
