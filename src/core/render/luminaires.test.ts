@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { IDENTITY, joinMeshes, MeshBuilder, type Mesh } from '../geometry/mesh';
 import type { Vec3 } from '../geometry/vec';
-import { LAMP_PART } from '../stock/makers/luminaires';
+import { LAMP_PART } from '../stock/makers/shades';
 import { makeParts, STOCK } from '../stock/stock';
 import { diffuse, SceneBuilder, type Scene } from './scene';
 import { prepareScene } from './prepared';

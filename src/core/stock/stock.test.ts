@@ -3,7 +3,7 @@ import { hasFinish } from '../finishes/library';
 import { emptyProject } from '../project/schema';
 import { CARDS, clampSize, derivePiece, makeParts, pieceFrom, STOCK, stockItem, symbolOf } from './stock';
 import { bounds } from '../testing/measures';
-import { LAMP_PART } from './makers/luminaires';
+import { LAMP_PART } from './makers/shades';
 
 describe('the stock', () => {
   it('ships at least a dozen pieces of the named kinds', () => {

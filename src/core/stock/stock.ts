@@ -6,18 +6,26 @@ import { NO_STARTS, type Finish, type Piece, type Project, type StartRole, type 
 import { finishIn } from '../finishes/store';
 import type { Parts } from '../model/body';
 import { beds } from './makers/beds';
+import { belongings } from './makers/belongings';
+import { cabinets } from './makers/cabinets';
 import { chairs } from './makers/chairs';
+import { crockeryMakers } from './makers/crockery';
 import { fires } from './makers/fires';
-import { greenery } from './makers/greenery';
+import { hallThings } from './makers/hall';
 import { kitchen } from './makers/kitchen';
-import { LAMP_PART, luminaires } from './makers/luminaires';
+import { kitchenwareMakers } from './makers/kitchenware';
+import { fixedLuminaires } from './makers/luminaires-fixed';
+import { hungLuminaires } from './makers/luminaires-hung';
+import { standingLuminaires } from './makers/luminaires-standing';
 import { machines } from './makers/machines';
-import { storage } from './makers/storage';
+import { greenery } from './makers/plants';
+import { LAMP_PART } from './makers/shades';
+import { shelves } from './makers/shelves';
 import { tables } from './makers/tables';
-import { tableware } from './makers/tableware';
 import { textiles } from './makers/textiles';
-import { things } from './makers/things';
+import { toysAndBaskets } from './makers/toys';
 import { upholstery } from './makers/upholstery';
+import { vessels } from './makers/vessels';
 import { walls } from './makers/walls';
 import { washing } from './makers/washing';
 import { wholeTraits, type Traits } from './traits';
@@ -29,17 +37,24 @@ export const STOCK: readonly StockItem[] = [
   ...chairs,
   ...tables,
   ...beds,
-  ...storage,
+  ...cabinets,
+  ...shelves,
+  ...hallThings,
   ...kitchen,
   ...washing,
   ...fires,
   ...textiles,
   ...walls,
-  ...things,
-  ...tableware,
+  ...belongings,
+  ...vessels,
+  ...toysAndBaskets,
+  ...crockeryMakers,
+  ...kitchenwareMakers,
   ...machines,
   ...greenery,
-  ...luminaires,
+  ...hungLuminaires,
+  ...fixedLuminaires,
+  ...standingLuminaires,
 ];
 
 const byId = new Map(STOCK.map((item) => [item.id, item]));

@@ -1,5 +1,5 @@
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
-import { cuts, isFine, roundedBox } from '../../geometry/shapes';
+import { cuts, isFine, isLight, roundedBox } from '../../geometry/shapes';
 import type { Vec3 } from '../../geometry/vec';
 import { DUST } from '../../units/tolerance';
 import { loop, skin } from './skin';
@@ -187,9 +187,7 @@ export function pillow({ width, depth, thick, pinch = 0.07, piping = false, seed
 }
 
 /** A stuffed and covered block between two corners: an arm, a back, a seat frame. @param radius of its edges; @param crown how far its sides swell */
-export const padded = (min: Vec3, max: Vec3, radius: number, crown = 0.008): Mesh => roundedBox(min, max, { radius, steps: 3, bulge: isLight_() ? 0 : crown });
-
-const isLight_ = (): boolean => cuts(0, 1) === 1;
+export const padded = (min: Vec3, max: Vec3, radius: number, crown = 0.008): Mesh => roundedBox(min, max, { radius, steps: 3, bulge: isLight() ? 0 : crown });
 
 /** A seam with piping round a face of a block that looks to the front, metres; nothing where it is light. */
 export function frontSeam(x0: number, x1: number, z0: number, z1: number, y: number, round: number): Mesh {

@@ -137,7 +137,7 @@ function bed({ width, depth, height }: PieceSize, { head, foot, posts, base, lin
     soft.add(padded(v3(-w + 0.012, by0 + 0.012, 0.03), v3(w - 0.012, by1, bottom), 0.02, 0.002));
     for (const x of [-1, 1]) for (const y of [by0 + 0.12, by1 - 0.12]) frame.add(post(x * (w - 0.1), y, 0, 0.034, 0.02, 0.024));
   } else {
-    const rail = base === 'drawers' ? bottom - 0.09 : bottom - 0.09;
+    const rail = bottom - 0.09;
     frame
       .add(timber(-w + 0.004, by0, rail, -w + 0.032, by1, bottom + 0.03))
       .add(timber(w - 0.032, by0, rail, w - 0.004, by1, bottom + 0.03))

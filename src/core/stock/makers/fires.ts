@@ -161,7 +161,7 @@ function stove({ width, depth, height }: PieceSize, { form, pipe, logs: burning,
       .add(timber(x0 + f, -d - 0.0015, a, x1 - f, -d + 0.0155, a + f))
       .add(timber(x0 + f, -d - 0.0015, b - f, x1 - f, -d + 0.0155, b));
     glass.add(board(x0 + f - 0.004, -d + 0.004, a + f - 0.004, x1 - f + 0.004, -d + 0.008, b - f + 0.004));
-    body.add(slab(roundRectangle(width + 0.0, depth + 0.0, 0.02), top, height, 0.006, 4));
+    body.add(slab(roundRectangle(width, depth, 0.02), top, height, 0.006, 4));
     const hx = x1 - 0.018;
     body.add(rod([v3(hx, -d, (a + b) / 2 - 0.05), v3(hx, -d - 0.028, (a + b) / 2 - 0.05), v3(hx, -d - 0.03, (a + b) / 2 + 0.06)], 0.006, { section: 10 }));
     for (const zz of [a + 0.03, b - 0.03]) body.add(post(x0 - 0.004, -d + 0.004, zz - 0.018, zz + 0.018, 0.007));
@@ -386,8 +386,7 @@ function radiator({ width, depth, height }: PieceSize, { form, panels, valve }: 
         );
       }
       // Bosses join the columns of a section and the sections.
-      for (const zz of [low + 0.026, height - 0.03])
-        body.add(padded(v3(x - step * 0.5, -d + 0.0, zz - 0.02), v3(x + step * 0.5, back, zz + 0.022), 0.012, 0.0));
+      for (const zz of [low + 0.026, height - 0.03]) body.add(padded(v3(x - step * 0.5, -d, zz - 0.02), v3(x + step * 0.5, back, zz + 0.022), 0.012, 0));
     }
     for (const x of [-w + step * 0.5, w - step * 0.5]) for (const y of [-d + 0.02, back - 0.02]) body.add(bar(v3(x, y, 0), v3(x, y, low + 0.01), 0.012, 0.009));
   } else {

@@ -75,7 +75,7 @@ function computer({ width, depth, height }: PieceSize, { form, keys }: z.output<
     glass.add(slab(roundRectangle(width - 0.012, tall - 0.012, 0.008), 0.0003, 0.0016, 0.0005), m);
   } else {
     const kd = keys ? Math.min(0.13, depth * 0.4) : 0;
-    const py = d - 0.1 - (keys ? 0 : 0);
+    const py = d - 0.1;
     const foot = Math.min(0.13, height * 0.3);
     body
       .add(slab(roundRectangle(Math.min(0.24, width * 0.5), Math.min(0.18, depth * 0.5), 0.02), 0, 0.008, 0.002), shiftBy(0, py, 0))
@@ -139,14 +139,14 @@ function piano({ width, depth, height }: PieceSize, { form, lid, music }: { form
         .add(timber(x < 0 ? -w : w - t, yb, 0.02, x < 0 ? -w + t : w, d, height - 0.03))
         .add(timber(x < 0 ? -w : w - t, -d, keys - 0.085, x < 0 ? -w + t : w, yb + 0.001, keys + 0.055))
         .add(bar(v3(x * (w - 0.03), -d + 0.05, 0.05), v3(x * (w - 0.03), -d + 0.045, keys - 0.08), 0.024, 0.018))
-        .add(timber(x < 0 ? -w - 0.0 : w - 0.06, -d + 0.01, 0, x < 0 ? -w + 0.06 : w, d - 0.02, 0.055));
+        .add(timber(x < 0 ? -w : w - 0.06, -d + 0.01, 0, x < 0 ? -w + 0.06 : w, d - 0.02, 0.055));
     body
       .add(timber(-w + t, yb + 0.012, 0.06, w - t, yb + 0.03, keys - 0.1))
       .add(timber(-w + t, yb + 0.035, keys + 0.07, w - t, yb + 0.052, height - 0.03))
       .add(timber(-w + t, d - 0.02, 0.05, w - t, d - 0.0005, height - 0.031))
-      .add(timber(-w - 0.0, yb - 0.012, height - 0.03, w + 0.0, d, height))
+      .add(timber(-w, yb - 0.012, height - 0.03, w, d, height))
       .add(timber(-w + t, -d + 0.012, keys - 0.07, w - t, yb + 0.012, keys - 0.03));
-    body.add(timber(-w + t, -d + 0.002, keys - 0.07, w - t, -d + 0.022, keys + 0.0)).add(timber(-w + t, yb - 0.0, keys + 0.03, w - t, yb + 0.034, keys + 0.07));
+    body.add(timber(-w + t, -d + 0.002, keys - 0.07, w - t, -d + 0.022, keys)).add(timber(-w + t, yb, keys + 0.03, w - t, yb + 0.034, keys + 0.07));
     for (const x of [-1, 1]) body.add(timber(x < 0 ? -w + t : w - 0.11, -d + 0.022, keys - 0.03, x < 0 ? -w + 0.11 : w - t, yb + 0.011, keys + 0.022));
     keyboard(white, black, -w + 0.112, w - 0.112, -d + 0.024, -d + 0.024 + 0.148, keys - 0.03 + 0.004);
     if (lid) body.add(timber(-w + t + 0.002, yb - 0.028, keys + 0.05, w - t - 0.002, yb - 0.012, keys + 0.22));
@@ -172,8 +172,7 @@ function piano({ width, depth, height }: PieceSize, { form, lid, music }: { form
     body.add(bar(v3(-w + 0.2, 0, height * 0.5), v3(w - 0.2, 0, height * 0.5), 0.011));
     for (let i = 0; i < 6; i++) brass.add(post(-w * 0.4 + i * w * 0.16, d - depth * 0.2, height - 0.011, height, 0.008));
     if (music)
-      for (const x of [-0.115, 0.115])
-        paper.add(board(x - 0.11, -0.001, 0, x + 0.11, 0.001, 0.28 * Math.min(1, 1), 0.0005), about('x', -0.2, 0, d - 0.07, height - 0.011));
+      for (const x of [-0.115, 0.115]) paper.add(board(x - 0.11, -0.001, 0, x + 0.11, 0.001, 0.28, 0.0005), about('x', -0.2, 0, d - 0.07, height - 0.011));
   } else {
     // The curved side of a grand, its lid on a prop, three legs.
     const n = cuts(isFine() ? 40 : 24, 12);
@@ -184,7 +183,7 @@ function piano({ width, depth, height }: PieceSize, { form, lid, music }: { form
         const t = i / n;
         // From the treble corner, in at the waist, out to the tail.
         const y = -d + 0.28 + (depth - 0.28) * t;
-        const x = w - 0.62 * width * (1 / (1 + Math.exp(-(t - 0.45) * 9))) * (t < 1 ? 1 : 1);
+        const x = w - 0.62 * width * (1 / (1 + Math.exp(-(t - 0.45) * 9)));
         const end = Math.sqrt(Math.max(0, 1 - Math.max(0, (t - 0.86) / 0.14) ** 2));
         ring.push(v3(-w + by + Math.max(0.02, x + w - 2 * by) * (0.35 + 0.65 * end), Math.min(d - by, y), z));
       }
@@ -194,7 +193,7 @@ function piano({ width, depth, height }: PieceSize, { form, lid, music }: { form
     const [z0, z1] = [0.62, Math.min(0.98, height - 0.02)];
     body.add(loft([side(0.02, z0), side(0.004, z0 + 0.008), side(0, z0 + 0.03), side(0, z1 - 0.004), side(0.003, z1)], { crease: 0.6 }));
     body
-      .add(timber(-w, -d, z0 + 0.0, w, -d + 0.3, keys - 0.02))
+      .add(timber(-w, -d, z0, w, -d + 0.3, keys - 0.02))
       .add(timber(-w, -d + 0.01, keys - 0.021, -w + 0.1, -d + 0.3, z1 - 0.02))
       .add(timber(w - 0.1, -d + 0.01, keys - 0.021, w, -d + 0.3, z1 - 0.02))
       .add(timber(-w + 0.1, -d + 0.18, keys - 0.021, w - 0.1, -d + 0.3, z1 - 0.02));
@@ -227,7 +226,7 @@ function piano({ width, depth, height }: PieceSize, { form, lid, music }: { form
       .add(bar(v3(-0.09, -d + 0.41, 0.19), v3(-0.09, -d + 0.41, z0 + 0.01), 0.014))
       .add(bar(v3(0.09, -d + 0.41, 0.19), v3(0.09, -d + 0.41, z0 + 0.01), 0.014));
     if (music) {
-      body.add(timber(-0.36, -d + 0.34, z1 - 0.021, 0.36, -d + 0.36, z1 + 0.0));
+      body.add(timber(-0.36, -d + 0.34, z1 - 0.021, 0.36, -d + 0.36, z1));
       for (const x of [-0.115, 0.115])
         paper.add(board(x - 0.11, -0.001, 0, x + 0.11, 0.001, Math.min(0.3, Math.max(0.05, height - z1)), 0.0005), about('x', -0.2, 0, -d + 0.35, z1 - 0.001));
     }

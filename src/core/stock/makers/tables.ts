@@ -545,7 +545,7 @@ export const tables: StockItem[] = [
         const y = -depth / 2;
         iron
           .add(timber(x - 0.09, y - 0.045, height - 0.15, x + 0.09, y - 0.012, height - 0.012))
-          .add(timber(x - 0.09, y - 0.0, height - 0.15, x + 0.09, y + 0.03, height - 0.046));
+          .add(timber(x - 0.09, y, height - 0.15, x + 0.09, y + 0.03, height - 0.046));
         iron
           .add(bar(v3(x, y - 0.072, height - 0.09), v3(x, y + 0.2, height - 0.09), 0.012))
           .add(bar(v3(x - 0.1, y - 0.066, height - 0.09), v3(x + 0.1, y - 0.066, height - 0.09), 0.0055));

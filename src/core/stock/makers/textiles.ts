@@ -71,9 +71,13 @@ function rug(size: PieceSize, { shape, border, fringe, pile }: RugTraits): Made[
   const end = fringe && shape === 'rectangle' ? Math.min(0.07, width * 0.06) : 0;
   const own = { ...size, width: width - 2 * end };
   const ring = new MeshBuilder();
-  const top = pile === 'flat' ? height : height;
-  if (edged) ring.add(mat((by) => rugOutline(own, shape, by), 0.0006, top * 0.92, Math.min(0.012, top)));
-  const field = mat((by) => rugOutline(own, shape, (edged ? border : 0) + by), edged ? top * 0.5 : 0.0006, top, Math.min(pile === 'long' ? 0.03 : 0.008, top));
+  if (edged) ring.add(mat((by) => rugOutline(own, shape, by), 0.0006, height * 0.92, Math.min(0.012, height)));
+  const field = mat(
+    (by) => rugOutline(own, shape, (edged ? border : 0) + by),
+    edged ? height * 0.5 : 0.0006,
+    height,
+    Math.min(pile === 'long' ? 0.03 : 0.008, height),
+  );
   if (end) {
     const random = randomFrom(5);
     const n = cuts(Math.round(depth / 0.015), Math.round(depth / 0.12));
@@ -85,7 +89,7 @@ function rug(size: PieceSize, { shape, border, fringe, pile }: RugTraits): Made[
         const turn = 0.012 * (random() - 0.5);
         const r = isLight() ? 0.012 : 0.0022;
         tassels.add(
-          rod([v3(x, y, top * 0.45), v3(x + s * long * 0.5, y + turn * 0.4, 0.003), v3(x + s * long, y + turn, 0.0026)], (t) => r * (1 - 0.3 * t), {
+          rod([v3(x, y, height * 0.45), v3(x + s * long * 0.5, y + turn * 0.4, 0.003), v3(x + s * long, y + turn, 0.0026)], (t) => r * (1 - 0.3 * t), {
             section: 6,
           }),
         );

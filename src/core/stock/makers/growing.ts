@@ -1,16 +1,13 @@
-import { z } from 'zod';
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { cuts, isFine, isLight } from '../../geometry/shapes';
 import { add3, scale3, type Vec3 } from '../../geometry/vec';
-import { blade, GOLDEN, heldWithin, stalked, type Leaf, type LeafOutline } from '../forms/leaves';
+import { blade, GOLDEN, stalked, type Leaf, type LeafOutline } from '../forms/leaves';
 import { randomFrom } from '../forms/random';
-import { curve, rod, skin } from '../forms/skin';
-import { turned, vessel } from '../forms/turned';
-import { choice, toggle } from '../traits';
-import { circle, maker, outline, v3, type Made, type PieceSize, type StockItem } from '../types';
+import { curve, rod } from '../forms/skin';
+import { v3 } from '../types';
 
 /** How a plant grows: what is the same for all of its kind. Lengths are shares of its height or its spread. */
-interface Species {
+export interface Species {
   /** Canes from the soil, one trunk with a crown, a rosette, a tuft, fronds that arch, vines that hang, twigs. */
   habit: 'canes' | 'tree' | 'rosette' | 'fan' | 'fronds' | 'trailing' | 'bush' | 'column';
   leaf: LeafOutline;
@@ -32,7 +29,7 @@ interface Species {
 }
 
 /** A dozen plants for rooms, and herbs for a sill; named by their leaves. */
-const SPECIES = {
+export const SPECIES = {
   'rubber plant': {
     habit: 'canes',
     leaf: 'lance',
@@ -248,20 +245,7 @@ const SPECIES = {
   },
 } satisfies Record<string, Species>;
 
-const NAMES = Object.keys(SPECIES) as [keyof typeof SPECIES, ...(keyof typeof SPECIES)[]];
-
-/** Pots that stand. */
-const POTS = ['clay', 'tapered', 'round', 'basket', 'square'] as const;
-
-const plantTraits = (first: keyof typeof SPECIES) =>
-  z.object({
-    plant: choice('Plant', NAMES, first),
-    pot: choice('Pot', POTS, 'clay'),
-    saucer: toggle('Saucer', false),
-  });
-type PlantTraits = Omit<z.output<ReturnType<typeof plantTraits>>, 'pot'> & { pot: (typeof POTS)[number] | 'hanging' };
-
-interface Grown {
+export interface Grown {
   leaves: MeshBuilder;
   stems: MeshBuilder;
 }
@@ -278,7 +262,7 @@ function along(path: readonly Vec3[], t: number): Vec3 {
 }
 
 /** Grows a plant from the soil within a spread and a height. */
-function grow({ leaves, stems }: Grown, s: Species, reach: number, soil: number, top: number): void {
+export function grow({ leaves, stems }: Grown, s: Species, reach: number, soil: number, top: number): void {
   const random = randomFrom(Math.round(s.long * 1000) + s.count);
   const tall = top - soil;
   const size = Math.min(2 * reach, tall);
@@ -507,179 +491,8 @@ function grow({ leaves, stems }: Grown, s: Species, reach: number, soil: number,
   }
 }
 
-/** A pot of a form within a radius and a height: its body, and the level of the soil in it. */
-function potOf(form: PlantTraits['pot'], r: number, high: number): { pot: Mesh; hanger: Mesh; soil: number; soilR: number } {
-  const hanger = new MeshBuilder();
-  let pot: Mesh;
-  if (form === 'square') {
-    const ring = (k: number, zz: number, inner = 0): Vec3[] => {
-      const h = r * 0.9 * k - inner;
-      const c = Math.min(0.012, h * 0.2);
-      const n = cuts(4, 1);
-      return [0, 1, 2, 3].flatMap((q) => {
-        const [cx, cy] = [(q === 0 || q === 3 ? 1 : -1) * (h - c), (q < 2 ? 1 : -1) * (h - c)];
-        return Array.from({ length: n + 1 }, (_, i) => v3(cx + c * Math.cos((Math.PI / 2) * (q + i / n)), cy + c * Math.sin((Math.PI / 2) * (q + i / n)), zz));
-      });
-    };
-    const rings = [
-      ring(0.72, 0, 0.003),
-      ring(0.72, 0.003),
-      ring(0.99, high - 0.004),
-      ring(1, high - 0.001, 0.001),
-      ring(1, high, 0.004),
-      ring(1, high - 0.001, 0.007),
-      ring(0.94, high * 0.72, 0.008),
-    ];
-    const n = rings[0].length;
-    const points = rings.flat();
-    const faces: number[][] = [];
-    for (let k = 0; k + 1 < rings.length; k++)
-      for (let i = 0; i < n; i++) faces.push([k * n + i, k * n + ((i + 1) % n), (k + 1) * n + ((i + 1) % n), (k + 1) * n + i]);
-    pot = skin(points, faces, 0.9);
-  } else {
-    const outer: [number, number][] =
-      form === 'clay'
-        ? [
-            [r * 0.68, 0],
-            [r * 0.9, high * 0.78],
-            [r * 1.0, high * 0.79],
-            [r * 1.0, high],
-          ]
-        : form === 'tapered' || form === 'hanging'
-          ? [
-              [r * 0.62, 0],
-              [r * 0.8, high * 0.4],
-              [r, high],
-            ]
-          : form === 'round'
-            ? [
-                [r * 0.5, 0],
-                [r * 0.82, high * 0.16],
-                [r * 0.99, high * 0.45],
-                [r * 0.96, high * 0.7],
-                [r * 0.8, high * 0.95],
-                [r * 0.79, high],
-              ]
-            : [
-                [r * 0.8, 0],
-                [r * 0.94, high * 0.3],
-                [r * 1.0, high * 0.62],
-                [r * 0.97, high],
-              ];
-    if (form === 'basket') {
-      // Coils of rope, one on another.
-      const coils = cuts(Math.max(6, Math.round(high / 0.016)), 5);
-      const profile: [number, number][] = [];
-      for (let k = 0; k < coils; k++) {
-        const t = (k + 0.5) / coils;
-        const rr = r * (0.8 + 0.2 * Math.sin(Math.min(1, t * 1.3) * (Math.PI / 2)));
-        const h = high / coils / 2;
-        for (const a of cuts(1, 0) ? [-0.9, -0.45, 0, 0.45, 0.9] : [0]) profile.push([rr - h * (1 - Math.cos(a)) * 1.2, high * t + h * Math.sin(a) * 1.05]);
-      }
-      pot = turned(
-        [
-          [0, 0, 0],
-          [profile[0][0] - 0.004, 0],
-          ...profile.map(([a, b]) => [a, b, 0] as const),
-          [profile[profile.length - 1][0] - 0.012, high - 0.002],
-          [r * 0.9, high * 0.7],
-          [0, high * 0.66],
-        ],
-        { segments: 36 },
-      );
-    } else pot = turned(vessel(outer, Math.max(0.003, r * 0.06)), { segments: 36, round: 0.0025 });
-    if (form === 'hanging') {
-      for (let i = 0; i < 3; i++) {
-        const a = (i / 3) * 2 * Math.PI;
-        hanger.add(
-          rod(
-            [
-              v3(Math.cos(a) * r * 0.99, Math.sin(a) * r * 0.99, high - 0.004),
-              v3(Math.cos(a) * r * 0.5, Math.sin(a) * r * 0.5, high + r * 2.2),
-              v3(0, 0, high + r * 3.6),
-            ],
-            0.0016,
-            { section: 5 },
-          ),
-        );
-      }
-    }
-  }
-  const soilR = (form === 'round' ? 0.8 : form === 'square' ? 0.86 : 0.88) * r;
-  return { pot, hanger: hanger.build(), soil: high * 0.86, soilR };
-}
-
-/** Soil that is heaped a little, and not even. */
-function soilIn(r: number, z0: number): Mesh {
-  const random = randomFrom(3);
-  const rings = cuts(4, 1);
-  const n = cuts(20, 8);
-  const points: Vec3[] = [v3(0, 0, z0 + 0.006)];
-  const faces: number[][] = [];
-  for (let k = 1; k <= rings; k++)
-    for (let i = 0; i < n; i++) {
-      const t = k / rings;
-      const a = (2 * Math.PI * i) / n;
-      points.push(v3(r * t * Math.cos(a), r * t * Math.sin(a), z0 + 0.006 * (1 - t * t) + (k < rings && isFine() ? 0.004 * (random() - 0.5) : 0)));
-    }
-  for (let i = 0; i < n; i++) faces.push([0, 1 + i, 1 + ((i + 1) % n)]);
-  for (let k = 1; k < rings; k++)
-    for (let i = 0; i < n; i++) faces.push([1 + (k - 1) * n + i, 1 + k * n + i, 1 + k * n + ((i + 1) % n), 1 + (k - 1) * n + ((i + 1) % n)]);
-  return skin(points, faces, 1.2);
-}
-
-function plant({ width, depth, height }: PieceSize, { plant: name, pot: form, saucer }: PlantTraits): Made[] {
-  const species: Species = SPECIES[name];
-  const reach = Math.min(width, depth) / 2;
-  const trailing = species.habit === 'trailing';
-  const r = Math.min(reach * (trailing ? 0.62 : 0.52), Math.max(0.045, height * 0.13), 0.22);
-  const hung = form === 'hanging';
-  const high = Math.min(r * 1.75, height * 0.42);
-  const made = potOf(form, r, high);
-  // Trailing plants hang down beside their pot: it stands as high as they need.
-  const lift = trailing ? Math.max(0.004, height - (hung ? high + r * 3.6 : high + Math.min(0.12, height * 0.2))) : saucer ? 0.004 : 0;
-  const grown: Grown = { leaves: new MeshBuilder(), stems: new MeshBuilder() };
-  grow(grown, species, reach, made.soil + lift, hung && trailing ? Math.min(height, made.soil + lift + 0.12) : height);
-  const up = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, lift, 1];
-  const pots = new MeshBuilder().add(made.pot, up);
-  if (trailing && !hung && lift > 0.05) {
-    // A stand of three legs under it.
-    const ring = r * 0.82;
-    for (let i = 0; i < 3; i++) {
-      const a = (i / 3) * 2 * Math.PI + 0.5;
-      grown.stems.add(
-        rod([v3(Math.cos(a) * ring * 1.15, Math.sin(a) * ring * 1.15, 0), v3(Math.cos(a) * ring * 0.9, Math.sin(a) * ring * 0.9, lift + high * 0.25)], 0.006, {
-          section: 8,
-        }),
-      );
-    }
-  }
-  if (saucer && !trailing)
-    pots.add(
-      turned(
-        vessel(
-          [
-            [r * 0.86, 0],
-            [r * 1.08, 0.022],
-          ],
-          0.003,
-          0.001,
-        ),
-        { segments: 36 },
-      ),
-    );
-  const [leaves, stems] = filling([grown.leaves.build(), grown.stems.build()], reach, made.soil + lift, trailing ? null : height);
-  return [
-    { part: 'leaves', mesh: heldWithin(leaves, width, depth, height) },
-    { part: 'stems', mesh: stems },
-    { part: 'pot', mesh: pots.build() },
-    { part: 'hanger', mesh: new MeshBuilder().add(made.hanger, up).build() },
-    { part: 'soil', mesh: new MeshBuilder().add(soilIn(made.soilR, made.soil), up).build() },
-  ];
-}
-
 /** A plant drawn out to the spread and the height it is said to have, by no more than it can bear. */
-function filling(meshes: readonly [Mesh, Mesh], reach: number, soil: number, top: number | null): readonly [Mesh, Mesh] {
+export function filling(meshes: readonly [Mesh, Mesh], reach: number, soil: number, top: number | null): readonly [Mesh, Mesh] {
   let [far, high] = [1e-6, 1e-6];
   for (const { positions: p } of meshes)
     for (let k = 0; k < p.length; k += 3) {
@@ -699,157 +512,3 @@ function filling(meshes: readonly [Mesh, Mesh], reach: number, soil: number, top
     }
   return meshes;
 }
-
-const plantSymbol: StockItem['symbol'] = ({ width, depth }) => {
-  const r = Math.min(width, depth) / 2;
-  const star = Array.from({ length: 18 }, (_, i) => {
-    const a = (i / 18) * 2 * Math.PI;
-    const k = i % 2 ? 0.72 : 1;
-    return { x: r * k * Math.cos(a), y: r * k * Math.sin(a) };
-  });
-  return [outline(star), outline(circle(Math.min(0.17, r * 0.52)))];
-};
-
-const parts = { leaves: 'leaf.green', stems: 'timber.walnut', pot: 'clay.pot', soil: 'ground.soil' };
-
-export const greenery: StockItem[] = [
-  maker({
-    id: 'plant',
-    name: 'House plant',
-    category: 'Greenery',
-    traits: plantTraits('rubber plant'),
-    size: { width: 0.7, depth: 0.7, height: 1.4 },
-    min: { width: 0.2, depth: 0.2, height: 0.25 },
-    max: { width: 1.6, depth: 1.6, height: 2.6 },
-    mount: 'floor',
-    parts,
-    words: 'pot green',
-    sold: { supplier: 'Fern Lane Nursery', price: 64 },
-    cards: [
-      { id: 'plant', name: 'Rubber plant' },
-      {
-        id: 'plant-fiddle',
-        name: 'Fiddle-leaf fig',
-        size: { width: 0.8, depth: 0.8, height: 1.7 },
-        traits: { plant: 'fiddle-leaf fig', pot: 'basket' },
-        finishes: { pot: 'carpet.seagrass' },
-        words: 'tree',
-      },
-      {
-        id: 'plant-weeping',
-        name: 'Weeping fig',
-        size: { width: 0.9, depth: 0.9, height: 1.8 },
-        traits: { plant: 'weeping fig', pot: 'tapered' },
-        finishes: { pot: 'ceramic.white' },
-        words: 'tree',
-      },
-      {
-        id: 'plant-split',
-        name: 'Split-leaf plant',
-        size: { width: 1, depth: 1, height: 1.1 },
-        traits: { plant: 'split-leaf', pot: 'round' },
-        finishes: { pot: 'ceramic.white', stems: 'leaf.green' },
-      },
-      {
-        id: 'plant-sword',
-        name: 'Sword plant',
-        size: { width: 0.4, depth: 0.4, height: 0.8 },
-        traits: { plant: 'sword plant', pot: 'tapered' },
-        finishes: { pot: 'concrete.cast' },
-      },
-      {
-        id: 'plant-palm',
-        name: 'Parlour palm',
-        size: { width: 1, depth: 1, height: 1.5 },
-        traits: { plant: 'parlour palm', pot: 'basket' },
-        finishes: { pot: 'carpet.jute', stems: 'leaf.green' },
-      },
-      {
-        id: 'plant-fern',
-        name: 'Fern',
-        size: { width: 0.7, depth: 0.7, height: 0.55 },
-        traits: { plant: 'fern', pot: 'clay' },
-        finishes: { stems: 'leaf.green' },
-      },
-      {
-        id: 'plant-lily',
-        name: 'Peace lily',
-        size: { width: 0.6, depth: 0.6, height: 0.65 },
-        traits: { plant: 'peace lily', pot: 'tapered' },
-        finishes: { pot: 'ceramic.white', stems: 'leaf.green' },
-      },
-      {
-        id: 'plant-dragon',
-        name: 'Dragon tree',
-        size: { width: 0.8, depth: 0.8, height: 1.6 },
-        traits: { plant: 'dragon tree', pot: 'square' },
-        finishes: { pot: 'concrete.dark' },
-      },
-      {
-        id: 'plant-olive',
-        name: 'Olive tree',
-        size: { width: 0.85, depth: 0.85, height: 1.7 },
-        traits: { plant: 'olive tree', pot: 'clay', saucer: true },
-        words: 'tree',
-      },
-    ],
-    make: plant,
-    symbol: plantSymbol,
-  }),
-  maker({
-    id: 'small-plant',
-    name: 'Small plant',
-    category: 'Greenery',
-    traits: plantTraits('aloe'),
-    size: { width: 0.26, depth: 0.26, height: 0.32 },
-    min: { width: 0.1, depth: 0.1, height: 0.12 },
-    max: { width: 0.6, depth: 0.6, height: 0.9 },
-    mount: 'top',
-    foot: 0.9,
-    parts: { ...parts, stems: 'leaf.green' },
-    words: 'pot green sill shelf',
-    sold: { supplier: 'Fern Lane Nursery', price: 14 },
-    cards: [
-      { id: 'small-plant', name: 'Aloe' },
-      {
-        id: 'plant-ivy',
-        name: 'Ivy',
-        size: { width: 0.4, depth: 0.4, height: 0.5 },
-        traits: { plant: 'ivy', pot: 'tapered' },
-        finishes: { pot: 'ceramic.white' },
-        words: 'trailing',
-      },
-      { id: 'herb-basil', name: 'Basil', size: { width: 0.2, depth: 0.2, height: 0.26 }, traits: { plant: 'basil', saucer: true }, words: 'herb kitchen' },
-      {
-        id: 'herb-rosemary',
-        name: 'Rosemary',
-        size: { width: 0.24, depth: 0.24, height: 0.34 },
-        traits: { plant: 'rosemary', saucer: true },
-        finishes: { stems: 'timber.ash' },
-        words: 'herb kitchen',
-      },
-      { id: 'herb-chives', name: 'Chives', size: { width: 0.18, depth: 0.18, height: 0.28 }, traits: { plant: 'chives' }, words: 'herb kitchen' },
-    ],
-    make: plant,
-    symbol: plantSymbol,
-  }),
-  maker({
-    id: 'hanging-plant',
-    name: 'Hanging plant',
-    category: 'Greenery',
-    traits: plantTraits('string of hearts').omit({ saucer: true, pot: true }),
-    size: { width: 0.36, depth: 0.36, height: 0.95 },
-    min: { width: 0.24, depth: 0.24, height: 0.6 },
-    max: { width: 0.8, depth: 0.8, height: 1.8 },
-    mount: 'ceiling',
-    parts: { ...parts, stems: 'leaf.green', hanger: 'timber.ash' },
-    words: 'pot green trailing ceiling',
-    sold: { supplier: 'Fern Lane Nursery', price: 28 },
-    cards: [
-      { id: 'hanging-plant', name: 'Hanging hearts', finishes: { pot: 'ceramic.white' } },
-      { id: 'hanging-ivy', name: 'Hanging ivy', traits: { plant: 'ivy' } },
-    ],
-    make: (size, traits) => plant(size, { ...traits, pot: 'hanging', saucer: false }),
-    symbol: plantSymbol,
-  }),
-];
