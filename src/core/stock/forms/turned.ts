@@ -71,12 +71,21 @@ export const post = (x: number, y: number, z0: number, z1: number, r0: number, r
     { x, y, segments, round: Math.min(0.002, r0 * 0.3) },
   );
 
-/** The inner and outer side of a vessel of an even wall, from its foot ring to its rounded lip, as a section. @param outer corners from the foot up */
+/** The radius of a section at a height, by its corners from the foot up. */
+function radiusAt(outer: readonly Turn[], z: number): number {
+  for (let i = 0; i + 1 < outer.length; i++) {
+    const [[r0, z0], [r1, z1]] = [outer[i], outer[i + 1]];
+    if (z >= z0 && z <= z1) return z1 - z0 < DUST ? r1 : r0 + ((r1 - r0) * (z - z0)) / (z1 - z0);
+  }
+  return outer[outer.length - 1][0];
+}
+
+/** The outer and the inner side of a vessel of an even wall, from its foot ring to its rounded lip, as a section. @param outer corners from the foot up */
 export function vessel(outer: readonly Turn[], wall: number, foot = 0.003): Turn[] {
   const [r0, z0] = outer[0];
-  const inner = outer
-    .slice(1)
-    .map(([r, z], i): Turn => [Math.max(0.001, r - wall), i === 0 ? Math.max(z, z0 + foot + wall) : z])
-    .reverse();
-  return [[0, z0 + foot, 0], [Math.max(0.001, r0 - wall * 1.2), z0 + foot], [Math.max(0.001, r0 - wall), z0], ...outer, ...inner, [0, z0 + foot + wall, 0]];
+  const bottom = z0 + foot + wall;
+  const inner = [[radiusAt(outer, bottom) - wall, bottom] as Turn, ...outer.filter(([, z]) => z > bottom + wall / 2).map(([r, z]): Turn => [r - wall, z])].map(
+    ([r, z]): Turn => [Math.max(0.001, r), z],
+  );
+  return [[0, z0 + foot, 0], [Math.max(0.001, r0 - wall * 1.2), z0 + foot], [Math.max(0.001, r0 - wall), z0], ...outer, ...inner.reverse(), [0, bottom, 0]];
 }
