@@ -149,6 +149,16 @@ describe('all that ships', () => {
     }
   });
 
+  it('costs what its maker says at its usual size, and grows less than its volume', () => {
+    for (const item of STOCK) {
+      const { price } = item.sold;
+      expect(priceOf(item, item.size)).toBe(price < 100 ? price : Math.round(price / 5) * 5);
+      const { width, depth, height } = item.size;
+      const twice = priceOf(item, { width: 2 * width, depth, height });
+      expect(Math.abs(twice / (price * 2 ** 0.6) - 1)).toBeLessThan(Math.max(0.5 / price, 2.6 / price) + 0.005);
+    }
+  });
+
   it('opens what has doors and drawers: every front moves with what hangs on it, and nothing else does', () => {
     for (const { item, size, traits } of CARDS) {
       const raw = within(LIGHT, () => item.make(size, traitsFor(item, traits)));

@@ -1,6 +1,7 @@
 'use client';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
+import { useMemo } from 'react';
 import type { Piece } from '@/core/project/schema';
 import { clampSize, opens, stockItem, traitsFor } from '@/core/stock/stock';
 import { traitRows, type TraitRow } from '@/core/stock/traits';
@@ -94,6 +95,8 @@ export function PieceDocket({ id }: { id: string }) {
 function StandRows({ piece }: { piece: Piece }) {
   const { units, run, say } = useEdit();
   const item = stockItem(piece.maker);
+  const { size, traits } = piece;
+  const leaves = useMemo(() => item !== undefined && opens(item, size, traits), [item, size, traits]);
   const under = useStudio((s) => (piece.on === null ? null : s.project.pieces[piece.on]?.name));
   const set = (values: Partial<Piece>): boolean => run('piece.set', { piece: piece.id, set: values });
   const fields: Field[] = [
@@ -117,8 +120,7 @@ function StandRows({ piece }: { piece: Piece }) {
       options: (['to order', 'ordered', 'bought'] as const).map((o) => [o, o] as const),
       set: (supply) => set({ supply: supply as Piece['supply'] }),
     });
-  if (item && opens(item, piece.size, piece.traits))
-    fields.push({ kind: 'number', label: 'Open, %', value: Math.round(piece.open * 100), min: 0, max: 100, set: (v) => set({ open: v / 100 }) });
+  if (leaves) fields.push({ kind: 'number', label: 'Open, %', value: Math.round(piece.open * 100), min: 0, max: 100, set: (v) => set({ open: v / 100 }) });
   return (
     <>
       {under ? (

@@ -4,7 +4,8 @@ import { distance } from '@/core/geometry/vec';
 import { runChange } from '@/core/project/commands';
 import { checkOpening } from '@/core/project/openings';
 import { emptyProject, type Project } from '@/core/project/schema';
-import { stockCard } from '@/core/stock/stock';
+import { pieceFrom, stockCard } from '@/core/stock/stock';
+import { edit } from '@/core/testing/drafting';
 import { openingAt, standPiece } from './place';
 import { snapPoint } from './snap';
 
@@ -102,6 +103,31 @@ describe('standing', () => {
   it('draws a curtain to the wall from farther away, with room for its folds', () => {
     const { item, y } = stand('curtain', 2.5, 3.3);
     expect(y).toBeCloseTo(3.9 - item.size.depth / 2 - 0.03, 6);
+  });
+});
+
+describe('what belongs on top of something', () => {
+  const put = (card: string, x: number, y: number, over = {}) => ({
+    ...pieceFrom(stockCard(card)!, card, emptyProject('p', 'P').levels.ground, { x, y }),
+    ...over,
+  });
+  const furnished = edit(house(), 'piece.add', { pieces: [put('table', 2.5, 2, { rotation: 0.5 })] });
+  const model = deriveModel(furnished);
+  const { item, size } = stockCard('table-lamp')!;
+  const stand = (x: number, y: number, onto?: () => { x: number; y: number; z: number } | null) =>
+    standPiece(model, { level: 'ground', item, size, at: { x, y }, rotation: 0, reach: 0.1, onto });
+
+  it('stands on the table under the pointer, turned as that is, and on the floor beside it', () => {
+    expect(stand(2.5, 2)).toMatchObject({ x: 2.5, y: 2, rotation: 0.5, note: 'on Dining table', rests: { on: 'table' } });
+    expect(stand(2.5, 2).rests!.elevation).toBeCloseTo(0.75, 6);
+    expect(stand(0.6, 0.6)).toMatchObject({ rotation: 0, note: 'on the floor', rests: { elevation: 0, on: null } });
+  });
+
+  it('is put where one points in the model, not where the line of sight meets the floor', () => {
+    const over = stand(4.5, 3.5, () => ({ x: 2.4, y: 2.1, z: 0.75 }));
+    expect(over).toMatchObject({ x: 2.4, y: 2.1, rests: { on: 'table' } });
+    // The floor before the table, seen past its edge.
+    expect(stand(4.5, 3.5, () => ({ x: 4.5, y: 3.5, z: 0 })).rests).toEqual({ elevation: 0, on: null });
   });
 });
 
