@@ -6,6 +6,9 @@ import { mouldingSchedule } from './finishes';
 import { lengthsOf } from './goods';
 import { orderFor, takeOff, type Lot } from './takeoff';
 import { DUST } from '../units/tolerance';
+import { pieceLots, roomOf } from './pieces';
+import { codeOf, stockItem } from '../stock/stock';
+import type { StockItem } from '../stock/types';
 
 /** The trades that finish a house, in the order they come. */
 export const TRADES = [
@@ -19,6 +22,9 @@ export const TRADES = [
   'Glazing',
   'Decorating',
   'Soft furnishing',
+  'Plumbing and heating',
+  'Electrical',
+  'Furniture',
 ] as const;
 export type Trade = (typeof TRADES)[number];
 
@@ -48,6 +54,13 @@ export function tradeOf({ category, roles }: Pick<Finish, 'category' | 'roles'>)
     default:
       return roles.includes('floor') ? 'Floor laying' : 'Joinery';
   }
+}
+
+/** Which trade brings a piece: lights are wired, what water or a flue is led to is plumbed, textiles are sewn. */
+export function tradeOfPiece({ mount, category, lamp, connections = [] }: Pick<StockItem, 'mount' | 'category' | 'lamp' | 'connections'>): Trade {
+  if (lamp && (mount === 'wall' || mount === 'ceiling')) return 'Electrical';
+  if (connections.some((c) => c !== 'socket')) return 'Plumbing and heating';
+  return category === 'Textiles' ? 'Soft furnishing' : 'Furniture';
 }
 
 /** One thing that is ordered for the whole of a project. SI units. */
@@ -80,8 +93,8 @@ function shared(cost: number, parts: readonly { room: string | null; outside: bo
   return [...by.values()];
 }
 
-/** All that is ordered of finishes and mouldings: one line for each, by trade. */
-export function orderList(model: Model): OrderRow[] {
+/** All that is ordered of finishes and mouldings: one line for each. */
+function finishOrders(model: Model): OrderRow[] {
   const { project } = model.shell;
   const lots = new Map<string, Lot[]>();
   for (const lot of takeOff(model)) {
@@ -144,10 +157,43 @@ export function orderList(model: Model): OrderRow[] {
       ),
     });
   }
+  return rows;
+}
+
+/** All new pieces: one line for those that are alike. */
+function pieceOrders(model: Model): OrderRow[] {
+  return pieceLots(model).map(({ first, price, order, pieces }): OrderRow => {
+    const item = stockItem(first.maker)!;
+    const cost = price * pieces.length;
+    return {
+      id: first.id,
+      trade: tradeOfPiece(item),
+      name: first.name,
+      supplier: item.sold.supplier,
+      code: codeOf(item),
+      net: `${pieces.length}`,
+      order,
+      quantity: pieces.length,
+      price,
+      cost,
+      shares: shared(
+        cost,
+        pieces.map((p) => {
+          const room = roomOf(model, p);
+          return { room, outside: room === null, amount: 1 };
+        }),
+      ),
+    };
+  });
+}
+
+/** All that is ordered, of finishes, mouldings and pieces: one line for each, by trade. */
+export function orderList(model: Model): OrderRow[] {
+  const rows = [...finishOrders(model), ...pieceOrders(model)];
   return rows.sort((a, b) => TRADES.indexOf(a.trade) - TRADES.indexOf(b.trade) || b.cost - a.cost || (a.name < b.name ? -1 : 1));
 }
 
-/** What each trade's finishes and mouldings cost. */
+/** What each trade's finishes, mouldings and pieces cost. */
 export function costByTrade(model: Model): { id: string; trade: Trade; holds: string; cost: number }[] {
   const rows = orderList(model);
   return TRADES.flatMap((trade) => {
@@ -156,7 +202,7 @@ export function costByTrade(model: Model): { id: string; trade: Trade; holds: st
   });
 }
 
-/** What the finishes and mouldings of each room cost: of what is bought for several, the share each takes. */
+/** What the finishes, mouldings and pieces of each room cost: of what is bought for several, the share each takes. */
 export function costByRoom(model: Model): { id: string; room: string; level: string; holds: string; cost: number }[] {
   const { project, levels } = model.shell;
   const by = new Map<string, { id: string; room: string; level: string; names: string[]; cost: number }>();
@@ -180,4 +226,4 @@ export function costByRoom(model: Model): { id: string; room: string; level: str
 }
 
 /** What all finishes and mouldings of a model cost, in the money of its project. */
-export const finishCost = (model: Model): number => orderList(model).reduce((sum, row) => sum + row.cost, 0);
+export const finishCost = (model: Model): number => finishOrders(model).reduce((sum, row) => sum + row.cost, 0);

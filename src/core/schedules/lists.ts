@@ -4,6 +4,7 @@ import { formatArea, formatLength, type UnitSystem } from '../units/length';
 import { costByRoom, costByTrade, orderList } from './costs';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
 import type { Column, ColumnKind, ScheduleList } from './list';
+import { pieceSchedule } from './pieces';
 import { roomSchedule } from './rooms';
 import { openingSchedule, roofSchedule, wallSchedule } from './shell';
 import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from './upwards';
@@ -87,10 +88,31 @@ const LISTS = {
     ],
     rows: mouldingSchedule,
   },
+  pieces: {
+    title: 'Pieces',
+    empty: 'No piece yet: what is placed is listed here, by room.',
+    note: 'All that stands, hangs and lies in the house: what stays, what goes, and what is new. What is there already costs nothing.',
+    columns: [
+      text('room', 'Room'),
+      text('level', 'Level'),
+      text('name', 'Piece'),
+      { key: 'count', title: 'Number', kind: 'count', sum: true },
+      length('width', 'Width'),
+      length('depth', 'Depth'),
+      length('height', 'Height'),
+      text('finishes', 'Finishes'),
+      text('status', 'Status'),
+      text('supplier', 'Supplier'),
+      text('code', 'Code'),
+      { key: 'price', title: 'Price', kind: 'money' },
+      { key: 'cost', title: 'Cost', kind: 'money', sum: true },
+    ],
+    rows: pieceSchedule,
+  },
   order: {
     title: 'Order list',
-    empty: 'Nothing is to be ordered yet: choose finishes, or set mouldings.',
-    note: 'Finishes and mouldings as they are bought: waste and breakage counted in, rounded up to whole tins, boxes, rolls and lengths. Not labour, nor pieces, nor what the house is built of.',
+    empty: 'Nothing is to be ordered yet: choose finishes, set mouldings, place pieces.',
+    note: 'Finishes and mouldings as they are bought: waste and breakage counted in, rounded up to whole tins, boxes, rolls and lengths; and all new pieces. Not labour, nor what the house is built of.',
     columns: [
       text('trade', 'Trade'),
       text('name', 'What'),
@@ -105,15 +127,15 @@ const LISTS = {
   },
   trades: {
     title: 'Cost by trade',
-    empty: 'Nothing is to be ordered yet: choose finishes, or set mouldings.',
-    note: 'What the order list costs, by who lays it. It holds goods in whole packs, not labour.',
+    empty: 'Nothing is to be ordered yet: choose finishes, set mouldings, place pieces.',
+    note: 'What the order list costs, by who lays or brings it. It holds goods in whole packs, not labour.',
     columns: [text('trade', 'Trade'), text('holds', 'Holds'), { key: 'cost', title: 'Cost', kind: 'money', sum: true }],
     rows: costByTrade,
   },
   costs: {
     title: 'Cost by room',
-    empty: 'Nothing is to be ordered yet: choose finishes, or set mouldings.',
-    note: 'What the order list costs, room by room: of a tin or a box that serves several rooms, the share each takes. It holds goods, not labour, nor pieces.',
+    empty: 'Nothing is to be ordered yet: choose finishes, set mouldings, place pieces.',
+    note: 'What the order list costs, room by room: of a tin or a box that serves several rooms, the share each takes. It holds goods, not labour.',
     columns: [text('room', 'Room'), text('level', 'Level'), text('holds', 'Holds'), { key: 'cost', title: 'Cost', kind: 'money', sum: true }],
     rows: costByRoom,
   },

@@ -25,7 +25,7 @@ export type StockCategory =
 export type Mount = 'floor' | 'ceiling' | 'wall' | 'window' | 'top';
 
 /** What has to be led to a piece. */
-export type Connection = 'water' | 'waste' | 'socket' | 'flue';
+export type Connection = 'water' | 'waste' | 'heating' | 'socket' | 'flue';
 
 /** Room kept clear beside a piece, metres. */
 export interface Clear {

@@ -583,6 +583,7 @@ export const fires: StockItem[] = [
     parts: { body: 'metal.enamel-white', valves: 'metal.chrome' },
     words: 'heating panel column towel',
     sold: { supplier: 'Cray Heat', price: 260 },
+    connections: ['heating'],
     clear: { front: 0.1 },
     cards: [
       { id: 'radiator', name: 'Panel radiator' },
