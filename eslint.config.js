@@ -15,13 +15,14 @@ const except = (...own) => consumers.filter((folder) => !own.includes(folder));
 
 /** What the folders of the core may not read. The model's list of kinds is where drawing, schedules and checks are brought together. */
 const CORE = {
-  units: ['geometry', 'project', 'finishes', 'stock', 'light', 'shell', 'model', ...consumers],
-  geometry: ['project', 'finishes', 'stock', 'light', 'shell', 'model', ...consumers],
-  project: ['finishes', 'stock', 'light', 'shell', 'model', ...consumers],
-  finishes: consumers,
-  stock: consumers,
-  light: consumers,
-  shell: consumers,
+  units: ['geometry', 'project', 'finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
+  geometry: ['project', 'finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
+  project: ['finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
+  finishes: ['placing', ...consumers],
+  stock: ['placing', ...consumers],
+  light: ['placing', ...consumers],
+  shell: ['placing', ...consumers],
+  placing: consumers,
   model: except('drawing', 'schedules', 'checks'),
   drawing: except('drawing'),
   schedules: except('schedules'),

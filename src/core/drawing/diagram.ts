@@ -44,8 +44,8 @@ function diagram(items: readonly DisplayItem[], width: number, height: number, f
 }
 
 /** A piece from above, as the plan shows it. @param frame millimetres of the paper */
-export function pieceDiagram({ maker, size, traits, id }: Piece, frame: { width: number; height: number }, units: UnitSystem): Diagram {
-  const own: readonly SymbolLine[] = symbolOf({ maker, size, traits }) ?? [{ points: rectangle(size.width, size.depth), closed: true }];
+export function pieceDiagram({ maker, size, traits, mirrored, id }: Piece, frame: { width: number; height: number }, units: UnitSystem): Diagram {
+  const own: readonly SymbolLine[] = symbolOf({ maker, size, traits, mirrored }) ?? [{ points: rectangle(size.width, size.depth), closed: true }];
   const outline = rectangle(size.width, size.depth);
   const items: DisplayItem[] = [
     { kind: 'fill', rings: [own[0].closed ? [...own[0].points] : outline], ink: 'bare', entity: id, layer: 'piece' },

@@ -249,6 +249,8 @@ function toVersion14(old: Plain): Plain {
     version: 14,
     pieces: each(old.pieces, (p) => ({
       open: 0,
+      mirrored: false,
+      linked: null,
       status: 'new',
       supply: 'to order',
       on: null,

@@ -1,6 +1,8 @@
 import type { Draft } from 'immer';
 import { z } from 'zod';
 import { need } from './commands/define';
+import { linkedWith } from './linked';
+import { stateOf } from './topology';
 import { collections, kindOf, partKinds, type CollectionName, type Thing } from './kinds';
 import { Id, sideKey, type Project } from './schema';
 
@@ -109,6 +111,9 @@ export function applyFinish(draft: Draft<Project>, target: Target, finish: strin
       const found = ownerOf(draft as Project, target.of, target.part);
       const thing = need(found ? (draft[found.collection] as Record<string, Thing>) : {}, target.of, 'thing');
       put(thing.finishes!, target.part);
+      // Linked copies are of one finish.
+      if (found?.collection === 'pieces')
+        for (const id of linkedWith(stateOf(draft.pieces) as Project['pieces'], target.of)) put(draft.pieces[id].finishes, target.part);
       return;
     }
     case 'patch': {

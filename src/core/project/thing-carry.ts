@@ -95,7 +95,12 @@ export function carryThings(draft: Draft<Project>, ids: readonly string[], carry
     for (const id of all) {
       const thing = stateOf(draft[collection])[id];
       if (!thing) continue;
-      const changed = { ...carryPoint(carry, thing), rotation: carryRotation(carry, thing.rotation) };
+      const changed = {
+        ...carryPoint(carry, thing),
+        rotation: carryRotation(carry, thing.rotation),
+        // What has a left and a right has them the other way round in a mirror.
+        ...(carry.mirror !== null && 'mirrored' in thing ? { mirrored: !thing.mirrored } : {}),
+      };
       if (copy) {
         const own = newId(collection.slice(0, -1));
         const one = { ...thing, id: own, ...changed };

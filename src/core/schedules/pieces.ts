@@ -39,9 +39,9 @@ export function roomOf(model: Model, { level, x, y }: Pick<Piece, 'level' | 'x' 
 }
 
 /** What tells things that are bought apart: what it is, how large, of what, by which name. */
-function sort({ maker, name, size, traits, finishes }: Piece): string {
+function sort({ maker, name, size, traits, mirrored, finishes }: Piece): string {
   const item = stockItem(maker);
-  return JSON.stringify([maker, name, size.width, size.depth, size.height, item ? traitsFor(item, traits) : traits, Object.entries(finishes).sort()]);
+  return JSON.stringify([maker, name, size.width, size.depth, size.height, item ? traitsFor(item, traits) : traits, mirrored, Object.entries(finishes).sort()]);
 }
 
 /** Pieces that are alike, together, in the order in which the first of each was placed. */

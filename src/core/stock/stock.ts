@@ -29,7 +29,7 @@ import { vessels } from './makers/vessels';
 import { walls } from './makers/walls';
 import { washing } from './makers/washing';
 import { wholeTraits, type Traits } from './traits';
-import { rectangle, type Card, type Clear, type Made, type PieceSize, type StockCard, type StockItem, type SymbolLine } from './types';
+import { rectangle, type Card, type Clear, type Made, type PieceSize, type SeatPlace, type StockCard, type StockItem, type SymbolLine } from './types';
 
 /** All makers, in the order of the ledge. */
 export const STOCK: readonly StockItem[] = [
@@ -86,9 +86,15 @@ export function clampSize(item: StockItem, size: PieceSize): PieceSize {
 }
 
 /** How a piece is drawn in the plan, in its own axes; undefined where its maker is not shipped. */
-export function symbolOf({ maker, size, traits }: Pick<Piece, 'maker' | 'size' | 'traits'>): SymbolLine[] | undefined {
+export function symbolOf({
+  maker,
+  size,
+  traits,
+  mirrored,
+}: Pick<Piece, 'maker' | 'size' | 'traits'> & Partial<Pick<Piece, 'mirrored'>>): SymbolLine[] | undefined {
   const item = stockItem(maker);
-  return item?.symbol(size, traitsFor(item, traits));
+  const lines = item?.symbol(size, traitsFor(item, traits));
+  return mirrored ? lines?.map((line) => ({ ...line, points: line.points.map(({ x, y }) => ({ x: -x, y })) })) : lines;
 }
 
 const NONE: Traits = {};
@@ -116,11 +122,17 @@ export const traitsFor = (item: StockItem, traits: Traits): Traits => (item.trai
  *
  * @param off how far its curves may lie off their chords, metres
  * @param open how far its doors and drawers stand open, 0…1
+ * @param mirrored its left and right change places
  */
-export function makeParts(item: StockItem, size: PieceSize, traits: Traits = NONE, off = LIGHT, open = 0): readonly MadePart[] {
+export function makeParts(item: StockItem, size: PieceSize, traits: Traits = NONE, off = LIGHT, open = 0, mirrored = false): readonly MadePart[] {
   const whole = traitsFor(item, traits);
-  const key = `${item.id} ${size.width} ${size.depth} ${size.height} ${off} ${open} ${item.traits ? JSON.stringify(whole) : ''}`;
+  const key = `${item.id} ${size.width} ${size.depth} ${size.height} ${off} ${open} ${mirrored} ${item.traits ? JSON.stringify(whole) : ''}`;
   let parts = made.get(key);
+  if (!parts && mirrored)
+    parts = kept(
+      key,
+      makeParts(item, size, traits, off, open).map((p) => ({ ...p, mesh: mirroredMesh(p.mesh) })),
+    );
   if (!parts) {
     const byName = new Map<string, Made[]>();
     for (const one of within(off, () => item.make(size, whole)))
@@ -138,10 +150,27 @@ export function makeParts(item: StockItem, size: PieceSize, traits: Traits = NON
         const all = byName.get(part);
         return all ? [{ part, mesh: joined(all, open), framed: all[0].framed }] : [];
       });
-    if (made.size >= KEPT) made.delete(made.keys().next().value!);
-    made.set(key, parts);
+    kept(key, parts);
   }
   return parts;
+}
+
+/** Remembers parts, and forgets the oldest. */
+function kept(key: string, parts: readonly MadePart[]): readonly MadePart[] {
+  if (made.size >= KEPT) made.delete(made.keys().next().value!);
+  made.set(key, parts);
+  return parts;
+}
+
+/** A mesh with its left and right changed, its triangles still looking outwards. */
+function mirroredMesh(mesh: Mesh): Mesh {
+  const flip = (from: Float32Array): Float32Array => from.map((v, k) => (k % 3 === 0 ? -v : v));
+  return {
+    ...mesh,
+    positions: flip(mesh.positions),
+    normals: flip(mesh.normals),
+    indices: mesh.indices.map((_, k, all) => (k % 3 === 0 ? all[k] : all[k % 3 === 1 ? k + 1 : k - 1])),
+  };
 }
 
 /** Meshes of one part as one: what opens stands as far open as is said. */
@@ -186,6 +215,9 @@ export function clearOf(item: StockItem, size: PieceSize, traits: Traits = NONE)
 /** How many sit on a piece or at it. */
 export const seatsOf = (item: StockItem, size: PieceSize, traits: Traits = NONE): number => item.seats?.(size, traitsFor(item, traits)) ?? 0;
 
+/** Where one sits at a piece, on a chair drawn up to it: in its own axes. */
+export const placesAt = (item: StockItem, size: PieceSize, traits: Traits = NONE): SeatPlace[] => item.places?.(size, traitsFor(item, traits)) ?? [];
+
 /** How many lie in it. */
 export const sleepsIn = (item: StockItem, size: PieceSize, traits: Traits = NONE): number => item.sleeps?.(size, traitsFor(item, traits)) ?? 0;
 
@@ -221,7 +253,10 @@ export function derivePiece(project: Project, piece: Piece): DerivedPiece {
     item,
     matrix,
     parts: item
-      ? makeParts(item, piece.size, piece.traits, LIGHT, piece.open).map((p) => ({ ...p, finish: piece.finishes[p.part] ?? item.parts[p.part] }))
+      ? makeParts(item, piece.size, piece.traits, LIGHT, piece.open, piece.mirrored).map((p) => ({
+          ...p,
+          finish: piece.finishes[p.part] ?? item.parts[p.part],
+        }))
       : [],
     footprint: rectangle(piece.size.width, piece.size.depth).map(plan),
     symbol: (symbolOf(piece) ?? [{ points: rectangle(piece.size.width, piece.size.depth), closed: true }]).map((line) => ({
@@ -250,7 +285,7 @@ export function putPiece(parts: Parts, project: Project, { id, piece, item, matr
       ...(finished?.body.kind === 'image' ? { laid: framedIn(finished, framed!) } : {}),
       // Boards are sawn along the grain.
       grain: 'length',
-      fine: item && (() => makeParts(item, piece.size, piece.traits, FINE, piece.open).find((p) => p.part === part)!.mesh),
+      fine: item && (() => makeParts(item, piece.size, piece.traits, FINE, piece.open, piece.mirrored).find((p) => p.part === part)!.mesh),
       lamp: part === LAMP_PART && piece.lamp ? piece.lamp : undefined,
     });
   }
@@ -320,6 +355,8 @@ export function pieceFrom(
     traits: { ...card.traits },
     finishes: { ...card.finishes, ...startsOf(item, starts) },
     open: 0,
+    mirrored: false,
+    linked: null,
     status: 'new',
     supply: 'to order',
     on: null,

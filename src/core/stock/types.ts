@@ -35,6 +35,11 @@ export interface Clear {
   sides?: number;
 }
 
+/** Where somebody sits at a piece: the middle of their stretch of its edge, in the piece's axes, and how a chair there is turned, radians. */
+export interface SeatPlace extends Vec2 {
+  rotation: number;
+}
+
 /** Part of what a maker makes. What moves stands shut and says by which joint. */
 export interface Made {
   part: string;
@@ -96,6 +101,8 @@ export interface StockItem<T extends z.ZodObject = z.ZodObject> {
   clear?: Clear | ((size: PieceSize, traits: z.output<T>) => Clear);
   /** How many sit on it, or lie in it. */
   seats?: (size: PieceSize, traits: z.output<T>) => number;
+  /** Where one sits at it, on a chair drawn up to it. */
+  places?: (size: PieceSize, traits: z.output<T>) => SeatPlace[];
   sleeps?: (size: PieceSize, traits: z.output<T>) => number;
   connections?: readonly Connection[];
   make(size: PieceSize, traits: z.output<T>): Made[];

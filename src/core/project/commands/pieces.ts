@@ -2,6 +2,7 @@ import { current, type Draft } from 'immer';
 import { z } from 'zod';
 import { DomainError } from '../errors';
 import { Coordinate, Id, Picture, Piece, Viewpoint, type Project } from '../schema';
+import { linkedWith, share } from '../linked';
 import { carriedAlong, inCircle, standingOn } from '../standing-on';
 import { stateOf } from '../topology';
 import { define, editable, need, refuseTaken } from './define';
@@ -22,6 +23,30 @@ function carry(draft: Draft<Project>, before: Piece, after: Piece): void {
     Object.assign(draft.pieces[id], carriedAlong(draft.pieces[id], before, after), { level: after.level });
 }
 
+/** Changes of a piece, and of what is linked with it. */
+function change(draft: Draft<Project>, id: string, set: Partial<Piece>): void {
+  const target = need(draft.pieces, id, 'piece');
+  const before = { ...(current(target) as Piece) };
+  Object.assign(target, set);
+  need(draft.levels, target.level, 'level');
+  refuseCircle(draft, id, target.on);
+  carry(draft, before, current(target) as Piece);
+  if (target.linked !== null && MAKE.some((key) => key in set)) for (const [was, is] of share(draft, id)) carry(draft, was, is);
+}
+
+/** What linked copies have in common, of what is set here. */
+const MAKE = ['size', 'traits', 'lamp'] as const;
+
+/** Changes of what stands on others come after those of what is below. */
+function inOrder<T extends { piece: string }>(pieces: Project['pieces'], changes: readonly T[]): T[] {
+  const depth = (id: string): number => {
+    let n = 0;
+    for (let on = pieces[id]?.on ?? null; on !== null && n < 50; on = pieces[on]?.on ?? null) n++;
+    return n;
+  };
+  return [...changes].sort((a, b) => depth(a.piece) - depth(b.piece));
+}
+
 /** Edits of pieces, viewpoints and pictures. */
 export const pieceCommands = {
   'piece.add': define({
@@ -38,14 +63,56 @@ export const pieceCommands = {
   }),
   'piece.set': define({
     title: 'Change piece',
-    args: z.object({ piece: Id, set: editable(Piece, ['id', 'maker', 'finishes']) }),
-    apply(draft, { piece, set }) {
-      const target = need(draft.pieces, piece, 'piece');
-      const before = { ...(current(target) as Piece) };
-      Object.assign(target, set);
-      need(draft.levels, target.level, 'level');
-      refuseCircle(draft, piece, target.on);
-      carry(draft, before, current(target) as Piece);
+    args: z.object({ piece: Id, set: editable(Piece, ['id', 'maker', 'finishes', 'linked']) }),
+    apply: (draft, { piece, set }) => change(draft, piece, set),
+  }),
+  'pieces.set': define({
+    title: 'Arrange pieces',
+    args: z.object({
+      changes: z
+        .array(z.object({ piece: Id, set: editable(Piece, ['id', 'maker', 'finishes', 'linked']) }))
+        .min(1)
+        .max(500),
+    }),
+    apply(draft, { changes }) {
+      // What stands on one that is arranged too comes to where it is told, not along with it.
+      for (const { piece, set } of inOrder(stateOf(draft.pieces) as Project['pieces'], changes)) change(draft, piece, set);
+    },
+  }),
+  'pieces.replace': define({
+    title: 'Replace pieces',
+    args: z.object({
+      pieces: z.array(Id).min(1).max(500),
+      by: Piece.pick({ maker: true, name: true, size: true, traits: true, finishes: true, lamp: true }),
+      keep: z.enum(['foot', 'top']).default('foot').describe('whether it stands where the other stood, or hangs from where that hung'),
+    }),
+    apply(draft, { pieces, by, keep }) {
+      for (const id of pieces) {
+        const before = { ...(current(need(draft.pieces, id, 'piece')) as Piece) };
+        // Its back stays where it was: at the wall.
+        const forth = (before.size.depth - by.size.depth) / 2;
+        const after: Piece = {
+          ...before,
+          ...structuredClone(by),
+          x: before.x - Math.sin(before.rotation) * forth,
+          y: before.y + Math.cos(before.rotation) * forth,
+          elevation: keep === 'top' ? Math.max(0, before.elevation + before.size.height - by.size.height) : before.elevation,
+          open: 0,
+          // A piece that is replaced is no linked copy of the others any more, unless all of them are.
+          linked: before.linked !== null && linkedWith(stateOf(draft.pieces) as Project['pieces'], id).every((o) => pieces.includes(o)) ? before.linked : null,
+        };
+        draft.pieces[id] = after;
+        carry(draft, before, after);
+      }
+    },
+  }),
+  'pieces.link': define({
+    title: 'Link pieces',
+    args: z.object({ pieces: z.array(Id).min(1).max(500), link: Id.nullable().describe('what they are linked by; null: each is its own again') }),
+    apply(draft, { pieces, link }) {
+      for (const id of pieces) need(draft.pieces, id, 'piece').linked = link;
+      // They are of the make of the first.
+      if (link !== null) for (const [before, after] of share(draft, pieces[0])) carry(draft, before, after);
     },
   }),
   'pieces.move': define({

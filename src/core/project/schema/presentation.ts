@@ -23,6 +23,8 @@ export const Piece = z.object({
     .describe('what it is of all that its maker can make; traits left out are as the maker begins'),
   finishes: Finishes.describe('finish by part; parts left out keep the finish of the stock'),
   open: z.number().min(0).max(1).default(0).describe('how far its doors and drawers stand open, 0…1'),
+  mirrored: z.boolean().default(false).describe('its left and right have changed places'),
+  linked: Id.nullable().default(null).describe('what it shares with its linked copies: they are of one size, one make and one finish'),
   status: Status.default('new'),
   supply: z.enum(['to order', 'ordered', 'bought']).default('to order').describe('how far one is with buying it, where it is new'),
   on: Id.nullable().default(null).describe('the piece it stands on and goes with'),

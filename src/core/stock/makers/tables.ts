@@ -1,13 +1,15 @@
 import { z } from 'zod';
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { within } from '../../geometry/shapes';
+import { distance, type Vec2 } from '../../geometry/vec';
+import { DUST } from '../../units/tolerance';
 import { drawer, timber, type HandleStyle, type Moving } from '../forms/boards';
 import { shiftBy, upright } from '../forms/carry';
 import { ellipse, roundRectangle, slab } from '../forms/flat';
 import { bar, squareSection } from '../forms/skin';
 import { turned } from '../forms/turned';
 import { choice, count, length, toggle } from '../traits';
-import { maker, outline, rectangle, stroke, v3, type Made, type PieceSize, type StockItem } from '../types';
+import { maker, outline, rectangle, stroke, v3, type Made, type PieceSize, type SeatPlace, type StockItem } from '../types';
 import { movingParts } from './moving';
 
 const tableTraits = (leg: number) =>
@@ -161,14 +163,46 @@ const tableSymbol = (size: PieceSize, { top, leaf }: TableTraits) => {
   return lines;
 };
 
-/** How many sit at a table: 60 cm each at its sides, one at each end that is wide enough; round a round one by its edge. */
-const seatsAt = ({ width, depth, height }: PieceSize, { top }: TableTraits): number => {
-  if (height < 0.65) return 0;
-  if (top === 'round')
-    return Math.max(1, Math.floor((Math.PI * (1.5 * (width + depth) - Math.sqrt(Math.max(0, (1.5 * width + depth / 2) * (width / 2 + 1.5 * depth))))) / 0.62));
-  const long = Math.floor((Math.max(width, depth) - 0.1) / 0.6);
-  return depth < 0.55 ? long : 2 * long + (Math.min(width, depth) >= 0.75 ? 2 : 0);
-};
+/** The edge of a table that one takes up, and that is lost at its corners, metres. */
+const PER_SEAT = 0.6;
+const CORNERS = 0.1;
+/** Round a round table one takes up a little more. */
+const PER_SEAT_ROUND = 0.62;
+/** From this depth on somebody sits at each end, and below the other one at one side only, metres. */
+const END = 0.75;
+const BOTH_SIDES = 0.55;
+/** Lower ones are not sat at, metres. */
+const SAT_AT = 0.65;
+
+/** Where one sits at a table: evenly along its sides, at each end that is wide enough; round a round one by its edge, from its front. */
+function placesAt({ width, depth, height }: PieceSize, { top }: TableTraits): SeatPlace[] {
+  if (height < SAT_AT) return [];
+  if (top === 'round') return roundPlaces(width / 2, depth / 2);
+  const turned = depth > width;
+  const [long, short] = turned ? [depth, width] : [width, depth];
+  const along = Math.floor((long - CORNERS) / PER_SEAT + DUST);
+  const out: SeatPlace[] = [];
+  for (const side of short < BOTH_SIDES ? [-1] : [-1, 1])
+    for (let i = 0; i < along; i++) out.push({ x: ((i + 0.5) / along - 0.5) * long, y: (side * short) / 2, rotation: side < 0 ? Math.PI : 0 });
+  if (short >= END && short >= BOTH_SIDES)
+    for (const side of [-1, 1]) out.push({ x: (side * long) / 2, y: 0, rotation: side < 0 ? Math.PI / 2 : -Math.PI / 2 });
+  return turned ? out.map(({ x, y, rotation }) => ({ x: y, y: -x, rotation: rotation - Math.PI / 2 })) : out;
+}
+
+/** Points at equal ways along an ellipse, from its front, by the chords of many steps. */
+function roundPlaces(a: number, b: number): SeatPlace[] {
+  const steps = 720;
+  const at = (k: number): Vec2 => ({ x: a * Math.sin((k / steps) * 2 * Math.PI), y: -b * Math.cos((k / steps) * 2 * Math.PI) });
+  const ways = [0];
+  for (let k = 1; k <= steps; k++) ways.push(ways[k - 1] + distance(at(k - 1), at(k)));
+  const seats = Math.max(1, Math.floor(ways[steps] / PER_SEAT_ROUND));
+  return Array.from({ length: seats }, (_, i) => {
+    const k = ways.findIndex((way) => way >= (i / seats) * ways[steps] - DUST);
+    const p = at(k);
+    // A chair faces the table: its front looks against the normal of the edge.
+    return { ...p, rotation: Math.atan2(p.y / (b * b), p.x / (a * a)) - Math.PI / 2 };
+  });
+}
 
 export const tables: StockItem[] = [
   maker({
@@ -182,8 +216,9 @@ export const tables: StockItem[] = [
     mount: 'floor',
     parts: { top: 'timber.oak', legs: 'timber.oak' },
     sold: { supplier: 'Ferrow & Daughters', price: 960 },
-    clear: (size, traits) => (seatsAt(size, traits) > 1 && size.depth > 0.55 ? { front: 0.75, back: 0.75, sides: 0.75 } : { front: 0.7 }),
-    seats: seatsAt,
+    clear: (size, traits) => (placesAt(size, traits).length > 1 && size.depth > 0.55 ? { front: 0.75, back: 0.75, sides: 0.75 } : { front: 0.7 }),
+    seats: (size, traits) => placesAt(size, traits).length,
+    places: placesAt,
     cards: [
       { id: 'table', name: 'Dining table' },
       {
@@ -389,6 +424,7 @@ export const tables: StockItem[] = [
     sold: { supplier: 'Ferrow & Daughters', price: 780 },
     clear: { front: 0.8 },
     seats: () => 1,
+    places: ({ depth }) => [{ x: 0, y: -depth / 2, rotation: Math.PI }],
     cards: [
       { id: 'desk-drawers', name: 'Desk with drawers' },
       {
