@@ -32,7 +32,7 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
   await room(studio, 'Model house');
   await studio.stage('Fit-out');
   await studio.tab('Tables');
-  await studio.card('Low table').click();
+  await studio.card('Low table,').click();
   await studio.press(2.15, 1.65);
   const table = only((await studio.project()).pieces);
   expect([table.x, table.y]).toEqual([expect.closeTo(2.15, 1), expect.closeTo(1.65, 1)]);

@@ -194,6 +194,12 @@ function useKeys(openActions: () => void): void {
         openActions();
         return;
       }
+      const moving = e.key.startsWith('Arrow') && !tools.drawing() && tools.selectedPieces().length > 0 && target.closest('[role="application"]');
+      if (moving && !e.altKey) {
+        e.preventDefault();
+        tools.nudgeSelection(e.key, e.shiftKey ? 'large' : command ? 'small' : 'middle');
+        return;
+      }
       if (command || e.altKey) return;
       // What begins a length begins to be typed; after that every character belongs to it.
       const begins = /^[\d.,=('"-]$/.test(e.key);
@@ -207,14 +213,6 @@ function useKeys(openActions: () => void): void {
         tools.steer(e.key);
       } else if (e.key === 'Escape') tools.escape();
       else if (e.key === 'Delete' || e.key === 'Backspace') tools.deleteSelection();
-      else if (e.key.startsWith('Arrow') && state.selection.some((s) => state.project.pieces[s.entity]) && target.closest('[role="application"]')) {
-        const step = e.shiftKey ? 0.1 : 0.01;
-        const delta = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[e.key];
-        if (delta) {
-          e.preventDefault();
-          tools.nudgeSelection(delta[0], delta[1]);
-        }
-      }
     };
     addEventListener('keydown', key);
     return () => removeEventListener('keydown', key);

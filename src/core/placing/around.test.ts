@@ -44,7 +44,9 @@ describe('what bounds a piece', () => {
     const model = deriveModel(
       withPieces(
         piece('table', 't', 2, 2, TABLE),
-        piece('chair', 'c', 4, 2, { size: { width: 0.5, depth: 0.5, height: 0.9 } }),
+        // A chair is drawn up to a table and is not in its way; a chest is.
+        piece('chair', 'd', 3, 2),
+        piece('chest', 'c', 4, 2, { size: { width: 0.5, depth: 0.5, height: 0.9 } }),
         piece('rug', 'r', 2, 2),
         piece('pendant', 'p', 3.2, 2),
         piece('vase', 'v', 2, 2, { on: 't', elevation: 0.75 }),
@@ -56,8 +58,8 @@ describe('what bounds a piece', () => {
   });
 
   it('lets a neighbour that only touches the strip pass', () => {
-    const model = deriveModel(withPieces(piece('table', 't', 2, 2, TABLE), piece('chair', 'c', 4, 2.65, { size: { width: 0.5, depth: 0.5, height: 0.9 } })));
-    // The chair begins at 2.4, where the table ends.
+    const model = deriveModel(withPieces(piece('table', 't', 2, 2, TABLE), piece('chest', 'c', 4, 2.65, { size: { width: 0.5, depth: 0.5, height: 0.9 } })));
+    // The chest begins at 2.4, where the table ends.
     expect(gapsOf(model, 't').right!.kind).toBe('wall');
   });
 
@@ -70,7 +72,7 @@ describe('what bounds a piece', () => {
         (rotation, side, distance) => {
           const project = withPieces(piece('table', 't', 3, 2, { size: { width: 1, depth: 0.6, height: 0.75 }, rotation }));
           const at = movedTo(deriveModel(project), 't', side, distance)!;
-          const after = deriveModel(edit(project, 'piece.set', { piece: 't', set: at }));
+          const after = deriveModel(edit(project, 'piece.set', { piece: 't', set: { ...at } }));
           expect(gapsOf(after, 't')[side]!.distance).toBeCloseTo(distance, 6);
         },
       ),

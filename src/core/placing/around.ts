@@ -4,7 +4,7 @@ import { derivedOf, type Model } from '../model/model';
 import type { Piece } from '../project/schema';
 import { standingOn } from '../project/standing-on';
 import type { DerivedPiece } from '../stock/stock';
-import { rectangle } from '../stock/types';
+import { rectangle, type StockItem } from '../stock/types';
 import { HAIR, NEAR } from '../units/tolerance';
 
 /** The sides of a piece: its front looks to −y in its own axes, its right is +x. */
@@ -47,6 +47,21 @@ export function atOneHeight(a: DerivedPiece, b: DerivedPiece): boolean {
   return p.elevation < q.elevation + q.size.height - HAIR && q.elevation < p.elevation + p.size.height - HAIR;
 }
 
+/** A larger seat is none that is drawn up to a table, m² of its footprint. */
+const LARGEST_CHAIR = 0.4;
+
+/** Whether something is a chair that is drawn up to a table. */
+export const isChair = (item: Pick<StockItem, 'mount' | 'category'> | undefined, size: { width: number; depth: number }): boolean =>
+  item?.mount === 'floor' && item.category === 'Seating' && size.width * size.depth <= LARGEST_CHAIR;
+
+/** Whether one of two is a chair and the other something it is drawn up to: they are not in each other's way. */
+export function drawnUp(a: Pick<DerivedPiece, 'item' | 'piece'>, b: Pick<DerivedPiece, 'item' | 'piece'>): boolean {
+  return [
+    [a, b],
+    [b, a],
+  ].some(([chair, table]) => isChair(chair.item, chair.piece.size) && table.item?.places !== undefined);
+}
+
 /** Ids of what stands on a piece, or under it. */
 export function stacked(model: Model, id: string): Set<string> {
   const { pieces } = model.project;
@@ -71,7 +86,7 @@ function edgesFor(model: Model, own: DerivedPiece, except: ReadonlySet<string>):
   } else for (const wall of level.walls) for (const points of wall.rings) ring(points, wall.id, 'wall');
   for (const column of derivedOf(model, 'columns', piece.level)) ring(column.ring, column.id, 'column');
   for (const other of model.pieces)
-    if (other.piece.level === piece.level && !except.has(other.id) && atOneHeight(own, other)) ring(other.footprint, other.id, 'piece');
+    if (other.piece.level === piece.level && !except.has(other.id) && atOneHeight(own, other) && !drawnUp(own, other)) ring(other.footprint, other.id, 'piece');
   return edges;
 }
 

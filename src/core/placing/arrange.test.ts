@@ -74,7 +74,7 @@ describe('pieces in the middle', () => {
     const project = withPieces(
       piece('table', 'a', 2, 5, size(1, 0.6)),
       piece('table', 'b', 6.5, 5, size(1, 0.6)),
-      piece('chair', 'c', 3.1, 5, size(0.5, 0.5, 0.9)),
+      piece('chest', 'c', 3.1, 5, size(0.5, 0.5, 0.9)),
     );
     const between = placed(project, centred(deriveModel(project), 'c', 'across')).pieces.c;
     expect(between.x).toBeCloseTo((2.5 + 6) / 2, 9);

@@ -1,11 +1,25 @@
 'use client';
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useState } from 'react';
+import { stockItem } from '@/core/stock/stock';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, NumberField, Row } from '../look/fields';
 import { useStudio } from '../store/studio';
+import * as arranging from '../tools/arranging';
 import * as tools from '../tools/controller';
+import { ReplaceRow } from './CopyRows';
 import { Actions, useEdit } from './parts';
+import { Presses, Showing } from './PlaceRows';
+
+const LINES = [
+  ['back', 'Backs'],
+  ['front', 'Fronts'],
+  ['left', 'Left sides'],
+  ['right', 'Right sides'],
+  ['middle along', 'Middles along'],
+  ['middle across', 'Middles across'],
+] as const;
 
 /** Several things at once: moved, turned, copied, mirrored, given a status or a build-up together. */
 export function ManyDocket() {
@@ -16,9 +30,16 @@ export function ManyDocket() {
   const [turn, setTurn] = useState(0);
   const ids = selection.map((s) => s.entity);
   const walls = ids.filter((id) => project.walls[id]?.kind === 'wall');
-  const status = ids.filter((id) => project.walls[id] || project.openings[id] || project.columns[id] || project.rooflights[id]);
+  const status = ids.filter((id) => project.walls[id] || project.openings[id] || project.columns[id] || project.rooflights[id] || project.pieces[id]);
   const carried = ids.some((id) => project.walls[id] || project.pieces[id] || project.columns[id] || project.rooflights[id]);
-  const first = status.length ? (project.walls[status[0]] ?? project.openings[status[0]] ?? project.columns[status[0]] ?? project.rooflights[status[0]]) : null;
+  const pieces = ids.filter((id) => project.pieces[id]);
+  const [gap, setGap] = useState(0.1);
+  const first = status.length
+    ? (project.walls[status[0]] ?? project.openings[status[0]] ?? project.columns[status[0]] ?? project.rooflights[status[0]] ?? project.pieces[status[0]])
+    : null;
+  // What hangs from the ceiling is not replaced by what stands on the floor.
+  const mounts = new Set(pieces.map((id) => stockItem(project.pieces[id].maker)?.mount));
+  const mount = pieces.length === ids.length && mounts.size === 1 ? [...mounts][0] : undefined;
   return (
     <>
       {carried ? (
@@ -34,6 +55,26 @@ export function ManyDocket() {
           </Row>
         </>
       ) : null}
+      {pieces.length > 1 ? (
+        <Box component="section" aria-label="In one line">
+          <Row label="In one line">with the first</Row>
+          <Presses>
+            {LINES.map(([line, word]) => (
+              <Showing key={line} worked={() => arranging.inOneLine(line)}>
+                {word}
+              </Showing>
+            ))}
+          </Presses>
+          <Row label="Gap">
+            <LengthField label="Gap between them" metres={gap} units={units} onRefuse={say} onCommit={setGap} />
+          </Row>
+          <Presses>
+            <Showing worked={() => arranging.evenly(gap)}>With this gap</Showing>
+            {pieces.length > 2 ? <Showing worked={() => arranging.evenly(null)}>Even gaps</Showing> : null}
+          </Presses>
+        </Box>
+      ) : null}
+      {mount ? <ReplaceRow key={pieces.join(' ')} pieces={pieces} mount={mount} /> : null}
       {walls.length ? (
         <Row label="Build-up">
           <Choice

@@ -1,15 +1,20 @@
 'use client';
 import Button from '@mui/material/Button';
 import Switch from '@mui/material/Switch';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import type { Piece } from '@/core/project/schema';
 import { clampSize, opens, stockItem, traitsFor } from '@/core/stock/stock';
 import { traitRows, type TraitRow } from '@/core/stock/traits';
 import { formatLength } from '@/core/units/length';
+import { Choice } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
 import { LengthField, NumberField, Row } from '../look/fields';
 import { useStudio } from '../store/studio';
+import * as arranging from '../tools/arranging';
 import * as tools from '../tools/controller';
+import { ChairRows, CopyRows, ReplaceRow } from './CopyRows';
+import { Group } from './Group';
+import { PlaceRows } from './PlaceRows';
 import { Diagram } from './Diagram';
 import { Actions, PartSwatches, useEdit } from './parts';
 
@@ -18,7 +23,14 @@ export function PieceDocket({ id }: { id: string }) {
   const piece = useStudio((s) => s.project.pieces[id]);
   const { units, run, say } = useEdit();
   const item = stockItem(piece.maker);
-  const set = (values: Record<string, unknown>): boolean => run('piece.set', { piece: id, set: values });
+  const alike = useStudio((s) => s.project.pieces);
+  const others = useMemo(() => arranging.alikeWith({ pieces: alike }, id), [alike, id]);
+  const [allOf, setAllOf] = useState('');
+  const all = allOf === id;
+  const meant = all ? [id, ...others] : [id];
+  const set = (values: Partial<Piece>): boolean =>
+    meant.length === 1 ? run('piece.set', { piece: id, set: values }) : run('pieces.set', { changes: meant.map((one) => ({ piece: one, set: values })) });
+  const own = (values: Partial<Piece>): boolean => run('piece.set', { piece: id, set: values });
   const resize = (key: 'width' | 'depth' | 'height', v: number): boolean => {
     const size = { ...piece.size, [key]: v };
     const clamped = item ? clampSize(item, size) : size;
@@ -31,13 +43,27 @@ export function PieceDocket({ id }: { id: string }) {
   return (
     <>
       <Diagram kind="piece" piece={piece} units={units} />
+      {others.length ? (
+        <Row label="Changes go">
+          <Choice
+            bare
+            label="Changes go to"
+            value={all ? 'all' : 'one'}
+            options={[
+              ['one', 'to this one'],
+              ['all', `to all ${others.length + 1} like it`],
+            ]}
+            onChoose={(v) => setAllOf(v === 'all' ? id : '')}
+          />
+        </Row>
+      ) : null}
       {(['width', 'depth', 'height'] as const).map((key) => (
         <Row key={key} label={key[0].toUpperCase() + key.slice(1)}>
           <LengthField label={key[0].toUpperCase() + key.slice(1)} metres={piece.size[key]} units={units} onRefuse={say} onCommit={(v) => resize(key, v)} />
         </Row>
       ))}
       <Row label="Above floor">
-        <LengthField label="Above floor" metres={piece.elevation} units={units} onRefuse={say} onCommit={(elevation) => set({ elevation })} />
+        <LengthField label="Above floor" metres={piece.elevation} units={units} onRefuse={say} onCommit={(elevation) => own({ elevation })} />
       </Row>
       <Row label="Turned">
         <NumberField
@@ -46,11 +72,11 @@ export function PieceDocket({ id }: { id: string }) {
           min={-360}
           max={360}
           onRefuse={say}
-          onCommit={(v) => set({ rotation: (v * Math.PI) / 180 })}
+          onCommit={(v) => own({ rotation: (v * Math.PI) / 180 })}
         />
       </Row>
-      <StandRows piece={piece} />
-      {item?.traits ? <TraitRows piece={piece} rows={traitRows(item.traits)} whole={traitsFor(item, piece.traits)} /> : null}
+      <StandRows piece={piece} set={set} />
+      {item?.traits ? <TraitRows piece={piece} rows={traitRows(item.traits)} whole={traitsFor(item, piece.traits)} set={set} /> : null}
       {piece.lamp ? (
         <>
           <Row label="Lit">
@@ -83,6 +109,14 @@ export function PieceDocket({ id }: { id: string }) {
         </>
       ) : null}
       {item ? <PartSwatches id={id} /> : null}
+      <ChairRows piece={piece} />
+      <Group title="Where it stands">
+        <PlaceRows piece={piece} />
+      </Group>
+      <Group title="Copies">
+        <CopyRows key={id} piece={piece} />
+      </Group>
+      {item ? <ReplaceRow key={`${id} ${piece.maker}`} pieces={meant} mount={item.mount} /> : null}
       <Actions>
         <Button onClick={tools.duplicateSelection}>Duplicate</Button>
         <Button onClick={() => tools.turnSelection()}>Turn</Button>
@@ -92,13 +126,12 @@ export function PieceDocket({ id }: { id: string }) {
 }
 
 /** Whether it is there already or is bought, on what it stands, and how far it stands open. */
-function StandRows({ piece }: { piece: Piece }) {
+function StandRows({ piece, set }: { piece: Piece; set(values: Partial<Piece>): boolean }) {
   const { units, run, say } = useEdit();
   const item = stockItem(piece.maker);
   const { size, traits } = piece;
   const leaves = useMemo(() => item !== undefined && opens(item, size, traits), [item, size, traits]);
   const under = useStudio((s) => (piece.on === null ? null : s.project.pieces[piece.on]?.name));
-  const set = (values: Partial<Piece>): boolean => run('piece.set', { piece: piece.id, set: values });
   const fields: Field[] = [
     {
       kind: 'choice',
@@ -126,7 +159,7 @@ function StandRows({ piece }: { piece: Piece }) {
       {under ? (
         <Row label="Stands on">
           <span>{under}</span>
-          <Button size="small" onClick={() => set({ on: null })}>
+          <Button size="small" onClick={() => run('piece.set', { piece: piece.id, set: { on: null } })}>
             Let go
           </Button>
         </Row>
@@ -137,10 +170,19 @@ function StandRows({ piece }: { piece: Piece }) {
 }
 
 /** What a piece is of all that its maker makes. */
-function TraitRows({ piece, rows, whole }: { piece: Piece; rows: readonly TraitRow[]; whole: Piece['traits'] }) {
-  const { units, run, say } = useEdit();
-  const put = (key: string, value: Piece['traits'][string]): boolean =>
-    run('piece.set', { piece: piece.id, set: { traits: { ...piece.traits, [key]: value } } });
+function TraitRows({
+  piece,
+  rows,
+  whole,
+  set: change,
+}: {
+  piece: Piece;
+  rows: readonly TraitRow[];
+  whole: Piece['traits'];
+  set(values: Partial<Piece>): boolean;
+}) {
+  const { units, say } = useEdit();
+  const put = (key: string, value: Piece['traits'][string]): boolean => change({ traits: { ...piece.traits, [key]: value } });
   const fields = rows.map((row): Field => {
     const { key, word: label } = row;
     const value = whole[key];

@@ -14,6 +14,7 @@ import type { Spot } from '../store/studio';
 import { applyFinish, pressFinish, showFinish } from './finishing';
 import { gapMarks, pressOpening, showOpening, slideTo } from './openings';
 import { dropPiece, selectedPieces, showPlace } from './pieces';
+import { collisionNote } from './collisions';
 import { standPiece, type Standing } from './place';
 import { get, set, type TablePoint } from './session';
 import {
@@ -32,7 +33,7 @@ import { drawing as drawingWalls, dropWalls, enterWalls, follow, nextWallField, 
 
 export { applyFinish, pressFace, showDropFinish, showFace } from './finishing';
 export { gapMarks, openingFrom, openingValue } from './openings';
-export { deleteSelection, dropPiece, duplicateSelection, nudgeSelection, showDrop, turnSelection } from './pieces';
+export { deleteSelection, dropPiece, duplicateSelection, nudgeSelection, selectedPieces, showDrop, turnSelection } from './pieces';
 export type { TablePoint } from './session';
 export { carryCopies, lineUp, mirrorSelection } from './carrying';
 export { finishChain, steer } from './walls';
@@ -338,7 +339,9 @@ function dragTo(at: TablePoint): void {
         });
     const { x, y, rotation, rests } = standing;
     show('piece.set', { piece: d.piece.id, set: { x, y, rotation, ...rests } });
-    set({ measure: { fields: [{ label: 'moved', value: distance(standing, d.piece) }], note: standing.note, typed: null, field: 0 } });
+    const met = collisionNote(state.model, { ...d.piece, x, y, rotation, ...rests });
+    const note = [standing.note, met].filter(Boolean).join(', ');
+    set({ measure: { fields: [{ label: 'moved', value: distance(standing, d.piece) }], note, typed: null, field: 0 } });
   } else if (d.kind === 'pieces') {
     const { units } = state.project;
     d.by = { x: snapStep(at.plan.x - d.from.x, units), y: snapStep(at.plan.y - d.from.y, units) };

@@ -1,7 +1,9 @@
+import type { Vec2 } from '@/core/geometry/vec';
 import type { Piece } from '@/core/project/schema';
 import { onCopies, standingOn } from '@/core/project/standing-on';
 import { pieceFrom, stockCard } from '@/core/stock/stock';
 import { newId } from '../store/studio';
+import { collisionNote } from './collisions';
 import { standPiece } from './place';
 import { comingId, get, set, wasSet, type TablePoint } from './session';
 
@@ -40,7 +42,7 @@ export function showDrop(card: string, at: TablePoint): void {
         { label: 'wide', value: made.piece.size.width },
         { label: 'deep', value: made.piece.size.depth },
       ],
-      note: made.note,
+      note: [made.note, collisionNote(get().model, made.piece)].filter(Boolean).join(', '),
       typed: null,
       field: 0,
     },
@@ -95,8 +97,20 @@ export function turnSelection(angle = Math.PI / 2): void {
   if (pieces.length) get().run('pieces.move', { pieces, by: { x: 0, y: 0 }, turn: angle });
 }
 
-/** Moves the selected pieces, metres. */
-export function nudgeSelection(x: number, y: number): void {
+/** How far an arrow moves pieces, metres: 1, 10, 100 mm; 1/16, 1, 12 in. */
+const STEPS = { metric: { small: 0.001, middle: 0.01, large: 0.1 }, imperial: { small: 0.0254 / 16, middle: 0.0254, large: 0.3048 } } as const;
+const WAYS: Readonly<Record<string, readonly [x: number, y: number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+
+/** How far an arrow goes, metres; null: it is no arrow. */
+export function nudge(key: string, units: keyof typeof STEPS, size: keyof (typeof STEPS)['metric']): Vec2 | null {
+  const way = WAYS[key];
+  const step = STEPS[units][size];
+  return way ? { x: way[0] * step, y: way[1] * step } : null;
+}
+
+/** Moves the selected pieces by a step in the plan. @param key of the arrow */
+export function nudgeSelection(key: string, size: keyof (typeof STEPS)['metric']): void {
   const pieces = selectedPieces();
-  if (pieces.length) get().run('pieces.move', { pieces, by: { x, y }, turn: 0 });
+  const by = nudge(key, get().project.units, size);
+  if (pieces.length && by) get().run('pieces.move', { pieces, by, turn: 0 });
 }

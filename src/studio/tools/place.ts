@@ -1,12 +1,14 @@
-import { lerp, distance, project as projectOn, sub, unit, add, scale, type Vec2, type Vec3 } from '@/core/geometry/vec';
+import { lerp, distance, dot, project as projectOn, sub, unit, add, scale, type Vec2, type Vec3 } from '@/core/geometry/vec';
 import { clearSpans, fitOpening, freeSpans } from '@/core/project/openings';
 import { cornerAt, roundCorner } from '@/core/project/standing';
 import { stationNear, wallLength, wallPath } from '@/core/project/wall-line';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { Opening, Project } from '@/core/project/schema';
 import type { Model } from '@/core/model/model';
+import { seatNear } from '@/core/placing/arrange';
+import { isChair } from '@/core/placing/around';
 import { restUnder } from '@/core/stock/resting';
-import type { StockItem } from '@/core/stock/types';
+import type { PieceSize, StockItem } from '@/core/stock/types';
 import { snapStep } from '@/core/units/length';
 
 /** Where a piece stands: the point and the way it faces. */
@@ -21,8 +23,8 @@ export interface Standing {
 
 interface Finding {
   level: string;
-  item: Pick<StockItem, 'mount' | 'lies'> | undefined;
-  size: { width: number; depth: number };
+  item: Pick<StockItem, 'mount' | 'lies' | 'category'> | undefined;
+  size: PieceSize;
   at: Vec2;
   rotation: number;
   /** How near a wall counts, metres. */
@@ -34,6 +36,39 @@ interface Finding {
 }
 
 const NOBODY: ReadonlySet<string> = new Set();
+
+/** How near its place at a table a chair is drawn to it, metres. */
+const SEAT_REACH = 0.35;
+interface Along {
+  level: string;
+  item: Pick<StockItem, 'mount' | 'lies'>;
+  size: { width: number; depth: number };
+  /** Start of the face, its direction, and the way into the room. */
+  from: Vec2;
+  along: Vec2;
+  out: Vec2;
+  except: ReadonlySet<string>;
+}
+
+/** Where along a wall a piece stands side by side with one that stands there already, where that is near. */
+function neighbourAlong(model: Model, { level, item, size, from, along, out, except }: Along, s: number, near: number): { s: number; name: string } | null {
+  let best: { s: number; name: string } | null = null;
+  let least = near;
+  for (const { id, piece, item: other, footprint } of model.pieces) {
+    if (piece.level !== level || except.has(id) || other?.lies || other?.mount !== item.mount) continue;
+    const spans = footprint.map((q) => ({ along: dot(sub(q, from), along), out: dot(sub(q, from), out) }));
+    // It stands at this wall too.
+    const nearest = Math.min(...spans.map((q) => q.out));
+    if (nearest > size.depth || Math.max(...spans.map((q) => q.out)) < 0) continue;
+    const ends = spans.map((q) => q.along);
+    for (const at of [Math.min(...ends) - size.width / 2, Math.max(...ends) + size.width / 2]) {
+      if (Math.abs(at - s) >= least) continue;
+      least = Math.abs(at - s);
+      best = { s: at, name: piece.name };
+    }
+  }
+  return best;
+}
 
 /** Lets a piece find its place: with its back to a wall that is near, otherwise free at a whole step. */
 export function standPiece(model: Model, { level, item, size, at: p, rotation, reach, except = NOBODY, onto }: Finding): Standing {
@@ -52,6 +87,11 @@ export function standPiece(model: Model, { level, item, size, at: p, rotation, r
       note: under ? `on ${under.piece.name}` : 'on the floor',
       rests: { elevation: rest?.height ?? 0, on: rest?.piece ?? null },
     };
+  }
+  // A chair finds its place at a table by itself.
+  if (isChair(item, size)) {
+    const seat = seatNear(model, level, p, { size, except }, Math.max(reach, SEAT_REACH));
+    if (seat) return { x: seat.x, y: seat.y, rotation: seat.rotation, note: `at ${project.pieces[seat.table].name}` };
   }
   const free = { x: snapStep(p.x, project.units), y: snapStep(p.y, project.units), rotation, note: '' };
   if (!item || item.mount === 'ceiling' || item.lies) return free;
@@ -73,14 +113,19 @@ export function standPiece(model: Model, { level, item, size, at: p, rotation, r
       if (gapNow > near || off > size.depth / 2 + near) continue;
       if (Math.abs(gapNow) < least) {
         least = Math.abs(gapNow);
-        // Along the wall: against a corner when near to it, else at a whole step from the start of the face.
+        // Along the wall: against a corner or a neighbour when near to it, else at a whole step from the start of the face.
         const length = distance(side.from, side.to);
         let s = t * length;
+        let note = 'against the wall';
+        const beside = neighbourAlong(model, { level, item, size, from: side.from, along, out, except }, s, near * 0.8);
         if (s - size.width / 2 < near * 0.8) s = size.width / 2;
         else if (length - s - size.width / 2 < near * 0.8) s = length - size.width / 2;
-        else s = snapStep(s, project.units);
+        else if (beside) {
+          s = beside.s;
+          note = `beside ${beside.name}`;
+        } else s = snapStep(s, project.units);
         const at = add(add(side.from, scale(along, s)), scale(out, size.depth / 2 + gap));
-        best = { x: at.x, y: at.y, rotation: Math.atan2(out.y, out.x) + Math.PI / 2, note: 'against the wall' };
+        best = { x: at.x, y: at.y, rotation: Math.atan2(out.y, out.x) + Math.PI / 2, note };
       }
     }
   }

@@ -5,7 +5,8 @@ import type { Vec2 } from '../../geometry/vec';
 import { deriveModel } from '../../model/derive';
 import type { Model } from '../../model/model';
 import { newOpening } from '../../project/opening-defaults';
-import type { Patch, Project } from '../../project/schema';
+import type { Patch, Piece, Project } from '../../project/schema';
+import { pieceFrom, stockCard } from '../../stock/stock';
 import { draw, edit, house } from '../../testing/drafting';
 import { displayBounds, type DisplayItem, type MarkGroup } from '../display';
 import { displaySvg } from '../svg';
@@ -159,5 +160,76 @@ describe('the walls of a room unrolled', () => {
     const box = displayBounds(items)!;
     // The ticks of the first and the last length reach 0.9 mm of the paper out.
     expect(box.max.x - box.min.x).toBeCloseTo(faces[3].x + faces[3].face.side!.length + 2 * 0.9 * scale, 9);
+  });
+});
+
+describe('pieces in an elevation', () => {
+  /** The same room with a picture on its back wall, a chest at that wall, and a sofa away from it. */
+  const furnished = (): Project => {
+    const p = room();
+    const piece = (card: string, id: string, x: number, y: number, own: Partial<Piece> = {}): Piece => ({
+      ...pieceFrom(stockCard(card)!, id, p.levels.ground, { x, y }),
+      ...own,
+    });
+    return edit(p, 'piece.add', {
+      pieces: [
+        piece('picture', 'hung', 1.3, 2.85 - 0.015, { size: { width: 0.6, depth: 0.03, height: 0.4 }, elevation: 1.3 }),
+        piece('chest', 'chest', 2.6, 2.85 - 0.25, { size: { width: 1, depth: 0.5, height: 0.8 } }),
+        piece('sofa', 'sofa', 2, 1.2, { size: { width: 1.8, depth: 0.8, height: 0.8 } }),
+      ],
+    });
+  };
+  const backWall = (p: Project): string => Object.values(p.walls).find((w) => p.corners[w.start].y > 2 && p.corners[w.end].y > 2)!.id;
+  const outline = (model: Model, wall: string, id: string) => {
+    const faces = elevationFaces(model, { wall, side: model.shell.walls.get(wall)!.sides.find((s) => s.room !== null)!.side }, false);
+    const items = drawElevation(model, faces, { scale, named: false, units: () => null })
+      .flatMap((g) => g.items)
+      .filter((i) => 'entity' in i && i.entity === id && i.kind === 'fill');
+    return { faces, box: items.length ? displayBounds(items) : null };
+  };
+
+  it('show what hangs on the wall and stands at it, where it is and as large as it is, and nothing that stands away', () => {
+    const p = furnished();
+    const model = deriveModel(p);
+    const wall = backWall(p);
+    const hung = outline(model, wall, 'hung').box!;
+    // Seen from the room towards +y, the left end of the wall is at x = 0.15.
+    expect([hung.min.x, hung.max.x, hung.min.y, hung.max.y]).toEqual([1.3 - 0.3 - 0.15, 1.3 + 0.3 - 0.15, 1.3, 1.7].map((v) => expect.closeTo(v, 3)));
+    const chest = outline(model, wall, 'chest').box!;
+    expect([chest.min.x, chest.max.x, chest.min.y]).toEqual([2.6 - 0.5 - 0.15, 2.6 + 0.5 - 0.15, 0].map((v) => expect.closeTo(v, 2)));
+    expect(chest.max.y).toBeCloseTo(0.8, 2);
+    expect(outline(model, wall, 'sofa').box).toBeNull();
+  });
+
+  it('lie at the same height and mirrored along on the other side of the drawing when the wall is drawn the other way round', () => {
+    const p = furnished();
+    const turned = edit(p, 'carry', {
+      ids: Object.keys(p.walls).concat(Object.keys(p.pieces)),
+      about: { x: 2, y: 1.5 },
+      turn: Math.PI,
+      mirror: null,
+      by: { x: 0, y: 0 },
+      copy: false,
+    });
+    const wall = Object.values(turned.walls).find((w) => turned.corners[w.start].y < 1 && turned.corners[w.end].y < 1)!.id;
+    const a = outline(deriveModel(p), backWall(p), 'hung').box!;
+    const b = outline(deriveModel(turned), wall, 'hung').box!;
+    for (const end of ['min', 'max'] as const) for (const axis of ['x', 'y'] as const) expect(b[end][axis]).toBeCloseTo(a[end][axis], 4);
+  });
+
+  it('draws the outline a table has between its legs', () => {
+    const p = room();
+    const table = { ...pieceFrom(stockCard('table')!, 't', p.levels.ground, { x: 2, y: 2.4 }), size: { width: 1.6, depth: 0.8, height: 0.75 } };
+    const model = deriveModel(edit(p, 'piece.add', { pieces: [table] }));
+    const wall = backWall(p);
+    const faces = elevationFaces(model, { wall, side: model.shell.walls.get(wall)!.sides.find((s) => s.room !== null)!.side }, false);
+    const fills = drawElevation(model, faces, { scale, named: false, units: () => null })
+      .flatMap((g) => g.items)
+      .flatMap((i) => (i.kind === 'fill' && i.entity === 't' ? [i] : []));
+    const area = (rings: readonly (readonly Vec2[])[]): number => Math.abs(rings.reduce((sum, r) => sum + signedArea([...r]), 0));
+    const all = fills.reduce((sum, f) => sum + area(f.rings), 0);
+    // Far less than the box it stands in: one sees the wall between its legs.
+    expect(all).toBeGreaterThan(0.05 * 1.6 * 0.75);
+    expect(all).toBeLessThan(0.45 * 1.6 * 0.75);
   });
 });

@@ -15,6 +15,7 @@ import { formatLength } from '../../units/length';
 import { drawDimension } from '../dimension';
 import { TYPE, carry, type DisplayItem, type MarkGroup } from '../display';
 import { openingFront } from './opening';
+import { drawPieces } from './pieces';
 import type { Placed } from './unroll';
 import { NEAR } from '../../units/tolerance';
 
@@ -84,6 +85,7 @@ export function drawElevation(model: Model, faces: readonly Placed[], options: E
           ? [{ key: `${collection} ${(derived as { id?: string }).id ?? ''} ${key}`, items: carry(items, (p) => ({ x: p.x + x, y: p.y })) }]
           : [];
       }),
+      ...drawPieces(model, placed, key),
       { key: `length ${key}`, items: drawLength(model.project, placed, options) },
     ];
   });

@@ -51,8 +51,12 @@ function inOrder<T extends { piece: string }>(pieces: Project['pieces'], changes
 export const pieceCommands = {
   'piece.add': define({
     title: 'Place piece',
-    args: z.object({ pieces: z.array(Piece).min(1).max(500) }),
-    apply(draft, { pieces }) {
+    args: z.object({
+      pieces: z.array(Piece).min(1).max(500),
+      link: z.object({ piece: Id, link: Id }).optional().describe('a piece that is there already, which the new ones are linked copies of'),
+    }),
+    apply(draft, { pieces, link }) {
+      if (link) need(draft.pieces, link.piece, 'piece').linked = link.link;
       for (const piece of pieces) {
         refuseTaken(draft.pieces, piece.id);
         need(draft.levels, piece.level, 'level');

@@ -15,7 +15,8 @@ import { useLayouts, type Wanted } from '../../finishes/layouts';
 import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
 import { useWheel } from '../zoom';
 import { Handles } from './Handles';
-import { bandOf, KIND_WORDS, KINDS, placeOutline, type Kind } from './placing';
+import { nudge } from '../../tools/pieces';
+import { bandOf, KIND_WORDS, KINDS, movedUpright, placeOutline, type Carrying, type Kind } from './placing';
 
 const NONE: Set<string> = new Set();
 
@@ -31,6 +32,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const [points, setPoints] = useState<Vec2[]>([]);
   const [pointer, setPointer] = useState<Vec2 | null>(null);
   const [corner, setCorner] = useState<Vec2 | null>(null);
+  const carrying = useRef<Carrying | null>(null);
   const drag = useRef<{ patch: Patch; handle: number | null; from: Vec2; moved: boolean; meant: Patch | null } | null>(null);
   useLayoutEffect(() => {
     const element = frame.current!;
@@ -160,6 +162,13 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           if (state.tool.kind === 'finish' && patch)
             return void state.run('finish.apply', { targets: [{ kind: 'patch', patch: entity, part: 'field' }], finish: state.tool.finish });
           state.select([{ entity, target: patch ? { kind: 'patch', patch: entity, part: 'field' } : null }]);
+          const piece = project.pieces[entity];
+          if (piece && !project.contents.held.includes(entity)) {
+            carrying.current = { piece, from: at(e), meant: null };
+            e.currentTarget.focus();
+            e.currentTarget.setPointerCapture(e.pointerId);
+            return;
+          }
           if (patch && patch.shape.kind !== 'band') {
             drag.current = { patch, handle: null, from: at(e), moved: false, meant: null };
             e.currentTarget.setPointerCapture(e.pointerId);
@@ -176,6 +185,14 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           return setOwn({ ...v, x: v.x + e.clientX - x, y: v.y + e.clientY - y });
         }
         const p = at(e);
+        const c = carrying.current;
+        if (c) {
+          const by = { x: p.x - c.from.x, y: p.y - c.from.y };
+          if (!c.meant && Math.hypot(by.x, by.y) < 6 / k) return;
+          c.meant = movedUpright(c.piece, faces[0].face, by);
+          if (c.meant) useStudio.getState().preview('piece.set', { piece: c.piece.id, set: c.meant });
+          return;
+        }
         const d = drag.current;
         if (!d) return setPointer(p);
         const by = { x: p.x - d.from.x, y: p.y - d.from.y };
@@ -191,6 +208,14 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           return;
         }
         if ((e.target as Element).closest('button')) return;
+        const c = carrying.current;
+        if (c) {
+          carrying.current = null;
+          const state = useStudio.getState();
+          if (c.meant) state.run('piece.set', { piece: c.piece.id, set: c.meant });
+          else state.endPreview();
+          return;
+        }
         const d = drag.current;
         if (d) {
           drag.current = null;
@@ -212,6 +237,11 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         else if (e.key === 'Escape' && (points.length || corner)) {
           setPoints([]);
           setCorner(null);
+        } else if (e.key.startsWith('Arrow') && only && project.pieces[only]) {
+          const by = nudge(e.key, project.units, e.shiftKey ? 'large' : e.ctrlKey || e.metaKey ? 'small' : 'middle');
+          const set = by && movedUpright(project.pieces[only], faces[0].face, by);
+          if (!set) return;
+          useStudio.getState().run('piece.set', { piece: only, set });
         } else return;
         e.stopPropagation();
         e.preventDefault();

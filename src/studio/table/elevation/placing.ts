@@ -1,11 +1,14 @@
+import { faceAxes } from '@/core/drawing/elevation/pieces';
 import { placedAt, type Placed } from '@/core/drawing/elevation/unroll';
 import { signedArea } from '@/core/geometry/polygon';
 import type { Vec2 } from '@/core/geometry/vec';
 import { newOpening } from '@/core/project/opening-defaults';
-import type { FaceLaying, Opening, Patch } from '@/core/project/schema';
+import type { FaceLaying, Opening, Patch, Piece } from '@/core/project/schema';
 import { addressOf } from '@/core/project/targets';
 import { freeName } from '@/core/project/things';
+import type { DressedFace } from '@/core/shell/dress/dressed';
 import { faceS } from '@/core/shell/wall-face';
+import { stockItem } from '@/core/stock/stock';
 import { CARRIED } from '../../finishes/finishing';
 import { newId, useStudio } from '../../store/studio';
 
@@ -86,4 +89,23 @@ export function placeOutline(kind: Kind, outline: readonly Vec2[], { face, x }: 
   });
   if (kind === 'window' && !rectangle) Object.assign(opening, { form: 'fixed' });
   if (state.run('opening.add', opening)) state.select([{ entity: id, target: null }]);
+}
+
+/** A piece that is dragged in an elevation, from where, and where it would stand. */
+export interface Carrying {
+  piece: Piece;
+  from: Vec2;
+  meant: ReturnType<typeof movedUpright>;
+}
+
+/** Where a piece at a wall comes to by a way along and up the wall: what hangs there goes up and down too. Null: the face bows. */
+export function movedUpright(piece: Piece, face: DressedFace, by: Vec2): { x: number; y: number; elevation?: number } | null {
+  const axes = faceAxes(face);
+  if (!axes) return null;
+  const hangs = stockItem(piece.maker)?.mount === 'wall';
+  return {
+    x: piece.x + axes.right.x * by.x,
+    y: piece.y + axes.right.y * by.x,
+    ...(hangs ? { elevation: Math.max(0, piece.elevation + by.y) } : {}),
+  };
 }

@@ -2,12 +2,16 @@
 import { useRef, useState } from 'react';
 import { drawDimension, inRows } from '@/core/drawing/dimension';
 import { overallLines } from '@/core/drawing/plan/plan';
-import { add, left, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
+import { add, left, rotate, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
+import { gapsOf, halfOf, OUT, SIDES, type Gap, type PieceSide } from '@/core/placing/around';
+import type { Piece } from '@/core/project/schema';
 import { dimensionEdit, endWords, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
 import type { DerivedRoom } from '@/core/shell/model';
 import { formatLength, formatLengthExact, parseLength, parseSize } from '@/core/units/length';
 import { colours } from '../../look/theme';
 import { useStudio } from '../../store/studio';
+import { SIDE_WORDS } from '../../docket/PlaceRows';
+import * as arranging from '../../tools/arranging';
 import * as tools from '../../tools/controller';
 import { Marks, type View } from '../marks';
 
@@ -187,6 +191,57 @@ export function GapFields({ id, view }: { id: string; view: View }) {
         );
       })}
     </>
+  );
+}
+
+/** Shorter gaps are not shown in the plan: there is no room to type, pixels. */
+const SHOWN_GAP = 26;
+
+/** How far the selected piece is from what bounds it, which can be typed over. */
+export function PieceGaps({ id, view }: { id: string; view: View }) {
+  const model = useStudio((s) => s.model);
+  const gaps = gapsOf(model, id);
+  return (
+    <>
+      {SIDES.map((side) => (
+        <PieceGap key={side} piece={model.project.pieces[id]} side={side} gap={gaps[side]} view={view} />
+      ))}
+    </>
+  );
+}
+
+function PieceGap({ piece, side, gap, view }: { piece: Piece; side: PieceSide; gap: Gap | undefined; view: View }) {
+  const units = useStudio((s) => s.project.units);
+  // While one types, the piece is shown where it would stand; the field stays as it was.
+  const [held, setHeld] = useState<{ piece: Piece; gap: Gap } | null>(null);
+  const shown = held ?? (gap && gap.distance * view.k >= SHOWN_GAP ? { piece, gap } : null);
+  if (!shown) return null;
+  const out = (d: number): Vec2 => rotate(scale(OUT[side], d), shown.piece.rotation);
+  // The line begins at the middle of the side: the figure belongs to the piece, whatever it is measured to.
+  const from = add(shown.piece, out(halfOf(shown.piece, side)));
+  const marks = drawDimension(from, add(from, out(shown.gap.distance)), '');
+  const text = marks.find((m) => m.kind === 'text')!;
+  const [x, y] = [view.x + text.at.x * view.k, view.y - text.at.y * view.k];
+  return (
+    <g>
+      <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
+        <Marks items={marks} />
+      </g>
+      <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-40} y={-20} width={80} height={19}>
+        <FigureField
+          label={`Distance: ${SIDE_WORDS[side].toLowerCase()}`}
+          value={shown.gap.distance}
+          units={units}
+          least={null}
+          onType={(v) => {
+            if (v !== null) setHeld(shown);
+            arranging.showWorked(v === null ? null : arranging.atDistance(piece.id, side, v));
+          }}
+          onCommit={(v) => arranging.doWorked(arranging.atDistance(piece.id, side, v))}
+          onLeave={() => setHeld(null)}
+        />
+      </foreignObject>
+    </g>
   );
 }
 
