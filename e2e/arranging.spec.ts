@@ -130,7 +130,7 @@ test('a dining room is arranged: chairs round its table, typed distances, rows, 
     const hung = async (): Promise<Piece> => Object.values((await studio.project()).pieces).find((p) => p.y > 5)!;
     const before = await hung();
     await studio.press(4, 5.2);
-    await studio.docket.getByRole('button', { name: 'In elevation' }).click();
+    await studio.docket.getByRole('button', { name: 'Elevation' }).click();
     const pane = page.getByTestId('elevation');
     const [k, vx, vy] = (await pane.getAttribute('data-view'))!.split(' ').map(Number);
     const box = (await pane.boundingBox())!;
@@ -163,4 +163,61 @@ test('a dining room is arranged: chairs round its table, typed distances, rows, 
     await studio.ready();
     expect((await pieces('chair')).length).toBe(6);
   });
+});
+
+test('a set is kept together, opened to change one, put in the library and placed in another project', async ({ page }) => {
+  test.setTimeout(480_000);
+  const studio = new Studio(page);
+  await studio.start('A reading corner');
+  await studio.firstRoom('5000', '4000');
+  await studio.stage('Fit-out');
+  const pieces = async (): Promise<Piece[]> => Object.values((await studio.project()).pieces);
+  await studio.tab('Seating');
+  await studio.card('Armchair').click();
+  await studio.press(1.6, 2);
+  await studio.tab('Tables');
+  await studio.card('Side table').click();
+  await studio.press(2.5, 2);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await pieces()).length).toBe(2);
+  const [chair, table] = await pieces();
+  await studio.press(chair.x, chair.y);
+  await page.keyboard.down('Shift');
+  await studio.press(table.x, table.y);
+  await page.keyboard.up('Shift');
+  await studio.docket.getByRole('button', { name: 'Keep together' }).click();
+  await studio.set('Name of the set', 'Reading corner');
+  // One is pressed: both are chosen, and go together.
+  await page.keyboard.press('Escape');
+  await studio.drag([table.x, table.y], [table.x + 0.5, table.y + 0.4]);
+  await expect.poll(async () => (await pieces())[0].x - chair.x).toBeCloseTo(0.5, 1);
+  expect((await pieces())[1].x - table.x).toBeCloseTo(0.5, 1);
+  // Opened, one of them is changed alone.
+  await studio.docket.getByRole('button', { name: 'Open the set' }).click();
+  await studio.press(table.x + 0.5, table.y + 0.4);
+  await studio.set('Height', '480');
+  await expect.poll(async () => (await pieces())[1].size.height).toBe(0.48);
+  await studio.docket.getByRole('button', { name: 'Close' }).click();
+  await page.keyboard.press('Escape');
+  await studio.press(table.x + 0.5, table.y + 0.4);
+  await studio.docket.getByRole('button', { name: 'Keep in the library' }).click();
+  await expect(studio.notice).toContainText('in your library');
+
+  await studio.start('Another house');
+  await studio.firstRoom('6000', '5000');
+  await studio.stage('Fit-out');
+  await studio.tab('Sets');
+  const card = studio.card('Reading corner, 2 pieces');
+  await expect(card.locator('img')).toBeVisible();
+  await card.click();
+  await studio.press(3, 2.5);
+  await expect.poll(async () => (await pieces()).length).toBe(2);
+  const placed = await pieces();
+  expect(placed[1].size.height).toBe(0.48);
+  expect(placed[1].x - placed[0].x).toBeCloseTo(table.x - chair.x, 6);
+  expect(Object.values((await studio.project()).contents.groups)).toMatchObject([{ name: 'Reading corner', together: true }]);
+  await page.reload();
+  await studio.ready();
+  expect(await pieces()).toHaveLength(2);
 });

@@ -11,6 +11,7 @@ import { useMemo, useState } from 'react';
 import { cutText } from '@/core/units/text';
 import { TextField } from './look/fields';
 import { arrowThrough } from './look/focus';
+import { Choice } from './look/Choice';
 import { colours, SERIF } from './look/theme';
 import { Warn } from './look/Warn';
 import { ErrandList } from './errands/ErrandList';
@@ -128,6 +129,13 @@ export function TopBar({ onActions, onContents }: { onActions(): void; onContent
   );
 }
 
+/** By which figures the room beside furniture is checked. */
+const CLEARANCE_NAMES = [
+  ['close', 'a close fit'],
+  ['usual', 'as usual'],
+  ['wheelchair', 'for a wheelchair'],
+] as const;
+
 function Findings() {
   const model = useStudio((s) => s.model);
   // What a drag shows is looked at once it stays: the drawing comes first.
@@ -147,7 +155,7 @@ function Findings() {
   }, [value, model, room]);
   return (
     <>
-      <Button variant="text" onClick={(e) => setAnchor(e.currentTarget)} disabled={!list.length} sx={{ gap: '7px', color: colours.ink }}>
+      <Button variant="text" onClick={(e) => setAnchor(e.currentTarget)} sx={{ gap: '7px', color: colours.ink }}>
         {list.length ? <Warn /> : null} {list.length} {list.length === 1 ? 'finding' : 'findings'}
       </Button>
       <Popover
@@ -157,6 +165,14 @@ function Findings() {
         anchorOrigin={{ vertical: 'bottom', horizontal: 'right' }}
         transformOrigin={{ vertical: 'top', horizontal: 'right' }}
       >
+        <Box sx={{ p: '8px 16px 0', fontSize: 12.5, color: colours.third }}>
+          <Choice
+            label="Room beside furniture"
+            value={model.project.clearances}
+            options={CLEARANCE_NAMES}
+            onChoose={(clearances) => void useStudio.getState().run('project.clearances', { clearances })}
+          />
+        </Box>
         <Box
           component="ul"
           aria-label="Findings"

@@ -47,12 +47,13 @@ export function atOneHeight(a: DerivedPiece, b: DerivedPiece): boolean {
   return p.elevation < q.elevation + q.size.height - HAIR && q.elevation < p.elevation + p.size.height - HAIR;
 }
 
-/** A larger seat is none that is drawn up to a table, m² of its footprint. */
+/** A larger seat is none that is drawn up to a table: m² of its footprint, metres of its width. */
 const LARGEST_CHAIR = 0.4;
+const WIDEST_CHAIR = 0.7;
 
 /** Whether something is a chair that is drawn up to a table. */
 export const isChair = (item: Pick<StockItem, 'mount' | 'category'> | undefined, size: { width: number; depth: number }): boolean =>
-  item?.mount === 'floor' && item.category === 'Seating' && size.width * size.depth <= LARGEST_CHAIR;
+  item?.mount === 'floor' && item.category === 'Seating' && size.width <= WIDEST_CHAIR && size.width * size.depth <= LARGEST_CHAIR;
 
 /** Whether one of two is a chair and the other something it is drawn up to: they are not in each other's way. */
 export function drawnUp(a: Pick<DerivedPiece, 'item' | 'piece'>, b: Pick<DerivedPiece, 'item' | 'piece'>): boolean {
@@ -70,8 +71,12 @@ export function stacked(model: Model, id: string): Set<string> {
   return out;
 }
 
+/** Id of the room a piece stands in; null: none. */
+export const roomAt = (model: Model, { level, x, y }: Pick<Piece, 'level' | 'x' | 'y'>): string | null =>
+  model.shell.levels.find((l) => l.id === level)?.rooms.find((r) => insideRegion({ x, y }, r.region))?.id ?? null;
+
 /** All that is in the way of a piece in the plan: faces of walls round it, columns, other pieces at its height. */
-function edgesFor(model: Model, own: DerivedPiece, except: ReadonlySet<string>): Edge[] {
+function edgesFor(model: Model, own: DerivedPiece, except: ReadonlySet<string>, counts: Counts = ALL): Edge[] {
   const { piece } = own;
   const level = model.shell.levels.find((l) => l.id === piece.level);
   if (!level) return [];
@@ -86,7 +91,8 @@ function edgesFor(model: Model, own: DerivedPiece, except: ReadonlySet<string>):
   } else for (const wall of level.walls) for (const points of wall.rings) ring(points, wall.id, 'wall');
   for (const column of derivedOf(model, 'columns', piece.level)) ring(column.ring, column.id, 'column');
   for (const other of model.pieces)
-    if (other.piece.level === piece.level && !except.has(other.id) && atOneHeight(own, other) && !drawnUp(own, other)) ring(other.footprint, other.id, 'piece');
+    if (other.piece.level === piece.level && !except.has(other.id) && atOneHeight(own, other) && !drawnUp(own, other) && counts(other))
+      ring(other.footprint, other.id, 'piece');
   return edges;
 }
 
@@ -122,12 +128,34 @@ function nearest(edges: readonly Edge[], at: Vec2, rotation: number, half: Vec2,
   return { distance: best.y - d, id: best.edge.id, kind: best.edge.kind, from, to: add(at, rotate({ x: best.x, y: best.y }, turn)) };
 }
 
+/** Which other pieces count. */
+type Counts = (other: DerivedPiece) => boolean;
+const ALL: Counts = () => true;
+
 /** How far a piece is from what bounds it at each of its sides: walls of its room, columns, other pieces at its height. */
-export function gapsOf(model: Model, id: string): Partial<Record<PieceSide, Gap>> {
+export function gapsOf(model: Model, id: string, counts: Counts = ALL): Partial<Record<PieceSide, Gap>> {
   const own = model.pieces.find((p) => p.id === id);
   if (!own) return {};
-  const edges = edgesFor(model, own, stacked(model, id));
+  const edges = edgesFor(model, own, stacked(model, id), counts);
   return gapsAmong(edges, own.piece);
+}
+
+/**
+ * The gap at one side of a piece along a part of it only.
+ *
+ * @param from, to shares of that side: of left and right from the front to the back, of front and back from left to right
+ */
+export function gapAlong(model: Model, id: string, side: PieceSide, from: number, to: number, counts: Counts = ALL): Gap | null {
+  const own = model.pieces.find((p) => p.id === id);
+  if (!own) return null;
+  const { piece } = own;
+  const along = side === 'left' || side === 'right' ? 'y' : 'x';
+  const length = along === 'y' ? piece.size.depth : piece.size.width;
+  const shift = ((from + to) / 2 - 0.5) * length;
+  const at = add(piece, rotate(along === 'y' ? { x: 0, y: shift } : { x: shift, y: 0 }, piece.rotation));
+  const half = { x: piece.size.width / 2, y: piece.size.depth / 2 };
+  half[along] = ((to - from) * length) / 2;
+  return nearest(edgesFor(model, own, stacked(model, id), counts), at, piece.rotation, half, side);
 }
 
 function gapsAmong(edges: readonly Edge[], { x, y, rotation, size }: Piece): Partial<Record<PieceSide, Gap>> {

@@ -247,6 +247,8 @@ function toVersion14(old: Plain): Plain {
   return {
     ...old,
     version: 14,
+    contents: isPlain(old.contents) ? { ...old.contents, groups: each(old.contents.groups, (g) => ({ together: false, ...g })) } : old.contents,
+    clearances: old.clearances ?? 'usual',
     pieces: each(old.pieces, (p) => ({
       open: 0,
       mirrored: false,

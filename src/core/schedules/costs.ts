@@ -6,7 +6,8 @@ import { mouldingSchedule } from './finishes';
 import { lengthsOf } from './goods';
 import { orderFor, takeOff, type Lot } from './takeoff';
 import { DUST } from '../units/tolerance';
-import { pieceLots, roomOf } from './pieces';
+import { roomAt } from '../placing/around';
+import { pieceLots } from './pieces';
 import { codeOf, stockItem } from '../stock/stock';
 import type { StockItem } from '../stock/types';
 
@@ -179,7 +180,7 @@ function pieceOrders(model: Model): OrderRow[] {
       shares: shared(
         cost,
         pieces.map((p) => {
-          const room = roomOf(model, p);
+          const room = roomAt(model, p);
           return { room, outside: room === null, amount: 1 };
         }),
       ),

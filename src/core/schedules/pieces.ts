@@ -1,6 +1,6 @@
 import { finishIn } from '../finishes/store';
-import { insideRegion } from '../geometry/polygon';
 import type { Model } from '../model/model';
+import { roomAt } from '../placing/around';
 import type { Piece } from '../project/schema';
 import { codeOf, priceOf, stockItem, traitsFor } from '../stock/stock';
 
@@ -33,11 +33,6 @@ export interface PieceRow {
   cost: number;
 }
 
-/** The room a piece stands in; null: none. */
-export function roomOf(model: Model, { level, x, y }: Pick<Piece, 'level' | 'x' | 'y'>): string | null {
-  return model.shell.levels.find((l) => l.id === level)?.rooms.find((r) => insideRegion({ x, y }, r.region))?.id ?? null;
-}
-
 /** What tells things that are bought apart: what it is, how large, of what, by which name. */
 function sort({ maker, name, size, traits, mirrored, finishes }: Piece): string {
   const item = stockItem(maker);
@@ -68,7 +63,7 @@ export function pieceSchedule(model: Model): PieceRow[] {
   const levels = Object.values(project.levels).sort((a, b) => a.elevation - b.elevation);
   return levels.flatMap((level) => {
     const own = Object.values(project.pieces).filter((p) => p.level === level.id);
-    const rooms = new Map(own.map((p) => [p.id, roomOf(model, p)]));
+    const rooms = new Map(own.map((p) => [p.id, roomAt(model, p)]));
     return alike(own, (p) => `${rooms.get(p.id)} ${fateOf(p)}`)
       .map((all): PieceRow => {
         const [first] = all;

@@ -64,7 +64,7 @@ export interface UseRow {
 
 export interface LibraryRow {
   id: string;
-  kind: 'finish' | 'scheme';
+  kind: 'finish' | 'scheme' | 'set';
   name: string;
   data: string;
   at: Date;

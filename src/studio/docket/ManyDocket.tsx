@@ -4,7 +4,7 @@ import Button from '@mui/material/Button';
 import { useState } from 'react';
 import { stockItem } from '@/core/stock/stock';
 import { Choice, STATUS_NAMES } from '../look/Choice';
-import { LengthField, NumberField, Row } from '../look/fields';
+import { LengthField, NumberField, Row, TextField } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as arranging from '../tools/arranging';
 import * as tools from '../tools/controller';
@@ -74,6 +74,7 @@ export function ManyDocket() {
           </Presses>
         </Box>
       ) : null}
+      {pieces.length > 1 && pieces.length === ids.length ? <SetRows /> : null}
       {mount ? <ReplaceRow key={pieces.join(' ')} pieces={pieces} mount={mount} /> : null}
       {walls.length ? (
         <Row label="Build-up">
@@ -119,5 +120,38 @@ export function ManyDocket() {
         ) : null}
       </Actions>
     </>
+  );
+}
+
+/** Pieces that are kept together, or could be. */
+function SetRows() {
+  const { run } = useEdit();
+  useStudio((s) => s.project.contents);
+  const own = tools.chosenSet();
+  if (!own)
+    return (
+      <Presses>
+        <Button size="small" onClick={tools.keepTogether}>
+          Keep together
+        </Button>
+      </Presses>
+    );
+  return (
+    <Box component="section" aria-label="Set">
+      <Row label="Set">
+        <TextField label="Name of the set" value={own.name} onCommit={(name) => run('thing.rename', { id: own.id, name })} />
+      </Row>
+      <Presses>
+        <Button size="small" onClick={() => tools.openSet(own.id)}>
+          Open the set
+        </Button>
+        <Button size="small" onClick={() => void tools.keepSet(own.id)}>
+          Keep in the library
+        </Button>
+        <Button size="small" onClick={() => tools.partSet(own.id)}>
+          Part the set
+        </Button>
+      </Presses>
+    </Box>
   );
 }

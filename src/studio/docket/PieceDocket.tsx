@@ -23,6 +23,7 @@ export function PieceDocket({ id }: { id: string }) {
   const piece = useStudio((s) => s.project.pieces[id]);
   const { units, run, say } = useEdit();
   const item = stockItem(piece.maker);
+  const opened = useStudio((s) => (s.openSet && s.project.contents.groups[s.openSet]?.members.includes(id) ? s.project.contents.groups[s.openSet].name : null));
   const alike = useStudio((s) => s.project.pieces);
   const others = useMemo(() => arranging.alikeWith({ pieces: alike }, id), [alike, id]);
   const [allOf, setAllOf] = useState('');
@@ -43,6 +44,14 @@ export function PieceDocket({ id }: { id: string }) {
   return (
     <>
       <Diagram kind="piece" piece={piece} units={units} />
+      {opened ? (
+        <Row label="Open set">
+          <span>{opened}</span>
+          <Button size="small" onClick={() => tools.openSet(null)}>
+            Close
+          </Button>
+        </Row>
+      ) : null}
       {others.length ? (
         <Row label="Changes go">
           <Choice

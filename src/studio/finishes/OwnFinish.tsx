@@ -22,7 +22,7 @@ import { FromImage } from './FromImage';
 import { MakerRows } from './MakerRows';
 import { close, Sheet } from './Sheet';
 import { useFinishing } from './finishing';
-import { keepInLibrary } from './library';
+import { keepInLibrary } from '../store/library';
 
 const UNITS = [
   ['m2', 'm²'],

@@ -16,7 +16,7 @@ import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
 import { Sheet } from './Sheet';
 import { useFinishing } from './finishing';
-import { forget, keepInLibrary, readLibrary, useLibrary } from './library';
+import { forget, keepInLibrary, readLibrary, useLibrary } from '../store/library';
 
 /** The schemes of a project in their order. */
 export const ordered = (schemes: Record<string, Scheme>): Scheme[] => Object.values(schemes).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));

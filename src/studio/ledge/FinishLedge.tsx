@@ -12,7 +12,7 @@ import { offered } from '@/core/finishes/library';
 import { inHues } from '@/core/finishes/match';
 import { finishIn } from '@/core/finishes/store';
 import { CATEGORIES, ROLES, type Role } from '@/core/project/schema';
-import { readLibrary, useLibrary } from '../finishes/library';
+import { readLibrary, useLibrary } from '../store/library';
 import { SCOPES, useFinishing, type Scope } from '../finishes/finishing';
 import { Choice } from '../look/Choice';
 import { Coming } from '../look/Coming';

@@ -1,7 +1,7 @@
 'use client';
 import { findsAll } from '@/core/units/text';
 import Box from '@mui/material/Box';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { finishesInUse } from '@/core/boards/compose';
 import { naturalForm } from '@/core/boards/sample';
 import { meanHex } from '@/core/finishes/finish';
@@ -14,7 +14,9 @@ import { colours } from '../look/theme';
 import { newId, useFinish, useStudio } from '../store/studio';
 import { useBoard } from '../boards/board';
 import { useSample } from '../finishes/textures';
-import { Card, Cards, StockCard, Tabs } from './cards';
+import { readLibrary, useLibrary } from '../store/library';
+import { setsIn } from '../tools/sets';
+import { Card, Cards, SetCard, StockCard, Tabs } from './cards';
 import { FinishLedge } from './FinishLedge';
 import { ShellLedge } from './ShellLedge';
 import { LightLedge } from './LightLedge';
@@ -53,10 +55,16 @@ export function Ledge() {
   );
 }
 
+/** The tab of one’s own sets. */
+const SETS = 'Sets';
+
 function StockLedge() {
-  const categories = useMemo(() => [...new Set(CARDS.map((c) => c.item.category))], []);
-  const [tab, setTab] = useState<StockCategory>(categories[0]);
+  const categories = useMemo(() => [...new Set(CARDS.map((c) => c.item.category)), SETS] as const, []);
+  const [tab, setTab] = useState<StockCategory | typeof SETS>(categories[0]);
   const [find, setFind] = useState('');
+  const entries = useLibrary((s) => s.entries);
+  useEffect(() => void (useLibrary.getState().read || readLibrary()), []);
+  const sets = setsIn(entries).filter((e) => (find.trim() ? findsAll(`${e.name} set`, find) : tab === SETS));
   const shown = find.trim()
     ? CARDS.filter((c) => findsAll(`${c.name} ${c.item.name} ${c.item.category} ${c.words}`, find))
     : CARDS.filter((c) => c.item.category === tab);
@@ -67,7 +75,16 @@ function StockLedge() {
         {shown.map((card) => (
           <StockCard key={card.id} card={card} />
         ))}
-        {shown.length ? null : <Box sx={{ color: colours.second, py: 2 }}>Nothing in stock is called that.</Box>}
+        {sets.map((entry) => (
+          <SetCard key={entry.id} entry={entry} />
+        ))}
+        {shown.length || sets.length ? null : (
+          <Box sx={{ color: colours.second, py: 2 }}>
+            {tab === SETS && !find.trim()
+              ? 'No set is kept yet: choose several pieces, keep them together, and put them in the library.'
+              : 'Nothing in stock is called that.'}
+          </Box>
+        )}
       </Cards>
     </>
   );

@@ -12,7 +12,9 @@ import { Coming } from '../look/Coming';
 import { arrowThrough } from '../look/focus';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
-import { useStockPicture } from './stockPictures';
+import type { LibraryEntry } from '../store/api';
+import { cardOfSet } from '../tools/sets';
+import { useSetPicture, useStockPicture } from './stockPictures';
 
 /** Puts what a part of the ledge sets beside the tabs. */
 export interface Beside {
@@ -207,6 +209,31 @@ export function StockCard({ card }: { card: StockCardOf }) {
       onPress={() => useStudio.getState().setTool({ kind: 'place', card: card.id })}
       drag={{ id: `stock ${card.id}`, data: { kind: 'stock', card: card.id } }}
       large={<LargePiece card={card} />}
+      picture={
+        url ? (
+          <img src={url} alt="" height={43} draggable={false} />
+        ) : (
+          <Box sx={{ position: 'relative', width: '100%', height: '100%' }}>
+            <Coming />
+          </Box>
+        )
+      }
+    />
+  );
+}
+
+/** A set of one’s own library, to be placed. */
+export function SetCard({ entry }: { entry: Extract<LibraryEntry, { kind: 'set' }> }) {
+  const tool = useStudio((s) => s.tool);
+  const url = useSetPicture(entry.id, entry.data);
+  const card = cardOfSet(entry.id);
+  return (
+    <Card
+      name={entry.name}
+      line={`${entry.data.pieces.length} pieces`}
+      on={tool.kind === 'place' && tool.card === card}
+      onPress={() => useStudio.getState().setTool({ kind: 'place', card })}
+      drag={{ id: `stock ${card}`, data: { kind: 'stock', card } }}
       picture={
         url ? (
           <img src={url} alt="" height={43} draggable={false} />

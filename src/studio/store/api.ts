@@ -1,6 +1,7 @@
 import { LIGHT_TYPE } from '@/core/formats/light-type';
 import { z } from 'zod';
 import { Finish, projectSchema } from '@/core/project/schema';
+import { PieceSet } from '@/core/project/piece-set';
 import { SchemeKit } from '@/core/project/scheme-kit';
 
 /** A refusal of the server, in one sentence; `offline` when it could not be reached at all. */
@@ -66,6 +67,7 @@ export type Errand = z.infer<typeof Errand>;
 const Entry = z.discriminatedUnion('kind', [
   z.object({ id: z.string(), kind: z.literal('finish'), name: z.string(), data: Finish }),
   z.object({ id: z.string(), kind: z.literal('scheme'), name: z.string(), data: SchemeKit }),
+  z.object({ id: z.string(), kind: z.literal('set'), name: z.string(), data: PieceSet }),
 ]);
 export type LibraryEntry = z.infer<typeof Entry>;
 

@@ -116,6 +116,8 @@ export interface StudioState {
   showBelow: boolean;
   /** The wall face shown in elevation in place of the plan. */
   elevation: Elevation | null;
+  /** Id of the set that is open, so that one of its pieces is chosen alone. */
+  openSet: string | null;
 
   run<N extends CommandName>(command: N, args: CommandArgs<N>): boolean;
   /** Shows what a command would do, without doing it. Returns its refusal, or null. */
@@ -178,6 +180,7 @@ export const useStudio = create<StudioState>()((set, get) => ({
   showBelow: true,
   phase: 'after',
   elevation: null,
+  openSet: null,
 
   run(command, args) {
     const shown = gesture?.base === get().project ? gesture.commit(command, args) : null;

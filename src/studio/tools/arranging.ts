@@ -7,7 +7,7 @@ import { CARDS, pieceFrom, seatsOf, stockCard, stockItem, traitsFor } from '@/co
 import type { StockCard } from '@/core/stock/types';
 import { errorText } from '../store/sync';
 import { newId } from '../store/studio';
-import { selectedPieces } from './pieces';
+import { selectedPieces } from './selected';
 import { get } from './session';
 
 /** Ids of the copies that are shown and made next. */

@@ -13,8 +13,10 @@ import { snapStep } from '@/core/units/length';
 import type { Spot } from '../store/studio';
 import { applyFinish, pressFinish, showFinish } from './finishing';
 import { gapMarks, pressOpening, showOpening, slideTo } from './openings';
-import { dropPiece, selectedPieces, showPlace } from './pieces';
+import { dropPiece, showPlace } from './pieces';
+import { selectedPieces } from './selected';
 import { collisionNote } from './collisions';
+import { chosenWith } from './sets';
 import { standPiece, type Standing } from './place';
 import { get, set, type TablePoint } from './session';
 import {
@@ -33,7 +35,9 @@ import { drawing as drawingWalls, dropWalls, enterWalls, follow, nextWallField, 
 
 export { applyFinish, pressFace, showDropFinish, showFace } from './finishing';
 export { gapMarks, openingFrom, openingValue } from './openings';
-export { deleteSelection, dropPiece, duplicateSelection, nudgeSelection, selectedPieces, showDrop, turnSelection } from './pieces';
+export { deleteSelection, dropPiece, duplicateSelection, nudgeSelection, showDrop, turnSelection } from './pieces';
+export { selectedPieces } from './selected';
+export { chosenSet, keepSet, keepTogether, openSet, partSet } from './sets';
 export type { TablePoint } from './session';
 export { carryCopies, lineUp, mirrorSelection } from './carrying';
 export { finishChain, steer } from './walls';
@@ -93,6 +97,7 @@ export function escape(): void {
   const state = get();
   if (drawing() || drag) cancel();
   else if (state.tool.kind !== 'select') state.setTool({ kind: 'select' });
+  else if (state.openSet && !state.selection.length) set({ openSet: null });
   else state.select([]);
 }
 
@@ -148,7 +153,11 @@ export function down(given: TablePoint): boolean {
         return true;
       }
       if (at.shift) state.select(already ? state.selection.filter((s) => s.entity !== spot.entity) : [...state.selection, spot]);
-      else state.select([spot]);
+      else state.select(chosenWith(spot));
+      if (!at.shift && get().selection.length > 1) {
+        drag = { kind: 'pieces', from: at.plan, by: { x: 0, y: 0 }, moved: false };
+        return true;
+      }
       const piece = state.project.pieces[spot.entity];
       const opening = state.project.openings[spot.entity];
       if (piece) drag = { kind: 'piece', piece, grab: sub(at.plan, piece), moved: false };

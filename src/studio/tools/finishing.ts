@@ -3,7 +3,7 @@ import { choices } from '@/core/project/choices';
 import { partsOf } from '@/core/model/model';
 import { finishIn, knowsFinish } from '@/core/finishes/store';
 import { outOfReach, reach, reachName, remember, useFinishing, type Scope } from '../finishes/finishing';
-import { useLibrary } from '../finishes/library';
+import { useLibrary } from '../store/library';
 import { treatmentFor } from '@/core/shell/dress/treatment';
 import { newId, targetName } from '../store/studio';
 import { get, set, type TablePoint } from './session';

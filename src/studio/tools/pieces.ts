@@ -5,6 +5,8 @@ import { pieceFrom, stockCard } from '@/core/stock/stock';
 import { newId } from '../store/studio';
 import { collisionNote } from './collisions';
 import { standPiece } from './place';
+import { selectedPieces } from './selected';
+import { dropSet, isSetCard, showSet } from './sets';
 import { comingId, get, set, wasSet, type TablePoint } from './session';
 
 function ghostPiece(name: string, at: TablePoint, id: string): { piece: Piece; note: string } | null {
@@ -33,6 +35,7 @@ export function showPlace(at: TablePoint): void {
 
 /** Shows a piece where it would stand. */
 export function showDrop(card: string, at: TablePoint): void {
+  if (isSetCard(card)) return showSet(card, at);
   const made = ghostPiece(card, at, comingId('piece'));
   if (!made) return;
   get().preview('piece.add', { pieces: [made.piece] });
@@ -51,6 +54,7 @@ export function showDrop(card: string, at: TablePoint): void {
 
 /** Puts a piece down. */
 export function dropPiece(card: string, at: TablePoint): void {
+  if (isSetCard(card)) return dropSet(card, at);
   const id = comingId('piece');
   const made = ghostPiece(card, at, id);
   const state = get();
@@ -84,12 +88,6 @@ export function deleteSelection(): void {
   if (!ids.length) return;
   if (state.run('delete', { ids })) state.select([]);
 }
-
-/** Ids of the selected pieces. */
-export const selectedPieces = (): string[] =>
-  get()
-    .selection.map((s) => s.entity)
-    .filter((id) => get().project.pieces[id]);
 
 /** Turns the selected pieces a quarter, or by `angle` radians. */
 export function turnSelection(angle = Math.PI / 2): void {

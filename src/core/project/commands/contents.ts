@@ -99,7 +99,7 @@ export const contentsCommands = {
   }),
   'contents.group': define({
     title: 'Group',
-    args: z.object({ id: Id, name: Name, members: z.array(Id).max(5000) }),
+    args: z.object({ id: Id, name: Name, members: z.array(Id).max(5000), together: z.boolean().default(false) }),
     apply(draft, group) {
       // A thing belongs to one group at a time; one without members ends.
       for (const other of Object.values(draft.contents.groups)) other.members = other.members.filter((m) => !group.members.includes(m));

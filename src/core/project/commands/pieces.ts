@@ -1,7 +1,7 @@
 import { current, type Draft } from 'immer';
 import { z } from 'zod';
 import { DomainError } from '../errors';
-import { Coordinate, Id, Picture, Piece, Viewpoint, type Project } from '../schema';
+import { Coordinate, Finish, Id, Name, Picture, Piece, Viewpoint, type Project } from '../schema';
 import { linkedWith, share } from '../linked';
 import { carriedAlong, inCircle, standingOn } from '../standing-on';
 import { stateOf } from '../topology';
@@ -63,6 +63,21 @@ export const pieceCommands = {
         draft.pieces[piece.id] = piece;
       }
       for (const { id, on } of pieces) refuseCircle(draft, id, on);
+    },
+  }),
+  'set.place': define({
+    title: 'Place set',
+    args: z.object({ id: Id, name: Name, pieces: z.array(Piece).min(1).max(200), finishes: z.array(Finish).max(500) }),
+    apply(draft, { id, name, pieces, finishes }) {
+      refuseTaken(draft.contents.groups, id);
+      for (const finish of finishes) if (!Object.hasOwn(draft.finishes, finish.id)) draft.finishes[finish.id] = finish;
+      for (const piece of pieces) {
+        refuseTaken(draft.pieces, piece.id);
+        need(draft.levels, piece.level, 'level');
+        draft.pieces[piece.id] = piece;
+      }
+      for (const { id: own, on } of pieces) refuseCircle(draft, own, on);
+      draft.contents.groups[id] = { id, name, members: pieces.map((p) => p.id), together: true };
     },
   }),
   'piece.set': define({

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { addLevel, deleteLevel, setLevel } from '../levels';
-import { Id, Level, ProjectSchema, Site } from '../schema';
+import { CLEARANCES, Id, Level, ProjectSchema, Site } from '../schema';
 
 import { define, editable, need, refuseTaken } from './define';
 
@@ -15,6 +15,11 @@ export const projectCommands = {
     title: 'Change units',
     args: z.object({ units: ProjectSchema.shape.units }),
     apply: (draft, { units }) => void (draft.units = units),
+  }),
+  'project.clearances': define({
+    title: 'Change clearances',
+    args: z.object({ clearances: z.enum(CLEARANCES) }),
+    apply: (draft, { clearances }) => void (draft.clearances = clearances),
   }),
   'site.set': define({
     title: 'Change place and daylight',

@@ -41,10 +41,22 @@ export const Site = z.object({
 
 /** How the list of all that a project holds is ordered, and what of it is out of sight or held where it is. */
 export const Contents = z.object({
-  groups: z.record(Id, z.object({ id: Id, name: Name, members: z.array(Id).max(5000) })),
+  groups: z.record(
+    Id,
+    z.object({
+      id: Id,
+      name: Name,
+      members: z.array(Id).max(5000),
+      together: z.boolean().default(false).describe('a set: its pieces are chosen and moved together'),
+    }),
+  ),
   hidden: z.array(Id).max(20000),
   held: z.array(Id).max(20000),
 });
+
+/** By which figures the room beside furniture is checked: a close fit, as it is usual, or for a wheelchair. */
+export const CLEARANCES = ['close', 'usual', 'wheelchair'] as const;
+export type Clearances = (typeof CLEARANCES)[number];
 
 /** What is said of a project as a whole. */
 const whole = {
@@ -60,6 +72,7 @@ const whole = {
   dislikes: z.array(Dislike).max(12),
   money: z.string().min(1).max(4).describe('sign of the money prices are in'),
   contents: Contents,
+  clearances: z.enum(CLEARANCES).default('usual').describe('by which figures the room beside furniture and the ways through rooms are checked'),
 };
 
 type Tables = { [K in CollectionName]: z.ZodRecord<typeof Id, (typeof PROJECT_KINDS)[K]['schema']> };
@@ -171,5 +184,6 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
     dislikes: [],
     money: '€',
     contents: { groups: {}, hidden: [], held: [] },
+    clearances: 'usual',
   };
 }

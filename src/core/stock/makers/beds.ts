@@ -471,7 +471,7 @@ export const beds = [
     words: 'sleep bedroom',
     sold: { supplier: 'Ostrey Beds', price: 1250 },
     // Beds for two are got into from both sides.
-    clear: ({ width }) => ({ front: 0.6, sides: width > 1.2 ? 0.6 : 0 }),
+    clear: ({ width }) => ({ front: 0.9, sides: width > 1.2 ? 0.7 : 0 }),
     sleeps: slept,
     cards: [
       { id: 'bed', name: 'Bed' },

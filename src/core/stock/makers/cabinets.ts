@@ -253,7 +253,7 @@ export const cabinets: StockItem[] = [
     parts: cabinetParts('paint.lockgate-green', 'metal.brass-brushed', 'timber.oak', 'timber.oak'),
     words: 'closet cupboard clothes',
     sold: { supplier: 'Ferrow & Daughters', price: 1480 },
-    clear: { front: 0.75 },
+    clear: { front: 0.9 },
     cards: [
       { id: 'wardrobe', name: 'Wardrobe' },
       {

@@ -422,7 +422,7 @@ export const tables: StockItem[] = [
     },
     words: 'writing study office',
     sold: { supplier: 'Ferrow & Daughters', price: 780 },
-    clear: { front: 0.8 },
+    clear: { front: 0.75 },
     seats: () => 1,
     places: ({ depth }) => [{ x: 0, y: -depth / 2, rotation: Math.PI }],
     cards: [

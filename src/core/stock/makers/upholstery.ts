@@ -432,7 +432,7 @@ export const upholstery: StockItem[] = [
     parts: round('cloth.oat-weave', 'timber.oak'),
     words: 'couch settee lounge',
     sold: { supplier: 'Quay Lane Upholstery', price: 1680 },
-    clear: { front: 0.45 },
+    clear: { front: 0.4 },
     seats: seatsOf,
     cards: [
       { id: 'sofa', name: 'Sofa' },
@@ -493,7 +493,7 @@ export const upholstery: StockItem[] = [
     parts: round('cloth.moss-herringbone', 'timber.walnut'),
     words: 'easy chair reading',
     sold: { supplier: 'Quay Lane Upholstery', price: 820 },
-    clear: { front: 0.45 },
+    clear: { front: 0.4 },
     seats: () => 1,
     cards: [
       { id: 'armchair', name: 'Armchair' },
@@ -563,7 +563,7 @@ export const upholstery: StockItem[] = [
     parts: { top: 'timber.ash', legs: 'timber.ash', cushions: 'cloth.flax-linen' },
     words: 'seat hall',
     sold: { supplier: 'Ferrow & Daughters', price: 340 },
-    clear: { front: 0.45 },
+    clear: { front: 0.4 },
     seats: ({ width }) => Math.max(1, Math.floor(width / 0.5)),
     cards: [
       { id: 'bench', name: 'Bench' },

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
-import { api, type LibraryEntry } from '../store/api';
-import { useStudio } from '../store/studio';
-import { errorText } from '../store/sync';
+import { api, type LibraryEntry } from './api';
+import { useStudio } from './studio';
+import { errorText } from './sync';
 
 interface LibraryState {
   entries: LibraryEntry[];
