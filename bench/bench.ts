@@ -16,6 +16,7 @@ import { cottage } from './cottage';
 import { demo } from './demo';
 import { dressed } from './dressed';
 import { frames } from './frames';
+import { furnished as furnishing } from './furnished';
 import { finishes } from './finishes';
 import { firstLook, opening } from './opening';
 import { pictures } from './pictures';
@@ -249,7 +250,8 @@ const SECTIONS: [string, () => void | Promise<void>][] = [
   ['tracing kitchen workers', passes],
   ['pictures error blotches ssim references equal time', () => pictures(say)],
   ['view draw calls memory geometry', () => view(say)],
-  ['frames of ten houses street detail', () => frames(say)],
+  ['furnished house pieces draw calls memory scene', () => furnishing(say)],
+  ['frames of ten houses street detail furnished pieces', () => frames(say)],
   ['chromium opening list demo', chromium],
   ['first traced picture true light chromium', lookSoon],
   ['light of the view traced stops apart', () => viewLight(say)],
