@@ -106,6 +106,41 @@ describe('standing', () => {
   });
 });
 
+describe('beside others', () => {
+  const put = (card: string, id: string, x: number, y: number, over = {}) => ({
+    ...pieceFrom(stockCard(card)!, id, emptyProject('p', 'P').levels.ground, { x, y }),
+    ...over,
+  });
+
+  it('stands side by side with what is at the wall already, and not on it', () => {
+    const { item, size } = stockCard('chest')!;
+    const first = put('chest', 'first', 2.5, 3.9 - size.depth / 2);
+    const model = deriveModel(edit(house(), 'piece.add', { pieces: [first] }));
+    const stand = (x: number) => standPiece(model, { level: 'ground', item, size, at: { x, y: 3.6 }, rotation: 0, reach: 0.1 });
+    const right = stand(2.5 + size.width + 0.06);
+    expect(right).toMatchObject({ x: expect.closeTo(2.5 + size.width, 6), note: 'beside Chest of drawers' });
+    expect(stand(2.5 - size.width - 0.05).x).toBeCloseTo(2.5 - size.width, 6);
+    // Farther off it stands where it is put.
+    expect(stand(2.5 + size.width + 0.3).note).toBe('against the wall');
+  });
+
+  it('a chair takes the free place of a table that is nearest, and stands free away from it', () => {
+    const table = put('table', 't', 2.5, 2, { size: { width: 1.6, depth: 0.8, height: 0.75 } });
+    const model = deriveModel(edit(house(), 'piece.add', { pieces: [table] }));
+    const { item, size } = stockCard('chair')!;
+    const stand = (x: number, y: number) => standPiece(model, { level: 'ground', item, size, at: { x, y }, rotation: 0, reach: 0.1 });
+    const seat = stand(2.15, 1.4);
+    expect(seat).toMatchObject({ x: expect.closeTo(2.1, 6), note: 'at Dining table' });
+    expect(Math.cos(seat.rotation)).toBeCloseTo(-1, 9);
+    expect(stand(0.9, 0.9).note).toBe('');
+    // A sofa is none that is drawn up.
+    const sofa = stockCard('sofa')!;
+    expect(standPiece(model, { level: 'ground', item: sofa.item, size: sofa.size, at: { x: 2.15, y: 1.4 }, rotation: 0, reach: 0.1 }).note).not.toContain(
+      'at ',
+    );
+  });
+});
+
 describe('what belongs on top of something', () => {
   const put = (card: string, x: number, y: number, over = {}) => ({
     ...pieceFrom(stockCard(card)!, card, emptyProject('p', 'P').levels.ground, { x, y }),
