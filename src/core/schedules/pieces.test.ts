@@ -55,6 +55,14 @@ describe('the schedule of pieces', () => {
     expect(orderList(deriveModel(p)).map((r) => r.id)).toEqual(['c']);
   });
 
+  it('names the finishes of what is made, and of no part it has not', () => {
+    const p = twoRooms();
+    const curtain = { ...pieceFrom(stockCard('curtain')!, 'a', p.levels.ground, { x: 1, y: 1.5 }) };
+    const said = (own: Partial<Piece>): string => pieceSchedule(deriveModel(edit(p, 'piece.add', { pieces: [{ ...curtain, ...own }] })))[0].finishes;
+    expect(said({})).toMatch(/^cloth: [^;]*; rail: [^;]*$/);
+    expect(said({ traits: { sheer: true, hung: 'pelmet' } })).toMatch(/cloth: .*; sheer: .*; rail: .*; pelmet: /);
+  });
+
   it('stock that is not shipped is listed without a price, and not ordered', () => {
     let p = twoRooms();
     p = edit(p, 'piece.add', { pieces: [seat(p, 'a', 0.6, { maker: 'no-such-maker', finishes: {} })] });

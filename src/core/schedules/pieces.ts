@@ -2,7 +2,7 @@ import { finishIn } from '../finishes/store';
 import type { Model } from '../model/model';
 import { roomAt } from '../placing/around';
 import type { Piece } from '../project/schema';
-import { codeOf, priceOf, stockItem, traitsFor } from '../stock/stock';
+import { codeOf, makeParts, priceOf, stockItem, traitsFor } from '../stock/stock';
 
 /** What becomes of a piece: it stays, it goes, or it is new and so far with being bought. */
 export type Fate = 'stays' | 'goes' | Piece['supply'];
@@ -68,6 +68,8 @@ export function pieceSchedule(model: Model): PieceRow[] {
       .map((all): PieceRow => {
         const [first] = all;
         const item = stockItem(first.maker);
+        // A maker has parts that not all it makes have: the sheer of curtains.
+        const made = item && new Set(makeParts(item, first.size, first.traits).map((p) => p.part));
         const room = rooms.get(first.id);
         const status = fateOf(first);
         const price = first.status === 'new' ? priceOfPiece(first) : 0;
@@ -79,6 +81,7 @@ export function pieceSchedule(model: Model): PieceRow[] {
           count: all.length,
           ...first.size,
           finishes: Object.entries({ ...item?.parts, ...first.finishes })
+            .filter(([part]) => !made || made.has(part))
             .map(([part, id]) => `${part}: ${finishIn(project, id).name}`)
             .join('; '),
           status,

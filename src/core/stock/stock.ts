@@ -9,6 +9,7 @@ import { beds } from './makers/beds';
 import { belongings } from './makers/belongings';
 import { cabinets } from './makers/cabinets';
 import { chairs } from './makers/chairs';
+import { coverings } from './makers/coverings';
 import { crockeryMakers } from './makers/crockery';
 import { fires } from './makers/fires';
 import { hallThings } from './makers/hall';
@@ -44,6 +45,7 @@ export const STOCK: readonly StockItem[] = [
   ...washing,
   ...fires,
   ...textiles,
+  ...coverings,
   ...walls,
   ...belongings,
   ...vessels,

@@ -19,7 +19,18 @@ export interface SymbolLine {
 }
 
 export type StockCategory =
-  'Seating' | 'Tables' | 'Beds' | 'Storage' | 'Kitchen & bath' | 'Fires & radiators' | 'Textiles' | 'On walls' | 'Books & things' | 'Greenery' | 'Luminaires';
+  | 'Seating'
+  | 'Tables'
+  | 'Beds'
+  | 'Storage'
+  | 'Kitchen & bath'
+  | 'Fires & radiators'
+  | 'Textiles'
+  | 'At windows'
+  | 'On walls'
+  | 'Books & things'
+  | 'Greenery'
+  | 'Luminaires';
 
 /** Where a piece belongs: it says how it is placed and which height it starts at. `top`: on another piece. */
 export type Mount = 'floor' | 'ceiling' | 'wall' | 'window' | 'top';

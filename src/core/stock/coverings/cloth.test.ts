@@ -52,8 +52,9 @@ describe('cloth for curtains', () => {
   it('hangs to 10 mm above the floor or the sill, or 150 below it; drawn back it stands at a share of its width', () => {
     expect([hemAt('floor', 0.9), hemAt('sill', 0.9), hemAt('below the sill', 0.9), hemAt('sill', 0)]).toEqual([0.01, 0.91, 0.75, 0.01]);
     for (const heading of HEADINGS) {
-      expect(stackOf(1.2, heading) / 1.2).toBeGreaterThanOrEqual(0.1);
-      expect(stackOf(1.2, heading) / 1.2).toBeLessThanOrEqual(0.2);
+      // Each of a pair covers half of the width.
+      expect(stackOf(1.2, heading) / 2.4).toBeGreaterThanOrEqual(0.1);
+      expect(stackOf(1.2, heading) / 2.4).toBeLessThanOrEqual(0.2);
     }
     expect(blindSize({ width: 1.2, height: 1.1 }, 'recess')).toEqual({ width: 1.19, height: 1.1 });
     expect(blindSize({ width: 1.2, height: 1.1 }, 'wall')).toEqual({ width: expect.closeTo(1.35, 9), height: expect.closeTo(1.21, 9) });

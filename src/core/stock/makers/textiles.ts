@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
-import { cuts, isFine, isLight, lathe, sheet, tube, within } from '../../geometry/shapes';
+import { cuts, isFine, isLight, lathe, within } from '../../geometry/shapes';
 import type { Vec2, Vec3 } from '../../geometry/vec';
 import { about } from '../forms/carry';
 import { blockSupport, draped, filled, floorSupport, roundSupport } from '../forms/cloth';
@@ -626,66 +626,4 @@ export const textiles: StockItem[] = [
     make: (size) => towels(size, { form: 'hanging', count: 1 }),
     symbol: ({ width, depth }) => [outline(rectangle(width, depth))],
   }),
-  {
-    id: 'curtain',
-    name: 'Curtain pair',
-    category: 'Textiles',
-    size: { width: 1.8, depth: 0.14, height: 2.2 },
-    min: { width: 0.6, depth: 0.1, height: 0.8 },
-    max: { width: 4.5, depth: 0.22, height: 3.2 },
-    mount: 'window',
-    parts: { cloth: 'cloth.oat-weave', rail: 'metal.iron-black' },
-    words: 'drapes window covering blind shade',
-    sold: { supplier: 'Wether Mill', price: 340 },
-    make({ width, depth, height }) {
-      const cloth = new MeshBuilder();
-      const w = width / 2;
-      const stack = Math.max(0.16, width * 0.16);
-      const amplitude = depth * 0.32;
-      for (const side of [-1, 1]) {
-        const folds = Math.max(3, Math.round(stack / 0.075));
-        cloth.add(
-          sheet(
-            (from, v) => {
-              // Both face the room: one is made from its outer edge, the other towards it.
-              const u = side < 0 ? from : 1 - from;
-              const drop = 1 - v;
-              const x = side * (w - 0.03 - u * stack * (1 + 0.08 * drop));
-              const phase = u * folds * 2 * Math.PI + Math.sin(u * 9 + side) * 0.6;
-              const y = Math.sin(phase) * amplitude * (0.72 + 0.28 * drop) + 0.006 * Math.sin(drop * 5 + u * 20);
-              return v3(x, y, 0.012 + v * (height - 0.06));
-            },
-            folds * 10,
-            14,
-            stack * 2.2,
-            height,
-          ),
-        );
-      }
-      const rail = new MeshBuilder().add(tube([v3(-w, 0, height - 0.025), v3(w, 0, height - 0.025)], 0.011, 12));
-      for (const x of [-w, w])
-        rail.add(
-          lathe(
-            [
-              [0, -0.02],
-              [0.018, -0.012],
-              [0.022, 0],
-              [0.018, 0.012],
-              [0, 0.02],
-            ],
-            { segments: 14 },
-          ),
-          [0, 0, -1, 0, 0, 1, 0, 0, 1, 0, 0, 0, x, 0, height - 0.025, 1],
-        );
-      return [
-        { part: 'cloth', mesh: cloth.build() },
-        { part: 'rail', mesh: rail.build() },
-      ];
-    },
-    symbol: ({ width, depth }) => {
-      const wave = (side: number): [number, number][] =>
-        Array.from({ length: 21 }, (_, i) => [side * (width / 2 - (i / 20) * Math.max(0.16, width * 0.16)), (i % 2 ? 0.3 : -0.3) * depth]);
-      return [stroke([-width / 2, 0], [width / 2, 0]), stroke(...wave(-1)), stroke(...wave(1))];
-    },
-  },
 ];
