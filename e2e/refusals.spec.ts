@@ -247,7 +247,7 @@ test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
   const before = Object.values((await studio.project()).pieces)[0].x;
   await page.getByTestId('plan').focus();
   await page.keyboard.press('ArrowRight');
-  await expect.poll(async () => Object.values((await studio.project()).pieces)[0].x - before).toBeCloseTo(0.01, 9);
+  await expect.poll(async () => Object.values((await studio.project()).pieces)[0].x - before).toBeCloseTo(0.0254, 9);
   await page.keyboard.press('Delete');
   await expect.poll(async () => Object.keys((await studio.project()).pieces).length).toBe(0);
   await page.keyboard.press('Control+z');
