@@ -202,7 +202,7 @@ test('a set is kept together, opened to change one, put in the library and place
   await page.keyboard.press('Escape');
   await studio.press(table.x + 0.5, table.y + 0.4);
   await studio.docket.getByRole('button', { name: 'Keep in the library' }).click();
-  await expect(studio.notice).toContainText('in your library');
+  await expect(studio.docket).toContainText('kept under Sets');
 
   await studio.start('Another house');
   await studio.firstRoom('6000', '5000');

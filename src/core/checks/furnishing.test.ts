@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { deriveModel } from '../model/derive';
+import { deriveModel, Deriver } from '../model/derive';
 import { newOpening } from '../project/opening-defaults';
 import type { Opening, Piece, Project } from '../project/schema';
 import { pieceFrom, stockCard } from '../stock/stock';
@@ -101,6 +101,18 @@ describe('ways through a room', () => {
     expect(said(across(0.6), 'way.narrow')[0]).toMatch(
       /^Room 1: the way from (West|East) door to (West|East) door is \d+ wide at Long chest; 900 are wanted\.$/,
     );
+  });
+
+  it('are looked for anew when a door is moved, and nothing else is', () => {
+    // A chest parts the room but for half a metre: a door in the north wall is on one side of it, then on the other.
+    const p = withPieces(
+      opened(opened(bare, 'West door', WEST, 'door', 2.15), 'North door', NORTH, 'door', 4.8),
+      piece('chest', 'Long chest', 3, 1.75, size(0.5, 3.5)),
+    );
+    const deriver = new Deriver();
+    const told = (at: number): number => narrowWays(deriver.derive(edit(p, 'opening.set', { opening: 'North-door', set: { at } })), 0.9).length;
+    expect([told(4.8), told(1.4), told(4.9), told(1.5)].sort()).toEqual([0, 0, 1, 1]);
+    expect(told(4.8)).not.toBe(told(1.4));
   });
 
   it('are not told of a room that is narrow by itself, nor of chairs and rugs', () => {

@@ -52,14 +52,16 @@ function narrowIn(model: Model, level: string, room: DerivedRoom, wanted: number
   );
   if (!pieces.length) return [];
   const known = remembered.get(room);
-  if (known && known.wanted === wanted && known.pieces.length === pieces.length && known.pieces.every((p, i) => p === pieces[i])) return known.ways;
+  // All it follows from; derived things are the same objects as long as nothing of them changes.
+  const from: unknown[] = [wanted, ...doors.map((id) => model.shell.openings.get(id)), ...derivedOf(model, 'columns', level), ...pieces];
+  if (known && known.from.length === from.length && known.from.every((v, i) => v === from[i])) return known.ways;
   const ways = between(model, level, room, doors, pieces, wanted);
-  remembered.set(room, { pieces, wanted, ways });
+  remembered.set(room, { from, ways });
   return ways;
 }
 
-/** What was found in a room, as long as neither it nor what stands in it changes. */
-const remembered = new WeakMap<DerivedRoom, { pieces: readonly DerivedPiece[]; wanted: number; ways: NarrowWay[] }>();
+/** What was found in a room, and from what. */
+const remembered = new WeakMap<DerivedRoom, { from: readonly unknown[]; ways: NarrowWay[] }>();
 
 function between(model: Model, level: string, room: DerivedRoom, doors: readonly string[], pieces: readonly DerivedPiece[], wanted: number): NarrowWay[] {
   const ring = (points: readonly Vec2[], id: string | null): Edge[] => points.map((a, i) => ({ a, b: points[(i + 1) % points.length], id }));

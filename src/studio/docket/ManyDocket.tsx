@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { stockItem } from '@/core/stock/stock';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, NumberField, Row, TextField } from '../look/fields';
+import { useLibrary } from '../store/library';
 import { useStudio } from '../store/studio';
 import * as arranging from '../tools/arranging';
 import * as tools from '../tools/controller';
@@ -128,6 +129,7 @@ function SetRows() {
   const { run } = useEdit();
   useStudio((s) => s.project.contents);
   const own = tools.chosenSet();
+  const library = useLibrary((s) => s.entries);
   if (!own)
     return (
       <Presses>
@@ -141,12 +143,13 @@ function SetRows() {
       <Row label="Set">
         <TextField label="Name of the set" value={own.name} onCommit={(name) => run('thing.rename', { id: own.id, name })} />
       </Row>
+      {library.some((e) => e.kind === 'set' && e.name === own.name) ? <Row label="Library">kept under Sets</Row> : null}
       <Presses>
         <Button size="small" onClick={() => tools.openSet(own.id)}>
           Open the set
         </Button>
         <Button size="small" onClick={() => void tools.keepSet(own.id)}>
-          Keep in the library
+          {library.some((e) => e.kind === 'set' && e.name === own.name) ? 'Keep it anew' : 'Keep in the library'}
         </Button>
         <Button size="small" onClick={() => tools.partSet(own.id)}>
           Part the set

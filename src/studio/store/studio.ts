@@ -262,6 +262,7 @@ export function openProject(id: string): () => void {
     tool: { kind: 'select' },
     stage: 'Shell',
     elevation: null,
+    openSet: null,
     phase: 'after',
   });
   // How another project was looked at does not carry over.

@@ -46,19 +46,12 @@ export function openSet(id: string | null): void {
 /** Its pieces are each on their own again. */
 export const partSet = (id: string): boolean => get().run('contents.group', { id, name: get().project.contents.groups[id].name, members: [], together: false });
 
-/** Keeps a set in one's own library, for any project. */
-export async function keepSet(id: string): Promise<void> {
+/** Keeps a set in one's own library, for any project; one of the same name takes its place. */
+export function keepSet(id: string): Promise<void> {
   const { project } = get();
   const { name, members } = project.contents.groups[id];
-  await keepInLibrary({
-    kind: 'set',
-    name,
-    data: pieceSetOf(
-      project,
-      members.filter((m) => project.pieces[m]),
-    ),
-  });
-  get().tell(`${name} is in your library, under Sets.`);
+  const there = members.filter((m) => project.pieces[m]);
+  return keepInLibrary({ kind: 'set', name, data: pieceSetOf(project, there) });
 }
 
 /** What a tool that places a set has in hand, as a card would be. */

@@ -189,7 +189,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         if (c) {
           const by = { x: p.x - c.from.x, y: p.y - c.from.y };
           if (!c.meant && Math.hypot(by.x, by.y) < 6 / k) return;
-          c.meant = movedUpright(c.piece, faces[0].face, by);
+          c.meant = movedUpright(c.piece, faces, by);
           if (c.meant) useStudio.getState().preview('piece.set', { piece: c.piece.id, set: c.meant });
           return;
         }
@@ -239,7 +239,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           setCorner(null);
         } else if (e.key.startsWith('Arrow') && only && project.pieces[only]) {
           const by = nudge(e.key, project.units, e.shiftKey ? 'large' : e.ctrlKey || e.metaKey ? 'small' : 'middle');
-          const set = by && movedUpright(project.pieces[only], faces[0].face, by);
+          const set = by && movedUpright(project.pieces[only], faces, by);
           if (!set) return;
           useStudio.getState().run('piece.set', { piece: only, set });
         } else return;

@@ -1,7 +1,7 @@
 import { faceAxes } from '@/core/drawing/elevation/pieces';
 import { placedAt, type Placed } from '@/core/drawing/elevation/unroll';
 import { signedArea } from '@/core/geometry/polygon';
-import type { Vec2 } from '@/core/geometry/vec';
+import { dot, sub, type Vec2 } from '@/core/geometry/vec';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { FaceLaying, Opening, Patch, Piece } from '@/core/project/schema';
 import { addressOf } from '@/core/project/targets';
@@ -98,9 +98,23 @@ export interface Carrying {
   meant: ReturnType<typeof movedUpright>;
 }
 
-/** Where a piece at a wall comes to by a way along and up the wall: what hangs there goes up and down too. Null: the face bows. */
-export function movedUpright(piece: Piece, face: DressedFace, by: Vec2): { x: number; y: number; elevation?: number } | null {
-  const axes = faceAxes(face);
+/** The one of some faces that a piece stands at: nearest to it of those it stands before. */
+export function faceBehind(faces: readonly Placed[], piece: Piece): DressedFace | null {
+  let best: { face: DressedFace; off: number } | null = null;
+  for (const { face } of faces) {
+    const axes = faceAxes(face);
+    if (!axes) continue;
+    const from = sub(piece, axes.origin);
+    const [along, off] = [dot(from, axes.right), Math.abs(dot(from, axes.out))];
+    if (along >= 0 && along <= face.side!.length && (!best || off < best.off)) best = { face, off };
+  }
+  return best?.face ?? null;
+}
+
+/** Where a piece at a wall comes to by a way along and up the wall: what hangs there goes up and down too. Null: it stands at none of the faces, or at one that bows. */
+export function movedUpright(piece: Piece, faces: readonly Placed[], by: Vec2): { x: number; y: number; elevation?: number } | null {
+  const face = faceBehind(faces, piece);
+  const axes = face && faceAxes(face);
   if (!axes) return null;
   const hangs = stockItem(piece.maker)?.mount === 'wall';
   return {
