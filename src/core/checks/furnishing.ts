@@ -1,7 +1,8 @@
-import { rotate, sub, type Vec2 } from '../geometry/vec';
+import type { Vec2 } from '../geometry/vec';
 import type { Model } from '../model/model';
+import { footprintOf, fromAxesOf, inAxesOf } from '../project/footprint';
 import type { Clearances, Piece } from '../project/schema';
-import { drawnUp, gapAlong, gapsOf, isChair, reachInto, roomAt, SIDES, type Gap, type PieceSide } from '../placing/around';
+import { gapAlong, gapsOf, isChair, reachInto, roomAt, SIDE_WORDS, SIDES, type Gap, type PieceSide } from '../placing/around';
 import { sweptBy, swingsOf } from '../shell/openings/swings';
 import { clearOf, placesAt, sleepsIn, type DerivedPiece } from '../stock/stock';
 import { formatLength } from '../units/length';
@@ -19,6 +20,8 @@ const PROFILES: Readonly<Record<Clearances, { share: number; least: number; pass
 
 /** Where less than this is missing nothing is said, metres. */
 const SHORT = 0.01;
+/** What is nearer than this stands against it, metres. */
+const AGAINST = 0.05;
 /** A thing that wants less room than this is not used from a wheelchair: a stove at its sides, metres. */
 const USED = 0.5;
 
@@ -57,8 +60,6 @@ const ids = (model: Model, piece: Piece): string[] => {
   return room ? [piece.id, room] : [piece.id];
 };
 
-const SIDE_WORDS: Readonly<Record<PieceSide, string>> = { left: 'at its left', right: 'at its right', front: 'before it', back: 'behind it' };
-
 /** From where on, of its depth, one walks beside a bed: further up stand the tables at its head. */
 const BESIDE_HEAD = 0.65;
 
@@ -73,7 +74,6 @@ function clearances(model: Model): Finding[] {
     if (!item || item.lies || isChair(item, piece.size) || item.mount !== 'floor') return [];
     const clear = clearOf(item, piece.size, piece.traits);
     const sleeps = sleepsIn(item, piece.size, piece.traits) > 0;
-    // At a table against a wall nobody sits on that side.
     const atTable = placesAt(item, piece.size, piece.traits).length > 0;
     const gaps = gapsOf(model, piece.id, stays);
     let worst: { side: PieceSide; gap: Gap; need: number } | null = null;
@@ -81,10 +81,9 @@ function clearances(model: Model): Finding[] {
       const usual = side === 'left' || side === 'right' ? clear.sides : side === 'front' ? clear.front : clear.back;
       const gap = sleeps && (side === 'left' || side === 'right') ? gapAlong(model, piece.id, side, 0, BESIDE_HEAD, stays) : gaps[side];
       if (!usual || !gap) continue;
-      if (atTable && gap.distance < SHORT * 5) continue;
       const need = needed(usual, model.project.clearances);
-      // A side that stands against something is meant to: a bed in a corner, a chest beside a chest.
-      if ((side === 'left' || side === 'right') && gap.distance < SHORT * 5) continue;
+      // A side that stands against something is meant to: a bed in a corner, a chest beside a chest, any side of a table.
+      if ((atTable || side === 'left' || side === 'right') && gap.distance < AGAINST) continue;
       if (need - gap.distance > SHORT && (!worst || need - gap.distance > worst.need - worst.gap.distance)) worst = { side, gap, need };
     }
     if (!worst) return [];
@@ -138,7 +137,7 @@ const OVER_SILL = 0.15;
 
 /** The footprint of a piece in the axes of an opening: along its wall from its middle, and away from the wall's middle line. */
 const before = (own: DerivedPiece, { point, angle }: { point: Vec2; angle: number }): { x0: number; x1: number; near: number } => {
-  const local = own.footprint.map((p) => rotate(sub(p, point), -angle));
+  const local = own.footprint.map((p) => inAxesOf({ ...point, rotation: angle }, p));
   return {
     x0: Math.min(...local.map((p) => p.x)),
     x1: Math.max(...local.map((p) => p.x)),
@@ -193,19 +192,15 @@ function radiators(model: Model): Finding[] {
   });
 }
 
-/** The footprint of a heater with what is before it, as far as a curtain hangs from the wall, metres. */
-function wider({ piece }: DerivedPiece, by = 0.15): Vec2[] {
-  const [w, d] = [piece.size.width / 2, piece.size.depth / 2];
-  return [
-    { x: -w, y: -d - by },
-    { x: w, y: -d - by },
-    { x: w, y: d },
-    { x: -w, y: d },
-  ].map((p) => {
-    const q = rotate(p, piece.rotation);
-    return { x: piece.x + q.x, y: piece.y + q.y };
-  });
-}
+/** How far before a heater a curtain may hang that covers it, metres. */
+const BEFORE_HEATER = 0.15;
+
+/** The footprint of a heater with what is before it. */
+const wider = ({ piece }: DerivedPiece): Vec2[] =>
+  footprintOf(
+    { ...fromAxesOf(piece, { x: 0, y: -BEFORE_HEATER / 2 }), rotation: piece.rotation },
+    { width: piece.size.width, depth: piece.size.depth + BEFORE_HEATER },
+  );
 
 /** How far a rug goes on beyond a dining table, for chairs that are drawn back, and under the front feet of a seat, metres (trade figures). */
 const BEYOND_TABLE = 0.6;
@@ -223,9 +218,9 @@ function rugs(model: Model): Finding[] {
       const { piece, item } = own;
       if (!item || piece.level !== rug.piece.level || item.mount !== 'floor' || item.lies) continue;
       // In the axes of the rug.
-      const local = own.footprint.map((p) => rotate(sub(p, rug.piece), -rug.piece.rotation));
+      const local = own.footprint.map((p) => inAxesOf(rug.piece, p));
       const [w, d] = [rug.piece.size.width / 2, rug.piece.size.depth / 2];
-      const middle = rotate(sub(piece, rug.piece), -rug.piece.rotation);
+      const middle = inAxesOf(rug.piece, piece);
       if (placesAt(item, piece.size, piece.traits).length > 1) {
         if (Math.abs(middle.x) > w || Math.abs(middle.y) > d) continue;
         const beyond = Math.min(...local.flatMap((p) => [w - p.x, p.x + w, d - p.y, p.y + d]));
@@ -237,12 +232,9 @@ function rugs(model: Model): Finding[] {
             ids: [rug.piece.id, ...ids(model, piece).slice(1)],
           });
       } else if (item.category === 'Seating' && !isChair(item, piece.size)) {
-        // Its front edge, and how far the rug is from it.
-        const front = [-0.5, 0, 0.5].map((k) =>
-          rotate(sub(localPoint(piece, { x: k * piece.size.width * 0.8, y: -piece.size.depth / 2 + UNDER_FEET * share }), rug.piece), -rug.piece.rotation),
-        );
-        const out01 = front.map((p) => Math.max(Math.abs(p.x) - w, Math.abs(p.y) - d));
-        const gap = out01[1];
+        // Where its front feet are, and how far the rug is from there.
+        const feet = inAxesOf(rug.piece, fromAxesOf(piece, { x: 0, y: -piece.size.depth / 2 + UNDER_FEET * share }));
+        const gap = Math.max(Math.abs(feet.x) - w, Math.abs(feet.y) - d);
         if (gap > SHORT && gap < RUG_BEFORE)
           out.push({
             code: 'rug.small',
@@ -255,11 +247,6 @@ function rugs(model: Model): Finding[] {
   });
 }
 
-const localPoint = (piece: Piece, p: Vec2): Vec2 => {
-  const q = rotate(p, piece.rotation);
-  return { x: piece.x + q.x, y: piece.y + q.y };
-};
-
 /** How high a pendant hangs over a table, and how low one that is walked under, metres (trade figures; clear of heads). */
 const OVER_TABLE = [0.65, 0.85] as const;
 const OVER_HEADS = 2;
@@ -269,11 +256,7 @@ function lamps(model: Model): Finding[] {
   return model.pieces.flatMap((own): Finding[] => {
     const { piece, item } = own;
     if (!item?.lamp || item.mount !== 'ceiling') return [];
-    const table = model.pieces.find((t) => {
-      if (t.piece.level !== piece.level || !t.item || placesAt(t.item, t.piece.size, t.piece.traits).length < 2) return false;
-      const local = rotate(sub(piece, t.piece), -t.piece.rotation);
-      return Math.abs(local.x) < t.piece.size.width / 2 && Math.abs(local.y) < t.piece.size.depth / 2;
-    });
+    const table = model.pieces.find((t) => t.item && placesAt(t.item, t.piece.size, t.piece.traits).length > 1 && hangsOver(own, t));
     if (table) {
       const over = piece.elevation - table.piece.elevation - table.piece.size.height;
       // What lies at the ceiling is not meant for the table.
@@ -287,7 +270,7 @@ function lamps(model: Model): Finding[] {
         },
       ];
     }
-    if (piece.elevation >= OVER_HEADS - SHORT || model.pieces.some((p) => p.id !== own.id && stoodUnder(own, p))) return [];
+    if (piece.elevation >= OVER_HEADS - SHORT || model.pieces.some((p) => p.item?.mount === 'floor' && !p.item.lies && hangsOver(own, p))) return [];
     return [
       {
         code: 'lamp.low',
@@ -298,9 +281,8 @@ function lamps(model: Model): Finding[] {
   });
 }
 
-/** Whether something stands below a lamp, so that nobody walks there. */
-function stoodUnder(lamp: DerivedPiece, own: DerivedPiece): boolean {
-  if (own.piece.level !== lamp.piece.level || own.item?.lies || own.item?.mount !== 'floor' || drawnUp(lamp, own)) return false;
-  const local = rotate(sub(lamp.piece, own.piece), -own.piece.rotation);
-  return Math.abs(local.x) < own.piece.size.width / 2 && Math.abs(local.y) < own.piece.size.depth / 2;
+/** Whether a lamp hangs over what another piece covers of the floor. */
+function hangsOver(lamp: DerivedPiece, { piece }: DerivedPiece): boolean {
+  const local = inAxesOf(piece, lamp.piece);
+  return piece.level === lamp.piece.level && Math.abs(local.x) < piece.size.width / 2 && Math.abs(local.y) < piece.size.depth / 2;
 }

@@ -1,7 +1,8 @@
 import { boxOf, insideRegion } from '../geometry/polygon';
-import { add, distance, rotate, segmentDistance, type Vec2 } from '../geometry/vec';
+import { distance, segmentDistance, type Vec2 } from '../geometry/vec';
 import { derivedOf, type Model } from '../model/model';
 import { isChair } from '../placing/around';
+import { fromAxesOf } from '../project/footprint';
 import type { DerivedRoom } from '../shell/model';
 import type { DerivedPiece } from '../stock/stock';
 
@@ -19,6 +20,8 @@ export interface NarrowWay {
 
 /** Pitch of the grid that ways are looked for on, metres. */
 const PITCH = 0.05;
+/** The cells round a cell. */
+const NEIGHBOURS = [-1, 0, 1].flatMap((dx) => [-1, 0, 1].map((dy) => [dx, dy] as const)).filter(([dx, dy]) => dx !== 0 || dy !== 0);
 /** How far within a door one is in the room, metres: a door itself is narrower than a way. */
 const WITHIN = 0.45;
 /** What a way may be narrower by than it is wanted, metres: as much as the grid is not sure of. */
@@ -99,7 +102,7 @@ function between(model: Model, level: string, room: DerivedRoom, doors: readonly
 function doorstep(model: Model, id: string, room: DerivedRoom): Vec2 {
   const { point, angle, thickness, rooms } = model.shell.openings.get(id)!;
   const side = rooms.left === room.id ? 1 : -1;
-  return add(point, rotate({ x: 0, y: side * (thickness / 2 + WITHIN) }, angle));
+  return fromAxesOf({ ...point, rotation: angle }, { x: 0, y: side * (thickness / 2 + WITHIN) });
 }
 
 /** The widest way between two of some places: how wide it is and where it is narrowest. Null: there is none. */
@@ -143,17 +146,7 @@ function widest(
     held.set(k, own);
     for (let i = 0; i < own.length; i++) for (const j of own.slice(i + 1)) met.set(`${own[i]} ${j}`, { width: off[k] * 2, at: point(k) });
     const [x, y] = [k % nx, Math.floor(k / nx)];
-    for (const [dx, dy] of [
-      [-1, 0],
-      [1, 0],
-      [0, -1],
-      [0, 1],
-      [-1, -1],
-      [1, -1],
-      [-1, 1],
-      [1, 1],
-    ]) {
-      // prettier-ignore
+    for (const [dx, dy] of NEIGHBOURS) {
       const [u, v] = [x + dx, y + dy];
       if (u < 0 || v < 0 || u >= nx || v >= ny) continue;
       const n = v * nx + u;

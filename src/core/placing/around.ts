@@ -1,15 +1,19 @@
 import { insideRegion, isConvex, triangulate } from '../geometry/polygon';
-import { add, dot, rotate, scale, sub, type Vec2 } from '../geometry/vec';
+import { dot, scale, sub, type Vec2 } from '../geometry/vec';
 import { derivedOf, type Model } from '../model/model';
+import { footprintOf, fromAxesOf, inAxesOf, type Stand } from '../project/footprint';
 import type { Piece } from '../project/schema';
 import { standingOn } from '../project/standing-on';
 import type { DerivedPiece } from '../stock/stock';
-import { rectangle, type StockItem } from '../stock/types';
+import type { StockItem } from '../stock/types';
 import { HAIR, NEAR } from '../units/tolerance';
 
 /** The sides of a piece: its front looks to −y in its own axes, its right is +x. */
 export const SIDES = ['left', 'right', 'front', 'back'] as const;
 export type PieceSide = (typeof SIDES)[number];
+
+/** What each side is called, after a piece. */
+export const SIDE_WORDS: Readonly<Record<PieceSide, string>> = { left: 'at its left', right: 'at its right', front: 'before it', back: 'behind it' };
 
 /** Which way a side looks in the axes of the piece. */
 export const OUT: Readonly<Record<PieceSide, Vec2>> = { left: { x: -1, y: 0 }, right: { x: 1, y: 0 }, front: { x: 0, y: -1 }, back: { x: 0, y: 1 } };
@@ -21,9 +25,6 @@ export interface Gap {
   /** The piece or the wall that bounds it; null: an edge of the room that is of no wall. */
   id: string | null;
   kind: 'wall' | 'piece' | 'column';
-  /** Where the figure stands: from the side to what bounds it, in the plan. */
-  from: Vec2;
-  to: Vec2;
 }
 
 /** Something that is in the way: a line of it in the plan, and what it is of. */
@@ -41,7 +42,7 @@ export const halfOf = ({ size }: Pick<Piece, 'size'>, side: PieceSide): number =
 const TURN: Readonly<Record<PieceSide, number>> = { back: 0, left: Math.PI / 2, front: Math.PI, right: -Math.PI / 2 };
 
 /** Whether two pieces are at one height, so that they are in each other's way. What lies flat is stepped over. */
-export function atOneHeight(a: DerivedPiece, b: DerivedPiece): boolean {
+function atOneHeight(a: DerivedPiece, b: DerivedPiece): boolean {
   if (a.item?.lies || b.item?.lies) return false;
   const [p, q] = [a.piece, b.piece];
   return p.elevation < q.elevation + q.size.height - HAIR && q.elevation < p.elevation + p.size.height - HAIR;
@@ -64,7 +65,7 @@ export function drawnUp(a: Pick<DerivedPiece, 'item' | 'piece'>, b: Pick<Derived
 }
 
 /** Ids of what stands on a piece, or under it. */
-export function stacked(model: Model, id: string): Set<string> {
+function stacked(model: Model, id: string): Set<string> {
   const { pieces } = model.project;
   const out = new Set([id, ...standingOn(pieces, [id])]);
   for (let on = pieces[id]?.on ?? null; on !== null && !out.has(on); on = pieces[on]?.on ?? null) out.add(on);
@@ -99,33 +100,28 @@ function edgesFor(model: Model, own: DerivedPiece, except: ReadonlySet<string>, 
 /**
  * The nearest of some edges in the strip that a side of a box sweeps outwards.
  *
- * @param at middle of the box; @param rotation its turn, radians; @param half its half extents
+ * @param at middle of the box and its turn; @param half its half extents
  */
-function nearest(edges: readonly Edge[], at: Vec2, rotation: number, half: Vec2, side: PieceSide): Gap | null {
-  const turn = rotation + TURN[side];
-  const across = side === 'left' || side === 'right';
-  const [w, d] = across ? [half.y, half.x] : [half.x, half.y];
-  let best: { y: number; x: number; edge: Edge } | null = null;
+function nearest(edges: readonly Edge[], at: Stand, half: Vec2, side: PieceSide): Gap | null {
+  // In axes whose y looks out of that side.
+  const axes = { ...at, rotation: at.rotation + TURN[side] };
+  const [w, d] = side === 'left' || side === 'right' ? [half.y, half.x] : [half.x, half.y];
+  // What only touches the side lies beside it, not before it.
+  const inside = w - HAIR;
+  let best: { y: number; edge: Edge } | null = null;
   for (const edge of edges) {
-    const [a, b] = [rotate(sub(edge.a, at), -turn), rotate(sub(edge.b, at), -turn)];
-    // What only touches the side lies beside it, not before it.
-    const inside = w - HAIR;
+    const [a, b] = [inAxesOf(axes, edge.a), inAxesOf(axes, edge.b)];
     if (Math.max(a.x, b.x) <= -inside || Math.min(a.x, b.x) >= inside) continue;
     const span = b.x - a.x;
-    const at01 = (x: number): number => (Math.abs(span) < NEAR ? 0 : (x - a.x) / span);
-    const [t0, t1] = [at01(Math.min(inside, Math.max(-inside, a.x))), at01(Math.min(inside, Math.max(-inside, b.x)))];
-    const ends = Math.abs(span) < NEAR ? [a, b] : [t0, t1].map((t) => ({ x: a.x + span * t, y: a.y + (b.y - a.y) * t }));
-    // The middle of what is met first; what lies behind the middle of the box bounds another side.
-    const low = Math.max(0, Math.min(ends[0].y, ends[1].y));
-    if (Math.max(ends[0].y, ends[1].y) < NEAR) continue;
-    const level = Math.abs(ends[0].y - ends[1].y) < NEAR;
-    const x = level ? (ends[0].x + ends[1].x) / 2 : ends[0].y < ends[1].y ? ends[0].x : ends[1].x;
-    const better = !best || low < best.y - NEAR || (low < best.y + NEAR && best.edge.id === null && edge.id !== null);
-    if (better) best = { y: low, x, edge };
+    const yAt = (x: number): number => a.y + ((Math.min(inside, Math.max(-inside, x)) - a.x) / span) * (b.y - a.y);
+    const ys = Math.abs(span) < NEAR ? [a.y, b.y] : [yAt(a.x), yAt(b.x)];
+    // What lies behind the middle of the box bounds another side.
+    if (Math.max(...ys) < NEAR) continue;
+    const y = Math.max(0, Math.min(...ys));
+    // A face of a wall goes before the bare outline of the room that lies on it.
+    if (!best || y < best.y - NEAR || (y < best.y + NEAR && best.edge.id === null && edge.id !== null)) best = { y, edge };
   }
-  if (!best) return null;
-  const from = add(at, rotate({ x: best.x, y: d }, turn));
-  return { distance: best.y - d, id: best.edge.id, kind: best.edge.kind, from, to: add(at, rotate({ x: best.x, y: best.y }, turn)) };
+  return best && { distance: best.y - d, id: best.edge.id, kind: best.edge.kind };
 }
 
 /** Which other pieces count. */
@@ -137,7 +133,13 @@ export function gapsOf(model: Model, id: string, counts: Counts = ALL): Partial<
   const own = model.pieces.find((p) => p.id === id);
   if (!own) return {};
   const edges = edgesFor(model, own, stacked(model, id), counts);
-  return gapsAmong(edges, own.piece);
+  const half = { x: own.piece.size.width / 2, y: own.piece.size.depth / 2 };
+  return Object.fromEntries(
+    SIDES.flatMap((side) => {
+      const gap = nearest(edges, own.piece, half, side);
+      return gap ? [[side, gap]] : [];
+    }),
+  );
 }
 
 /**
@@ -152,27 +154,17 @@ export function gapAlong(model: Model, id: string, side: PieceSide, from: number
   const along = side === 'left' || side === 'right' ? 'y' : 'x';
   const length = along === 'y' ? piece.size.depth : piece.size.width;
   const shift = ((from + to) / 2 - 0.5) * length;
-  const at = add(piece, rotate(along === 'y' ? { x: 0, y: shift } : { x: shift, y: 0 }, piece.rotation));
+  const at = { ...fromAxesOf(piece, along === 'y' ? { x: 0, y: shift } : { x: shift, y: 0 }), rotation: piece.rotation };
   const half = { x: piece.size.width / 2, y: piece.size.depth / 2 };
   half[along] = ((to - from) * length) / 2;
-  return nearest(edgesFor(model, own, stacked(model, id), counts), at, piece.rotation, half, side);
-}
-
-function gapsAmong(edges: readonly Edge[], { x, y, rotation, size }: Piece): Partial<Record<PieceSide, Gap>> {
-  const half = { x: size.width / 2, y: size.depth / 2 };
-  return Object.fromEntries(
-    SIDES.flatMap((side) => {
-      const gap = nearest(edges, { x, y }, rotation, half, side);
-      return gap ? [[side, gap]] : [];
-    }),
-  );
+  return nearest(edgesFor(model, own, stacked(model, id), counts), at, half, side);
 }
 
 /** Where a piece comes to stand when one of its sides is to be so far from what bounds it; null where nothing bounds it. @param distance metres */
 export function movedTo(model: Model, id: string, side: PieceSide, distance: number): Vec2 | null {
   const gap = gapsOf(model, id)[side];
   const piece = model.project.pieces[id];
-  return gap && piece ? add(piece, scale(rotate(OUT[side], piece.rotation), gap.distance - distance)) : null;
+  return gap && piece ? fromAxesOf(piece, scale(OUT[side], gap.distance - distance)) : null;
 }
 
 /** How far two things may reach into one another before it is said, metres: cloth gives, and hands are not exact. */
@@ -186,10 +178,6 @@ export interface Overlap {
   /** How far it would have to go to be clear, metres, at least. */
   depth: number;
 }
-
-/** The corners of a box in the plan. */
-export const cornersAt = ({ x, y, rotation }: { x: number; y: number; rotation: number }, { width, depth }: { width: number; depth: number }): Vec2[] =>
-  rectangle(width, depth).map((p) => add({ x, y }, rotate(p, rotation)));
 
 /** How far two convex outlines lie in one another: the least way that parts them (separating axes; Gottschalk 1996). 0: apart. */
 export function reachInto(a: readonly Vec2[], b: readonly Vec2[]): number {
@@ -216,14 +204,14 @@ export function reachInto(a: readonly Vec2[], b: readonly Vec2[]): number {
 export function overlapping(
   model: Model,
   levelId: string,
-  at: { x: number; y: number; rotation: number },
+  at: Stand,
   size: { width: number; depth: number; height: number },
   but: ReadonlySet<string>,
   elevation = 0,
 ): Overlap | null {
   const level = model.shell.levels.find((l) => l.id === levelId);
   if (!level) return null;
-  const own = cornersAt(at, size);
+  const own = footprintOf(at, size);
   let worst: Overlap | null = null;
   const meet = (id: string | null, kind: Overlap['kind'], depth: number): void => {
     if (depth > SLACK && depth > (worst?.depth ?? 0)) worst = { id, kind, depth };

@@ -2,12 +2,13 @@ import { boxOf } from '../geometry/polygon';
 import { add, distance, rotate, scale, sub, type Vec2 } from '../geometry/vec';
 import type { Model } from '../model/model';
 import { DomainError } from '../project/errors';
+import { footprintOf, fromAxesOf, inAxesOf, type Stand } from '../project/footprint';
 import type { Piece, Project } from '../project/schema';
 import { onCopies, standingOn } from '../project/standing-on';
 import { clampSize, placesAt, type DerivedPiece } from '../stock/stock';
 import type { PieceSize, StockCard } from '../stock/types';
 import { DUST, NEAR } from '../units/tolerance';
-import { cornersAt, gapsOf, overlapping, reachInto, SLACK, type PieceSide } from './around';
+import { gapsOf, overlapping, reachInto, SLACK, type PieceSide } from './around';
 
 /** Where a piece comes to stand. */
 export interface Place {
@@ -91,7 +92,7 @@ export function centred(model: Model, id: string, way: 'across' | 'along'): Plac
   const piece = model.project.pieces[id];
   if (!low || !high) return [];
   const by = (high.distance - low.distance) / 2;
-  return [{ piece: id, set: add(piece, rotate(way === 'across' ? { x: by, y: 0 } : { x: 0, y: by }, piece.rotation)) }];
+  return [{ piece: id, set: fromAxesOf(piece, way === 'across' ? { x: by, y: 0 } : { x: 0, y: by }) }];
 }
 
 /** How far a wall may be behind a piece whose window is meant, metres. */
@@ -105,12 +106,12 @@ export function centredOnOpening(model: Model, id: string): Place[] {
   let best: { by: number; far: number } | null = null;
   for (const { opening, point, level } of model.shell.openings.values()) {
     if (level !== piece.level || (back.id !== null && opening.wall !== back.id)) continue;
-    const local = rotate(sub(point, piece), -piece.rotation);
+    const local = inAxesOf(piece, point);
     // Openings of the wall behind it, not of one it only leans towards.
     if (local.y < 0 || local.y > piece.size.depth / 2 + BEHIND + 0.6) continue;
     if (!best || Math.abs(local.x) < best.far) best = { by: local.x, far: Math.abs(local.x) };
   }
-  return best ? [{ piece: id, set: add(piece, rotate({ x: best.by, y: 0 }, piece.rotation)) }] : [];
+  return best ? [{ piece: id, set: fromAxesOf(piece, { x: best.by, y: 0 }) }] : [];
 }
 
 type NewId = () => string;
@@ -180,17 +181,17 @@ const TUCK_SHARE = 0.45;
 const DRAW_OUT = 0.02;
 
 /** Where a seat stands at each place of a table: drawn under it as far as leaves them clear of one another. @param seat its size, metres */
-export function seatsAt({ piece, item }: DerivedPiece, seat: { width: number; depth: number }): { x: number; y: number; rotation: number }[] {
+export function seatsAt({ piece, item }: DerivedPiece, seat: { width: number; depth: number }): Stand[] {
   const places = item ? placesAt(item, piece.size, piece.traits) : [];
-  const stand = (tuck: number): { x: number; y: number; rotation: number }[] =>
+  const stand = (tuck: number): Stand[] =>
     places.map((place) => {
       const rotation = (piece.mirrored ? -place.rotation : place.rotation) + piece.rotation;
       const out = { x: -Math.sin(rotation), y: Math.cos(rotation) };
-      const at = add(piece, rotate({ x: piece.mirrored ? -place.x : place.x, y: place.y }, piece.rotation));
+      const at = fromAxesOf(piece, { x: piece.mirrored ? -place.x : place.x, y: place.y });
       return { ...add(at, scale(out, seat.depth / 2 - tuck)), rotation };
     });
   const clear = (all: ReturnType<typeof stand>): boolean => {
-    const boxes = all.map((a) => cornersAt(a, seat));
+    const boxes = all.map((a) => footprintOf(a, seat));
     return boxes.every((box, i) => boxes.slice(i + 1).every((other) => reachInto(box, other) <= SLACK));
   };
   for (let tuck = Math.min(TUCK, seat.depth * TUCK_SHARE); tuck > 0; tuck -= DRAW_OUT) {
@@ -201,11 +202,7 @@ export function seatsAt({ piece, item }: DerivedPiece, seat: { width: number; de
 }
 
 /** Chairs round a table: at every place of it that is clear, as many as fit. */
-export function chairsRound(
-  model: Model,
-  table: string,
-  { item, size }: { item: StockCard['item']; size: PieceSize },
-): { x: number; y: number; rotation: number }[] {
+export function chairsRound(model: Model, table: string, { item, size }: { item: StockCard['item']; size: PieceSize }): Stand[] {
   const own = model.pieces.find((p) => p.id === table);
   if (!own) return [];
   const room = clampSize(item, size);
@@ -219,8 +216,8 @@ export function seatNear(
   p: Vec2,
   { size, except }: { size: PieceSize; except: ReadonlySet<string> },
   reach: number,
-): { x: number; y: number; rotation: number; table: string } | null {
-  let best: { x: number; y: number; rotation: number; table: string } | null = null;
+): (Stand & { table: string }) | null {
+  let best: (Stand & { table: string }) | null = null;
   let least = reach;
   for (const own of model.pieces) {
     if (own.piece.level !== level || except.has(own.id) || !own.item?.places) continue;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { rotate, type Vec2 } from '../geometry/vec';
+import type { Vec2 } from '../geometry/vec';
+import { footprintOf } from './footprint';
 import { Finish, Piece, type Project } from './schema';
 import { onCopies, standingOn } from './standing-on';
 
@@ -13,14 +14,7 @@ export type PieceSet = z.infer<typeof PieceSet>;
 
 /** The middle of the footprints of pieces, in the plan. */
 function middleOf(pieces: readonly Piece[]): Vec2 {
-  const corners = pieces.flatMap((p) =>
-    [-0.5, 0.5].flatMap((i) =>
-      [-0.5, 0.5].map((j) => {
-        const q = rotate({ x: i * p.size.width, y: j * p.size.depth }, p.rotation);
-        return { x: p.x + q.x, y: p.y + q.y };
-      }),
-    ),
-  );
+  const corners = pieces.flatMap((p) => footprintOf(p, p.size));
   const mid = (axis: 'x' | 'y'): number => (Math.min(...corners.map((c) => c[axis])) + Math.max(...corners.map((c) => c[axis]))) / 2;
   return { x: mid('x'), y: mid('y') };
 }

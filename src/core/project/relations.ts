@@ -1,9 +1,10 @@
 import type { Draft } from 'immer';
 import type { Arrangement, LinePiece } from '../geometry/arrangement';
-import { add, dot, rotate, type Vec2 } from '../geometry/vec';
+import { dot } from '../geometry/vec';
 import { formatLength } from '../units/length';
 import { DomainError } from './errors';
 import { clearSpans, fitOpening, openingStation, type Span } from './openings';
+import { footprintOf } from './footprint';
 import { inPhase } from './phase';
 import { planOf } from './topology';
 import type { Opening, Piece, Project } from './schema';
@@ -22,13 +23,7 @@ export function placedBy(opening: Pick<Opening, 'place' | 'head'>): string[] {
 /** The stretch of a wall that a piece stands along, by its footprint. */
 export function pieceSpan(project: Project, wallId: string, piece: Piece): Span {
   const path = wallPath(project, project.walls[wallId]);
-  const { width, depth } = piece.size;
-  const stops = [-1, 1].flatMap((i) =>
-    [-1, 1].map((j) => {
-      const p: Vec2 = add(piece, rotate({ x: (i * width) / 2, y: (j * depth) / 2 }, piece.rotation));
-      return stationNear(path, p).s;
-    }),
-  );
+  const stops = footprintOf(piece, piece.size).map((p) => stationNear(path, p).s);
   return { from: Math.min(...stops), to: Math.max(...stops) };
 }
 

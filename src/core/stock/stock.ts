@@ -2,6 +2,7 @@ import { moved, reachOf } from '../geometry/joint';
 import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
 import type { Vec2 } from '../geometry/vec';
+import { footprintOf } from '../project/footprint';
 import { NO_STARTS, type Finish, type Piece, type Project, type StartRole, type Starts } from '../project/schema';
 import { finishIn } from '../finishes/store';
 import type { Parts } from '../model/body';
@@ -9,7 +10,8 @@ import { beds } from './makers/beds';
 import { belongings } from './makers/belongings';
 import { cabinets } from './makers/cabinets';
 import { chairs } from './makers/chairs';
-import { coverings } from './makers/coverings';
+import { blindsAndShutters } from './makers/blinds';
+import { curtainsAndValances } from './makers/curtains';
 import { crockeryMakers } from './makers/crockery';
 import { fires } from './makers/fires';
 import { hallThings } from './makers/hall';
@@ -45,7 +47,8 @@ export const STOCK: readonly StockItem[] = [
   ...washing,
   ...fires,
   ...textiles,
-  ...coverings,
+  ...curtainsAndValances,
+  ...blindsAndShutters,
   ...walls,
   ...belongings,
   ...vessels,
@@ -260,7 +263,7 @@ export function derivePiece(project: Project, piece: Piece): DerivedPiece {
           finish: piece.finishes[p.part] ?? item.parts[p.part],
         }))
       : [],
-    footprint: rectangle(piece.size.width, piece.size.depth).map(plan),
+    footprint: footprintOf(piece, piece.size),
     symbol: (symbolOf(piece) ?? [{ points: rectangle(piece.size.width, piece.size.depth), closed: true }]).map((line) => ({
       ...line,
       points: line.points.map(plan),

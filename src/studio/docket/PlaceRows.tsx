@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button';
 import Box from '@mui/material/Box';
 import { useDeferredValue, type ReactNode } from 'react';
-import { gapsOf, SIDES, type PieceSide } from '@/core/placing/around';
+import { gapsOf, SIDE_WORDS, SIDES, type PieceSide } from '@/core/placing/around';
 import type { Model } from '@/core/model/model';
 import type { Piece } from '@/core/project/schema';
 import { LengthField, Row } from '../look/fields';
@@ -10,10 +10,10 @@ import { useStudio } from '../store/studio';
 import * as arranging from '../tools/arranging';
 import { useEdit } from './parts';
 
-export const SIDE_WORDS: Record<PieceSide, string> = { left: 'At its left', right: 'At its right', front: 'Before it', back: 'Behind it' };
+const wordOf = (side: PieceSide): string => SIDE_WORDS[side].replace(/^./, (c) => c.toUpperCase());
 
 /** What bounds a side, in a word. */
-export function boundWord(model: Model, kind: 'wall' | 'piece' | 'column', id: string | null): string {
+function boundWord(model: Model, kind: 'wall' | 'piece' | 'column', id: string | null): string {
   return kind === 'piece' && id ? (model.project.pieces[id]?.name ?? '') : kind;
 }
 
@@ -52,9 +52,9 @@ export function PlaceRows({ piece }: { piece: Piece }) {
       {SIDES.map((side) => {
         const gap = gaps[side];
         return gap ? (
-          <Row key={side} label={SIDE_WORDS[side]} note={boundWord(model, gap.kind, gap.id)}>
+          <Row key={side} label={wordOf(side)} note={boundWord(model, gap.kind, gap.id)}>
             <LengthField
-              label={SIDE_WORDS[side]}
+              label={wordOf(side)}
               metres={gap.distance}
               units={units}
               onRefuse={say}

@@ -6,12 +6,8 @@ import type { Piece, Project } from '@/core/project/schema';
 import { CARDS, pieceFrom, seatsOf, stockCard, stockItem, traitsFor } from '@/core/stock/stock';
 import type { StockCard } from '@/core/stock/types';
 import { errorText } from '../store/sync';
-import { newId } from '../store/studio';
 import { selectedPieces } from './selected';
-import { get } from './session';
-
-/** Ids of the copies that are shown and made next. */
-let coming: string[] = [];
+import { comingIds, get, wasSet } from './session';
 
 /** An edit that is worked out: what is shown while one is at it is what a press does. */
 type Edit = { [N in CommandName]: { command: N; args: CommandArgs<N> } }[CommandName];
@@ -36,7 +32,7 @@ export function doWorked(worked: Worked): boolean {
     return false;
   }
   if (!state.run(worked.edit.command, worked.edit.args as never)) return false;
-  coming = [];
+  wasSet('piece');
   if (worked.select) state.select(worked.select.map((entity) => ({ entity, target: null })));
   return true;
 }
@@ -91,21 +87,12 @@ export interface Copying {
   linked: boolean;
 }
 
-/** Ids for copies, the same while they are only shown. */
-function ids(): () => string {
-  let n = 0;
-  return () => {
-    coming[n] ??= newId('piece');
-    return coming[n++];
-  };
-}
-
 function copied(id: string, linked: boolean, make: (project: Project, next: () => string, link: string | null) => Piece[]): Worked {
   const { project } = get();
   const own = project.pieces[id];
   try {
     const link = linked ? (own.linked ?? `link.${id}`) : null;
-    const pieces = make(project, ids(), link);
+    const pieces = make(project, comingIds('piece'), link);
     if (!pieces.length) return { refusal: `${own.name} was not copied: ask for two or more.` };
     return to('piece.add', { pieces, link: link === null || own.linked !== null ? undefined : { piece: id, link } });
   } catch (error) {
@@ -131,11 +118,9 @@ export const CHAIR_CARDS: readonly StockCard[] = CARDS.filter(({ item, size, tra
 export function chairsAt(table: string, card: string): Worked {
   const { model, project } = get();
   const chair = stockCard(card)!;
-  const next = ids();
-  const pieces = chairsRound(model, table, chair).map((at): Piece => {
-    const piece = pieceFrom(chair, next(), project.levels[project.pieces[table].level], at, at.rotation, project.schemes[project.scheme].starts);
-    return piece;
-  });
+  const next = comingIds('piece');
+  const level = project.levels[project.pieces[table].level];
+  const pieces = chairsRound(model, table, chair).map((at) => pieceFrom(chair, next(), level, at, at.rotation, project.schemes[project.scheme].starts));
   return pieces.length ? to('piece.add', { pieces }) : { refusal: `No chair was placed: at ${named(table)} no place is clear.` };
 }
 

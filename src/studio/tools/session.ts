@@ -20,16 +20,20 @@ export const get = useStudio.getState;
 export const set = useStudio.setState;
 
 /** Ids of what is set next, by what it is: what is shown is what will be there. */
-const coming = new Map<string, string>();
+const coming = new Map<string, string[]>();
 
-/** The id of the thing that is shown now and set next. @param what its kind, the beginning of its id */
-export function comingId(what: string): string {
-  let id = coming.get(what);
-  if (!id) coming.set(what, (id = newId(what)));
-  return id;
+/** Ids for the things that are shown now and set next, one after another. @param what their kind, the beginning of their ids */
+export function comingIds(what: string): () => string {
+  const ids = coming.get(what) ?? [];
+  coming.set(what, ids);
+  let n = 0;
+  return () => (ids[n++] ??= newId(what));
 }
 
-/** It was set: the next one is another. */
+/** The id of the thing that is shown now and set next. */
+export const comingId = (what: string): string => comingIds(what)();
+
+/** They were set: the next ones are others. */
 export const wasSet = (what: string): void => void coming.delete(what);
 
 /** A length in the units of the project. */

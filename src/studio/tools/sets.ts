@@ -4,7 +4,7 @@ import { keepInLibrary, useLibrary } from '../store/library';
 import { newId, type Spot } from '../store/studio';
 import { snapStep } from '@/core/units/length';
 import { selectedPieces } from './selected';
-import { comingId, get, set, wasSet, type TablePoint } from './session';
+import { comingId, comingIds, get, set, wasSet, type TablePoint } from './session';
 
 /** Sets: pieces that are kept together, chosen and moved as one, kept in the library and placed in any project. */
 
@@ -64,20 +64,12 @@ type SetEntry = Extract<LibraryEntry, { kind: 'set' }>;
 /** The sets of the library. */
 export const setsIn = (entries: readonly LibraryEntry[]): SetEntry[] => entries.flatMap((e) => (e.kind === 'set' ? [e] : []));
 
-/** Ids of the pieces that are shown and placed next, the same while they are only shown. */
-let coming: string[] = [];
-
 function placing(card: string, at: TablePoint): { id: string; name: string; pieces: PieceSet['pieces']; finishes: PieceSet['finishes'] } | null {
   const { project, level } = get();
   const entry = setsIn(useLibrary.getState().entries).find((e) => cardOfSet(e.id) === card);
   if (!entry) return null;
-  let n = 0;
-  const next = (): string => {
-    coming[n] ??= newId('piece');
-    return coming[n++];
-  };
   const { units } = project;
-  const made = placedSet(entry.data, project, level, { x: snapStep(at.plan.x, units), y: snapStep(at.plan.y, units) }, next);
+  const made = placedSet(entry.data, project, level, { x: snapStep(at.plan.x, units), y: snapStep(at.plan.y, units) }, comingIds('piece'));
   return { id: comingId('group'), name: entry.name, ...made };
 }
 
@@ -92,7 +84,7 @@ export function dropSet(card: string, at: TablePoint): void {
   const made = placing(card, at);
   if (!made || !get().run('set.place', made)) return;
   wasSet('group');
-  coming = [];
+  wasSet('piece');
   set({ measure: null });
   get().select(made.pieces.map(({ id }) => ({ entity: id, target: null })));
 }

@@ -1,8 +1,9 @@
 import { openingOutline } from '../../project/openings';
-import { left, type Vec2 } from '../../geometry/vec';
+import { add, left, scale, sub, type Vec2 } from '../../geometry/vec';
 import { bandOf, frameHalves, frameLines, parallel } from '../../shell/openings/corner';
 import type { DerivedOpening } from '../../shell/openings/derive';
 import { foldsOf, JOINERY } from '../../shell/openings/sizes';
+import { swingsOf } from '../../shell/openings/swings';
 import type { DisplayItem, Ink, Pen } from '../display';
 
 /** An opening in the plan: the wall taken out, and what fills it the way it opens. */
@@ -103,29 +104,15 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
     if (b - a > 0)
       items.push(line([at(a, middle), at(b, middle)], 0.25, 'glass'), line([at(a, back), at(a, front), at(b, front), at(b, back)], 0.13, 'line', true));
   if (o.opening.threshold > 0) items.push(line([at(x0, -h), at(x1, -h)], 0.13), line([at(x0, h), at(x1, h)], 0.13));
-  const leaf = (fromStart: boolean, width: number, swings: boolean): void => {
-    const k = fromStart ? 1 : -1;
-    const x = fromStart ? x0 : x1;
-    const hinge = at(x, face);
-    const open = at(x, face + side * width);
-    if (!swings) {
-      items.push(line([at(x, face), at(x + k * width, face), at(x + k * width, face - side * t), at(x, face - side * t)], 0.25, 'line', true));
-      return;
-    }
-    const ring = [hinge, open, at(x + k * t, face + side * width), at(x + k * t, face)];
+  for (const { hinge, shut, open, width } of swingsOf(o)) {
+    // As thick as a leaf, towards where it shuts.
+    const thick = scale(sub(shut, hinge), t / width);
+    const ring = [hinge, open, add(open, thick), add(hinge, thick)];
     items.push(fill(ring, 'paper'), line(ring, 0.25, 'line', true));
-    items.push({ kind: 'arc', centre: hinge, from: open, to: at(x + k * width, face), ink: 'thin', pen: 0.13, entity, layer });
-  };
+    items.push({ kind: 'arc', centre: hinge, from: open, to: shut, ink: 'thin', pen: 0.13, entity, layer });
+  }
   const span = x1 - x0;
   switch (form) {
-    case 'pair':
-      leaf(true, span / 2, true);
-      leaf(false, span / 2, true);
-      break;
-    case 'unequal':
-      leaf(hand > 0, (span * 2) / 3, true);
-      leaf(hand < 0, span / 3, true);
-      break;
     case 'sliding': {
       const y = side * (h + 0.012);
       const shift = -hand * o.opening.open * span;
@@ -164,11 +151,7 @@ export function drawOpening(o: DerivedOpening): DisplayItem[] {
       break;
     }
     case 'stable':
-      leaf(hand > 0, span, true);
       items.push(line([at(hand > 0 ? x0 : x1, face + (side * span) / 2), at(hand > 0 ? x0 + t : x1 - t, face + (side * span) / 2)], 0.25));
-      break;
-    default:
-      leaf(hand > 0, span, true);
   }
   return items;
 }

@@ -3,14 +3,13 @@ import { useRef, useState } from 'react';
 import { drawDimension, inRows } from '@/core/drawing/dimension';
 import { overallLines } from '@/core/drawing/plan/plan';
 import { add, left, rotate, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
-import { gapsOf, halfOf, OUT, SIDES, type Gap, type PieceSide } from '@/core/placing/around';
+import { gapsOf, halfOf, OUT, SIDE_WORDS, SIDES, type Gap, type PieceSide } from '@/core/placing/around';
 import type { Piece } from '@/core/project/schema';
 import { dimensionEdit, endWords, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
 import type { DerivedRoom } from '@/core/shell/model';
 import { formatLength, formatLengthExact, parseLength, parseSize } from '@/core/units/length';
 import { colours } from '../../look/theme';
 import { useStudio } from '../../store/studio';
-import { SIDE_WORDS } from '../../docket/PlaceRows';
 import * as arranging from '../../tools/arranging';
 import * as tools from '../../tools/controller';
 import { Marks, type View } from '../marks';
@@ -229,7 +228,7 @@ function PieceGap({ piece, side, gap, view }: { piece: Piece; side: PieceSide; g
       </g>
       <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-40} y={-20} width={80} height={19}>
         <FigureField
-          label={`Distance: ${SIDE_WORDS[side].toLowerCase()}`}
+          label={`Distance: ${SIDE_WORDS[side]}`}
           value={shown.gap.distance}
           units={units}
           least={null}
