@@ -8,6 +8,7 @@ import { finishLrv, meanHex } from '../finishes/finish';
 import { inHues } from '../finishes/match';
 import { finishIn, knowsFinish } from '../finishes/store';
 import { modelKind } from '../model/kinds';
+import { coveringFindings } from './coverings';
 import { furnishingFindings } from './furnishing';
 import { choices } from '../project/choices';
 import { collections, type Thing } from '../project/kinds';
@@ -44,7 +45,7 @@ export function findings(model: Model): Finding[] {
     const { checks } = modelKind(collection);
     if (checks) for (const thing of Object.values(project[collection] as Record<string, Thing>)) out.push(...checks(thing, model));
   }
-  out.push(...furnishingFindings(model));
+  out.push(...coveringFindings(model), ...furnishingFindings(model));
   out.push(...offences(model));
   const used = new Set([...partsOf(model)].map(([, part]) => part.finish));
   for (const id of used)

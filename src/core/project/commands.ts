@@ -3,13 +3,14 @@ import { z } from 'zod';
 import { choices } from './choices';
 import { DomainError } from './errors';
 import { dropFaces } from './face-carry';
+import { settledHung } from './hanging';
 import { checkOpening } from './openings';
 import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
 import { Id, ProjectSchema, type Project } from './schema';
 import { collections, type CollectionName } from './kinds';
 import { letGo } from './standing-on';
-import { refuseHeld, withWhatGoesAlong } from './things';
+import { forget, refuseHeld, withWhatGoesAlong } from './things';
 import { reconcileRooms, stateOf } from './topology';
 import { deleteWalls } from './walls';
 
@@ -67,10 +68,9 @@ const commands = {
       refuseHeld(draft, ids);
       const gone = withWhatGoesAlong(stateOf(draft) as Project, ids);
       letGo(draft.pieces, new Set(gone));
+      forget(draft, gone);
       for (const id of gone) {
         for (const name of collections()) if (!OWN_WAY.has(name)) delete draft[name][id];
-        if (draft.contents.hidden.includes(id)) draft.contents.hidden = draft.contents.hidden.filter((h) => h !== id);
-        for (const group of Object.values(draft.contents.groups)) if (group.members.includes(id)) group.members = group.members.filter((m) => m !== id);
         if (Object.hasOwn(draft.wallTypes, id)) {
           if (Object.values(stateOf(draft.walls)).some((w) => w.type === id))
             throw new DomainError('type.used', 'The wall type was not deleted: walls are built of it; give them another type first.', [id]);
@@ -164,7 +164,12 @@ export function runChange(project: Project, change: Change): Outcome {
   });
   for (const id of touched) checkOpening(next, next.openings[id]);
   checkRooflights(project, next);
-  return { project: next, patches: [...patches, ...more], inverse: [...back, ...inverse], title: definition.title };
+  // What hangs at openings comes last: it goes where they have come to stand.
+  const hung = settledHung(project, next);
+  const [last, most, first] = produceWithPatches(next, (draft) => {
+    for (const [id, now] of hung) Object.assign(draft.pieces[id], now);
+  });
+  return { project: last, patches: [...patches, ...more, ...most], inverse: [...first, ...back, ...inverse], title: definition.title };
 }
 
 /** Said where undo reaches the steps that an earlier version of the format kept. */

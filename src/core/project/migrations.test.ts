@@ -102,7 +102,17 @@ describe('a project of any earlier version', () => {
     const old = earlier<Record<'pieces' | 'pictures', Record<string, object>>>('heron-lock-12');
     const project = validateProject(old);
     for (const [id, piece] of Object.entries(old.pieces)) {
-      expect(project.pieces[id]).toEqual({ ...piece, traits: {}, mirrored: false, linked: null, open: 0, status: 'new', supply: 'to order', on: null });
+      expect(project.pieces[id]).toEqual({
+        ...piece,
+        traits: {},
+        mirrored: false,
+        linked: null,
+        open: 0,
+        status: 'new',
+        supply: 'to order',
+        on: null,
+        hangs: null,
+      });
       expect(makeParts(stockItem(project.pieces[id].maker)!, project.pieces[id].size).length).toBeGreaterThan(0);
     }
   });

@@ -3,6 +3,7 @@ import { insideRegion } from '../geometry/polygon';
 import type { Arrangement, PlanFace } from '../geometry/arrangement';
 import { add, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
+import { hungAtOpening, turnHung } from './hanging';
 import { clearSpans, fitOpening, openingStation } from './openings';
 import { inPhase } from './phase';
 import type { Opening, Project } from './schema';
@@ -88,12 +89,19 @@ export function carryRoom(draft: Draft<Project>, roomId: string, how: RoomCarry,
   }
   // Free-standing walls inside go along; the outline stays.
   const both = walls.filter((id) => keys.has(`${id}/left`) && keys.has(`${id}/right`));
-  carryThings(draft, [...both, ...things.map((t) => t.id)], carry, false, newId);
+  // What hangs at an opening goes where that goes.
+  const loose = things.filter((t) => !project.pieces[t.id]?.hangs);
+  carryThings(draft, [...both, ...loose.map((t) => t.id)], carry, false, newId);
   for (const opening of Object.values(project.openings)) {
     if (both.includes(opening.wall)) continue;
     // A wall may go on past the room: what stands in it there stays.
     if (!sides.some((side) => side.wall === opening.wall && opening.at > side.s0 - NEAR && opening.at < side.s1 + NEAR)) continue;
-    Object.assign(draft.openings[opening.id], carryOpening(project, opening, walls, carry));
+    const { turned, ...values } = carryOpening(project, opening, walls, carry);
+    Object.assign(draft.openings[opening.id], values);
+    if (turned) turnHung(draft, opening.id);
+    // What has a left and a right has them the other way round in a mirror.
+    if (carry.mirror !== null)
+      for (const { id } of hungAtOpening(draft.pieces as Project['pieces'], opening.id)) draft.pieces[id].mirrored = !draft.pieces[id].mirrored;
   }
 }
 
@@ -151,7 +159,7 @@ function middle(ring: readonly Vec2[], angle: number): Vec2 {
 }
 
 /** Where an opening of an outline that falls on itself comes to stand: in which wall, at which place, and which way it opens. */
-function carryOpening(project: Project, o: Opening, walls: readonly string[], carry: Carry): Partial<Opening> {
+function carryOpening(project: Project, o: Opening, walls: readonly string[], carry: Carry): Partial<Opening> & { turned: boolean } {
   const station = openingStation(project, o);
   const target = carryPoint(carry, station.p);
   const heading = Math.atan2(station.d.y, station.d.x);
@@ -172,6 +180,7 @@ function carryOpening(project: Project, o: Opening, walls: readonly string[], ca
   const along = Math.cos(facing - wallAngle(project, wall)) > 0;
   const turned = carry.mirror !== null ? along : !along;
   return {
+    turned,
     wall: wall.id,
     at: Math.round(fit.at * 1e9) / 1e9,
     place: { kind: 'free' },

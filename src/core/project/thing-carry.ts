@@ -1,7 +1,7 @@
 import type { Draft } from 'immer';
 import { rotate, sub, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
-import type { Opening, Piece, Project } from './schema';
+import type { Hanging, Opening, Piece, Project } from './schema';
 import { onCopies, standingOn } from './standing-on';
 import { stateOf } from './topology';
 import { cornerAt, plain, wallsAt } from './wall-meeting';
@@ -51,6 +51,8 @@ export function carryThings(draft: Draft<Project>, ids: readonly string[], carry
   const walls = ids.filter((id) => Object.hasOwn(project.walls, id)).map((id) => project.walls[id]);
   const going = new Set(walls.map((w) => w.id));
   const made: string[] = [];
+  /** Openings by what each is a copy of. */
+  const copiedOpenings = new Map<string, string>();
   const corner = new Map<string, string>();
   const move = (id: string): string => {
     const known = corner.get(id);
@@ -84,13 +86,21 @@ export function carryThings(draft: Draft<Project>, ids: readonly string[], carry
           place: o.place.kind === 'between' || o.place.kind === 'gap' ? { kind: 'free' } : o.place,
           head: null,
         };
+        copiedOpenings.set(o.id, own);
         made.push(own);
       } else Object.assign(draft.openings[o.id], change);
     }
   }
   // What stands on a piece goes with it, and a copy of it stands on the copy.
-  const all = [...new Set([...ids, ...standingOn(project.pieces, ids)])];
+  // So does what hangs at an opening of a wall that goes.
+  const hung = Object.values(project.pieces).flatMap(({ id, hangs }) => (hangs && going.has(project.openings[hangs.opening]?.wall) ? [id] : []));
+  const all = [...new Set([...ids, ...hung, ...standingOn(project.pieces, ids)])];
   const copied = new Map<string, Piece>();
+  /** At the opening that goes along, or its copy; what goes without its opening hangs no longer. */
+  const hangsAfter = (hangs: Hanging): Hanging | null => {
+    const opening = copy ? copiedOpenings.get(hangs.opening) : going.has(project.openings[hangs.opening].wall) ? hangs.opening : undefined;
+    return opening === undefined ? null : { ...hangs, opening, side: carry.mirror === null ? hangs.side : hangs.side === 'left' ? 'right' : 'left' };
+  };
   for (const collection of ['pieces', 'columns', 'rooflights'] as const)
     for (const id of all) {
       const thing = stateOf(draft[collection])[id];
@@ -100,6 +110,7 @@ export function carryThings(draft: Draft<Project>, ids: readonly string[], carry
         rotation: carryRotation(carry, thing.rotation),
         // What has a left and a right has them the other way round in a mirror.
         ...(carry.mirror !== null && 'mirrored' in thing ? { mirrored: !thing.mirrored } : {}),
+        ...('hangs' in thing && thing.hangs ? { hangs: hangsAfter(thing.hangs) } : {}),
       };
       if (copy) {
         const own = newId(collection.slice(0, -1));

@@ -1,3 +1,4 @@
+import type { Draft } from 'immer';
 import { DomainError } from './errors';
 import { collections, kindOf, referencesOf, type CollectionName, type Thing } from './kinds';
 import type { Project } from './schema';
@@ -36,3 +37,12 @@ export function refuseHeld(project: Pick<Project, 'contents'>, ids: readonly str
 
 /** What of a project is out of sight: ids of things, and of levels with all on them. */
 export const hiddenIn = (project: Pick<Project, 'contents'>): ReadonlySet<string> => new Set(project.contents.hidden);
+
+/** Takes things that go out of the lists of what is out of sight and what is together. */
+export function forget(draft: Draft<Project>, ids: readonly string[]): void {
+  const gone = new Set(ids);
+  if (!gone.size) return;
+  const { contents } = draft;
+  if (contents.hidden.some((h) => gone.has(h))) contents.hidden = contents.hidden.filter((h) => !gone.has(h));
+  for (const group of Object.values(contents.groups)) if (group.members.some((m) => gone.has(m))) group.members = group.members.filter((m) => !gone.has(m));
+}

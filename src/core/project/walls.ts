@@ -2,7 +2,9 @@ import type { Draft } from 'immer';
 import { add, angleOf, cross, distance, dot, left, meet, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { DomainError } from './errors';
 import { joinFaces, shiftFaces, splitFaces } from './face-carry';
+import { hungAtOpening, turnHung } from './hanging';
 import { sideKey, type Project, type Wall } from './schema';
+import { forget } from './things';
 import { stateOf } from './topology';
 import { cornerAt, directionOf, plain, wallsAt, type NewId } from './wall-meeting';
 import { moveWalls } from './wall-move';
@@ -18,7 +20,13 @@ export function deleteWalls(draft: Draft<Project>, ids: readonly string[]): void
     delete draft.walls[id];
     for (const side of ['left', 'right'] as const) if (draft.outside.faces[sideKey(id, side)]) delete draft.outside.faces[sideKey(id, side)];
   }
-  for (const id in openings) if (gone.has(openings[id].wall)) delete draft.openings[id];
+  for (const id in openings)
+    if (gone.has(openings[id].wall)) {
+      const hung = hungAtOpening(draft.pieces as Project['pieces'], id).map((p) => p.id);
+      forget(draft, hung);
+      for (const piece of hung) delete draft.pieces[piece];
+      delete draft.openings[id];
+    }
   dropUnusedCorners(draft);
 }
 
@@ -137,6 +145,7 @@ export function joinTwo(draft: Draft<Project>, aId: string, bId: string, newId: 
       if (!alike) {
         target.hinge = o.hinge === 'start' ? 'end' : 'start';
         target.swing = o.swing === 'left' ? 'right' : 'left';
+        turnHung(draft, o.id);
       }
     }
     if (shiftA) shiftFaces(draft, aId, shiftA);

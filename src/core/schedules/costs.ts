@@ -7,6 +7,7 @@ import { lengthsOf } from './goods';
 import { orderFor, takeOff, type Lot } from './takeoff';
 import { DUST } from '../units/tolerance';
 import { roomAt } from '../placing/around';
+import { clothLots } from './coverings';
 import { pieceLots } from './pieces';
 import { codeOf, stockItem } from '../stock/stock';
 import type { StockItem } from '../stock/types';
@@ -57,11 +58,11 @@ export function tradeOf({ category, roles }: Pick<Finish, 'category' | 'roles'>)
   }
 }
 
-/** Which trade brings a piece: lights are wired, what water or a flue is led to is plumbed, textiles are sewn. */
+/** Which trade brings a piece: lights are wired, what water or a flue is led to is plumbed, textiles and coverings are sewn. */
 export function tradeOfPiece({ mount, category, lamp, connections = [] }: Pick<StockItem, 'mount' | 'category' | 'lamp' | 'connections'>): Trade {
   if (lamp && (mount === 'wall' || mount === 'ceiling')) return 'Electrical';
   if (connections.some((c) => c !== 'socket')) return 'Plumbing and heating';
-  return category === 'Textiles' ? 'Soft furnishing' : 'Furniture';
+  return category === 'Textiles' || category === 'At windows' ? 'Soft furnishing' : 'Furniture';
 }
 
 /** One thing that is ordered for the whole of a project. SI units. */
@@ -188,9 +189,36 @@ function pieceOrders(model: Model): OrderRow[] {
   });
 }
 
+/** Cloth by the metre for what hangs at windows, to the tenth of a metre. */
+function clothOrders(model: Model): OrderRow[] {
+  return clothLots(model).map(({ finish, metres, pieces }): OrderRow => {
+    const quantity = Math.ceil(metres * 10 - DUST) / 10;
+    const cost = quantity * finish.price;
+    return {
+      id: `cloth ${finish.id}`,
+      trade: 'Soft furnishing',
+      name: `For coverings: ${finish.name}`,
+      supplier: finish.supplier,
+      code: finish.code,
+      net: `${metres.toFixed(2)} m`,
+      order: `${quantity.toFixed(1)} m`,
+      quantity,
+      price: finish.price,
+      cost,
+      shares: shared(
+        cost,
+        pieces.map(({ piece, metres: amount }) => {
+          const room = roomAt(model, piece);
+          return { room, outside: room === null, amount };
+        }),
+      ),
+    };
+  });
+}
+
 /** All that is ordered, of finishes, mouldings and pieces: one line for each, by trade. */
 export function orderList(model: Model): OrderRow[] {
-  const rows = [...finishOrders(model), ...pieceOrders(model)];
+  const rows = [...finishOrders(model), ...pieceOrders(model), ...clothOrders(model)];
   return rows.sort((a, b) => TRADES.indexOf(a.trade) - TRADES.indexOf(b.trade) || b.cost - a.cost || (a.name < b.name ? -1 : 1));
 }
 

@@ -1,6 +1,7 @@
 import { modelKind } from '../model/kinds';
 import { collections } from '../project/kinds';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
+import { coveringSchedule } from './coverings';
 import { costByRoom, costByTrade, orderList } from './costs';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
 import type { Column, ColumnKind, ScheduleList } from './list';
@@ -108,6 +109,32 @@ const LISTS = {
       { key: 'cost', title: 'Cost', kind: 'money', sum: true },
     ],
     rows: pieceSchedule,
+  },
+  coverings: {
+    title: 'Coverings',
+    empty: 'Nothing hangs at a window yet: place something from At windows near one.',
+    note: 'What hangs at windows and doors: its finished size, and what is sewn. Cloth is by fullness, by the width of its bolt and its repeat, to half widths; the cost is of the making, the cloth is in the order list.',
+    columns: [
+      text('room', 'Room'),
+      text('level', 'Level'),
+      text('opening', 'At'),
+      text('name', 'Covering'),
+      text('hung', 'Hung'),
+      length('width', 'Width'),
+      length('drop', 'Drop'),
+      text('cloth', 'Cloth'),
+      figure('widths', 'Widths'),
+      length('cut', 'Cut'),
+      length('metres', 'Of cloth', true),
+      length('lining', 'Of lining', true),
+      length('sheer', 'Of sheer', true),
+      length('track', 'Track', true),
+      text('status', 'Status'),
+      text('supplier', 'Supplier'),
+      text('code', 'Code'),
+      { key: 'cost', title: 'Making', kind: 'money', sum: true },
+    ],
+    rows: coveringSchedule,
   },
   order: {
     title: 'Order list',

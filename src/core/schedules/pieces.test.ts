@@ -59,7 +59,8 @@ describe('the schedule of pieces', () => {
     const p = twoRooms();
     const curtain = { ...pieceFrom(stockCard('curtain')!, 'a', p.levels.ground, { x: 1, y: 1.5 }) };
     const said = (own: Partial<Piece>): string => pieceSchedule(deriveModel(edit(p, 'piece.add', { pieces: [{ ...curtain, ...own }] })))[0].finishes;
-    expect(said({})).toMatch(/^cloth: [^;]*; rail: [^;]*$/);
+    expect(said({})).toMatch(/^cloth: [^;]*; lining: [^;]*; rail: [^;]*$/);
+    expect(said({ traits: {} })).toMatch(/^cloth: [^;]*; rail: [^;]*$/);
     expect(said({ traits: { sheer: true, hung: 'pelmet' } })).toMatch(/cloth: .*; sheer: .*; rail: .*; pelmet: /);
   });
 

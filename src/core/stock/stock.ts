@@ -73,6 +73,7 @@ export const CARDS: readonly StockCard[] = STOCK.flatMap((item) =>
     size: item.size,
     traits: {},
     finishes: {},
+    hangs: {},
     ...card,
     words: [item.words, card.words].filter(Boolean).join(' '),
     item,
@@ -365,6 +366,7 @@ export function pieceFrom(
     status: 'new',
     supply: 'to order',
     on: null,
+    hangs: null,
     lamp: item.lamp ? { ...item.lamp } : null,
   };
 }

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import type { Joint } from '../geometry/joint';
 import type { Mesh } from '../geometry/mesh';
 import type { Vec2, Vec3 } from '../geometry/vec';
-import type { Lamp } from '../project/schema';
+import type { Hanging, Lamp } from '../project/schema';
 import type { Traits } from './traits';
 
 export interface PieceSize {
@@ -51,6 +51,21 @@ export interface SeatPlace extends Vec2 {
   rotation: number;
 }
 
+/** How a covering hangs at an opening, whichever that is. */
+export type HangsHow = Pick<Hanging, 'where' | 'ends' | 'sides' | 'above' | 'below'>;
+
+/** Something that is sewn for a covering: how wide and long it is when it is done, and how much cloth it takes across. Metres. */
+export interface Sewn {
+  part: string;
+  /** What all of it covers together, and how long it hangs. */
+  width: number;
+  drop: number;
+  /** Width of cloth for a width it covers. */
+  fullness: number;
+  /** How many there are beside one another. */
+  count: 1 | 2;
+}
+
 /** Part of what a maker makes. What moves stands shut and says by which joint. */
 export interface Made {
   part: string;
@@ -75,6 +90,8 @@ export interface Card {
   /** Finishes of parts that are others than its maker begins with. */
   finishes?: Record<string, string>;
   words?: string;
+  /** How it hangs at an opening, where that is not as its maker says. */
+  hangs?: Partial<HangsHow>;
 }
 
 /**
@@ -116,6 +133,14 @@ export interface StockItem<T extends z.ZodObject = z.ZodObject> {
   places?: (size: PieceSize, traits: z.output<T>) => SeatPlace[];
   sleeps?: (size: PieceSize, traits: z.output<T>) => number;
   connections?: readonly Connection[];
+  /** How it hangs at a window or a door, where it belongs to one. */
+  hangs?: HangsHow;
+  /** Whether it has a left and a right, so that one of a pair is mirrored. */
+  handed?: (traits: z.output<T>) => boolean;
+  /** What is sewn for it, by the metre. */
+  sewn?: (size: PieceSize, traits: z.output<T>) => Sewn[];
+  /** Length of the pole or the track it runs on, metres. */
+  track?: (size: PieceSize, traits: z.output<T>) => number;
   make(size: PieceSize, traits: z.output<T>): Made[];
   symbol(size: PieceSize, traits: z.output<T>): SymbolLine[];
 }

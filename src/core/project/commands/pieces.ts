@@ -2,8 +2,10 @@ import { current, type Draft } from 'immer';
 import { z } from 'zod';
 import { DomainError } from '../errors';
 import { Coordinate, Finish, Id, Name, Picture, Piece, Viewpoint, type Project } from '../schema';
+import { withHanging } from '../hanging';
 import { linkedWith, share } from '../linked';
-import { carriedAlong, inCircle, standingOn } from '../standing-on';
+import { carriedAlong, inCircle, letGo, standingOn } from '../standing-on';
+import { forget } from '../things';
 import { stateOf } from '../topology';
 import { define, editable, need, refuseTaken } from './define';
 
@@ -27,7 +29,8 @@ function carry(draft: Draft<Project>, before: Piece, after: Piece): void {
 function change(draft: Draft<Project>, id: string, set: Partial<Piece>): void {
   const target = need(draft.pieces, id, 'piece');
   const before = { ...(current(target) as Piece) };
-  Object.assign(target, set);
+  Object.assign(target, withHanging(before, set));
+  if (target.hangs) need(draft.openings, target.hangs.opening, 'opening');
   need(draft.levels, target.level, 'level');
   refuseCircle(draft, id, target.on);
   carry(draft, before, current(target) as Piece);
@@ -60,6 +63,7 @@ export const pieceCommands = {
       for (const piece of pieces) {
         refuseTaken(draft.pieces, piece.id);
         need(draft.levels, piece.level, 'level');
+        if (piece.hangs) need(draft.openings, piece.hangs.opening, 'opening');
         draft.pieces[piece.id] = piece;
       }
       for (const { id, on } of pieces) refuseCircle(draft, id, on);
@@ -78,6 +82,22 @@ export const pieceCommands = {
       }
       for (const { id: own, on } of pieces) refuseCircle(draft, own, on);
       draft.contents.groups[id] = { id, name, members: pieces.map((p) => p.id), together: true };
+    },
+  }),
+  'coverings.hang': define({
+    title: 'Hang coverings',
+    args: z.object({ pieces: z.array(Piece).max(500), instead: z.array(Id).max(500).describe('what is taken down for them') }),
+    apply(draft, { pieces, instead }) {
+      for (const id of instead) need(draft.pieces, id, 'piece');
+      letGo(draft.pieces, new Set(instead));
+      forget(draft, instead);
+      for (const id of instead) delete draft.pieces[id];
+      for (const piece of pieces) {
+        refuseTaken(draft.pieces, piece.id);
+        need(draft.levels, piece.level, 'level');
+        if (piece.hangs) need(draft.openings, piece.hangs.opening, 'opening');
+        draft.pieces[piece.id] = piece;
+      }
     },
   }),
   'piece.set': define({
@@ -148,6 +168,8 @@ export const pieceCommands = {
       for (const id of pieces) {
         if (along.has(id)) continue;
         const piece = need(draft.pieces, id, 'piece');
+        // What hangs at an opening goes where that goes.
+        if (piece.hangs) continue;
         const before = { ...(current(piece) as Piece) };
         piece.x += by.x;
         piece.y += by.y;

@@ -12,7 +12,11 @@ export const furnishingKinds = {
     status: true,
     openParts: true,
     alike: ({ maker }) => ({ key: maker, words: 'alike' }),
-    refers: ({ level, on }) => [onLevel(level), ...(on === null ? [] : [{ to: 'pieces', id: on, as: 'stands on a piece', gone: 'stays' } as const])],
+    refers: ({ level, on, hangs }) => [
+      onLevel(level),
+      ...(on === null ? [] : [{ to: 'pieces', id: on, as: 'stands on a piece', gone: 'stays' } as const]),
+      ...(hangs === null ? [] : [{ to: 'openings', id: hangs.opening, as: 'hangs at an opening', gone: 'along' } as const]),
+    ],
   }),
   viewpoints: kind({ schema: Viewpoint, word: 'viewpoint' }),
   pictures: kind({

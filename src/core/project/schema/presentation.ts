@@ -7,6 +7,21 @@ export const Lamp = z.object({
   on: z.boolean(),
 });
 
+/** Where the hem of what hangs at an opening is. */
+export const ENDS = ['opening', 'floor', 'sill', 'below the sill', 'as high as it is'] as const;
+
+/** How something hangs at a window or a door: its place and its size follow from that. */
+export const Hanging = z.object({
+  opening: Id,
+  side: z.enum(['left', 'right']).describe('side of the wall, seen from start to end, it hangs at'),
+  leg: z.boolean().default(false).describe('of a window round a corner: at the part of it in the other wall'),
+  where: z.enum(['recess', 'wall']).describe('recess: between the reveals; wall: before the wall, over the edges of the opening'),
+  ends: z.enum(ENDS).describe('opening: at its foot'),
+  sides: z.number().min(0).max(2).describe('before the wall: how far it reaches beyond each side of the opening, as far as there is room, metres'),
+  above: z.number().min(0).max(2).describe('before the wall: how far its top is above the head, as far as there is room, metres'),
+  below: z.number().min(0).max(2).describe('before the wall, where it ends at the opening: how far below its foot, metres'),
+});
+
 export const Piece = z.object({
   id: Id,
   name: Name,
@@ -28,6 +43,7 @@ export const Piece = z.object({
   status: Status.default('new'),
   supply: z.enum(['to order', 'ordered', 'bought']).default('to order').describe('how far one is with buying it, where it is new'),
   on: Id.nullable().default(null).describe('the piece it stands on and goes with'),
+  hangs: Hanging.nullable().default(null).describe('the window or door it hangs at, which decides its place and size'),
   lamp: Lamp.nullable().describe('light it gives, for luminaires'),
 });
 
@@ -159,6 +175,7 @@ export const Board = z.object({
 });
 
 export type Piece = z.infer<typeof Piece>;
+export type Hanging = z.infer<typeof Hanging>;
 export type Lamp = z.infer<typeof Lamp>;
 export type Viewpoint = z.infer<typeof Viewpoint>;
 export type Picture = z.infer<typeof Picture>;

@@ -18,7 +18,8 @@ export interface ClothAsked {
   /** What all curtains of the window cover together, and how long they hang. */
   width: number;
   drop: number;
-  heading: Heading;
+  /** Width of cloth for a width it covers. */
+  fullness: number;
   /** How many curtains there are: a pair, or a single one. */
   curtains: 1 | 2;
   /** Width of the cloth as it is sold, and how far its pattern repeats along it; 0: plain. */
@@ -39,8 +40,8 @@ export interface Cloth {
 }
 
 /** The cloth that is bought for the curtains of a window. */
-export function clothFor({ width, drop, heading, curtains, bolt, repeat }: ClothAsked): Cloth {
-  const each = (width / curtains) * FULLNESS[heading];
+export function clothFor({ width, drop, fullness, curtains, bolt, repeat }: ClothAsked): Cloth {
+  const each = (width / curtains) * fullness;
   const widths = Math.max(0.5, Math.ceil((2 * each) / bolt - DUST) / 2);
   // Two halves are cut from one length.
   const drops = Math.ceil(widths * curtains - DUST);
@@ -49,33 +50,8 @@ export function clothFor({ width, drop, heading, curtains, bolt, repeat }: Cloth
   return { widths, drops, cut, metres: drops * cut };
 }
 
-/** How far a pole or a track reaches beyond an opening at each side, and lies above it. */
-export const POLE = { beyond: 0.2, above: 0.15 } as const;
-
-/** Where curtains end. */
-export const FALLS = ['floor', 'sill', 'below the sill'] as const;
-export type Fall = (typeof FALLS)[number];
-
-/** How far the hem of a curtain hangs from what it ends at: above the floor or the sill, or below the sill. */
-const CLEAR_OF = 0.01;
-const BELOW_SILL = 0.15;
-
-/** Height of the hem of a curtain above the floor. @param sill height of the sill, which a door has not */
-export const hemAt = (fall: Fall, sill: number): number =>
-  fall === 'floor' || sill < BELOW_SILL ? CLEAR_OF : fall === 'sill' ? sill + CLEAR_OF : sill - BELOW_SILL;
-
 /** How wide drawn-back cloth stands at its side, as a share of what it covers: of a pair 0.1 to 0.2 of the width at each side. */
 const STACK = 0.32;
 
 /** Width of one curtain drawn back. @param covers what it covers when it is drawn */
 export const stackOf = (covers: number, heading: Heading): number => (covers * STACK * FULLNESS[heading]) / 2;
-
-/** What is left free at both sides of a blind in its recess together, and what one before the wall covers beyond the opening in all. */
-const IN_RECESS = 0.01;
-const BEFORE_WALL = { width: 0.15, height: 0.11 } as const;
-
-/** The size a blind is made in for an opening of a size. */
-export const blindSize = (opening: { width: number; height: number }, where: 'recess' | 'wall'): { width: number; height: number } =>
-  where === 'recess'
-    ? { width: opening.width - IN_RECESS, height: opening.height }
-    : { width: opening.width + BEFORE_WALL.width, height: opening.height + BEFORE_WALL.height };

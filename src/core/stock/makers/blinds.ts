@@ -2,12 +2,13 @@ import { z } from 'zod';
 import type { Joint } from '../../geometry/joint';
 import { MeshBuilder } from '../../geometry/mesh';
 import { sheet } from '../../geometry/shapes';
+import { BEFORE_WALL } from '../../project/hanging';
 import { board } from '../forms/boards';
 import { about, shiftBy } from '../forms/carry';
 import { scatter } from '../forms/random';
 import { bar, rod } from '../forms/skin';
 import { choice, count, length, toggle } from '../traits';
-import { maker, outline, rectangle, stroke, v3, type Made, type PieceSize, type StockItem } from '../types';
+import { maker, outline, rectangle, stroke, v3, type HangsHow, type Made, type PieceSize, type Sewn, type StockItem } from '../types';
 
 /** Blinds and shutters. Their width, and their height from the lowest to the top, are finished sizes. */
 
@@ -78,6 +79,9 @@ function roman({ width, depth, height }: PieceSize, { lowered: down, fold }: z.o
     { part: 'fixings', mesh: head.build() },
   ];
 }
+
+/** A Roman blind is one flat piece of cloth. */
+const romanSewn = ({ width, height }: PieceSize): Sewn[] => [{ part: 'cloth', width, drop: height - HEM, fullness: 1, count: 1 }];
 
 const slattedTraits = z.object({
   slat: choice('Slats', ['25 mm', '50 mm', '63 mm'], '50 mm'),
@@ -233,6 +237,9 @@ function shutters({ width, height }: PieceSize, { style, panels, louvre, tilt }:
   return [...frame, { part: 'hinges', mesh: metal.build() }];
 }
 
+/** Blinds hang between the reveals, or over the edges of the opening. */
+const HANGS: HangsHow = { where: 'recess', ends: 'opening', ...BEFORE_WALL };
+
 const LIMITS = { min: { width: 0.4, depth: 0.06, height: 0.4 }, max: { width: 3, depth: 0.16, height: 3 } } as const;
 
 export const blindsAndShutters: StockItem[] = [
@@ -244,6 +251,8 @@ export const blindsAndShutters: StockItem[] = [
     size: { width: 1.2, depth: 0.07, height: 1.3 },
     ...LIMITS,
     mount: 'window',
+    hangs: HANGS,
+    handed: () => true,
     foot: 0.9,
     parts: { cloth: 'cloth.oat-weave', fixings: 'metal.steel-brushed' },
     words: 'shade window covering',
@@ -270,7 +279,9 @@ export const blindsAndShutters: StockItem[] = [
     size: { width: 1.2, depth: 0.1, height: 1.4 },
     ...LIMITS,
     mount: 'window',
+    hangs: HANGS,
     foot: 0.85,
+    sewn: romanSewn,
     parts: { cloth: 'cloth.flax-linen', fixings: 'timber.birch' },
     words: 'shade window covering',
     sold: { supplier: 'Wether Mill', price: 190 },
@@ -290,6 +301,7 @@ export const blindsAndShutters: StockItem[] = [
     min: { width: 0.4, depth: 0.075, height: 0.4 },
     max: { width: 2.7, depth: 0.12, height: 2.6 },
     mount: 'window',
+    hangs: HANGS,
     foot: 0.9,
     parts: { slats: 'timber.oak', cords: 'cloth.white-linen' },
     words: 'wooden slats shade window covering',
@@ -316,6 +328,8 @@ export const blindsAndShutters: StockItem[] = [
     min: { width: 0.6, depth: 0.09, height: 0.6 },
     max: { width: 4, depth: 0.16, height: 3 },
     mount: 'window',
+    hangs: HANGS,
+    handed: () => true,
     parts: { cloth: 'cloth.oat-weave', fixings: 'metal.steel-brushed' },
     words: 'vanes shade window covering',
     sold: { supplier: 'Wether Mill', price: 180 },
@@ -331,6 +345,7 @@ export const blindsAndShutters: StockItem[] = [
     size: { width: 1, depth: 0.06, height: 1.2 },
     ...LIMITS,
     mount: 'window',
+    hangs: HANGS,
     foot: 0.9,
     parts: { cloth: 'cloth.sheer-oat', fixings: 'metal.steel-brushed' },
     words: 'honeycomb shade window covering',
@@ -348,6 +363,7 @@ export const blindsAndShutters: StockItem[] = [
     min: { width: 0.5, depth: 0.13, height: 0.6 },
     max: { width: 3, depth: 0.16, height: 2.6 },
     mount: 'window',
+    hangs: HANGS,
     foot: 0.85,
     parts: { fronts: 'paint.sluice-white', hinges: 'metal.brass-aged' },
     words: 'louvres window covering',

@@ -2,29 +2,32 @@ import { z } from 'zod';
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { cuts, sheet } from '../../geometry/shapes';
 import type { Vec3 } from '../../geometry/vec';
+import { POLE } from '../../project/hanging';
 import { FULLNESS, HEADINGS, stackOf, type Heading } from '../coverings/cloth';
 import { board } from '../forms/boards';
+import { shiftBy } from '../forms/carry';
 import { scatter } from '../forms/random';
 import { bar, loop, rod, slat } from '../forms/skin';
 import { choice, count, toggle } from '../traits';
-import { maker, outline, rectangle, stroke, v3, type Made, type PieceSize, type StockItem } from '../types';
+import { maker, outline, rectangle, stroke, v3, type Made, type PieceSize, type Sewn, type StockItem } from '../types';
 
 /** Curtains and valances. Their width, and their height from the hem to the top, are finished sizes. */
 
 /** How far the hem of cloth is above the foot of a piece, so that it lies in no floor, metres. */
-const HEM = 0.006;
+const HEM = 0.001;
 
 const curtainTraits = z.object({
   curtains: choice('Curtains', ['pair', 'single, to the left', 'single, to the right'], 'pair'),
   heading: choice('Heading', HEADINGS, 'pencil pleat'),
   hung: choice('Hung from', ['pole', 'track', 'pelmet'], 'pole'),
   drawn: count('Drawn, %', { min: 0, max: 100, first: 0 }),
+  lining: choice('Lining', ['unlined', 'lined', 'interlined'], 'unlined'),
   sheer: toggle('Sheer behind', false),
 });
 type CurtainTraits = z.output<typeof curtainTraits>;
 
-/** Where the pole or the track runs below the top, metres. */
-const POLE = 0.025;
+/** How far the pole or the track runs below the top, metres. */
+const BELOW_TOP = 0.025;
 /** Cloth in one fold, metres. */
 const IN_FOLD = 0.24;
 /** How much folds differ from one another; those of a wave do not. */
@@ -103,7 +106,7 @@ function rail(size: PieceSize, hung: CurtainTraits['hung']): { metal: Mesh; pelm
   const { width, depth, height } = size;
   const w = width / 2;
   const back = depth / 2;
-  const z = height - POLE;
+  const z = height - BELOW_TOP;
   const metal = new MeshBuilder();
   const pelmet = new MeshBuilder();
   if (hung === 'pole') {
@@ -132,13 +135,45 @@ function rail(size: PieceSize, hung: CurtainTraits['hung']): { metal: Mesh; pelm
   return { metal: metal.build(), pelmet: pelmet.build() };
 }
 
-function curtains(size: PieceSize, { curtains: which, heading, hung, drawn, sheer }: CurtainTraits): Made[] {
-  const { width, depth, height } = size;
-  const w = width / 2 - (hung === 'pelmet' ? 0.02 : 0.03);
-  const pole = height - POLE;
-  const top = heading === 'eyelet' ? pole + 0.02 : heading === 'tab' ? pole - 0.045 : pole - 0.016;
+/** How far the lining hangs behind its cloth, metres. */
+const LINING = { lined: 0.005, interlined: 0.009 } as const;
+
+/** Cloth of a sheer for a width it covers. */
+const SHEER = 1.6;
+
+/** What curtains cover, from the middle, and where their tops are: of the cloth and of a sheer behind it, metres. */
+function extents(
+  { width, height }: PieceSize,
+  { heading, hung }: Pick<CurtainTraits, 'heading' | 'hung'>,
+): { w: number; pole: number; top: number; sheer: number } {
+  const pole = height - BELOW_TOP;
+  return {
+    w: width / 2 - (hung === 'pelmet' ? 0.02 : 0.03),
+    pole,
+    top: heading === 'eyelet' ? pole + 0.02 : heading === 'tab' ? pole - 0.045 : pole - 0.016,
+    sheer: pole - 0.03,
+  };
+}
+
+/** What is sewn of cloth, lining and sheer for curtains. */
+function curtainsSewn(size: PieceSize, traits: CurtainTraits): Sewn[] {
+  const { w, top, sheer } = extents(size, traits);
+  const count = traits.curtains === 'pair' ? 2 : 1;
+  const cloth = { width: 2 * w, drop: top - HEM, fullness: FULLNESS[traits.heading], count } as const;
+  return [
+    { part: 'cloth', ...cloth },
+    ...(traits.lining === 'unlined' ? [] : [{ part: 'lining', ...cloth }]),
+    ...(traits.sheer ? [{ part: 'sheer', width: 2 * w, drop: sheer - HEM, fullness: SHEER, count: 1 } as const] : []),
+  ];
+}
+
+function curtains(size: PieceSize, traits: CurtainTraits): Made[] {
+  const { depth } = size;
+  const { curtains: which, heading, hung, drawn, sheer, lining } = traits;
+  const { w, pole, top, sheer: sheerTop } = extents(size, traits);
   const share = drawn / 100;
   const cloth = new MeshBuilder();
+  const linings = new MeshBuilder();
   const rings = new MeshBuilder();
   const one = (side: -1 | 1, covers: number): void => {
     const stack = Math.min(covers, Math.max(0.12, stackOf(covers, heading)));
@@ -153,7 +188,9 @@ function curtains(size: PieceSize, { curtains: which, heading, hung, drawn, shee
       y: hung === 'pelmet' ? 0.012 : 0,
       seed: side + 2,
     };
-    cloth.add(hanging(own));
+    const mesh = hanging(own);
+    cloth.add(mesh);
+    if (lining !== 'unlined') linings.add(mesh, shiftBy(0, LINING[lining], 0.004));
     hangers(rings, cloth, own, pole);
   };
   if (which === 'pair') for (const side of [-1, 1] as const) one(side, w);
@@ -164,9 +201,9 @@ function curtains(size: PieceSize, { curtains: which, heading, hung, drawn, shee
       hanging({
         from: -w + 0.01,
         to: w - 0.01,
-        cloth: 2 * w * 1.6,
+        cloth: 2 * w * SHEER,
         heading: 'wave',
-        top: pole - 0.03,
+        top: sheerTop,
         deep: 0.014,
         y: Math.min(depth / 2 - 0.02, 0.055),
         seed: 9,
@@ -175,6 +212,7 @@ function curtains(size: PieceSize, { curtains: which, heading, hung, drawn, shee
   const { metal, pelmet } = rail(size, hung);
   return [
     { part: 'cloth', mesh: cloth.build() },
+    { part: 'lining', mesh: linings.build() },
     { part: 'sheer', mesh: sheers.build() },
     { part: 'rail', mesh: new MeshBuilder().add(metal).add(rings.build()).build() },
     { part: 'pelmet', mesh: pelmet },
@@ -234,19 +272,28 @@ export const curtainsAndValances: StockItem[] = [
     traits: curtainTraits,
     size: { width: 1.8, depth: 0.14, height: 2.2 },
     min: { width: 0.6, depth: 0.1, height: 0.8 },
-    max: { width: 4.5, depth: 0.22, height: 3.2 },
+    max: { width: 5, depth: 0.22, height: 3.6 },
     mount: 'window',
-    parts: { cloth: 'cloth.oat-weave', sheer: 'cloth.sheer', rail: 'metal.iron-black', pelmet: 'paint.sluice-white' },
+    hangs: { where: 'wall', ends: 'floor', ...POLE, below: 0 },
+    handed: ({ curtains: which }) => which !== 'pair',
+    sewn: curtainsSewn,
+    track: ({ width }) => width,
+    parts: { cloth: 'cloth.oat-weave', lining: 'cloth.white-linen', sheer: 'cloth.sheer', rail: 'metal.iron-black', pelmet: 'paint.sluice-white' },
     words: 'drapes window covering',
     sold: { supplier: 'Wether Mill', price: 340 },
     cards: [
-      { id: 'curtain', name: 'Curtain pair' },
-      { id: 'curtain-eyelet', name: 'Eyelet curtains', traits: { heading: 'eyelet' }, finishes: { cloth: 'cloth.flax-linen', rail: 'metal.brass-aged' } },
+      { id: 'curtain', name: 'Curtain pair', traits: { lining: 'lined' } },
+      {
+        id: 'curtain-eyelet',
+        name: 'Eyelet curtains',
+        traits: { heading: 'eyelet', lining: 'lined' },
+        finishes: { cloth: 'cloth.flax-linen', rail: 'metal.brass-aged' },
+      },
       {
         id: 'curtain-pinch',
         name: 'Pinch-pleat curtains',
         size: { width: 2, depth: 0.16, height: 2.35 },
-        traits: { heading: 'pinch pleat', hung: 'pelmet' },
+        traits: { heading: 'pinch pleat', hung: 'pelmet', lining: 'interlined' },
         finishes: { cloth: 'cloth.rust-velvet' },
       },
       {
@@ -260,6 +307,7 @@ export const curtainsAndValances: StockItem[] = [
         name: 'Tab curtains',
         size: { width: 1.5, depth: 0.12, height: 1.5 },
         traits: { heading: 'tab' },
+        hangs: { ends: 'below the sill' },
         finishes: { cloth: 'cloth.white-linen' },
       },
       { id: 'curtain-single', name: 'Single curtain', size: { width: 1.2, depth: 0.14, height: 2.2 }, traits: { curtains: 'single, to the left' } },
@@ -284,6 +332,8 @@ export const curtainsAndValances: StockItem[] = [
     max: { width: 4, depth: 0.2, height: 0.6 },
     mount: 'window',
     foot: 2,
+    hangs: { where: 'wall', ends: 'as high as it is', sides: POLE.sides + 0.04, above: POLE.above + 0.03, below: 0 },
+    sewn: ({ width, height }, { gathered }) => [{ part: 'cloth', width, drop: height, fullness: gathered ? 2 : 1, count: 1 }],
     parts: { cloth: 'cloth.check-kitchen', board: 'timber.birch' },
     words: 'pelmet frill window covering',
     sold: { supplier: 'Wether Mill', price: 120 },
