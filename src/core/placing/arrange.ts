@@ -129,6 +129,7 @@ function copies(project: Project, id: string, moves: readonly { about: Vec2; tur
         ...at,
         rotation: one.rotation + turn,
         linked: own === id ? linked : null,
+        hangs: null,
       });
     }
     return onCopies(copied);

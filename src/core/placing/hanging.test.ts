@@ -49,7 +49,7 @@ describe('places at openings', () => {
       at: 0.5,
     });
     expect(placesAtOpening(deriveModel(corner), 'corner').map((l) => l.leg)).toEqual([false, true]);
-    const parts = dressed(deriveModel(corner), stockCard('roller-blind')!, 'corner', next).pieces;
+    const parts = dressed(deriveModel(corner), stockCard('roller-blind')!, placesAtOpening(deriveModel(corner), 'corner'), next).pieces;
     const hung = edit(corner, 'coverings.hang', { pieces: parts, instead: [] });
     const turns = parts.map(({ id }) => hung.pieces[id].rotation);
     expect(Math.abs(Math.cos(turns[0] - turns[1]))).toBeLessThan(1e-6);
@@ -136,12 +136,14 @@ describe('hanging', () => {
 
   it('hangs a card at both sides of a door between rooms, instead of what its maker hung there', () => {
     const p = twoRooms();
-    const first = dressed(deriveModel(p), stockCard('curtain')!, 'door', next);
+    const first = dressed(deriveModel(p), stockCard('curtain')!, placesAtOpening(deriveModel(p), 'door'), next);
     expect(first.pieces).toHaveLength(2);
     const hung = edit(p, 'coverings.hang', first);
-    const second = dressed(deriveModel(hung), stockCard('curtain-eyelet')!, 'door', next);
+    const second = dressed(deriveModel(hung), stockCard('curtain-eyelet')!, placesAtOpening(deriveModel(hung), 'door'), next);
     expect(second.instead.sort()).toEqual(first.pieces.map((q) => q.id).sort());
     // A door has no recess: a blind hangs before its wall.
-    expect(dressed(deriveModel(p), stockCard('roller-blind')!, 'door', next).pieces.every((q) => q.hangs!.where === 'wall')).toBe(true);
+    expect(
+      dressed(deriveModel(p), stockCard('roller-blind')!, placesAtOpening(deriveModel(p), 'door'), next).pieces.every((q) => q.hangs!.where === 'wall'),
+    ).toBe(true);
   });
 });

@@ -1,6 +1,6 @@
 import { dot, left, sub, type Vec2 } from '../geometry/vec';
 import type { Model } from '../model/model';
-import { hasRecess, hungAt, openingOf } from '../project/hanging';
+import { hangingSo, hungAt, openingOf } from '../project/hanging';
 import { openingStation } from '../project/openings';
 import { standsIn } from '../project/phase';
 import type { Hanging, Opening, Piece, Project, Side, Starts } from '../project/schema';
@@ -53,12 +53,9 @@ export function placeNear(model: Model, level: string, p: Vec2, reach: number): 
   return best?.place ?? null;
 }
 
-/** How something hangs at a place: between the reveals only where there is a recess. */
-function hangsAt(project: Project, place: HangingPlace, how: HangsHow): Hanging {
-  const { where, ends, sides, above, below } = how;
-  const recess = where === 'recess' && hasRecess(project, openingOf(project, place), place.side);
-  return { where: recess ? 'recess' : 'wall', ends, sides, above, below, opening: place.opening, side: place.side, leg: place.leg };
-}
+/** How something hangs at a place. */
+const hangsAt = (project: Project, { opening, side, leg }: HangingPlace, { where, ends, sides, above, below }: HangsHow): Hanging =>
+  hangingSo(project, { where, ends, sides, above, below, opening, side, leg });
 
 /** A piece as it hangs at a place, by how it hangs now or by how its maker says. Null: its maker hangs nothing. */
 export function hungOver(project: Project, piece: Piece, place: HangingPlace): Piece | null {
@@ -92,10 +89,10 @@ export interface Dressing {
 const madeAlike = (project: Project, place: HangingPlace, piece: Pick<Piece, 'id' | 'maker'>): string[] =>
   hangingAt(project, place).flatMap((p) => (p.maker === piece.maker && p.id !== piece.id ? [p.id] : []));
 
-/** A card hung at all places of an opening. @param next ids of the new pieces */
-export function dressed(model: Model, card: StockCard, opening: string, next: () => string, starts?: Starts): Dressing {
+/** A card hung at places. @param next ids of the new pieces; @param starts what the scheme in hand gives new pieces */
+export function dressed(model: Model, card: StockCard, places: readonly HangingPlace[], next: () => string, starts?: Starts): Dressing {
   const out: Dressing = { pieces: [], instead: [] };
-  for (const place of placesAtOpening(model, opening)) {
+  for (const place of places) {
     const piece = hungFrom(model.project, card, next(), place, starts);
     if (!piece) continue;
     out.pieces.push(piece);

@@ -60,6 +60,12 @@ export const hasRecess = (project: Project, opening: Opening, side: Side): boole
   (opening.kind === 'passage' ||
     (opening.kind === 'window' && inWall(opening, wallThickness(project, project.walls[opening.wall]), side).reveals[side] > 0.02));
 
+/** How something hangs at an opening: between the reveals only where there is a recess. */
+export const hangingSo = (project: Project, hangs: Hanging): Hanging => ({
+  ...hangs,
+  where: hangs.where === 'recess' && hasRecess(project, openingOf(project, hangs), hangs.side) ? 'recess' : 'wall',
+});
+
 /** How far what hangs before the wall may reach beyond the start and the end of an opening, metres. */
 function roomBeside(project: Project, opening: Opening, sides: number): Record<'start' | 'end', number> {
   const gaps = openingGaps(project, opening) ?? { start: sides, end: sides };

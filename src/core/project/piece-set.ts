@@ -26,7 +26,7 @@ export function pieceSetOf(project: Project, ids: readonly string[]): PieceSet {
   const within = new Set(all.map((p) => p.id));
   const used = new Set(all.flatMap((p) => Object.values(p.finishes)));
   return {
-    pieces: all.map((p) => ({ ...structuredClone(p), x: p.x - middle.x, y: p.y - middle.y, on: p.on !== null && within.has(p.on) ? p.on : null })),
+    pieces: all.map((p) => ({ ...structuredClone(p), x: p.x - middle.x, y: p.y - middle.y, on: p.on !== null && within.has(p.on) ? p.on : null, hangs: null })),
     finishes: Object.values(project.finishes).filter((f) => used.has(f.id)),
   };
 }

@@ -1,7 +1,5 @@
 'use client';
-import Autocomplete from '@mui/material/Autocomplete';
 import Button from '@mui/material/Button';
-import TextField from '@mui/material/TextField';
 import { useState } from 'react';
 import type { Piece } from '@/core/project/schema';
 import { CARDS, placesAt, stockItem } from '@/core/stock/stock';
@@ -11,6 +9,7 @@ import { FieldTable } from '../look/FieldTable';
 import { Row } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as arranging from '../tools/arranging';
+import { CardField } from './CardField';
 import { useEdit } from './parts';
 import { Presses, Showing } from './PlaceRows';
 
@@ -91,25 +90,7 @@ export function ReplaceRow({ pieces, mount }: { pieces: string[]; mount: string 
   return (
     <>
       <Row label="Replace by">
-        <Autocomplete
-          size="small"
-          options={options}
-          value={card}
-          onChange={(_, v) => setCard(v)}
-          getOptionLabel={(c) => c.name}
-          getOptionKey={(c) => c.id}
-          groupBy={(c) => c.item.category}
-          renderInput={(params) => (
-            <TextField
-              {...params}
-              variant="standard"
-              placeholder="a piece of the stock"
-              slotProps={{ ...params.slotProps, htmlInput: { ...params.slotProps.htmlInput, 'aria-label': 'Replace by' } }}
-            />
-          )}
-          onKeyDown={(e) => e.stopPropagation()}
-          sx={{ '& .MuiInputBase-input': { fontSize: 12.5, p: '0 !important' } }}
-        />
+        <CardField label="Replace by" options={options} value={card} placeholder="a piece of the stock" onChoose={setCard} />
       </Row>
       {card ? (
         <Presses>

@@ -10,6 +10,7 @@ import { useStudio } from '../store/studio';
 import * as arranging from '../tools/arranging';
 import * as tools from '../tools/controller';
 import { ReplaceRow } from './CopyRows';
+import { DressRows } from './HangRows';
 import { Actions, useEdit } from './parts';
 import { Presses, Showing } from './PlaceRows';
 
@@ -34,6 +35,7 @@ export function ManyDocket() {
   const status = ids.filter((id) => project.walls[id] || project.openings[id] || project.columns[id] || project.rooflights[id] || project.pieces[id]);
   const carried = ids.some((id) => project.walls[id] || project.pieces[id] || project.columns[id] || project.rooflights[id]);
   const pieces = ids.filter((id) => project.pieces[id]);
+  const openings = ids.filter((id) => project.openings[id] && project.openings[id].kind !== 'niche');
   const [gap, setGap] = useState(0.1);
   const first = status.length
     ? (project.walls[status[0]] ?? project.openings[status[0]] ?? project.columns[status[0]] ?? project.rooflights[status[0]] ?? project.pieces[status[0]])
@@ -76,6 +78,7 @@ export function ManyDocket() {
         </Box>
       ) : null}
       {pieces.length > 1 && pieces.length === ids.length ? <SetRows /> : null}
+      {openings.length === ids.length ? <DressRows key={openings.join(' ')} openings={openings} /> : null}
       {mount ? <ReplaceRow key={pieces.join(' ')} pieces={pieces} mount={mount} /> : null}
       {walls.length ? (
         <Row label="Build-up">

@@ -15,6 +15,7 @@ import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
 import { Diagram } from './Diagram';
 import { Group } from './Group';
+import { DressRows } from './HangRows';
 import { StandRows } from './StandRows';
 import { Actions, GridRow, PartSwatches, useEdit } from './parts';
 
@@ -126,6 +127,11 @@ export function OpeningDocket({ id }: { id: string }) {
         <Choice bare label="Status" value={opening.status} options={STATUS_NAMES} onChoose={(status) => void run('status.set', { ids: [id], status })} />
       </Row>
       <PartSwatches id={id} />
+      {kind === 'niche' ? null : (
+        <Group title="What hangs at it">
+          <DressRows key={id} openings={[id]} />
+        </Group>
+      )}
       <Group title="Where it stands">
         {form === 'corner' ? <CornerRow opening={opening} set={set} /> : <Placed opening={opening} />}
         {(kind === 'door' && form !== 'sliding') || (kind === 'window' && form !== 'bay') ? (

@@ -14,6 +14,7 @@ import * as arranging from '../tools/arranging';
 import * as tools from '../tools/controller';
 import { ChairRows, CopyRows, ReplaceRow } from './CopyRows';
 import { Group } from './Group';
+import { HangRows } from './HangRows';
 import { PlaceRows } from './PlaceRows';
 import { Diagram } from './Diagram';
 import { Actions, PartSwatches, useEdit } from './parts';
@@ -41,6 +42,9 @@ export function PieceDocket({ id }: { id: string }) {
     }
     return set({ size: clamped });
   };
+  /** Of what hangs at a window that decides how wide and how high it is. */
+  const byWindow = (key: 'width' | 'depth' | 'height'): boolean =>
+    piece.hangs !== null && (key === 'width' || (key === 'height' && piece.hangs.ends !== 'as high as it is'));
   return (
     <>
       <Diagram kind="piece" piece={piece} units={units} />
@@ -67,23 +71,32 @@ export function PieceDocket({ id }: { id: string }) {
         </Row>
       ) : null}
       {(['width', 'depth', 'height'] as const).map((key) => (
-        <Row key={key} label={key[0].toUpperCase() + key.slice(1)}>
-          <LengthField label={key[0].toUpperCase() + key.slice(1)} metres={piece.size[key]} units={units} onRefuse={say} onCommit={(v) => resize(key, v)} />
+        <Row key={key} label={key[0].toUpperCase() + key.slice(1)} note={byWindow(key) ? 'by its window' : undefined}>
+          {byWindow(key) ? (
+            formatLength(piece.size[key], units)
+          ) : (
+            <LengthField label={key[0].toUpperCase() + key.slice(1)} metres={piece.size[key]} units={units} onRefuse={say} onCommit={(v) => resize(key, v)} />
+          )}
         </Row>
       ))}
-      <Row label="Above floor">
-        <LengthField label="Above floor" metres={piece.elevation} units={units} onRefuse={say} onCommit={(elevation) => own({ elevation })} />
-      </Row>
-      <Row label="Turned">
-        <NumberField
-          label="Turned"
-          value={((((piece.rotation * 180) / Math.PI) % 360) + 360) % 360}
-          min={-360}
-          max={360}
-          onRefuse={say}
-          onCommit={(v) => own({ rotation: (v * Math.PI) / 180 })}
-        />
-      </Row>
+      <HangRows piece={piece} />
+      {piece.hangs ? null : (
+        <>
+          <Row label="Above floor">
+            <LengthField label="Above floor" metres={piece.elevation} units={units} onRefuse={say} onCommit={(elevation) => own({ elevation })} />
+          </Row>
+          <Row label="Turned">
+            <NumberField
+              label="Turned"
+              value={((((piece.rotation * 180) / Math.PI) % 360) + 360) % 360}
+              min={-360}
+              max={360}
+              onRefuse={say}
+              onCommit={(v) => own({ rotation: (v * Math.PI) / 180 })}
+            />
+          </Row>
+        </>
+      )}
       <StandRows piece={piece} set={set} />
       {item?.traits ? <TraitRows piece={piece} rows={traitRows(item.traits)} whole={traitsFor(item, piece.traits)} set={set} /> : null}
       {piece.lamp ? (
@@ -119,16 +132,18 @@ export function PieceDocket({ id }: { id: string }) {
       ) : null}
       {item ? <PartSwatches id={id} /> : null}
       <ChairRows piece={piece} />
-      <Group title="Where it stands">
-        <PlaceRows piece={piece} />
-      </Group>
+      {piece.hangs ? null : (
+        <Group title="Where it stands">
+          <PlaceRows piece={piece} />
+        </Group>
+      )}
       <Group title="Copies">
         <CopyRows key={id} piece={piece} />
       </Group>
       {item ? <ReplaceRow key={`${id} ${piece.maker}`} pieces={meant} mount={item.mount} /> : null}
       <Actions>
         <Button onClick={tools.duplicateSelection}>Duplicate</Button>
-        <Button onClick={() => tools.turnSelection()}>Turn</Button>
+        {piece.hangs ? null : <Button onClick={() => tools.turnSelection()}>Turn</Button>}
       </Actions>
     </>
   );

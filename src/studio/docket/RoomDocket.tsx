@@ -9,7 +9,9 @@ import { formatArea, formatLength } from '@/core/units/length';
 import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, Row, TextField } from '../look/fields';
 import { targetName, useStudio } from '../store/studio';
+import { windowsOf } from '../tools/hanging';
 import { Group } from './Group';
+import { DressRows } from './HangRows';
 import { Actions, Swatches, useEdit } from './parts';
 
 /** A room: name, use, figures, floor and ceiling, finishes. */
@@ -21,6 +23,7 @@ export function RoomDocket({ id }: { id: string }) {
   const derived = model.shell.rooms.get(id);
   const level = project.levels[room.level];
   const { cover } = room;
+  const windows = windowsOf(model, id);
   const set = (values: Partial<Room>): boolean => run('room.set', { room: id, set: values });
   const setCover = (kind: Ceiling['kind']): void => {
     const height = 'height' in cover ? cover.height : null;
@@ -132,6 +135,11 @@ export function RoomDocket({ id }: { id: string }) {
           { label: 'ceiling', finish: room.ceiling ?? BARE.ceiling, target: { kind: 'ceiling', room: id } },
         ]}
       />
+      {windows.length ? (
+        <Group title="At its windows">
+          <DressRows key={id} openings={windows} room={id} />
+        </Group>
+      ) : null}
       <Group title="More of this room">
         <Row label="Floor step">
           <LengthField label="Floor above the level" metres={room.step} units={units} onRefuse={say} onCommit={(step) => set({ step })} />

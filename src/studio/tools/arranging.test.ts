@@ -1,14 +1,14 @@
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import type { Piece } from '@/core/project/schema';
 import { pieceFrom, stockCard } from '@/core/stock/stock';
 import { edit, house } from '@/core/testing/drafting';
 import { useLibrary } from '../store/library';
-import { openProject, useStudio } from '../store/studio';
 import * as arranging from './arranging';
 import { collisionNote } from './collisions';
-import { cancel, escape, nudgeSelection } from './controller';
+import { escape, nudgeSelection } from './controller';
 import { dropPiece, showDrop } from './pieces';
 import type { TablePoint } from './session';
+import { openBefore, sameAsShown, select, state } from './testing';
 import { cardOfSet, chosenSet, chosenWith, keepTogether, openSet, partSet } from './sets';
 import { pieceSetOf } from '@/core/project/piece-set';
 
@@ -40,38 +40,7 @@ const project = edit(bare, 'piece.add', {
     piece('chest', 'other', 3.9, 3.2, { size: { width: 0.8, depth: 0.5, height: 0.8 } }),
   ],
 });
-const [room] = Object.keys(project.rooms);
-const state = () => useStudio.getState();
-
-let close: () => void;
-beforeEach(async () => {
-  vi.stubGlobal('addEventListener', () => undefined);
-  vi.stubGlobal('removeEventListener', () => undefined);
-  vi.stubGlobal('document', { hidden: false });
-  vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ seq: 0, project, history: [], changes: [] })));
-  close = openProject('p');
-  await vi.waitFor(() => expect(state().ready && state().project.rooms[room]).toBeTruthy());
-});
-afterEach(() => {
-  cancel();
-  close();
-  vi.unstubAllGlobals();
-});
-
-const select = (...ids: string[]): void => state().select(ids.map((entity) => ({ entity, target: null })));
-
-/** What is shown before a press is the very model that comes of it. */
-function sameAsShown(worked: () => arranging.Worked): void {
-  const before = state().project;
-  arranging.showWorked(worked());
-  const shown = state().model;
-  expect(shown.project).not.toBe(before);
-  expect(state().project).toBe(before);
-  arranging.showWorked(null);
-  expect(state().model.project).toBe(before);
-  expect(arranging.doWorked(worked())).toBe(true);
-  expect(state().model.project.pieces).toEqual(shown.project.pieces);
-}
+openBefore(() => project);
 
 describe('arranging', () => {
   it('shows what a press then does, whichever it is', () => {

@@ -15,7 +15,8 @@ type Edit = { [N in CommandName]: { command: N; args: CommandArgs<N> } }[Command
 /** An edit, or the sentence why there is none. */
 export type Worked = { edit: Edit; select?: string[] } | { refusal: string };
 
-const to = <N extends CommandName>(command: N, args: CommandArgs<N>, select?: string[]): Worked => ({ edit: { command, args } as Edit, select });
+/** An edit by its command. @param select what is selected then */
+export const to = <N extends CommandName>(command: N, args: CommandArgs<N>, select?: string[]): Worked => ({ edit: { command, args } as Edit, select });
 
 /** Shows an edit, or nothing. */
 export function showWorked(worked: Worked | null): void {
@@ -135,10 +136,11 @@ export function alikeWith(project: Pick<Project, 'pieces'>, id: string): string[
 
 /** Pieces replaced by what a card is, each in its place. */
 export function replacedBy(pieces: string[], cardId: string): Worked {
-  const { item, name, size, traits, finishes } = stockCard(cardId)!;
+  const { item, name, size, traits, finishes, hangs } = stockCard(cardId)!;
   return to('pieces.replace', {
     pieces,
     by: { maker: item.id, name, size: { ...size }, traits: { ...traits }, finishes: { ...finishes }, lamp: item.lamp ? { ...item.lamp } : null },
+    hangs: item.hangs ? { ...item.hangs, ...hangs } : null,
     keep: item.mount === 'ceiling' ? 'top' : 'foot',
   });
 }

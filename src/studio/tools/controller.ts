@@ -17,6 +17,7 @@ import { dropPiece, showPlace } from './pieces';
 import { selectedPieces } from './selected';
 import { collisionNote } from './collisions';
 import { chosenWith } from './sets';
+import { draggedOver } from './hanging';
 import { standPiece, type Standing } from './place';
 import { get, set, type TablePoint } from './session';
 import {
@@ -334,6 +335,12 @@ function dragTo(at: TablePoint): void {
     d.moved = true;
     const item = stockItem(d.piece.maker);
     const except = new Set([d.piece.id, ...standingOn(state.project.pieces, [d.piece.id])]);
+    const over = item?.hangs && !at.shift ? draggedOver(d.piece, { plan: p, reach: at.reach }) : null;
+    if (over) {
+      show('piece.set', { piece: d.piece.id, set: { hangs: over.piece.hangs } });
+      set({ measure: { fields: [{ label: 'moved', value: distance(over.piece, d.piece) }], note: over.note, typed: null, field: 0 } });
+      return;
+    }
     const standing: Standing = at.shift
       ? { x: p.x, y: p.y, rotation: d.piece.rotation, note: 'free' }
       : standPiece(state.model, {
@@ -347,7 +354,8 @@ function dragTo(at: TablePoint): void {
           onto: at.onto,
         });
     const { x, y, rotation, rests } = standing;
-    show('piece.set', { piece: d.piece.id, set: { x, y, rotation, ...rests } });
+    // Away from its window it hangs at none.
+    show('piece.set', { piece: d.piece.id, set: { x, y, rotation, ...rests, ...(d.piece.hangs ? { hangs: null } : {}) } });
     const met = collisionNote(state.model, { ...d.piece, x, y, rotation, ...rests });
     const note = [standing.note, met].filter(Boolean).join(', ');
     set({ measure: { fields: [{ label: 'moved', value: distance(standing, d.piece) }], note, typed: null, field: 0 } });

@@ -4,6 +4,7 @@ import { onCopies, standingOn } from '@/core/project/standing-on';
 import { pieceFrom, stockCard } from '@/core/stock/stock';
 import { newId } from '../store/studio';
 import { collisionNote } from './collisions';
+import { hangingNote, hungWhere } from './hanging';
 import { standPiece } from './place';
 import { selectedPieces } from './selected';
 import { dropSet, isSetCard, showSet } from './sets';
@@ -14,6 +15,8 @@ function ghostPiece(name: string, at: TablePoint, id: string): { piece: Piece; n
   const card = stockCard(name);
   if (!card) return null;
   const { item } = card;
+  const hung = hungWhere(card, at, id);
+  if (hung) return hung;
   const piece = pieceFrom(card, id, project.levels[level], at.plan, 0, project.schemes[project.scheme].starts);
   const { x, y, rotation, note, rests } = standPiece(model, {
     level,
@@ -76,7 +79,7 @@ export function duplicateSelection(): void {
     // What stands on it is copied with it, and goes as far.
     for (const id of [p.id, ...standingOn(state.project.pieces, [p.id])]) {
       const one = state.project.pieces[id];
-      if (!copied.has(id)) copied.set(id, { ...structuredClone(one), id: newId('piece'), x: one.x + by.x, y: one.y + by.y });
+      if (!copied.has(id)) copied.set(id, { ...structuredClone(one), id: newId('piece'), x: one.x + by.x, y: one.y + by.y, hangs: null });
     }
   }
   if (state.run('piece.add', { pieces: onCopies(copied) })) state.select(pieces.map((p) => ({ entity: copied.get(p.id)!.id, target: null })));
@@ -92,6 +95,8 @@ export function deleteSelection(): void {
 /** Turns the selected pieces a quarter, or by `angle` radians. */
 export function turnSelection(angle = Math.PI / 2): void {
   const pieces = selectedPieces();
+  const hung = hangingNote();
+  if (hung) return get().say(hung);
   if (pieces.length) get().run('pieces.move', { pieces, by: { x: 0, y: 0 }, turn: angle });
 }
 
@@ -110,5 +115,7 @@ export function nudge(key: string, units: keyof typeof STEPS, size: keyof (typeo
 export function nudgeSelection(key: string, size: keyof (typeof STEPS)['metric']): void {
   const pieces = selectedPieces();
   const by = nudge(key, get().project.units, size);
+  const hung = hangingNote();
+  if (hung && by) return get().say(hung);
   if (pieces.length && by) get().run('pieces.move', { pieces, by, turn: 0 });
 }

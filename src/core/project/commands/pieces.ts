@@ -1,8 +1,8 @@
 import { current, type Draft } from 'immer';
 import { z } from 'zod';
 import { DomainError } from '../errors';
-import { Coordinate, Finish, Id, Name, Picture, Piece, Viewpoint, type Project } from '../schema';
-import { withHanging } from '../hanging';
+import { Coordinate, Finish, Hanging, Id, Name, Picture, Piece, Viewpoint, type Project } from '../schema';
+import { hangingSo, withHanging } from '../hanging';
 import { linkedWith, share } from '../linked';
 import { carriedAlong, inCircle, letGo, standingOn } from '../standing-on';
 import { forget } from '../things';
@@ -123,9 +123,13 @@ export const pieceCommands = {
     args: z.object({
       pieces: z.array(Id).min(1).max(500),
       by: Piece.pick({ maker: true, name: true, size: true, traits: true, finishes: true, lamp: true }),
+      hangs: Hanging.pick({ where: true, ends: true, sides: true, above: true, below: true })
+        .nullable()
+        .default(null)
+        .describe('how it hangs at a window, where what it replaces hangs at one'),
       keep: z.enum(['foot', 'top']).default('foot').describe('whether it stands where the other stood, or hangs from where that hung'),
     }),
-    apply(draft, { pieces, by, keep }) {
+    apply(draft, { pieces, by, keep, hangs }) {
       for (const id of pieces) {
         const before = { ...(current(need(draft.pieces, id, 'piece')) as Piece) };
         // Its back stays where it was: at the wall.
@@ -137,6 +141,7 @@ export const pieceCommands = {
           y: before.y + Math.cos(before.rotation) * forth,
           elevation: keep === 'top' ? Math.max(0, before.elevation + before.size.height - by.size.height) : before.elevation,
           open: 0,
+          hangs: before.hangs && hangs && hangingSo(stateOf(draft) as Project, { ...before.hangs, ...hangs }),
           // A piece that is replaced is no linked copy of the others any more, unless all of them are.
           linked: before.linked !== null && linkedWith(stateOf(draft.pieces) as Project['pieces'], id).every((o) => pieces.includes(o)) ? before.linked : null,
         };

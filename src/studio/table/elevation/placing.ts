@@ -113,6 +113,8 @@ export function faceBehind(faces: readonly Placed[], piece: Piece): DressedFace 
 
 /** Where a piece at a wall comes to by a way along and up the wall: what hangs there goes up and down too. Null: it stands at none of the faces, or at one that bows. */
 export function movedUpright(piece: Piece, faces: readonly Placed[], by: Vec2): { x: number; y: number; elevation?: number } | null {
+  // What hangs at a window goes with that.
+  if (piece.hangs) return null;
   const face = faceBehind(faces, piece);
   const axes = face && faceAxes(face);
   if (!axes) return null;

@@ -199,6 +199,8 @@ const SHOWN_GAP = 26;
 /** How far the selected piece is from what bounds it, which can be typed over. */
 export function PieceGaps({ id, view }: { id: string; view: View }) {
   const model = useStudio((s) => s.model);
+  // What hangs at a window stands where that is.
+  if (model.project.pieces[id]?.hangs) return null;
   const gaps = gapsOf(model, id);
   return (
     <>
