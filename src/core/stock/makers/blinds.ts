@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Joint } from '../../geometry/joint';
-import { MeshBuilder } from '../../geometry/mesh';
+import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { sheet } from '../../geometry/shapes';
 import { BEFORE_WALL } from '../../project/hanging';
 import { board } from '../forms/boards';
@@ -21,6 +21,10 @@ const across = ({ width, depth }: PieceSize) => [outline(rectangle(width, depth)
 /** How high the box of a blind is that its cloth or its slats hang from, metres. */
 const HEAD = 0.06;
 
+/** Flat cloth that hangs: one layer of it, so that it lets through what its finish says. @param y how far back */
+const hangingCloth = (x0: number, x1: number, y: number, z0: number, z1: number): Mesh =>
+  sheet((u, v) => v3(x0 + (x1 - x0) * u, y, z0 + (z1 - z0) * v), 1, 1, x1 - x0, z1 - z0);
+
 const rollerTraits = z.object({
   lowered,
   cassette: toggle('Cassette', false),
@@ -37,7 +41,7 @@ function roller({ width, depth, height }: PieceSize, { lowered: down, cassette, 
   // The cloth is narrower than its fixings, and comes off the back of the roll.
   const c = w - 0.018;
   cloth.add(rod([v3(-c, 0, z), v3(c, 0, z)], r, { section: 24 }));
-  cloth.add(board(-c, r - 0.0012, z - drop, c, r, z, 0.0004));
+  cloth.add(hangingCloth(-c, c, r - 0.0006, z - drop + 0.02, z));
   cloth.add(board(-c, r - 0.008, z - drop, c, r + 0.004, z - drop + 0.026, 0.003));
   for (const side of [-1, 1]) metal.add(board(side < 0 ? -w : w - 0.016, -r, z - r - 0.006, side < 0 ? -w + 0.016 : w, Math.min(depth / 2, r + 0.006), height));
   if (cassette) metal.add(board(-w + 0.016, -depth / 2, z - r - 0.01, w - 0.016, -r - 0.003, height, 0.004));
@@ -63,9 +67,9 @@ function roman({ width, depth, height }: PieceSize, { lowered: down, fold }: z.o
   const hangs = Math.max(1, Math.round(folds * (down / 100)));
   const thick = 0.004;
   const end = top - hangs * each;
-  cloth.add(board(-w, -thick, end, w, 0, height, 0.0015));
+  cloth.add(hangingCloth(-w, w, -thick, end, height));
   for (let i = 1; i < hangs; i++)
-    cloth.add(rod([v3(-w + 0.004, -thick - 0.002, top - i * each), v3(w - 0.004, -thick - 0.002, top - i * each)], 0.004, { section: 10 }));
+    cloth.add(rod([v3(-w + 0.004, -thick - 0.0045, top - i * each), v3(w - 0.004, -thick - 0.0045, top - i * each)], 0.004, { section: 10 }));
   const up = folds - hangs;
   const room = Math.min(depth - 0.012, up * 0.014);
   for (let i = 0; i < up; i++) {
@@ -148,7 +152,7 @@ function vertical({ width, height }: PieceSize, { vane, drawn, turn, side }: z.o
   const vanes = new MeshBuilder();
   const metal = new MeshBuilder();
   const top = height - 0.045;
-  const one = board(-wide / 2, -0.0006, HEM + 0.004, wide / 2, 0.0006, top, 0.0003);
+  const one = hangingCloth(-wide / 2, wide / 2, 0, HEM + 0.012, top);
   const weight = board(-wide / 2 + 0.004, -0.0016, HEM, wide / 2 - 0.004, 0.0016, HEM + 0.024, 0.0005);
   const hand = side === 'left' ? -1 : 1;
   const full = width - wide - 0.02;
