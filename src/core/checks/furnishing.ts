@@ -208,6 +208,9 @@ const UNDER_FEET = 0.1;
 /** How near before a seat a rug is meant for it, metres. */
 const RUG_BEFORE = 0.5;
 
+/** What is narrower is a runner, which one walks along, metres. */
+const RUNNER = 1;
+
 /** Rugs that are too small for what stands on them. */
 function rugs(model: Model): Finding[] {
   const { share } = PROFILES[model.project.clearances];
@@ -231,7 +234,7 @@ function rugs(model: Model): Finding[] {
             message: `${rug.piece.name} goes ${beyond > 0 ? `only ${say(model, beyond)}` : 'not at all'} beyond ${piece.name}: for chairs drawn back ${say(model, wanted)} are wanted.`,
             ids: [rug.piece.id, ...ids(model, piece).slice(1)],
           });
-      } else if (item.category === 'Seating' && !isChair(item, piece.size)) {
+      } else if (item.category === 'Seating' && !isChair(item, piece.size) && Math.min(rug.piece.size.width, rug.piece.size.depth) >= RUNNER) {
         // Where its front feet are, and how far the rug is from there.
         const feet = inAxesOf(rug.piece, fromAxesOf(piece, { x: 0, y: -piece.size.depth / 2 + UNDER_FEET * share }));
         const gap = Math.max(Math.abs(feet.x) - w, Math.abs(feet.y) - d);

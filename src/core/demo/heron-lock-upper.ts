@@ -133,24 +133,6 @@ export function makeUpper(s: Script): void {
   s.do('room.set', { room: s.room(5, 7.5).id, set: { cover: { kind: 'roof' } } });
 
   s.level = 'upper';
-  // Bedroom.
-  s.place('bed', 2.2, 1.55, 180, {});
-  s.place('rug', 2.2, 3.0, 0, { width: 2.2, depth: 1.4, finishes: { field: 'carpet.wool-oat', border: 'cloth.moss-herringbone' } });
-  s.place('wardrobe', 1.9, 6.38, 0, { width: 1.2 });
-  s.place('table-lamp', 3.55, 0.55, 0, { elevation: 0.5, height: 0.42 });
-  s.place('ceiling-disc', 2.1, 3.5, 0, { lumen: 1600 });
-  // Bathroom.
-  s.place('wc', 6.82, 5.9, -90, {});
-  s.place('basin', 6.75, 4.95, -90, { height: 0.82 });
-  s.place('ceiling-disc', 5.7, 5.5, 0, { lumen: 2000 });
-  // Reading loft.
-  s.place('bookcase', 7.45, 5.6, 90, { width: 1.8, height: 1.9 });
-  s.place('armchair', 9.2, 2.6, 200, {});
-  s.place('armchair', 9.3, 4.4, -30, {});
-  s.place('low-table', 8.6, 3.5, 90, {});
-  s.place('floor-lamp', 9.75, 5.4, 0, {});
-  s.place('rug', 8.9, 3.5, 90, { width: 2.2, depth: 1.6, finishes: { field: 'carpet.wool-slate', border: 'cloth.fold-twill' } });
-
   const at = (x: number, y: number): string => s.room(x, y).id;
   const [bedroom, bathroom, loft] = names.map(([x, y]) => at(x, y));
   s.finish('ceiling', [bedroom, bathroom, loft], 'paint.chalk-ledge');
@@ -166,5 +148,6 @@ export function makeUpper(s: Script): void {
   });
   s.do('finish.apply', { targets: [{ kind: 'part', of: 'dormer-loft', part: 'walls' }], finish: 'timber.ash-plank' });
   s.do('viewpoint.add', { id: 'view-loft', name: 'Reading loft', eye: { x: 7.6, y: 1.6, z: 4.35 }, target: { x: 9.6, y: 4.6, z: 3.9 }, fov: 1.2 });
+  s.do('viewpoint.add', { id: 'view-bedroom', name: 'Bedroom', eye: { x: 0.75, y: 6.1, z: 4.3 }, target: { x: 2.75, y: 1.6, z: 3.5 }, fov: 1.1 });
   s.do('viewpoint.add', { id: 'view-stair', name: 'Stair', eye: { x: 9.2, y: 4.9, z: 1.55 }, target: { x: 6.6, y: 1.2, z: 1.5 }, fov: 1.05 });
 }

@@ -2,6 +2,7 @@ import { newOpening } from '../project/opening-defaults';
 import { emptyProject, type Project } from '../project/schema';
 import { makeOutside } from './heron-lock-outside';
 import { makeFinishes } from './heron-lock-finishes';
+import { furnish } from './heron-lock-furnishing';
 import { makeUpper } from './heron-lock-upper';
 import { Script } from './script';
 
@@ -112,50 +113,6 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
     }),
   );
 
-  // Kitchen and dining.
-  s.place('counter', 8.075, 6.38, 0, { width: 3.9 });
-  s.place('table', 8.1, 3.0, 90, { width: 2.0, depth: 0.95 });
-  for (const [x, y, turn] of [
-    [7.45, 3.45, 90],
-    [7.45, 2.55, 90],
-    [8.75, 3.45, -90],
-    [8.75, 2.55, -90],
-  ] as const)
-    s.place('chair', x, y, turn);
-  s.place('pendant', 8.1, 3.5, 0, { height: 1.05, lumen: 900 });
-  s.place('pendant', 8.1, 2.5, 0, { height: 1.05, lumen: 900 });
-  s.place('plant', 9.6, 4.45, 20, { height: 1.4 });
-  s.place('curtain', 9.98, 3.1, -90, { width: 2.5, height: 2.35, finishes: { cloth: 'cloth.oat-weave' } });
-  s.place('sideboard', 9.86, 1.25, -90, { width: 1.4 });
-  s.place('table-lamp', 9.86, 1.6, 0, { elevation: 0.75, height: 0.46 });
-  s.place('ceiling-disc', 8.05, 5.35, 0, { lumen: 1800 });
-  // Living.
-  s.place('rug', 2.1, 4.75, 0, { width: 2.5, depth: 1.8, finishes: { field: 'carpet.wool-oat', border: 'cloth.damson-linen' } });
-  s.place('sofa', 2.1, 3.35, 180, { width: 2.1 });
-  s.place('low-table', 2.1, 4.75, 0);
-  s.place('armchair', 0.95, 6.1, 35);
-  s.place('stove', 3.88, 6.3, -90);
-  s.place('bookcase', 4.04, 3.5, -90, { width: 1.2 });
-  s.place('floor-lamp', 0.62, 3.2, 0);
-  s.place('pendant', 2.1, 4.8, 0, { width: 0.5, height: 0.7, lumen: 1100 });
-  s.place('curtain', 2.2, 6.58, 0, { width: 2.1, height: 2.3, finishes: { cloth: 'cloth.rust-velvet' } });
-  // Hall and porch.
-  s.place('bench', 5.75, 5.4, -90, { width: 1.2 });
-  s.place('ceiling-disc', 5.1, 4.8, 0);
-  s.place('mirror', 4.32, 4.2, 90, { elevation: 1.25 });
-  s.place('ceiling-disc', 5.1, 7.5, 0, { lumen: 800 });
-  // Workshop.
-  s.place('bench-table', 1.7, 0.72, 180, { width: 2.4 });
-  s.place('bookcase', 0.46, 2.0, 90, { width: 1.1, height: 1.8 });
-  s.place('chair', 1.7, 1.35, 180);
-  s.place('ceiling-disc', 1.9, 1.5, 0, { lumen: 3200 });
-  // Shower room.
-  s.place('wc', 3.99, 1.15, 90);
-  s.place('shower', 4.1, 2.25, 0, { finishes: { screen: 'glass.reeded' } });
-  s.place('basin', 5.5, 0.525, 180, { height: 0.84 });
-  s.place('mirror', 5.5, 0.315, 180, { elevation: 1.2, width: 0.6, height: 0.6 });
-  s.place('ceiling-disc', 4.8, 1.45, 0, { lumen: 2000 });
-
   // Finishes.
   const at = (x: number, y: number): string => s.room(x, y).id;
   const [living, hall, kitchen, workshop, shower, porch] = names.map(([x, y]) => at(x, y));
@@ -175,6 +132,7 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.do('finish.apply', { targets: [{ kind: 'walls', room: null }], finish: 'brick.limewashed' });
   s.do('finish.apply', { targets: [{ kind: 'ground' }], finish: 'ground.grass' });
   makeUpper(s);
+  furnish(s);
   makeOutside(s);
   makeFinishes(s);
   s.level = 'ground';

@@ -1,9 +1,12 @@
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';
 import { newOpening } from '../project/opening-defaults';
 import { inPhase } from '../project/phase';
-import type { Opening, Project, Room } from '../project/schema';
+import type { Hanging, Opening, Piece, Project, Room } from '../project/schema';
 import { faceAt, planOf, roomsByFace } from '../project/topology';
-import { clampSize, pieceFrom, stockCard } from '../stock/stock';
+import type { Vec2 } from '../geometry/vec';
+import { hungFrom } from '../placing/hanging';
+import { restUnder } from '../stock/resting';
+import { clampSize, derivePiece, dropOf, pieceFrom, stockCard } from '../stock/stock';
 
 interface PieceOptions {
   width?: number;
@@ -13,6 +16,8 @@ interface PieceOptions {
   finishes?: Record<string, string>;
   lumen?: number;
   name?: string;
+  traits?: Piece['traits'];
+  open?: number;
 }
 
 interface OpeningOptions {
@@ -28,6 +33,8 @@ export class Script {
   private step = 0;
   private openings = 0;
   private pieces = 0;
+  /** What was placed and is not yet put down. */
+  private readonly placed: Piece[] = [];
   /** The level that walls, openings and pieces are put on. */
   level = 'ground';
 
@@ -97,12 +104,12 @@ export class Script {
     return id;
   }
 
-  /** Places a piece of the stock, turned so many degrees. */
+  /** Places a piece of the stock, turned so many degrees. What stands on others comes to rest on what is there. */
   place(name: string, x: number, y: number, turn: number, options: PieceOptions = {}): void {
     const card = stockCard(name)!;
     const { item } = card;
     const level = this.project.levels[this.level];
-    const piece = pieceFrom(card, `piece-${++this.pieces}`, level, { x, y }, (turn * Math.PI) / 180);
+    const piece = pieceFrom(card, this.nextPiece(), level, { x, y }, (turn * Math.PI) / 180);
     piece.size = clampSize(item, {
       ...piece.size,
       ...(options.width ? { width: options.width } : {}),
@@ -110,11 +117,58 @@ export class Script {
       ...(options.height ? { height: options.height } : {}),
     });
     if (item.mount === 'ceiling') piece.elevation = level.height - piece.size.height;
-    if (options.elevation !== undefined) piece.elevation = options.elevation;
-    if (options.finishes) piece.finishes = { ...piece.finishes, ...options.finishes };
-    if (options.lumen && piece.lamp) piece.lamp.lumen = options.lumen;
-    if (options.name) piece.name = options.name;
-    this.do('piece.add', { pieces: [piece] });
+    if (item.mount === 'top') {
+      const rest = this.restAt({ x, y }, options.elevation);
+      Object.assign(piece, { ...rest, elevation: Math.max(0, rest.elevation - dropOf(item, piece.size, piece.traits)) });
+    } else if (options.elevation !== undefined) piece.elevation = options.elevation;
+    this.add(piece, options);
+  }
+
+  /** Hangs something at a window or a door of a name. */
+  hang(name: string, opening: string, options: PieceOptions & Partial<Pick<Hanging, 'ends' | 'sides' | 'above'>> = {}): void {
+    const { ends, sides, above, ...rest } = options;
+    const own = Object.values(this.project.openings).find((o) => o.name.startsWith(opening))!;
+    // The outer walls run counter-clockwise: the rooms lie at their left.
+    const piece = hungFrom(this.project, stockCard(name)!, this.nextPiece(), { opening: own.id, side: 'left', leg: false })!;
+    const hangs = { ...piece.hangs!, ...(ends ? { ends } : {}), ...(sides === undefined ? {} : { sides }), ...(above === undefined ? {} : { above }) };
+    this.add({ ...piece, hangs }, rest);
+  }
+
+  private nextPiece(): string {
+    return `piece-${++this.pieces}`;
+  }
+
+  /** What is under a point to stand on, and how high that is. @param aim about at which height, metres; left out: on top */
+  private restAt(p: Vec2, aim?: number): Pick<Piece, 'on' | 'elevation'> {
+    // Only what can be under it is made.
+    const near = (q: Piece): boolean => q.level === this.level && Math.hypot(q.x - p.x, q.y - p.y) < Math.hypot(q.size.width, q.size.depth) / 2 + 0.1;
+    const there = [...Object.values(this.project.pieces), ...this.placed].filter(near);
+    const rest = restUnder(
+      there.map((q) => derivePiece(this.project, q)),
+      this.level,
+      p,
+      new Set(),
+      aim,
+    );
+    return { on: rest?.piece ?? null, elevation: rest?.height ?? 0 };
+  }
+
+  private add(piece: Piece, { traits, finishes, lumen, name, open }: PieceOptions): void {
+    const made = {
+      ...piece,
+      traits: { ...piece.traits, ...traits },
+      finishes: { ...piece.finishes, ...finishes },
+      name: name ?? piece.name,
+      open: open ?? piece.open,
+      lamp: lumen && piece.lamp ? { ...piece.lamp, lumen } : piece.lamp,
+    };
+    this.placed.push(made);
+  }
+
+  /** Puts down all that was placed since, at once. */
+  settle(): this {
+    const pieces = this.placed.splice(0);
+    return pieces.length ? this.do('piece.add', { pieces }) : this;
   }
 
   /** Finishes floors, ceilings or walls of rooms. */

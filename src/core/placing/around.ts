@@ -64,6 +64,23 @@ export function drawnUp(a: Pick<DerivedPiece, 'item' | 'piece'>, b: Pick<Derived
   ].some(([chair, table]) => isChair(chair.item, chair.piece.size) && table.item?.places !== undefined);
 }
 
+/** Whether one of two stands below the other: shoes below a bench, a basket below a console. */
+function below(a: DerivedPiece, b: DerivedPiece): boolean {
+  return [
+    [a, b],
+    [b, a],
+  ].some(([small, large]) => {
+    const { width, depth, height } = large.piece.size;
+    return (
+      small.piece.elevation + small.piece.size.height < large.piece.elevation + height - HAIR &&
+      small.footprint.every((p) => {
+        const q = inAxesOf(large.piece, p);
+        return Math.abs(q.x) < width / 2 + HAIR && Math.abs(q.y) < depth / 2 + HAIR;
+      })
+    );
+  });
+}
+
 /** Ids of what stands on a piece, or under it. */
 function stacked(model: Model, id: string): Set<string> {
   const { pieces } = model.project;
@@ -92,7 +109,7 @@ function edgesFor(model: Model, own: DerivedPiece, except: ReadonlySet<string>, 
   } else for (const wall of level.walls) for (const points of wall.rings) ring(points, wall.id, 'wall');
   for (const column of derivedOf(model, 'columns', piece.level)) ring(column.ring, column.id, 'column');
   for (const other of model.pieces)
-    if (other.piece.level === piece.level && !except.has(other.id) && atOneHeight(own, other) && !drawnUp(own, other) && counts(other))
+    if (other.piece.level === piece.level && !except.has(other.id) && atOneHeight(own, other) && !drawnUp(own, other) && !below(own, other) && counts(other))
       ring(other.footprint, other.id, 'piece');
   return edges;
 }

@@ -113,7 +113,9 @@ export function applyFinish(draft: Draft<Project>, target: Target, finish: strin
       put(thing.finishes!, target.part);
       // Linked copies are of one finish.
       if (found?.collection === 'pieces')
-        for (const id of linkedWith(stateOf(draft.pieces) as Project['pieces'], target.of)) put(draft.pieces[id].finishes, target.part);
+        // Most are linked with nothing: those are not all looked through for each part.
+        for (const id of draft.pieces[target.of].linked === null ? [target.of] : linkedWith(stateOf(draft.pieces) as Project['pieces'], target.of))
+          put(draft.pieces[id].finishes, target.part);
       return;
     }
     case 'patch': {

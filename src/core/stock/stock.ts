@@ -218,6 +218,9 @@ export function clearOf(item: StockItem, size: PieceSize, traits: Traits = NONE)
   return (typeof item.clear === 'function' ? item.clear(size, traitsFor(item, traits)) : item.clear) ?? {};
 }
 
+/** How far a piece hangs down below what it lies on, metres. */
+export const dropOf = (item: StockItem, size: PieceSize, traits: Traits = NONE): number => item.drop?.(size, traitsFor(item, traits)) ?? 0;
+
 /** How many sit on a piece or at it. */
 export const seatsOf = (item: StockItem, size: PieceSize, traits: Traits = NONE): number => item.seats?.(size, traitsFor(item, traits)) ?? 0;
 

@@ -114,6 +114,8 @@ export interface StockItem<T extends z.ZodObject = z.ZodObject> {
   mount: Mount;
   /** How high above the floor it starts, metres, where that is not the floor or the ceiling. */
   foot?: number;
+  /** How far it hangs down below what it lies on, metres: a cloth over the edges of its table. */
+  drop?: (size: PieceSize, traits: z.output<T>) => number;
   /** Whether it lies flat: walls do not draw it to them. */
   lies?: boolean;
   /** Built in: what it stands on and against need not be finished behind it. */

@@ -347,6 +347,7 @@ function dragTo(at: TablePoint): void {
           level: d.piece.level,
           item,
           size: d.piece.size,
+          traits: d.piece.traits,
           at: p,
           rotation: d.piece.rotation,
           reach: at.reach,

@@ -22,6 +22,7 @@ function ghostPiece(name: string, at: TablePoint, id: string): { piece: Piece; n
     level,
     item,
     size: piece.size,
+    traits: piece.traits,
     at: at.plan,
     rotation: 0,
     reach: at.reach,

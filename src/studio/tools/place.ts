@@ -3,10 +3,11 @@ import { clearSpans, fitOpening, freeSpans } from '@/core/project/openings';
 import { cornerAt, roundCorner } from '@/core/project/standing';
 import { stationNear, wallLength, wallPath } from '@/core/project/wall-line';
 import { newOpening } from '@/core/project/opening-defaults';
-import type { Opening, Project } from '@/core/project/schema';
+import type { Opening, Piece, Project } from '@/core/project/schema';
 import type { Model } from '@/core/model/model';
 import { seatNear } from '@/core/placing/arrange';
 import { isChair } from '@/core/placing/around';
+import { dropOf } from '@/core/stock/stock';
 import { restUnder } from '@/core/stock/resting';
 import type { PieceSize, StockItem } from '@/core/stock/types';
 import { snapStep } from '@/core/units/length';
@@ -23,8 +24,9 @@ export interface Standing {
 
 interface Finding {
   level: string;
-  item: Pick<StockItem, 'mount' | 'lies' | 'category'> | undefined;
+  item: StockItem | undefined;
   size: PieceSize;
+  traits?: Piece['traits'];
   at: Vec2;
   rotation: number;
   /** How near a wall counts, metres. */
@@ -71,7 +73,7 @@ function neighbourAlong(model: Model, { level, item, size, from, along, out, exc
 }
 
 /** Lets a piece find its place: with its back to a wall that is near, otherwise free at a whole step. */
-export function standPiece(model: Model, { level, item, size, at: p, rotation, reach, except = NOBODY, onto }: Finding): Standing {
+export function standPiece(model: Model, { level, item, size, traits, at: p, rotation, reach, except = NOBODY, onto }: Finding): Standing {
   const { project } = model;
   if (item?.mount === 'top') {
     const seen = onto?.(except);
@@ -85,7 +87,7 @@ export function standPiece(model: Model, { level, item, size, at: p, rotation, r
       // On something it stands as that does.
       rotation: under && rotation === 0 ? under.piece.rotation : rotation,
       note: under ? `on ${under.piece.name}` : 'on the floor',
-      rests: { elevation: rest?.height ?? 0, on: rest?.piece ?? null },
+      rests: { elevation: rest ? Math.max(0, rest.height - dropOf(item, size, traits)) : 0, on: rest?.piece ?? null },
     };
   }
   // A chair finds its place at a table by itself.

@@ -158,6 +158,22 @@ describe('what belongs on top of something', () => {
     expect(stand(0.6, 0.6)).toMatchObject({ rotation: 0, note: 'on the floor', rests: { elevation: 0, on: null } });
   });
 
+  it('hangs down from what it lies on: a cloth has its top at the top of its table', () => {
+    for (const id of ['tablecloth', 'tablecloth-round', 'table-runner', 'throw-arm']) {
+      const { item: own, size: wide, traits } = stockCard(id)!;
+      const at = standPiece(model, { level: 'ground', item: own, size: wide, traits, at: { x: 2.5, y: 2 }, rotation: 0, reach: 0.1 });
+      const top = at.rests!.elevation + wide.height;
+      expect(top, id).toBeGreaterThan(0.75);
+      expect(top, id).toBeLessThan(0.765);
+    }
+    // Folded it lies on it.
+    const folded = stockCard('throw')!;
+    expect(
+      standPiece(model, { level: 'ground', item: folded.item, size: folded.size, traits: folded.traits, at: { x: 2.5, y: 2 }, rotation: 0, reach: 0.1 }).rests!
+        .elevation,
+    ).toBeCloseTo(0.75, 6);
+  });
+
   it('is put where one points in the model, not where the line of sight meets the floor', () => {
     const over = stand(4.5, 3.5, () => ({ x: 2.4, y: 2.1, z: 0.75 }));
     expect(over).toMatchObject({ x: 2.4, y: 2.1, rests: { on: 'table' } });

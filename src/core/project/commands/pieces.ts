@@ -9,12 +9,11 @@ import { forget } from '../things';
 import { stateOf } from '../topology';
 import { define, editable, need, refuseTaken } from './define';
 
-/** Refuses a piece that would stand on itself, or on nothing. @throws DomainError `piece.circle` */
-function refuseCircle(draft: Draft<Project>, id: string, on: string | null): void {
+/** Refuses a piece that would stand on itself, or on nothing. @param now the pieces as they are; @throws DomainError `piece.circle` */
+function refuseCircle(draft: Draft<Project>, id: string, on: string | null, now = (): Project['pieces'] => stateOf(draft.pieces) as Project['pieces']): void {
   if (on === null) return;
   need(draft.pieces, on, 'piece');
-  if (inCircle(stateOf(draft.pieces) as Project['pieces'], id, on))
-    throw new DomainError('piece.circle', 'The piece was not put there: it would stand on itself.', [id]);
+  if (inCircle(now(), id, on)) throw new DomainError('piece.circle', 'The piece was not put there: it would stand on itself.', [id]);
 }
 
 /** Takes what stands on a piece along with it. */
@@ -66,7 +65,8 @@ export const pieceCommands = {
         if (piece.hangs) need(draft.openings, piece.hangs.opening, 'opening');
         draft.pieces[piece.id] = piece;
       }
-      for (const { id, on } of pieces) refuseCircle(draft, id, on);
+      const now = stateOf(draft.pieces) as Project['pieces'];
+      for (const { id, on } of pieces) refuseCircle(draft, id, on, () => now);
     },
   }),
   'set.place': define({
@@ -80,7 +80,8 @@ export const pieceCommands = {
         need(draft.levels, piece.level, 'level');
         draft.pieces[piece.id] = piece;
       }
-      for (const { id: own, on } of pieces) refuseCircle(draft, own, on);
+      const now = stateOf(draft.pieces) as Project['pieces'];
+      for (const { id: own, on } of pieces) refuseCircle(draft, own, on, () => now);
       draft.contents.groups[id] = { id, name, members: pieces.map((p) => p.id), together: true };
     },
   }),
