@@ -14,7 +14,8 @@ export function coveringFindings(model: Model): Finding[] {
   const say = (metres: number): string => formatLength(metres, project.units);
   return model.pieces.flatMap(({ piece, item }): Finding[] => {
     const { hangs, name, size } = piece;
-    if (!hangs || !item) return [];
+    // In a phase its window may not be there.
+    if (!hangs || !item || !project.openings[hangs.opening]) return [];
     const opening = openingOf(project, hangs);
     const ids = [piece.id, opening.id];
     const out: Finding[] = [];

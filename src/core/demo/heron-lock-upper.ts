@@ -148,6 +148,6 @@ export function makeUpper(s: Script): void {
   });
   s.do('finish.apply', { targets: [{ kind: 'part', of: 'dormer-loft', part: 'walls' }], finish: 'timber.ash-plank' });
   s.do('viewpoint.add', { id: 'view-loft', name: 'Reading loft', eye: { x: 7.6, y: 1.6, z: 4.35 }, target: { x: 9.6, y: 4.6, z: 3.9 }, fov: 1.2 });
-  s.do('viewpoint.add', { id: 'view-bedroom', name: 'Bedroom', eye: { x: 0.75, y: 6.1, z: 4.3 }, target: { x: 2.75, y: 1.6, z: 3.5 }, fov: 1.1 });
+  s.do('viewpoint.add', { id: 'view-bedroom', name: 'Bedroom', eye: { x: 1.3, y: 5.9, z: 4.3 }, target: { x: 2.5, y: 1.6, z: 3.5 }, fov: 1.1 });
   s.do('viewpoint.add', { id: 'view-stair', name: 'Stair', eye: { x: 9.2, y: 4.9, z: 1.55 }, target: { x: 6.6, y: 1.2, z: 1.5 }, fov: 1.05 });
 }

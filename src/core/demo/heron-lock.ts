@@ -146,6 +146,6 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   });
   s.do('viewpoint.add', { id: 'view-living', name: 'Living room', eye: { x: 3.9, y: 3.0, z: 1.45 }, target: { x: 1.5, y: 5.6, z: 0.95 }, fov: 1.05 });
   s.do('viewpoint.add', { id: 'view-shower', name: 'Shower room', eye: { x: 5.55, y: 2.6, z: 1.5 }, target: { x: 4.85, y: 0.95, z: 0.95 }, fov: 1.15 });
-  s.do('viewpoint.add', { id: 'view-workshop', name: 'Workshop', eye: { x: 3.3, y: 2.5, z: 1.5 }, target: { x: 1.2, y: 0.6, z: 1.0 }, fov: 1.05 });
+  s.do('viewpoint.add', { id: 'view-workshop', name: 'Workshop', eye: { x: 3.3, y: 1.35, z: 1.5 }, target: { x: 1.2, y: 0.78, z: 1.0 }, fov: 1.05 });
   return s.project;
 }

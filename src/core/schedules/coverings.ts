@@ -75,7 +75,7 @@ export function coveringSchedule(model: Model): CoveringRow[] {
         id: piece.id,
         level: project.levels[piece.level].name,
         room: room ? (project.rooms[room]?.name ?? '') : 'In no room',
-        opening: piece.hangs ? openingOf(project, piece.hangs).name : '',
+        opening: piece.hangs && project.openings[piece.hangs.opening] ? openingOf(project, piece.hangs).name : '',
         name: piece.name,
         hung: piece.hangs ? (piece.hangs.where === 'recess' ? 'in the recess' : 'before the wall') : '',
         width: piece.size.width,
