@@ -120,7 +120,10 @@ test('a living room and a bedroom are furnished from nothing, and all windows dr
     expect((await hung()).length).toBe(6);
     await studio.stage('Schedules');
     await page.getByRole('tab', { name: 'Coverings' }).click();
-    const rows = page.getByRole('table').getByRole('row').filter({ hasText: /Curtain pair|Roman blind/ });
+    const rows = page
+      .getByRole('table')
+      .getByRole('row')
+      .filter({ hasText: /Curtain pair|Roman blind/ });
     await expect(rows).toHaveCount(6);
     await expect(rows.filter({ hasText: 'Curtain pair' }).first()).toContainText('before the wall');
   });
