@@ -89,9 +89,12 @@ function stacked(model: Model, id: string): Set<string> {
   return out;
 }
 
-/** Id of the room a piece stands in; null: none. */
-export const roomAt = (model: Model, { level, x, y }: Pick<Piece, 'level' | 'x' | 'y'>): string | null =>
-  model.shell.levels.find((l) => l.id === level)?.rooms.find((r) => insideRegion({ x, y }, r.region))?.id ?? null;
+/** Id of the room a piece stands in, or of the one its window looks into where it hangs at one; null: none. */
+export function roomAt(model: Model, { level, x, y, hangs = null }: Pick<Piece, 'level' | 'x' | 'y'> & Partial<Pick<Piece, 'hangs'>>): string | null {
+  // In its recess it is in no room's outline.
+  if (hangs) return model.shell.openings.get(hangs.opening)?.rooms[hangs.side] ?? null;
+  return model.shell.levels.find((l) => l.id === level)?.rooms.find((r) => insideRegion({ x, y }, r.region))?.id ?? null;
+}
 
 /** All that is in the way of a piece in the plan: faces of walls round it, columns, other pieces at its height. */
 function edgesFor(model: Model, own: DerivedPiece, except: ReadonlySet<string>, counts: Counts = ALL): Edge[] {

@@ -45,6 +45,9 @@ describe('the schedule of coverings', () => {
     // The sheer covers 2.34 m at 1.6: 3.74 m of cloth 2.9 m wide: one and a half widths, two drops.
     expect(wave.sheer).toBeCloseTo(2 * (2.25 - 0.01 - 0.055 - 0.001 + 0.33), 6);
     expect(row(hung('roman-blind'))).toMatchObject({ hung: 'in the recess', width: expect.closeTo(1.99, 9), widths: 1.5, drop: expect.closeTo(1.194, 6) });
+    // What hangs in a recess is of the room its window looks into.
+    const p = hung('roman-blind');
+    expect(row(p).room).toBe(Object.values(p.rooms)[0].name);
     expect(row(hung('roller-blind'))).toMatchObject({ widths: null, metres: 0, track: 0, width: expect.closeTo(1.99, 9), drop: expect.closeTo(1.2, 9) });
   });
 

@@ -125,9 +125,9 @@ const LISTS = {
       text('cloth', 'Cloth'),
       figure('widths', 'Widths'),
       length('cut', 'Cut'),
-      length('metres', 'Of cloth', true),
-      length('lining', 'Of lining', true),
-      length('sheer', 'Of sheer', true),
+      { key: 'metres', title: 'Of cloth', kind: 'cloth', sum: true },
+      { key: 'lining', title: 'Of lining', kind: 'cloth', sum: true },
+      { key: 'sheer', title: 'Of sheer', kind: 'cloth', sum: true },
       length('track', 'Track', true),
       text('status', 'Status'),
       text('supplier', 'Supplier'),
@@ -308,6 +308,9 @@ export function written(kind: ColumnKind, value: unknown, units: UnitSystem, mon
       return value === 0 ? '' : `${money} ${value.toFixed(2).replace(/\B(?=(\d{3})+(?!\d))/g, ' ')}`;
     case 'lrv':
       return value.toFixed(0);
+    case 'cloth':
+      // By the metre or the yard, as it is sold.
+      return value === 0 ? '' : units === 'metric' ? `${value.toFixed(1)} m` : `${(value / 0.9144).toFixed(1)} yd`;
     case 'volume':
       return value === 0 ? '' : units === 'metric' ? `${value.toFixed(2)} m³` : `${(value * 35.3146667).toFixed(1)} cu ft`;
     default:

@@ -237,7 +237,7 @@ export interface DerivedPiece {
   item: StockItem | undefined;
   matrix: Matrix;
   /** Meshes in the piece's own axes: what opens stands as far open as the piece says. */
-  parts: (MadePart & { finish: string })[];
+  readonly parts: (MadePart & { finish: string })[];
   /** Corners of its footprint in the plan. */
   footprint: Vec2[];
   symbol: SymbolLine[];
@@ -256,17 +256,21 @@ export function derivePiece(project: Project, piece: Piece): DerivedPiece {
     const q = transformPoint(matrix, { ...p, z: 0 });
     return { x: q.x, y: q.y };
   };
+  let parts: DerivedPiece['parts'] | undefined;
   const value: DerivedPiece = {
     id: piece.id,
     piece,
     item,
     matrix,
-    parts: item
-      ? makeParts(item, piece.size, piece.traits, LIGHT, piece.open, piece.mirrored).map((p) => ({
-          ...p,
-          finish: piece.finishes[p.part] ?? item.parts[p.part],
-        }))
-      : [],
+    // Schedules and checks need no meshes: they are made when they are first asked for.
+    get parts() {
+      return (parts ??= item
+        ? makeParts(item, piece.size, piece.traits, LIGHT, piece.open, piece.mirrored).map((p) => ({
+            ...p,
+            finish: piece.finishes[p.part] ?? item.parts[p.part],
+          }))
+        : []);
+    },
     footprint: footprintOf(piece, piece.size),
     symbol: (symbolOf(piece) ?? [{ points: rectangle(piece.size.width, piece.size.depth), closed: true }]).map((line) => ({
       ...line,
