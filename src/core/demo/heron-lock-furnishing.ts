@@ -31,7 +31,7 @@ function kitchen(s: Script): void {
   s.place('sideboard', 9.86, 1.25, -90, { width: 1.4 });
   s.place('table-lamp', 9.86, 1.65, 0, { height: 0.46 });
   s.place('ceiling-disc', 8.05, 5.35, 0, { lumen: 1800 });
-  s.place('dresser', 6.28, 4.61, 90, { width: 0.9 });
+  s.place('dresser', 6.29, 4.61, 90, { width: 0.9 });
   // What stands on them.
   s.place('vase-tulips', 8.1, 3.0, 0);
   for (const [x, y, turn] of [
@@ -100,7 +100,7 @@ function hall(s: Script): void {
 
 function workshop(s: Script): void {
   s.place('bench-table', 1.7, 0.72, 180, { width: 2.4 });
-  s.place('bookcase', 1.15, 2.55, 0, { width: 1.1, height: 1.8 });
+  s.place('bookcase', 1.15, 2.54, 0, { width: 1.1, height: 1.8 });
   s.place('chair', 1.7, 1.35, 0);
   s.place('ceiling-disc', 1.9, 1.5, 0, { lumen: 3200 });
   s.place('tools', 1.55, 0.78, 170);
@@ -184,7 +184,7 @@ function loft(s: Script): void {
   s.place('throw-arm', 9.62, 4.72, -45);
   s.place('basket-blankets', 7.52, 4.43, 0);
   s.place('plant-dragon', 9.65, 0.85, 0);
-  s.place('picture-grid', 5.6, 4.237, 0, { elevation: 1.15 });
+  s.place('picture-grid', 6.5, 4.237, 0, { elevation: 1.15 });
   s.hang('roman-blind', 'W11', { traits: { lowered: 30 } });
   s.hang('curtain-eyelet', 'W12', { finishes: { cloth: 'cloth.flax-linen' } });
 }

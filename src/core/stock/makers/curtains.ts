@@ -5,7 +5,6 @@ import type { Vec3 } from '../../geometry/vec';
 import { POLE } from '../../project/hanging';
 import { FULLNESS, HEADINGS, stackOf, type Heading } from '../coverings/cloth';
 import { board } from '../forms/boards';
-import { shiftBy } from '../forms/carry';
 import { scatter } from '../forms/random';
 import { bar, loop, rod, slat } from '../forms/skin';
 import { choice, count, toggle } from '../traits';
@@ -36,6 +35,9 @@ const VARIES = 0.15;
 /** How deep the folds are at the top, as a share of what they are below: pleats open downwards. */
 const AT_TOP: Readonly<Record<Heading, number>> = { eyelet: 0.9, 'pencil pleat': 0.35, 'pinch pleat': 0.22, wave: 1, tab: 0.55 };
 
+/** Folds of a lining, as a share of those of its cloth. */
+const FLATTER = 0.15;
+
 interface Hanging {
   /** From the end that is held to the one that is drawn, along x. */
   from: number;
@@ -48,10 +50,12 @@ interface Hanging {
   deep: number;
   y: number;
   seed: number;
+  /** Of a lining, how far it hangs behind its cloth at the least, metres; its folds are flatter. */
+  lining?: number;
 }
 
 /** A curtain: one surface of cloth in folds, which lie close where it is drawn back. */
-function hanging({ from, to, cloth, heading, top, deep, y, seed }: Hanging): Mesh {
+function hanging({ from, to, cloth, heading, top, deep, y, seed, lining }: Hanging): Mesh {
   const span = Math.abs(to - from);
   const folds = Math.max(2, Math.round(cloth / IN_FOLD));
   const own = heading === 'wave' ? 0.02 : VARIES;
@@ -61,6 +65,8 @@ function hanging({ from, to, cloth, heading, top, deep, y, seed }: Hanging): Mes
   const pitch = span / folds;
   // As deep as the cloth in a fold reaches over its pitch, by the arc of a sine wave, as far as there is room.
   const reach = Math.min(deep, (pitch / Math.PI) * Math.sqrt(Math.max(0, 2 * (cloth / folds / Math.max(pitch, 0.02) - 1))) + 0.012);
+  // A lining ends a little above the hem, so that it is not seen below.
+  const low = lining === undefined ? HEM : HEM + 0.006;
   const point = (u: number, v: number): Vec3 => {
     const at = u * ends[folds];
     const i = Math.min(folds - 1, Math.max(0, ends.findIndex((e) => e > at) - 1));
@@ -68,10 +74,12 @@ function hanging({ from, to, cloth, heading, top, deep, y, seed }: Hanging): Mes
     const down = 1 - v;
     const open = AT_TOP[heading] + (1 - AT_TOP[heading]) * Math.min(1, (down * top) / 0.35);
     const depth = reach * open * (1 - own * scatter(seed + 3, i) * down);
+    // A lining hangs behind the folds of its cloth: nowhere do they meet.
+    const [share, back] = lining === undefined ? [1, 0] : [FLATTER, depth * (1 - FLATTER) + lining];
     const swing = own * 0.25 * pitch * down * (2 * scatter(seed + 5, i) - 1);
     // Between tabs the edge hangs through.
     const sag = heading === 'tab' ? 0.012 * Math.sin(within * Math.PI) ** 2 * v ** 24 : 0;
-    return v3(from + (to - from) * u + swing, y + depth * Math.sin(2 * Math.PI * (i + within)), HEM + v * (top - HEM) - sag);
+    return v3(from + (to - from) * u + swing, y + back + depth * share * Math.sin(2 * Math.PI * (i + within)), low + v * (top - low) - sag);
   };
   return sheet(from < to ? point : (u, v) => point(1 - u, v), folds * 8, 8, cloth, top);
 }
@@ -188,9 +196,8 @@ function curtains(size: PieceSize, traits: CurtainTraits): Made[] {
       y: hung === 'pelmet' ? 0.012 : 0,
       seed: side + 2,
     };
-    const mesh = hanging(own);
-    cloth.add(mesh);
-    if (lining !== 'unlined') linings.add(mesh, shiftBy(0, LINING[lining], 0.004));
+    cloth.add(hanging(own));
+    if (lining !== 'unlined') linings.add(hanging({ ...own, lining: LINING[lining] }));
     hangers(rings, cloth, own, pole);
   };
   if (which === 'pair') for (const side of [-1, 1] as const) one(side, w);
