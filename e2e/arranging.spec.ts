@@ -150,6 +150,15 @@ test('a dining room is arranged: chairs round its table, typed distances, rows, 
     await page.keyboard.press('Shift+ArrowLeft');
     await expect.poll(async () => (await hung()).elevation - moved.elevation).toBeCloseTo(0.01, 6);
     expect((await hung()).x - moved.x).toBeCloseTo(-0.1, 6);
+    // Its distances are typed over in the drawing.
+    const height = pane.getByLabel('Distance: above the floor');
+    await height.fill('1300');
+    await height.press('Enter');
+    await expect.poll(async () => (await hung()).elevation).toBeCloseTo(1.3, 6);
+    const left = pane.getByLabel('Distance: to the left end of the wall');
+    await left.fill('800');
+    await left.press('Enter');
+    await expect.poll(async () => (await hung()).x - (await hung()).size.width / 2).toBeCloseTo(0.15 + 0.8, 6);
   });
 
   await test.step('all is listed with its price, and is there after a reload', async () => {

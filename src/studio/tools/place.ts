@@ -11,6 +11,7 @@ import { dropOf } from '@/core/stock/stock';
 import { restUnder } from '@/core/stock/resting';
 import type { PieceSize, StockItem } from '@/core/stock/types';
 import { snapStep } from '@/core/units/length';
+import { NEAR } from '@/core/units/tolerance';
 
 /** Where a piece stands: the point and the way it faces. */
 export interface Standing {
@@ -41,6 +42,10 @@ const NOBODY: ReadonlySet<string> = new Set();
 
 /** How near its place at a table a chair is drawn to it, metres. */
 const SEAT_REACH = 0.35;
+
+/** What has no more room than this beside it, metres, stands in the middle between two walls. */
+const RECESS_PLAY = 0.4;
+
 interface Along {
   level: string;
   item: Pick<StockItem, 'mount' | 'lies'>;
@@ -120,7 +125,12 @@ export function standPiece(model: Model, { level, item, size, traits, at: p, rot
         let s = t * length;
         let note = 'against the wall';
         const beside = neighbourAlong(model, { level, item, size, from: side.from, along, out, except }, s, near * 0.8);
-        if (s - size.width / 2 < near * 0.8) s = size.width / 2;
+        const play = length - size.width;
+        if (play >= -NEAR && play < RECESS_PLAY) {
+          // It fills a recess, or the end of a narrow room.
+          s = length / 2;
+          note = 'between the walls';
+        } else if (s - size.width / 2 < near * 0.8) s = size.width / 2;
         else if (length - s - size.width / 2 < near * 0.8) s = length - size.width / 2;
         else if (beside) {
           s = beside.s;

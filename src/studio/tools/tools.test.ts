@@ -124,6 +124,28 @@ describe('beside others', () => {
     expect(stand(2.5 + size.width + 0.3).note).toBe('against the wall');
   });
 
+  it('stands in the middle of a recess it fills, and anywhere in a wider one', () => {
+    const bare = house();
+    const wall = Object.values(bare.walls).find((w) => bare.corners[w.start].y > 3.5 && bare.corners[w.end].y > 3.5)!.id;
+    for (const [width, middle] of [
+      [1.5, true],
+      [2.6, false],
+    ] as const) {
+      const model = deriveModel(edit(bare, 'wall.recess', { wall, at: 2.4, width, depth: 0.5 }));
+      const faces = [...model.shell.walls.values()].flatMap((w) => w.sides.filter((s) => s.room));
+      // The back of the recess lies farthest up.
+      const back = faces.filter((f) => Math.abs(f.from.y - f.to.y) < 1e-6).sort((a, b) => b.from.y - a.from.y)[0];
+      const [x0, x1] = [Math.min(back.from.x, back.to.x), Math.max(back.from.x, back.to.x)];
+      const { item } = stockCard('bookcase')!;
+      const size = { width: 1.1, depth: 0.3, height: 2 };
+      const at = standPiece(model, { level: 'ground', item, size, at: { x: (x0 + x1) / 2 + 0.1, y: back.from.y - 0.2 }, rotation: 0, reach: 0.1 });
+      expect(at.y).toBeCloseTo(back.from.y - 0.15, 6);
+      expect(at.note).toBe(middle ? 'between the walls' : 'against the wall');
+      if (middle) expect(at.x).toBeCloseTo((x0 + x1) / 2, 9);
+      else expect(Math.abs(at.x - (x0 + x1) / 2)).toBeGreaterThan(0.01);
+    }
+  });
+
   it('a chair takes the free place of a table that is nearest, and stands free away from it', () => {
     const table = put('table', 't', 2.5, 2, { size: { width: 1.6, depth: 0.8, height: 0.75 } });
     const model = deriveModel(edit(house(), 'piece.add', { pieces: [table] }));

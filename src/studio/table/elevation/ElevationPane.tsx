@@ -15,6 +15,7 @@ import { useLayouts, type Wanted } from '../../finishes/layouts';
 import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
 import { useWheel } from '../zoom';
 import { Handles } from './Handles';
+import { UprightGaps } from './UprightGaps';
 import { nudge } from '../../tools/pieces';
 import { bandOf, KIND_WORDS, KINDS, movedUpright, placeOutline, type Carrying, type Kind } from './placing';
 
@@ -131,6 +132,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const chosen = new Set(selection.map((s) => s.entity));
   // The patch in hand, on the face it is seen on.
   const only = selection.length === 1 ? selection[0].entity : null;
+  const piece = only ? project.pieces[only] : undefined;
   const held = faces.flatMap((placed) => placed.face.patches.filter((p) => p.patch.id === only).map((derived) => ({ placed, derived })))[0];
   return (
     <Box
@@ -143,7 +145,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
       sx={{ position: 'absolute', inset: 0, bgcolor: colours.paper, cursor: 'crosshair', outline: 'none', touchAction: 'none' }}
       onContextMenu={(e) => e.preventDefault()}
       onPointerDown={(e) => {
-        if ((e.target as Element).closest('button')) return;
+        if ((e.target as Element).closest('button, input')) return;
         if (e.button !== 0) {
           pan.current = { x: e.clientX, y: e.clientY, view };
           e.currentTarget.setPointerCapture(e.pointerId);
@@ -263,6 +265,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         </g>
         <Texts items={items} view={view} selected={NONE} room={null} />
         {held ? <Handles {...held} view={view} /> : null}
+        {piece && !points.length && !corner ? <UprightGaps piece={piece} faces={faces} view={view} /> : null}
       </svg>
       <Box
         sx={{

@@ -4,7 +4,7 @@ import { deriveModel } from '@/core/model/derive';
 import type { Piece } from '@/core/project/schema';
 import { pieceFrom, stockCard } from '@/core/stock/stock';
 import { box, wallBy } from '@/core/testing/drafting';
-import { faceBehind, movedUpright } from './placing';
+import { faceBehind, movedUpright, uprightGaps } from './placing';
 
 /** A room of 5.7 × 3.7 m inside, its lower left inner corner at 0.15. */
 const project = box(6, 4);
@@ -38,5 +38,26 @@ describe('a piece in an elevation', () => {
     expect(movedUpright(chest, round, { x: -0.5, y: 1 })).toEqual({ x: expect.closeTo(1.5, 9), y: expect.closeTo(3.6, 9) });
     expect(movedUpright(hung(2, 3.83, 0), round, { x: 0, y: -9 })!.elevation).toBe(0);
     expect(movedUpright(hung(20, 20, 0), round, { x: 1, y: 0 })).toBeNull();
+  });
+
+  it('has distances to the ends of its wall and to the floor, and is there where another is typed', () => {
+    for (const own of [hung(2, 3.83, 0), hung(5.83, 2, -Math.PI / 2), hung(2.6, 0.17, Math.PI)]) {
+      const gaps = uprightGaps(own, round);
+      const { width } = own.size;
+      const { length } = faceBehind(round, own)!.side!;
+      expect(gaps.map((g) => g.words)).toEqual(['to the left end of the wall', 'to the right end of the wall', 'above the floor']);
+      expect(gaps[0].value + width + gaps[1].value).toBeCloseTo(length, 9);
+      expect(gaps[2].value).toBeCloseTo(1.4, 9);
+      gaps.forEach((gap, i) => {
+        expect(Math.hypot(gap.to.x - gap.from.x, gap.to.y - gap.from.y)).toBeCloseTo(gap.value, 9);
+        const moved = { ...own, ...movedUpright(own, round, gap.by(0.75))! };
+        expect(uprightGaps(moved, round)[i].value).toBeCloseTo(0.75, 9);
+      });
+    }
+    // What stands on the floor stays on it; what hangs at a window has none of its own.
+    const chest = pieceFrom(stockCard('chest')!, 'c', project.levels.ground, { x: 2, y: 3.6 });
+    expect(uprightGaps(chest, round)).toHaveLength(2);
+    const hangs = { opening: 'w', side: 'left', leg: false, where: 'wall', ends: 'floor', sides: 0, above: 0, below: 0 } as const;
+    expect(uprightGaps({ ...chest, hangs }, round)).toEqual([]);
   });
 });

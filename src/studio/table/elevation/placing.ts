@@ -2,6 +2,7 @@ import { faceAxes } from '@/core/drawing/elevation/pieces';
 import { placedAt, type Placed } from '@/core/drawing/elevation/unroll';
 import { signedArea } from '@/core/geometry/polygon';
 import { dot, sub, type Vec2 } from '@/core/geometry/vec';
+import { footprintOf } from '@/core/project/footprint';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { FaceLaying, Opening, Patch, Piece } from '@/core/project/schema';
 import { addressOf } from '@/core/project/targets';
@@ -124,4 +125,43 @@ export function movedUpright(piece: Piece, faces: readonly Placed[], by: Vec2): 
     y: piece.y + axes.right.y * by.x,
     ...(hangs ? { elevation: Math.max(0, piece.elevation + by.y) } : {}),
   };
+}
+
+/** A distance of a piece in the elevation of its wall, which can be typed over. */
+export interface UprightGap {
+  /** How it is called after the piece. */
+  words: string;
+  /** From the edge of the piece to what it is measured to, in the drawing. */
+  from: Vec2;
+  to: Vec2;
+  value: number;
+  /** The way along and up the wall after which it is a length. */
+  by(metres: number): Vec2;
+}
+
+/** How far a piece is from the ends of the wall it is at, and above the floor where it hangs: none where it goes with a window. */
+export function uprightGaps(piece: Piece, faces: readonly Placed[]): UprightGap[] {
+  const face = faceBehind(faces, piece);
+  const axes = face && faceAxes(face);
+  if (!axes || piece.hangs) return [];
+  const { x } = faces.find((f) => f.face === face)!;
+  const along = footprintOf(piece, piece.size).map((p) => dot(sub(p, axes.origin), axes.right));
+  const [left, right] = [Math.min(...along), Math.max(...along)];
+  const [low, high] = [piece.elevation, piece.elevation + piece.size.height];
+  const { length } = face.side!;
+  const middle = (low + high) / 2;
+  const gaps: UprightGap[] = [
+    { words: 'to the left end of the wall', from: { x: x + left, y: middle }, to: { x, y: middle }, value: left, by: (v) => ({ x: v - left, y: 0 }) },
+    {
+      words: 'to the right end of the wall',
+      from: { x: x + right, y: middle },
+      to: { x: x + length, y: middle },
+      value: length - right,
+      by: (v) => ({ x: length - right - v, y: 0 }),
+    },
+  ];
+  const across = x + (left + right) / 2;
+  if (stockItem(piece.maker)?.mount === 'wall')
+    gaps.push({ words: 'above the floor', from: { x: across, y: low }, to: { x: across, y: 0 }, value: low, by: (v) => ({ x: 0, y: v - low }) });
+  return gaps;
 }
