@@ -159,6 +159,17 @@ test('a dining room is arranged: chairs round its table, typed distances, rows, 
     await left.fill('800');
     await left.press('Enter');
     await expect.poll(async () => (await hung()).x - (await hung()).size.width / 2).toBeCloseTo(0.15 + 0.8, 6);
+    // Another is placed where one presses on the wall.
+    await studio.card('Wall clock').click();
+    await page.mouse.move(...at(4, 1.7));
+    await page.mouse.move(...at(4.2, 1.75));
+    await page.mouse.down();
+    await page.mouse.up();
+    await page.keyboard.press('Escape');
+    const clock = async (): Promise<Piece> => (await pieces('clock'))[0];
+    await expect.poll(async () => (await clock())?.x ?? 0).toBeCloseTo(0.15 + 4.2, 1);
+    expect((await clock()).elevation + (await clock()).size.height / 2).toBeCloseTo(1.75, 1);
+    expect((await clock()).y + (await clock()).size.depth / 2).toBeCloseTo(5.15, 2);
   });
 
   await test.step('all is listed with its price, and is there after a reload', async () => {

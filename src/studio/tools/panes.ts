@@ -13,7 +13,8 @@ export function registerPane(name: string, frame: RefObject<HTMLElement | null>,
 
 /** The point of the model under the pointer in whichever pane it is over. */
 export function paneAt(clientX: number, clientY: number): TablePoint | null {
-  for (const { frame, find } of panes.values()) {
+  // What came last lies over the others.
+  for (const { frame, find } of [...panes.values()].reverse()) {
     const box = frame.current?.getBoundingClientRect();
     if (box && clientX >= box.left && clientX <= box.right && clientY >= box.top && clientY <= box.bottom) return find({ clientX, clientY });
   }

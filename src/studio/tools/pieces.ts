@@ -5,7 +5,7 @@ import { pieceFrom, stockCard } from '@/core/stock/stock';
 import { newId } from '../store/studio';
 import { collisionNote } from './collisions';
 import { hangingNote, hungWhere } from './hanging';
-import { standPiece } from './place';
+import { standPiece, standUpright } from './place';
 import { selectedPieces } from './selected';
 import { dropSet, isSetCard, showSet } from './sets';
 import { comingId, get, set, wasSet, type TablePoint } from './session';
@@ -17,7 +17,13 @@ function ghostPiece(name: string, at: TablePoint, id: string): { piece: Piece; n
   const { item } = card;
   const hung = hungWhere(card, at, id);
   if (hung) return hung;
-  const piece = pieceFrom(card, id, project.levels[level], at.plan, 0, project.schemes[project.scheme].starts);
+  const starts = project.schemes[project.scheme].starts;
+  if (at.wall) {
+    const piece = pieceFrom(card, id, project.levels[at.wall.level], at.plan, 0, starts);
+    const { note, rests, ...stands } = standUpright(model, item, piece.size, at.wall, piece.traits);
+    return { piece: { ...piece, ...stands, ...rests }, note };
+  }
+  const piece = pieceFrom(card, id, project.levels[level], at.plan, 0, starts);
   const { x, y, rotation, note, rests } = standPiece(model, {
     level,
     item,

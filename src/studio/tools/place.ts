@@ -12,6 +12,7 @@ import { restUnder } from '@/core/stock/resting';
 import type { PieceSize, StockItem } from '@/core/stock/types';
 import { snapStep } from '@/core/units/length';
 import { NEAR } from '@/core/units/tolerance';
+import type { WallPoint } from './session';
 
 /** Where a piece stands: the point and the way it faces. */
 export interface Standing {
@@ -75,6 +76,27 @@ function neighbourAlong(model: Model, { level, item, size, from, along, out, exc
     }
   }
   return best;
+}
+
+/** Lets a piece find its place at a wall one looks at: what hangs on walls with its middle where one points, all else with its back to it. */
+export function standUpright(model: Model, item: StockItem, size: PieceSize, wall: WallPoint, traits?: Piece['traits']): Standing {
+  const half = size.width / 2;
+  const along = wall.length < size.width ? wall.length / 2 : Math.min(wall.length - half, Math.max(half, snapStep(wall.along, model.project.units)));
+  const at = add(add(wall.origin, scale(wall.right, along)), scale(wall.out, size.depth / 2));
+  const rotation = Math.atan2(wall.out.y, wall.out.x) + Math.PI / 2;
+  if (item.mount === 'wall') {
+    const elevation = Math.max(0, snapStep(wall.height - size.height / 2, model.project.units));
+    return { ...at, rotation, note: 'on the wall', rests: { elevation, on: null } };
+  }
+  if (item.mount !== 'top') return { ...at, rotation, note: 'against the wall' };
+  const rest = restUnder(model.pieces, wall.level, at, NOBODY, wall.height);
+  const under = rest && model.project.pieces[rest.piece];
+  return {
+    ...at,
+    rotation,
+    note: under ? `on ${under.name}` : 'on the floor',
+    rests: { elevation: rest ? Math.max(0, rest.height - dropOf(item, size, traits)) : 0, on: rest?.piece ?? null },
+  };
 }
 
 /** Lets a piece find its place: with its back to a wall that is near, otherwise free at a whole step. */

@@ -2,6 +2,19 @@ import type { Vec2, Vec3 } from '@/core/geometry/vec';
 import { formatLength, parseSize } from '@/core/units/length';
 import { newId, useStudio, type Spot } from '../store/studio';
 
+/** A point of a face of a wall in its elevation. */
+export interface WallPoint {
+  level: string;
+  /** The left end of the face as one sees it, the way along it to the right, and out of it into the room. */
+  origin: Vec2;
+  right: Vec2;
+  out: Vec2;
+  length: number;
+  /** From its left end, and above the floor, metres. */
+  along: number;
+  height: number;
+}
+
 /** A pointer event in the model: where on the floor, what is under it, how far a few pixels reach. */
 export interface TablePoint {
   plan: Vec2;
@@ -11,6 +24,8 @@ export interface TablePoint {
   shift: boolean;
   /** What one points at in the model, without some things; left out where one points at a drawing. */
   onto?(except: ReadonlySet<string>): Vec3 | null;
+  /** Where one points in an elevation. */
+  wall?: WallPoint;
 }
 
 /** What the underlay of the level is called where things are told apart by id. */

@@ -16,8 +16,11 @@ import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
 import { useWheel } from '../zoom';
 import { Handles } from './Handles';
 import { UprightGaps } from './UprightGaps';
+import * as tools from '../../tools/controller';
+import { registerPane } from '../../tools/panes';
 import { nudge } from '../../tools/pieces';
-import { bandOf, KIND_WORDS, KINDS, movedUpright, placeOutline, type Carrying, type Kind } from './placing';
+import type { TablePoint } from '../../tools/session';
+import { bandOf, KIND_WORDS, KINDS, movedUpright, placeOutline, pointOn, type Carrying, type Kind } from './placing';
 
 const NONE: Set<string> = new Set();
 
@@ -26,6 +29,8 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const model = useStudio((s) => s.model);
   const project = useStudio((s) => s.project);
   const selection = useStudio((s) => s.selection);
+  /** The card in hand, to be placed at the wall. */
+  const holding = useStudio((s) => (s.tool.kind === 'place' ? s.tool.card : null));
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 600, height: 400 });
   const [kind, setKind] = useState<Kind>(useStudio.getState().stage === 'Finishes' ? 'patch' : 'window');
@@ -92,6 +97,22 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
       ),
     [groups, scale],
   );
+  const find = useCallback(
+    (e: { clientX: number; clientY: number; shiftKey?: boolean }): TablePoint | null => {
+      if (!faces.length) return null;
+      const box = frame.current!.getBoundingClientRect();
+      const { wall } = faces[0].face.side!;
+      return pointOn(
+        faces,
+        { x: (e.clientX - box.left - view.x) / view.k, y: (view.y - (e.clientY - box.top)) / view.k },
+        project.walls[wall].level,
+        e.shiftKey,
+      );
+    },
+    [faces, view, project],
+  );
+  // What is dragged from the ledge lands here too.
+  useEffect(() => registerPane('elevation', frame, find), [find]);
   if (!faces.length) return <Box ref={frame} data-testid="elevation" sx={{ position: 'absolute', inset: 0 }} />;
 
   const at = (e: { clientX: number; clientY: number }): Vec2 => {
@@ -151,6 +172,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           e.currentTarget.setPointerCapture(e.pointerId);
           return;
         }
+        if (holding) return e.currentTarget.focus();
         const handle = (e.target as Element).getAttribute('data-handle');
         if (handle !== null && held) {
           drag.current = { patch: held.derived.patch, handle: Number(handle), from: at(e), moved: false, meant: null };
@@ -181,7 +203,13 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         e.currentTarget.setPointerCapture(e.pointerId);
         if (!points.length) setCorner(at(e));
       }}
+      onPointerLeave={() => holding && useStudio.getState().endPreview()}
       onPointerMove={(e) => {
+        if (holding && !pan.current) {
+          const point = find(e);
+          if (point) tools.showDrop(holding, point);
+          return;
+        }
         if (pan.current) {
           const { x, y, view: v } = pan.current;
           return setOwn({ ...v, x: v.x + e.clientX - x, y: v.y + e.clientY - y });
@@ -210,6 +238,11 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           return;
         }
         if ((e.target as Element).closest('button')) return;
+        if (holding) {
+          const point = find(e);
+          if (point) tools.dropPiece(holding, point);
+          return;
+        }
         const c = carrying.current;
         if (c) {
           carrying.current = null;

@@ -3,8 +3,9 @@ import { elevationFaces } from '@/core/drawing/elevation/unroll';
 import { deriveModel } from '@/core/model/derive';
 import type { Piece } from '@/core/project/schema';
 import { pieceFrom, stockCard } from '@/core/stock/stock';
-import { box, wallBy } from '@/core/testing/drafting';
-import { faceBehind, movedUpright, uprightGaps } from './placing';
+import { box, edit, wallBy } from '@/core/testing/drafting';
+import { standUpright } from '../../tools/place';
+import { faceBehind, movedUpright, pointOn, uprightGaps } from './placing';
 
 /** A room of 5.7 × 3.7 m inside, its lower left inner corner at 0.15. */
 const project = box(6, 4);
@@ -59,5 +60,32 @@ describe('a piece in an elevation', () => {
     expect(uprightGaps(chest, round)).toHaveLength(2);
     const hangs = { opening: 'w', side: 'left', leg: false, where: 'wall', ends: 'floor', sides: 0, above: 0, below: 0 } as const;
     expect(uprightGaps({ ...chest, hangs }, round)).toEqual([]);
+  });
+
+  it('is placed where one points at its wall: what hangs with its middle there, all else with its back to it', () => {
+    const picture = stockCard('picture')!;
+    for (const { face, x } of round) {
+      const at = pointOn(round, { x: x + 1.2, y: 1.6 }, 'ground')!;
+      const { rests, note, ...stands } = standUpright(model, picture.item, picture.size, at.wall!);
+      const made = { ...hung(0, 0, 0), ...stands, elevation: rests!.elevation };
+      expect(note).toBe('on the wall');
+      expect(faceBehind(round, made)).toBe(face);
+      expect(rests!.elevation + picture.size.height / 2).toBeCloseTo(1.6, 1);
+      expect(uprightGaps(made, round)[0].value + picture.size.width / 2).toBeCloseTo(1.2, 6);
+      // Its back is at the face: the room's outline lies half its depth behind it.
+      const axes = at.wall!;
+      expect((made.x - axes.origin.x) * axes.out.x + (made.y - axes.origin.y) * axes.out.y).toBeCloseTo(picture.size.depth / 2, 9);
+    }
+    // At the end of the wall it stays on it; a chest stands on the floor; a vase on the chest that is there.
+    const [first] = round;
+    const end = standUpright(model, picture.item, picture.size, pointOn(round, { x: first.x + 0.01, y: 1.6 }, 'ground')!.wall!);
+    expect(uprightGaps({ ...hung(0, 0, 0), ...end }, round)[0].value).toBeCloseTo(0, 9);
+    const chest = stockCard('chest')!;
+    const low = standUpright(model, chest.item, chest.size, pointOn(round, { x: first.x + 2, y: 1.6 }, 'ground')!.wall!);
+    expect([low.note, low.rests]).toEqual(['against the wall', undefined]);
+    const there = deriveModel(edit(project, 'piece.add', { pieces: [{ ...pieceFrom(chest, 'chest', project.levels.ground, low, low.rotation) }] }));
+    const vase = stockCard('vase')!;
+    const on = standUpright(there, vase.item, vase.size, pointOn(round, { x: first.x + 2, y: 1 }, 'ground')!.wall!);
+    expect(on).toMatchObject({ note: 'on Chest of drawers', rests: { on: 'chest', elevation: expect.closeTo(chest.size.height, 3) } });
   });
 });

@@ -1,7 +1,7 @@
 import { faceAxes } from '@/core/drawing/elevation/pieces';
 import { placedAt, type Placed } from '@/core/drawing/elevation/unroll';
 import { signedArea } from '@/core/geometry/polygon';
-import { dot, sub, type Vec2 } from '@/core/geometry/vec';
+import { add, dot, scale, sub, type Vec2 } from '@/core/geometry/vec';
 import { footprintOf } from '@/core/project/footprint';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { FaceLaying, Opening, Patch, Piece } from '@/core/project/schema';
@@ -12,6 +12,7 @@ import { faceS } from '@/core/shell/wall-face';
 import { stockItem } from '@/core/stock/stock';
 import { CARRIED } from '../../finishes/finishing';
 import { newId, useStudio } from '../../store/studio';
+import type { TablePoint } from '../../tools/session';
 
 export const KINDS = ['window', 'passage', 'niche', 'patch', 'band'] as const;
 export type Kind = (typeof KINDS)[number];
@@ -164,4 +165,14 @@ export function uprightGaps(piece: Piece, faces: readonly Placed[]): UprightGap[
   if (stockItem(piece.maker)?.mount === 'wall')
     gaps.push({ words: 'above the floor', from: { x: across, y: low }, to: { x: across, y: 0 }, value: low, by: (v) => ({ x: 0, y: v - low }) });
   return gaps;
+}
+
+/** The point of the model where one points in the elevation of some faces; null over one that bows. */
+export function pointOn(faces: readonly Placed[], p: Vec2, level: string, shift = false): TablePoint | null {
+  const { face, x } = placedAt(faces, p.x);
+  const axes = faceAxes(face);
+  if (!axes) return null;
+  const along = Math.min(face.side!.length, Math.max(0, p.x - x));
+  const plan = add(axes.origin, scale(axes.right, along));
+  return { plan, spot: null, reach: 0.1, shift, wall: { ...axes, level, length: face.side!.length, along, height: p.y } };
 }
