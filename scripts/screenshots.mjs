@@ -21,6 +21,8 @@ const browser = await chromium.launch({
   ],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+// A furnished house is slowly drawn by the processor alone.
+page.setDefaultTimeout(120_000);
 const shot = async (name, wait = 4000) => {
   await page.waitForTimeout(wait);
   await page.screenshot({ path: `${out}/${name}.png`, timeout: 120_000 });
