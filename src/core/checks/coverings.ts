@@ -1,7 +1,5 @@
 import type { Model } from '../model/model';
-import { openingOf } from '../project/hanging';
-import { inWall } from '../project/opening-stand';
-import { wallThickness } from '../project/wall-line';
+import { openingOf, revealOf } from '../project/hanging';
 import { formatLength } from '../units/length';
 import type { Finding } from './finding';
 
@@ -34,7 +32,7 @@ export function coveringFindings(model: Model): Finding[] {
         out.push({ code: 'covering.small', message: `${name} at ${opening.name} would be ${say(size[key])} ${word}: it is made from ${say(least)} on.`, ids });
     }
     if (hangs.where === 'recess' && opening.kind !== 'passage') {
-      const reveal = inWall(opening, wallThickness(project, project.walls[opening.wall]), hangs.side).reveals[hangs.side];
+      const reveal = revealOf(project, opening, hangs.side);
       if (size.depth - reveal > SLIGHT)
         out.push({
           code: 'covering.proud',

@@ -9,7 +9,7 @@ import { DomainError } from './errors';
 import { hemAt, hungAt } from './hanging';
 import { newOpening } from './opening-defaults';
 import { openingStation } from './openings';
-import type { Hanging, Opening, Piece, Project } from './schema';
+import { emptyProject, type Hanging, type Opening, type Piece, type Project } from './schema';
 
 const WINDOW = { width: 1.2, height: 1.1, sill: 0.9 };
 
@@ -145,7 +145,10 @@ describe('what hangs at a window', () => {
           const at = extent(now);
           expect(at.back).toBeCloseTo(0.15, 6);
           expect(at.from).toBeLessThanOrEqual(-now.openings.w.width / 2 + 1e-9);
-          expect(at.top).toBeGreaterThanOrEqual(Math.min(now.openings.w.sill + now.openings.w.height, at.top) - 1e-9);
+          const { sill, height } = now.openings.w;
+          expect(at.top).toBeGreaterThanOrEqual(sill + height - 1e-9);
+          expect(at.top).toBeLessThanOrEqual(Math.max(sill + height, Math.min(sill + height + 0.15, now.levels.ground.height)) + 1e-9);
+          expect(at.foot).toBeCloseTo(0.01, 6);
         }
       }),
       { numRuns: 25 },
@@ -174,15 +177,31 @@ describe('what hangs at a window', () => {
     expect(extent(deep).back).toBeCloseTo(0.15, 9);
   });
 
-  it('stays in its room when that is mirrored or turned, and when a wall is joined to one that runs the other way', () => {
+  it('stays in its room when that is mirrored or turned', () => {
     const { project } = hung({ at: 2 }, {}, 'curtain-single');
     const room = Object.keys(project.rooms)[0];
     for (const how of ['mirror-x', 'mirror-y', 'half-turn'] as const) {
-      const carried = edit(project, 'room.carry', { room, how } as never);
+      const carried = edit(project, 'room.carry', { room, how });
       const { rooms } = deriveModel(carried).shell.openings.get('w')!;
       expect(rooms[carried.pieces.c.hangs!.side], how).toBe(room);
       expect(extent(carried).back).toBeCloseTo(0.15, 6);
       expect(carried.pieces.c.mirrored, how).toBe(how !== 'half-turn');
+    }
+  });
+
+  it('stays where it is when its wall is joined to one that runs the other way', () => {
+    // Two walls in one line that run towards one another, the window in the second.
+    let p = edit(emptyProject('p', 'P'), 'wall.draw', { level: 'ground', points: [{ x: 0, y: 0 }, { x: 3, y: 0 }], closed: false, thickness: 0.2 }); // prettier-ignore
+    p = edit(p, 'wall.draw', { level: 'ground', points: [{ x: 6, y: 0 }, { x: 3, y: 0 }], closed: false, thickness: 0.2 }); // prettier-ignore
+    const [a, b] = [wallBy(p, [0, 0], [3, 0]), wallBy(p, [6, 0], [3, 0])];
+    p = edit(p, 'opening.add', newOpening(p, { id: 'w', wall: b, kind: 'window', at: 1.4, ...WINDOW, architrave: 0 } as Opening));
+    for (const side of ['left', 'right'] as const) {
+      const before = hang(p, 'c', { side });
+      const joined = edit(before, 'wall.join', { a, b });
+      expect(joined.openings.w.wall).toBe(a);
+      const { x, y, elevation } = joined.pieces.c;
+      expect([x, y, elevation]).toEqual([before.pieces.c.x, before.pieces.c.y, before.pieces.c.elevation].map((v) => expect.closeTo(v, 6)));
+      expect(joined.pieces.c.hangs!.side).not.toBe(side);
     }
   });
 

@@ -48,17 +48,27 @@ export const hemAt = (ends: 'floor' | 'sill' | 'below the sill', sill: number): 
 /** Place and size of a piece. */
 export type Hung = Pick<Piece, 'level' | 'x' | 'y' | 'rotation' | 'elevation' | 'size'>;
 
+/** The project in the phase an opening stands in: as it will be, if it is there then. */
+const phaseOf = (project: Project, { status }: Opening): Project => inPhase(project, standsIn(status, 'after') ? 'after' : 'before');
+
 /** The opening a piece hangs at, as it stands in its wall; of one round a corner the part that is meant. */
 export function openingOf(project: Project, { opening: id, leg }: Pick<Hanging, 'opening' | 'leg'>): Opening {
   const opening = project.openings[id];
-  return (leg && opening.form === 'corner' && legOf(inPhase(project, standsIn(opening.status, 'after') ? 'after' : 'before'), opening)) || opening;
+  return (leg && opening.form === 'corner' && legOf(phaseOf(project, opening), opening)) || opening;
 }
+
+/** How deep the recess of an opening is at a side, metres: to its frame, or to the middle of the wall where it has none. */
+export function revealOf(project: Project, opening: Opening, side: Side): number {
+  const thickness = wallThickness(project, project.walls[opening.wall]);
+  return opening.kind === 'passage' ? thickness / 2 : inWall(opening, thickness, side).reveals[side];
+}
+
+/** What is shallower is no recess, metres. */
+const LEAST_REVEAL = 0.02;
 
 /** Whether something can hang between the reveals of an opening: its head is straight, there is a recess at that side, and no leaf moves in it. */
 export const hasRecess = (project: Project, opening: Opening, side: Side): boolean =>
-  opening.shape.kind === 'rectangle' &&
-  (opening.kind === 'passage' ||
-    (opening.kind === 'window' && inWall(opening, wallThickness(project, project.walls[opening.wall]), side).reveals[side] > 0.02));
+  opening.shape.kind === 'rectangle' && (opening.kind === 'passage' || (opening.kind === 'window' && revealOf(project, opening, side) > LEAST_REVEAL));
 
 /** How something hangs at an opening: between the reveals only where there is a recess. */
 export const hangingSo = (project: Project, hangs: Hanging): Hanging => ({
@@ -70,7 +80,7 @@ export const hangingSo = (project: Project, hangs: Hanging): Hanging => ({
 function roomBeside(project: Project, opening: Opening, sides: number): Record<'start' | 'end', number> {
   const gaps = openingGaps(project, opening) ?? { start: sides, end: sides };
   const room = { start: Math.min(sides, gaps.start - BESIDE), end: Math.min(sides, gaps.end - BESIDE) };
-  for (const other of standingIn(inPhase(project, standsIn(opening.status, 'after') ? 'after' : 'before'), opening.wall)) {
+  for (const other of standingIn(phaseOf(project, opening), opening.wall)) {
     if (other.id === opening.id || other.kind === 'niche' || !coexist(other.status, opening.status)) continue;
     // One above or below is not beside it.
     if (other.sill >= opening.sill + opening.height || opening.sill >= other.sill + other.height) continue;
@@ -95,7 +105,7 @@ export function hungAt(project: Project, { hangs, size }: { hangs: Hanging; size
   const hem = ends === 'opening' || ends === 'as high as it is' ? sill : hemAt(ends, sill);
   let box: { along: number; off: number; width: number; foot: number; top: number };
   if (recess) {
-    const reveal = opening.kind === 'passage' ? wallThickness(project, wall) / 2 : inWall(opening, wallThickness(project, wall), side).reveals[side];
+    const reveal = revealOf(project, opening, side);
     const gap = Math.max(0, Math.min(HANDLES, reveal - size.depth));
     // In the recess nothing hangs lower than the foot of the opening.
     box = { along: 0, off: face - reveal + gap + size.depth / 2, width: width - IN_RECESS, foot: Math.max(sill, hem), top: head };
