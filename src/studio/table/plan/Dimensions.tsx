@@ -13,6 +13,7 @@ import * as arranging from '../../tools/arranging';
 import * as tools from '../../tools/controller';
 import { FigureField, figureWidth } from '../FigureField';
 import { Marks, type View } from '../marks';
+import { TypedDistance, type Distance } from '../TypedDistance';
 
 /** The lengths of the selected wall's faces, or of the selected room, typed over where they stand; a press on an arrow says which end gives way. */
 export function Dimensions({ view, wall, room }: { view: View; wall: string | null; room: string | null }) {
@@ -193,55 +194,32 @@ export function GapFields({ id, view }: { id: string; view: View }) {
   );
 }
 
-/** Shorter gaps are not shown in the plan: there is no room to type, pixels. */
-const SHOWN_GAP = 26;
-
 /** How far the selected piece is from what bounds it, which can be typed over. */
 export function PieceGaps({ id, view }: { id: string; view: View }) {
   const model = useStudio((s) => s.model);
+  const piece = model.project.pieces[id];
   // What hangs at a window stands where that is.
-  if (model.project.pieces[id]?.hangs) return null;
+  if (!piece || piece.hangs) return null;
   const gaps = gapsOf(model, id);
   return (
     <>
       {SIDES.map((side) => (
-        <PieceGap key={side} piece={model.project.pieces[id]} side={side} gap={gaps[side]} view={view} />
+        <TypedDistance
+          key={side}
+          label={`Distance: ${SIDE_WORDS[side]}`}
+          distance={distanceOf(piece, side, gaps[side])}
+          view={view}
+          worked={(v) => arranging.atDistance(id, side, v)}
+        />
       ))}
     </>
   );
 }
 
-function PieceGap({ piece, side, gap, view }: { piece: Piece; side: PieceSide; gap: Gap | undefined; view: View }) {
-  const units = useStudio((s) => s.project.units);
-  // While one types, the piece is shown where it would stand; the field stays as it was.
-  const [held, setHeld] = useState<{ piece: Piece; gap: Gap } | null>(null);
-  const shown = held ?? (gap && gap.distance * view.k >= SHOWN_GAP ? { piece, gap } : null);
-  if (!shown) return null;
-  const out = (d: number): Vec2 => rotate(scale(OUT[side], d), shown.piece.rotation);
-  // The line begins at the middle of the side: the figure belongs to the piece, whatever it is measured to.
-  const from = add(shown.piece, out(halfOf(shown.piece, side)));
-  const marks = drawDimension(from, add(from, out(shown.gap.distance)), '');
-  const text = marks.find((m) => m.kind === 'text')!;
-  const [x, y] = [view.x + text.at.x * view.k, view.y - text.at.y * view.k];
-  return (
-    <g>
-      <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
-        <Marks items={marks} />
-      </g>
-      <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-40} y={-20} width={80} height={19}>
-        <FigureField
-          label={`Distance: ${SIDE_WORDS[side]}`}
-          value={shown.gap.distance}
-          units={units}
-          least={null}
-          onType={(v) => {
-            if (v !== null) setHeld(shown);
-            arranging.showWorked(v === null ? null : arranging.atDistance(piece.id, side, v));
-          }}
-          onCommit={(v) => arranging.doWorked(arranging.atDistance(piece.id, side, v))}
-          onLeave={() => setHeld(null)}
-        />
-      </foreignObject>
-    </g>
-  );
+/** The line of a gap. It begins at the middle of the side: the figure belongs to the piece, whatever it is measured to. */
+function distanceOf(piece: Piece, side: PieceSide, gap: Gap | undefined): Distance | null {
+  if (!gap) return null;
+  const out = (d: number): Vec2 => rotate(scale(OUT[side], d), piece.rotation);
+  const from = add(piece, out(halfOf(piece, side)));
+  return { from, to: add(from, out(gap.distance)), value: gap.distance };
 }
