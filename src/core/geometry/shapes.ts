@@ -156,12 +156,19 @@ export function lathe(profile: readonly (readonly [number, number])[], { x = 0, 
     const n0 = blend(k);
     const n1 = blend(k + 1);
     const reach = Math.max(r0, r1);
+    const level = Math.abs(flat.z) > Math.SQRT1_2;
     let last: [number, number] | null = null;
     for (let s = 0; s <= segments; s++) {
       const a = (s / segments) * 2 * Math.PI;
       const [c, d] = [Math.cos(a), Math.sin(a)];
       const make = (r: number, z: number, n: { r: number; z: number }, v: number): number =>
-        builder.vertex({ x: x + r * c, y: y + r * d, z }, unit3({ x: n.r * c, y: n.r * d, z: n.z }), a * reach, v);
+        builder.vertex(
+          { x: x + r * c, y: y + r * d, z },
+          unit3({ x: n.r * c, y: n.r * d, z: n.z }),
+          // What is nearly level shows its texture straight, as cut from a board; round about it would run in spokes.
+          level ? r * c : a * reach,
+          level ? r * d : v,
+        );
       const pair: [number, number] = [make(r0, z0, n0, along), make(r1, z1, n1, along + l)];
       if (last) {
         if (r0 > DUST) builder.triangle(last[0], pair[0], pair[1]);

@@ -317,6 +317,26 @@ describe('light transport', () => {
     near(sky.slice(3), [0, 0, 0], 1e-6);
   });
 
+  it('mirrors the sky in glass before the dark as Fresnel says, in every pixel after few samples', () => {
+    const ior = 1.5;
+    const builder = new SceneBuilder();
+    const wall = (x: number): Mesh => new MeshBuilder().quad(v(x, 9, -9), v(x, -9, -9), v(x, -9, 9), v(x, 9, 9)).build();
+    builder.mesh(wall(1), IDENTITY, builder.material({ ...diffuse([1, 1, 1]), pane: true, ior }), true);
+    builder.mesh(wall(4), IDENTITY, builder.material(diffuse([0, 0, 0])));
+    const scene = prepareScene(builder.build({ sun: v(0, 0, 1), sunIlluminance: [0, 0, 0], sky: () => [1, 1, 1] }));
+    const tracer = new Tracer(scene, { width: 16, height: 16, camera: { ...camera, fov: 0.05 }, seed: 5 });
+    for (let i = 0; i < 16; i++) tracer.pass();
+    const light = new Film(tracer.exposed()).mean();
+    // Square on, a boundary mirrors ((n − 1) / (n + 1))².
+    const expected = ((ior - 1) / (ior + 1)) ** 2;
+    const pixels = Array.from({ length: 256 }, (_, i) => light[i * 3 + 1]);
+    const mean = pixels.reduce((t, x) => t + x) / 256;
+    expect(mean / expected).toBeGreaterThan(0.97);
+    expect(mean / expected).toBeLessThan(1.03);
+    // Chosen as rarely as it mirrors, it would spread by all of itself.
+    expect(Math.sqrt(pixels.reduce((t, x) => t + (x - mean) ** 2, 0) / 256) / mean).toBeLessThan(0.25);
+  });
+
   it('bends what is seen through ribbed glass as a prism of its slope does', () => {
     const slope = 0.2;
     const sx = Math.sin(slope);

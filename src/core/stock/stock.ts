@@ -115,7 +115,7 @@ const KEPT = 800;
 export const forgetParts = (): void => made.clear();
 
 /** How far curves may lie off their chords in pictures, metres: not seen from a step away. */
-export const FINE = 0.001;
+export const FINE = 0.0005;
 
 /** How far they may in the view, metres: a tenth of the triangles, or fewer. */
 export const LIGHT = 0.003;

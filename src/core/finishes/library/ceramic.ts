@@ -9,6 +9,9 @@ const running = (w: number, h: number, joints: string, variation: number, offset
 const stack = (w: number, h: number, joint: number, joints: string, variation = 0.04): Laying => lay('stack', w, h, joint, joints, { variation });
 const grout = '#b9b6ae';
 
+/** Ware: not for faces of the house. */
+const ware: Options = { roughness: 0.1, roles: ['accent'] };
+
 export const tiles = [
   finish('tile.glazed-green', 'Glazed brick, weir', 'Tile', '#5d8177', glaze(1.2), [0.6, 0.6], { ...shiny, laying: running(0.15, 0.075, '#d9d4c8', 0.12) }),
   finish('tile.glazed-white', 'Glazed brick, milk', 'Tile', '#e6e3da', glaze(0.5), [0.6, 0.6], { ...shiny, laying: running(0.15, 0.075, '#bdb8ac', 0.03) }),
@@ -206,4 +209,10 @@ export const bricks = [
     roles: ['floor'],
     laying: bond('herringbone', '#a39683', 0.2, { joint: 0.006 }),
   }),
+
+  // What is thrown or cast and glazed as a whole: it has no joints.
+  finish('ceramic.milk', 'Glaze, milk', 'Tile', '#e6e3da', glaze(0.4), [0.6, 0.6], ware),
+  finish('ceramic.ink', 'Glaze, ink', 'Tile', '#2c3b4d', glaze(1), [0.6, 0.6], ware),
+  finish('ceramic.honey', 'Glaze, honey', 'Tile', '#c08c3e', glaze(1.2), [0.6, 0.6], ware),
+  finish('ceramic.celadon', 'Crackle glaze, celadon', 'Tile', '#b3c8b7', glaze(0.8, 1), [0.5, 0.5], ware),
 ];

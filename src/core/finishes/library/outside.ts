@@ -142,6 +142,9 @@ export const outside = [
 const bare = (id: string, name: string, colour: string, options: Options = {}) =>
   finish(id, name, 'Outside', colour, { kind: 'flat' }, [1, 1], { bare: true, roughness: 0.95, roles: [], price: 0, ...options });
 
+const food = (id: string, name: string, colour: string, contrast: number, roughness: number) =>
+  finish(id, name, 'Outside', colour, { kind: 'mottle', cell: 0.02, contrast, relief: 0.0001 }, [0.3, 0.3], { roughness, roles: ['accent'] });
+
 /** What surfaces show before anybody has chosen: ceiling 0.7, walls 0.5, floor 0.2 (trade figures); and what lies beyond. */
 export const bares = [
   bare('bare.plaster', 'Bare plaster', '#bcbcbc'),
@@ -161,4 +164,8 @@ export const bares = [
   bare('backdrop.near', 'Near green', '#56623f', { roughness: 1 }),
   bare('backdrop.middle', 'Middle green', '#7c8a6c', { roughness: 1 }),
   bare('backdrop.far', 'Far hills', '#9fabab', { roughness: 1 }),
+  food('food.apple', 'Apple skin', '#8a2b26', 0.32, 0.3),
+  food('food.lemon', 'Lemon peel', '#dfb32f', 0.1, 0.42),
+  food('food.pear', 'Pear skin', '#a5a04a', 0.2, 0.4),
+  food('food.crust', 'Bread crust', '#a86f3b', 0.16, 0.85),
 ];

@@ -7,7 +7,7 @@ import { loop, skin } from './skin';
 /** What is filled and covered: cushions, pillows, pads. Sizes in metres, z up. */
 
 /** Radius of piping, metres. */
-const PIPING = 0.0025;
+export const PIPING = 0.0025;
 
 /** Half of a square sample, finer towards its edges: 0…1 as a sine. */
 const stops = (n: number): number[] => Array.from({ length: n + 1 }, (_, i) => Math.sin((Math.PI / 2) * ((2 * i) / n - 1)));
@@ -208,11 +208,11 @@ export function frontSeam(x0: number, x1: number, z0: number, z1: number, y: num
 }
 
 /** A covered button drawn into a padded face, as a flat drop about the origin that looks up. */
-export const button = (radius = 0.011): Mesh => {
-  const n = cuts(10, 4);
+const button = (radius = 0.011): Mesh => {
+  const n = cuts(6, 4);
   const points: Vec3[] = [];
   const faces: number[][] = [];
-  const rows = cuts(3, 1);
+  const rows = cuts(2, 1);
   for (let k = 0; k < rows; k++)
     for (let i = 0; i < n; i++) {
       const a = (2 * Math.PI * i) / n;
@@ -230,3 +230,62 @@ export const button = (radius = 0.011): Mesh => {
   for (let i = 0; i < n; i++) faces.push([(i + 1) % n, i, rows * n + 1]);
   return skin(points, faces, 1.2);
 };
+
+interface Tufted {
+  width: number;
+  height: number;
+  /** Of its filling, over what it is sewn to. */
+  thick: number;
+  columns: number;
+  rows: number;
+}
+
+/**
+ * Deep buttoning: a filled panel drawn in at its buttons, in rows that stand half a step apart, with a fold from each to those
+ * beside it in the next row. About the origin, looking up; it reaches 2 mm below z = 0, where it is sewn on.
+ */
+export function tufted({ width, height, thick, columns, rows }: Tufted): Mesh {
+  const builder = new MeshBuilder();
+  // Corners of the net lie on the buttons and along the folds, which stay sharp so.
+  const k = isFine() ? 3 : 1;
+  const [across, up] = [columns * 2 * k, (rows + 1) * k];
+  const [dx, dy] = [width / across, height / up];
+  const buttons: [number, number][] = [];
+  for (let r = 0; r < rows; r++) for (let c = 0; c < columns - (r % 2); c++) buttons.push([(2 * c + 1 + (r % 2)) * k, (r + 1) * k]);
+  const dip = (i: number, j: number): number => {
+    let deep = 0;
+    for (const [x, y] of buttons) {
+      const [a, b] = [Math.abs(i - x), Math.abs(j - y)];
+      if (a > k || b > k) continue;
+      // At a button; and along the diagonals that leave it, less deep half way.
+      const along = Math.max(a, b) / k;
+      const off = Math.abs(a - b) / k;
+      deep = Math.max(deep, (1 - along) ** 2 * Math.max(0, 1 - off), 0.42 * Math.max(0, 1 - off / 0.55) ** 1.6 * (1 - 0.35 * Math.sin(Math.PI * along)));
+    }
+    return deep;
+  };
+  const points: Vec3[] = [];
+  const faces: number[][] = [];
+  const index = (i: number, j: number): number => i * (up + 1) + j;
+  for (let i = 0; i <= across; i++)
+    for (let j = 0; j <= up; j++) {
+      const [u, v] = [(2 * i) / across - 1, (2 * j) / up - 1];
+      const full = (Math.max(0, 1 - u ** 8) * Math.max(0, 1 - v ** 8)) ** 0.5;
+      points.push({ x: i * dx - width / 2, y: j * dy - height / 2, z: full === 0 ? -0.002 : thick * full * (1 - 0.8 * dip(i, j)) });
+    }
+  for (let i = 0; i < across; i++) for (let j = 0; j < up; j++) faces.push([index(i, j), index(i + 1, j), index(i + 1, j + 1), index(i, j + 1)]);
+  const rim: number[] = [];
+  for (let i = 0; i < across; i++) rim.push(index(i, 0));
+  for (let j = 0; j < up; j++) rim.push(index(across, j));
+  for (let i = across; i > 0; i--) rim.push(index(i, up));
+  for (let j = up; j > 0; j--) rim.push(index(0, j));
+  points.push({ x: 0, y: 0, z: -0.002 });
+  rim.forEach((p, i) => faces.push([rim[(i + 1) % rim.length], p, points.length - 1]));
+  builder.add(skin(points, faces, 1.2));
+  if (isFine())
+    for (const [i, j] of buttons) {
+      const { x, y, z } = points[index(i, j)];
+      builder.add(button(), [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, z - 0.001, 1]);
+    }
+  return builder.build();
+}

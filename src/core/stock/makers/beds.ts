@@ -6,7 +6,7 @@ import { drawer, timber, type Moving } from '../forms/boards';
 import { about, shiftBy } from '../forms/carry';
 import { blockSupport, coarserGrid, draped, filled, finerGrid, floorSupport, gridNormals } from '../forms/cloth';
 import { bar, rod, skin, squareSection } from '../forms/skin';
-import { button, cushion, padded, pillow } from '../forms/soft';
+import { cushion, padded, pillow, tufted } from '../forms/soft';
 import { post } from '../forms/turned';
 import { choice, toggle } from '../traits';
 import { maker, outline, rectangle, rounded, stroke, v3, type Made, type PieceSize } from '../types';
@@ -112,17 +112,31 @@ function bed({ width, depth, height }: PieceSize, { head, foot, posts, base, lin
     for (let i = 1; i < n; i++)
       frame.add(bar(v3(-w + (width * i) / n, d - 0.026, bottom + 0.03), v3(-w + (width * i) / n, d - 0.026, high - 0.035), 0.0085, 0.0085, { section: 10 }));
   } else if (head !== 'none') {
-    soft.add(padded(v3(-w, d - back, 0.1), v3(w, d - 0.004, high), 0.035, head === 'buttoned' ? 0.022 : 0.012));
-    if (head === 'buttoned') {
-      const columns = Math.max(3, Math.round(width / 0.2));
-      for (let r = 0; r < 3; r++)
-        for (let c = 0; c < columns - (r % 2); c++) {
-          const x = -w + ((c + 0.5 + (r % 2) / 2) * width) / columns;
-          const zz = high - 0.12 - r * 0.14;
-          if (zz < LYING + 0.05) continue;
-          const swell = 0.022 * (1 - (x / w) ** 2) * (1 - ((zz - (high + 0.1) / 2) / ((high - 0.1) / 2)) ** 2);
-          soft.add(button(), [1, 0, 0, 0, 0, 0, 1, 0, 0, -1, 0, 0, x, d - back - swell + 0.002, zz, 1]);
-        }
+    // Between posts it is as wide as they leave it.
+    const half = w - (poster ? 0.05 : 0);
+    soft.add(padded(v3(-half, d - back, 0.1), v3(half, d - 0.004, high), 0.035, 0.012));
+    const [low, top] = [LYING - 0.06, high - 0.045];
+    if (head === 'buttoned' && top - low > 0.12) {
+      const size = { width: 2 * half - 0.08, height: top - low, thick: 0.032 };
+      const rows = Math.max(1, Math.round(size.height / 0.14));
+      soft.add(tufted({ ...size, columns: Math.max(3, Math.round(width / 0.2)), rows }), [
+        1,
+        0,
+        0,
+        0,
+        0,
+        0,
+        1,
+        0,
+        0,
+        -1,
+        0,
+        0,
+        0,
+        d - back - 0.004,
+        (low + top) / 2,
+        1,
+      ]);
     }
   }
   if (foot) {

@@ -67,7 +67,8 @@ function footwear(kind: 'boots' | 'shoes' | 'slippers', long: number, high: numb
       const u = from + (to - from) * t;
       // Narrow at the waist, broad at the ball; the toe turns inwards a little.
       const half = (wide / 2) * (0.78 + 0.3 * Math.sin(Math.PI * (0.15 + 0.75 * u)) - 0.16 * Math.exp(-(((u - 0.36) / 0.14) ** 2))) * k;
-      return v3(-half * Math.sin(a) + (left ? 1 : -1) * 0.012 * u * u, long / 2 - u * long * (0.94 + 0.06 * k), zz);
+      // Heel and toe are blunter than an ellipse.
+      return v3(-half * Math.sign(Math.sin(a)) * Math.abs(Math.sin(a)) ** 0.62 + (left ? 1 : -1) * 0.012 * u * u, long / 2 - u * long * (0.94 + 0.06 * k), zz);
     });
   const sole = loft([foot(0.94, 0), foot(1, 0.003), foot(1, 0.02), foot(0.97, 0.023)], { crease: 1.6 });
   const upper: Vec3[][] = [foot(0.93, 0.022), foot(0.97, 0.035)];

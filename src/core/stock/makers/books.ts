@@ -71,7 +71,7 @@ export function rowOfBooks(groups: BookGroups, x0: number, x1: number, y: number
       const own = Math.min(tall, 0.24);
       for (let i = 0; i < 3 && zz + 0.03 < z + room - 0.01; i++) {
         const th = 0.016 + 0.02 * random();
-        book(groups, Math.floor(random() * 97), wide, own, th, shiftBy(x + own / 2, y + wide / 2 + 0.004 * random(), zz));
+        book(groups, Math.floor(random() * 97), wide, own, th, shiftBy(x + own / 2 + 0.002 * i, y + wide / 2 + 0.004 * random(), zz));
         zz += th;
       }
       x += own + 0.006;

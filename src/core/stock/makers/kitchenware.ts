@@ -3,7 +3,7 @@ import { MeshBuilder } from '../../geometry/mesh';
 import { cuts } from '../../geometry/shapes';
 import type { Vec3 } from '../../geometry/vec';
 import { board, timber } from '../forms/boards';
-import { about } from '../forms/carry';
+import { about, shiftBy } from '../forms/carry';
 import { roundRectangle, slab } from '../forms/flat';
 import { bar, curve, loop, rod } from '../forms/skin';
 import { post, turned, vessel } from '../forms/turned';
@@ -201,10 +201,11 @@ function kitchenware({ width, depth, height }: PieceSize, { what, lid }: z.outpu
       );
     }
   } else if (what === 'toaster') {
-    body.add(slab(roundRectangle(width, depth, Math.min(0.05, d * 0.7)), 0.012, height, 0.018, 5));
+    // Its lever and its dial stand out.
+    body.add(slab(roundRectangle(width - 0.012, depth, Math.min(0.05, d * 0.7)), 0.012, height, 0.018, 5), shiftBy(-0.006, 0, 0));
     grip
       .add(slab(roundRectangle(width - 0.02, depth - 0.02, 0.03), 0, 0.013, 0.003))
-      .add(timber(w - 0.006, -0.014, height * 0.55, w, 0.014, height * 0.62))
+      .add(timber(w - 0.018, -0.014, height * 0.55, w, 0.014, height * 0.62))
       .add(
         turned(
           [

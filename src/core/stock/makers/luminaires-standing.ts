@@ -303,7 +303,7 @@ export const standingLuminaires: StockItem[] = [
         name: 'Ball lamp',
         size: { width: 0.32, depth: 0.32, height: 0.48 },
         traits: { base: 'ball', shade: 'drum' },
-        finishes: { base: 'tile.glazed-ink' },
+        finishes: { base: 'ceramic.ink' },
       },
       {
         id: 'table-lamp-tripod',

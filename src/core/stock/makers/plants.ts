@@ -38,7 +38,7 @@ export function plant({ width, depth, height }: PieceSize, { plant: name, pot: f
     const ring = r * 0.82;
     for (let i = 0; i < 3; i++) {
       const a = (i / 3) * 2 * Math.PI + 0.5;
-      grown.stems.add(
+      pots.add(
         rod([v3(Math.cos(a) * ring * 1.15, Math.sin(a) * ring * 1.15, 0), v3(Math.cos(a) * ring * 0.9, Math.sin(a) * ring * 0.9, lift + high * 0.25)], 0.006, {
           section: 8,
         }),
@@ -194,7 +194,7 @@ export const greenery: StockItem[] = [
         name: 'Rosemary',
         size: { width: 0.24, depth: 0.24, height: 0.34 },
         traits: { plant: 'rosemary', saucer: true },
-        finishes: { stems: 'timber.ash' },
+        finishes: { stems: 'timber.walnut' },
         words: 'herb kitchen',
       },
       { id: 'herb-chives', name: 'Chives', size: { width: 0.18, depth: 0.18, height: 0.28 }, traits: { plant: 'chives' }, words: 'herb kitchen' },

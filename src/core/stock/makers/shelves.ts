@@ -108,8 +108,8 @@ function wallShelf({ width, depth, height }: PieceSize, { form, shelves, books }
     // A shelf by itself lies above its brackets, or below its books.
     const booked = books !== 'none' && height > 0.2;
     const foot = form === 'brackets' ? Math.min(0.16, depth * 0.9, height * 0.4) : 0;
-    const zz =
-      form === 'cube' ? 0 : n === 1 ? (booked ? foot : height - t) : foot + (i * (height - t - foot - (booked ? Math.min(0.26, height * 0.25) : 0))) / (n - 1);
+    const pitch = n === 1 ? 0 : (height - t - foot - (booked ? Math.min(0.26, height * 0.25) : 0)) / (n - 1);
+    const zz = form === 'cube' ? 0 : n === 1 ? (booked ? foot : height - t) : foot + i * pitch;
     if (form === 'cube') {
       wood
         .add(timber(-w, -d, 0, -w + t, d, height))
@@ -141,7 +141,7 @@ function wallShelf({ width, depth, height }: PieceSize, { form, shelves, books }
         w - (form === 'cube' ? t : 0) - 0.01,
         -d + 0.02,
         zz + t + 0.0003,
-        form === 'cube' ? height - 2 * t : Math.min(0.3, n === 1 ? height - t : Math.min(height - zz - t, (height - t) / n)),
+        form === 'cube' ? height - 2 * t : Math.min(0.3, i === n - 1 ? height - zz - t : pitch - t),
         depth - 0.03,
         books === 'some' ? 0.4 : 0.8,
         i * 5 + 3,

@@ -129,6 +129,17 @@ function table(size: PieceSize, { top, base, section, leg, thick, apron, leaf, s
           [foot, 0.012],
           [foot * 0.6, 0.028],
           [r * 1.25, 0.05],
+          [0, 0.05],
+        ],
+        { segments: 40, round: 0.003 },
+      ),
+    );
+    // The post is turned from wood of its own, which runs up it.
+    legs.add(
+      turned(
+        [
+          [0, 0.046],
+          [r * 1.24, 0.046],
           [r, 0.12],
           [r, under - 0.06],
           [r * 1.5, under - 0.02],

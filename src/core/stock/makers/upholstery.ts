@@ -3,8 +3,8 @@ import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { isFine } from '../../geometry/shapes';
 import { timber } from '../forms/boards';
 import { about, shiftBy } from '../forms/carry';
-import { bar, loft, squareSection } from '../forms/skin';
-import { button, cushion, frontSeam, padded, pillow } from '../forms/soft';
+import { bar, loft, loop, squareSection } from '../forms/skin';
+import { cushion, frontSeam, padded, pillow, PIPING, tufted } from '../forms/soft';
 import { turned } from '../forms/turned';
 import { choice, length, toggle } from '../traits';
 import { maker, outline, rectangle, rounded, stroke, v3, type Made, type PieceSize, type StockItem } from '../types';
@@ -84,14 +84,11 @@ function rolledArm(x0: number, x1: number, y0: number, y1: number, z0: number, t
     Array.from({ length: n }, (_, i) =>
       v3(middle + 0.098 * k * Math.cos((2 * Math.PI * i) / n), y, top - r + r * k * Math.sin((2 * Math.PI * i) / n)),
     ).reverse();
-  const e = 0.02;
-  const ends = isFine() ? [0, 0.35, 0.7, 1] : [1];
-  out.add(
-    loft([
-      ...ends.map((t) => ring(y0 + e * (1 - Math.sin((Math.PI / 2) * t)), 0.86 + 0.14 * Math.sin((Math.PI / 2) * t) ** 0.7)),
-      ...[...ends].reverse().map((t) => ring(y1 - e * (1 - Math.sin((Math.PI / 2) * t)), 0.86 + 0.14 * Math.sin((Math.PI / 2) * t) ** 0.7)),
-    ]),
-  );
+  // From the middle of its filled facing over the seam to where the roll begins: share of its radius, and how far behind its front.
+  const turn = [0, 0.35, 0.7, 1].map((t): [number, number] => [0.84 + 0.16 * Math.sin((Math.PI / 2) * t), 0.007 + 0.022 * (1 - Math.cos((Math.PI / 2) * t))]);
+  const ends: [number, number][] = isFine() ? [[0.4, 0], [0.72, 0.003], ...turn] : [[1, 0]];
+  out.add(loft([...ends.map(([k, e]) => ring(y0 + e, k)), ...[...ends].reverse().map(([k, e]) => ring(y1 - e, k))]));
+  if (isFine()) out.add(loop(ring(y0 + 0.006, 0.84), PIPING, 6));
   return out.build();
 }
 
@@ -108,24 +105,21 @@ function leaningBack({ frame }: Parts, x0: number, x1: number, y: number, z0: nu
   const h = z1 - z0;
   const carry = about('x', -rake, (x0 + x1) / 2, y - Math.sin(rake) * h, z0);
   const w = (x1 - x0) / 2;
-  frame.add(padded(v3(-w, -thick, -0.02), v3(w, 0, h - 0.004), Math.min(0.06, thick * 0.4), buttoned ? 0.02 : 0.01), carry);
+  frame.add(padded(v3(-w, -thick, -0.02), v3(w, 0, h - 0.004), Math.min(0.06, thick * 0.4), 0.01), carry);
   if (!buttoned) return;
-  const rows = Math.max(2, Math.round((h - 0.2) / 0.13));
-  const columns = Math.max(2, Math.round((x1 - x0) / 0.16));
-  for (let r = 0; r < rows; r++)
-    for (let c = 0; c < columns - (r % 2); c++) {
-      const x = -w + ((c + 0.5 + (r % 2) / 2) * 2 * w) / columns;
-      const z = h * 0.42 + (h * 0.5 * (r + 0.5)) / rows;
-      const swell = 0.02 * (1 - (x / w) ** 2) * (1 - ((z - h / 2) / (h / 2)) ** 2);
-      frame.add(button(), [1, 0, 0, 0, 0, 0, 1, 0, 0, -1, 0, 0, ...place(carry, x, -thick - swell + 0.002, z), 1]);
-    }
+  // From just above the seat to where its upper edge begins to turn.
+  const [low, high] = [Math.max(0.1, h * 0.3), h - 0.05];
+  const quilt = tufted({
+    width: 2 * w - 0.08,
+    height: high - low,
+    thick: 0.04,
+    columns: Math.max(2, Math.round((x1 - x0) / 0.2)),
+    rows: Math.max(2, Math.round((high - low) / 0.14)),
+  });
+  const upright = new MeshBuilder();
+  upright.add(quilt, [1, 0, 0, 0, 0, 0, 1, 0, 0, -1, 0, 0, 0, -thick - 0.002, (low + high) / 2, 1]);
+  frame.add(upright.build(), carry);
 }
-
-const place = (m: readonly number[], x: number, y: number, z: number): [number, number, number] => [
-  m[0] * x + m[4] * y + m[8] * z + m[12],
-  m[1] * x + m[5] * y + m[9] * z + m[13],
-  m[2] * x + m[6] * y + m[10] * z + m[14],
-];
 
 /** Sofas and armchairs: legs, frame, arms, back and as many seats as the width holds, one of them drawn out where there is a chaise, or a return with seats along it. */
 function upholstered(size: PieceSize, traits: Upholstered): Made[] {

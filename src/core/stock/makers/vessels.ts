@@ -243,14 +243,14 @@ function bowl({ width, depth, height }: PieceSize, { form, filling }: z.output<t
           [width * 0.22, depth * 0.08, -0.4],
         ]
       : [[0, 0, 0.3]]) {
-      const n = cuts(isFine() ? 18 : 10, 5);
+      const n = cuts(isFine() ? 30 : 10, 5);
       const m = cuts(20, 8);
       const tall = Math.max(0.015, Math.min(0.09, height - 0.02));
       const rings: Vec3[][] = [];
       for (let i = 0; i <= n; i++) {
         const t = -1 + (2 * i) / n;
         const q = Math.sqrt(Math.max(0.0004, 1 - t ** 4));
-        const slash = isFine() && Math.abs(t) < 0.75 ? 0.06 * Math.max(0, Math.cos(t * 13)) ** 6 : 0;
+        const slash = isFine() && Math.abs(t) < 0.75 ? 0.13 * Math.max(0, Math.cos(t * 13)) ** 6 : 0;
         rings.push(
           Array.from({ length: m }, (_, j) => {
             const a = (2 * Math.PI * j) / m;
@@ -269,7 +269,7 @@ function bowl({ width, depth, height }: PieceSize, { form, filling }: z.output<t
   } else if (heaped) {
     const random = randomFrom(6);
     const f = Math.min(0.038, r * 0.34, height * 0.3);
-    const inner = form === 'tray' ? Math.min(width, depth) / 2 - f - 0.012 : r * 0.74 - f * 0.4;
+    const inner = form === 'tray' ? Math.min(width, depth) / 2 - f - 0.012 : form === 'dish' ? r * 0.76 - f * 1.25 : r * 0.74 - f * 0.4;
     let zz = form === 'footed' ? rim * 0.62 : form === 'dish' ? wall + 0.006 : form === 'tray' ? 0.008 : rim * 0.2;
     zz += f * 0.85;
     for (let layer = 0; layer < 4 && zz + f < height + 0.001; layer++) {
@@ -436,7 +436,7 @@ export const vessels: StockItem[] = [
         name: 'Round vase',
         size: { width: 0.22, depth: 0.22, height: 0.22 },
         traits: { form: 'round' },
-        finishes: { vase: 'tile.glazed-ink' },
+        finishes: { vase: 'ceramic.ink' },
       },
       {
         id: 'vase-tulips',
@@ -464,7 +464,7 @@ export const vessels: StockItem[] = [
         name: 'Daisies',
         size: { width: 0.24, depth: 0.24, height: 0.3 },
         traits: { form: 'round', flowers: 'daisies' },
-        finishes: { petals: 'cloth.white-linen', vase: 'tile.glazed-honey' },
+        finishes: { petals: 'cloth.white-linen', vase: 'ceramic.honey' },
       },
     ],
     make: vase,
@@ -490,7 +490,7 @@ export const vessels: StockItem[] = [
         name: 'Bowl of apples',
         size: { width: 0.3, depth: 0.3, height: 0.17 },
         traits: { filling: 'apples' },
-        finishes: { bowl: 'timber.walnut' },
+        finishes: { bowl: 'timber.walnut', food: 'food.apple' },
         words: 'fruit',
       },
       {
@@ -498,7 +498,7 @@ export const vessels: StockItem[] = [
         name: 'Dish of lemons',
         size: { width: 0.34, depth: 0.34, height: 0.14 },
         traits: { form: 'dish', filling: 'lemons' },
-        finishes: { food: 'sheet.lacquer-cream' },
+        finishes: { food: 'food.lemon' },
         words: 'fruit',
       },
       {
@@ -506,7 +506,7 @@ export const vessels: StockItem[] = [
         name: 'Footed bowl of pears',
         size: { width: 0.28, depth: 0.28, height: 0.26 },
         traits: { form: 'footed', filling: 'pears' },
-        finishes: { food: 'cloth.boucle-olive' },
+        finishes: { food: 'food.pear' },
         words: 'fruit',
       },
       {
@@ -514,7 +514,7 @@ export const vessels: StockItem[] = [
         name: 'Bread on a board',
         size: { width: 0.42, depth: 0.26, height: 0.12 },
         traits: { form: 'tray', filling: 'bread' },
-        finishes: { bowl: 'timber.oak', food: 'cloth.tan-hide' },
+        finishes: { bowl: 'timber.oak', food: 'food.crust' },
         words: 'food loaf',
       },
       { id: 'tray', name: 'Tray', size: { width: 0.45, depth: 0.32, height: 0.04 }, traits: { form: 'tray' }, finishes: { bowl: 'timber.walnut' } },

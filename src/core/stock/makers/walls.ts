@@ -146,8 +146,8 @@ function pictures({ width, depth, height }: PieceSize, { section, wide, mount, a
         const cut = shapeOf('rectangle', w - 2 * frame + 0.004, h - 2 * frame + 0.004);
         const t = 0.0015;
         mounts.add(
-          frameRound((by) => cut(by), 'flat', card + 0.002, depth * 0.45 + t),
-          carry,
+          frameRound((by) => cut(by), 'flat', card + 0.002, depth * 0.45 + t - 0.001),
+          upright(x, back - 0.001, zz),
         );
       }
       const y = back - depth * 0.36;
@@ -204,7 +204,7 @@ function clock({ width, depth, height }: PieceSize, { form, marks, hour, minute 
       ),
       own,
     );
-  const z0 = form === 'boxed' ? depth * 0.8 : depth * 0.45;
+  const z0 = form === 'boxed' ? depth * 0.8 + 0.0015 : depth * 0.45;
   const rr = form === 'rimmed' ? r * 0.905 : form === 'boxed' ? r * 0.88 : r;
   face.add(
     turned(

@@ -136,7 +136,7 @@ export const washing: StockItem[] = [
       ])
         tray.add(roundedBox(v3(x0, y0, 0), v3(x1, y1, TRAY), { radius: 0.008, steps: 2 }));
       const x = w - rim / 2;
-      const screen = new MeshBuilder().box(x - GLASS / 2, -d + 0.02, TRAY + 0.012, x + GLASS / 2, d, height - 0.02);
+      const screen = new MeshBuilder().box(x - GLASS / 2, -d + 0.02, TRAY + 0.012, x + GLASS / 2, d - 0.001, height - 0.02);
       const frame = new MeshBuilder()
         .box(x - 0.012, -d + 0.02, TRAY, x + 0.012, d, TRAY + 0.012)
         .box(x - 0.012, -d + 0.02, height - 0.02, x + 0.012, d, height)

@@ -115,6 +115,16 @@ let occluders: usize = 0;
 export let nearestRays: u32 = 0;
 export let shadowRays: u32 = 0;
 
+/** How often glass that is looked at mirrors at least: before a dark room few would meet what it shows, and it would be speckled. */
+const OFTEN: f32 = 0.2;
+
+/** How often a path is turned back by a boundary of glass; its weight makes up for the difference. @param f what it reflects */
+// @ts-ignore: decorator
+@inline
+function oftener(f: f32, spec: i32, depth: i32): f32 {
+  return spec == FROM_EYE && depth < 2 && f < OFTEN ? OFTEN : f;
+}
+
 /** Room for batches; once. */
 export function preparePaths(): void {
   pathsA = heap.alloc(BATCH * 96);
@@ -198,19 +208,31 @@ function straight(q: usize, p: usize, x: f32, y: f32, z: f32, tr: f32, tg: f32, 
   go(q, p, x, y, z, dx, dy, dz, tr, tg, tb, state, density);
 }
 
+/**
+ * Adds what a sample of a pixel met to its guides: depth, normal, and whether it met anything. What glass mirrors faintly says
+ * as little of what is seen there as it carries; the rest stays as it was so far.
+ */
+function addMet(at: usize, p: usize, depth: f32, ax: f32, ay: f32, az: f32, met: f32): void {
+  const w = min<f32>(1, max(load<f32>(p, 32), max(load<f32>(p, 36), load<f32>(p, 40))));
+  const before = load<u32>(counts + (<usize>load<i32>(pixels + (<usize>load<i32>(p, 44) << 2)) << 2));
+  const own: f32 = before ? w : 1;
+  const so: f32 = before ? (<f32>1 - w) / <f32>before : 0;
+  store<f32>(at, load<f32>(at, 12) * (<f32>1 + so) + own * depth, 12);
+  store<f32>(at, load<f32>(at, 16) * (<f32>1 + so) + own * ax, 16);
+  store<f32>(at, load<f32>(at, 20) * (<f32>1 + so) + own * ay, 20);
+  store<f32>(at, load<f32>(at, 24) * (<f32>1 + so) + own * az, 24);
+  store<f32>(at, load<f32>(at, 28) * (<f32>1 + so) + own * met, 28);
+}
+
 function guide(p: usize, tri: usize, x: f32, y: f32, z: f32, r: f32, g: f32, b: f32): void {
   if (!guides) return;
   const at = guides + (<usize>load<i32>(pixels + (<usize>load<i32>(p, 44) << 2)) << 5);
   const depth =
     (x - load<f32>(camera, 16)) * load<f32>(camera, 96) + (y - load<f32>(camera, 20)) * load<f32>(camera, 100) + (z - load<f32>(camera, 24)) * load<f32>(camera, 104);
+  addMet(at, p, depth, sx, sy, sz, 1);
   store<f32>(at, load<f32>(at) + min<f32>(1, r));
   store<f32>(at, load<f32>(at, 4) + min<f32>(1, g), 4);
   store<f32>(at, load<f32>(at, 8) + min<f32>(1, b), 8);
-  store<f32>(at, load<f32>(at, 12) + depth, 12);
-  store<f32>(at, load<f32>(at, 16) + sx, 16);
-  store<f32>(at, load<f32>(at, 20) + sy, 20);
-  store<f32>(at, load<f32>(at, 24) + sz, 24);
-  store<f32>(at, load<f32>(at, 28) + 1, 28);
   const own = objects + (<usize>load<i32>(pixels + (<usize>load<i32>(p, 44) << 2)) << 2);
   if (load<i32>(own)) return;
   const instance = load<i32>(p, 68);
@@ -221,6 +243,7 @@ function miss(p: usize, state: i32, tr: f32, tg: f32, tb: f32, dx: f32, dy: f32,
   const spec = state & 255;
   if (spec == FROM_EYE && guides) {
     const at = guides + (<usize>load<i32>(pixels + (<usize>load<i32>(p, 44) << 2)) << 5);
+    addMet(at, p, 0, 0, 0, 0, 0);
     store<f32>(at, load<f32>(at) + min<f32>(1, tr));
     store<f32>(at, load<f32>(at, 4) + min<f32>(1, tg), 4);
     store<f32>(at, load<f32>(at, 8) + min<f32>(1, tb), 8);
@@ -374,10 +397,16 @@ function shade(p: usize, q: usize): bool {
   const ribbed = (flags & (PANE | SLOPED)) == (PANE | SLOPED) && spec != SCATTERED;
   if (flags & PANE && !ribbed) {
     const c = dx * gx + dy * gy + dz * gz;
-    if (single(from) < fresnel(c, load<f32>(m, 20))) {
+    const f = fresnel(c, load<f32>(m, 20));
+    const often = oftener(f, spec, depth);
+    if (single(from) < often) {
       const k = <f32>2 * c;
-      go(q, p, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr, tg, tb, mirrored, 0);
-    } else straight(q, p, x - gx * EPS, y - gy * EPS, z - gz * EPS, tr * sqrt<f32>(cr), tg * sqrt<f32>(cg), tb * sqrt<f32>(cb), next);
+      const w = f / often;
+      go(q, p, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr * w, tg * w, tb * w, mirrored, 0);
+    } else {
+      const w = often < 1 ? (<f32>1 - f) / (<f32>1 - often) : <f32>1;
+      straight(q, p, x - gx * EPS, y - gy * EPS, z - gz * EPS, tr * sqrt<f32>(cr) * w, tg * sqrt<f32>(cg) * w, tb * sqrt<f32>(cb) * w, next);
+    }
     return true;
   }
   if (flags & SOLID || ribbed) {
@@ -388,14 +417,21 @@ function shade(p: usize, q: usize): bool {
     const ax = own ? nx : gx, ay = own ? ny : gy, az = own ? nz : gz;
     const c = -(dx * ax + dy * ay + dz * az);
     const s2 = (<f32>1 - c * c) / (eta * eta);
-    if (single(from) >= fresnel(c, eta) && s2 <= 1) {
+    const f = s2 <= 1 ? fresnel(c, eta) : <f32>1;
+    const often = oftener(f, spec, depth);
+    if (single(from) >= often) {
       const k = c / eta - sqrt<f32>(<f32>1 - s2);
       const ie = <f32>1 / eta;
       const state2 = ribbed ? next : mirrored;
+      const w = (<f32>1 - f) / (<f32>1 - often);
+      tr *= w;
+      tg *= w;
+      tb *= w;
       go(q, p, x - gx * EPS, y - gy * EPS, z - gz * EPS, dx * ie + k * ax, dy * ie + k * ay, dz * ie + k * az, front ? tr * cr : tr, front ? tg * cg : tg, front ? tb * cb : tb, state2, 0);
     } else {
       const k = <f32>2 * (dx * gx + dy * gy + dz * gz);
-      go(q, p, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr, tg, tb, mirrored, 0);
+      const w = f / often;
+      go(q, p, x + gx * EPS, y + gy * EPS, z + gz * EPS, dx - k * gx, dy - k * gy, dz - k * gz, tr * w, tg * w, tb * w, mirrored, 0);
     }
     return true;
   }
