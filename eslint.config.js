@@ -15,13 +15,14 @@ const except = (...own) => consumers.filter((folder) => !own.includes(folder));
 
 /** What the folders of the core may not read. The model's list of kinds is where drawing, schedules and checks are brought together. */
 const CORE = {
-  units: ['geometry', 'project', 'finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
-  geometry: ['project', 'finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
-  project: ['finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
-  finishes: ['placing', ...consumers],
-  stock: ['placing', ...consumers],
-  light: ['placing', ...consumers],
-  shell: ['placing', ...consumers],
+  units: ['cabinetry', 'geometry', 'project', 'finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
+  geometry: ['cabinetry', 'project', 'finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
+  project: ['cabinetry', 'finishes', 'stock', 'light', 'shell', 'model', 'placing', ...consumers],
+  finishes: ['cabinetry', 'placing', ...consumers],
+  stock: ['cabinetry', 'placing', ...consumers],
+  light: ['cabinetry', 'placing', ...consumers],
+  shell: ['cabinetry', 'placing', ...consumers],
+  cabinetry: ['model', 'placing', ...consumers],
   placing: consumers,
   model: except('drawing', 'schedules', 'checks'),
   drawing: except('drawing'),

@@ -121,7 +121,8 @@ export function handle(style: HandleStyle, x: number, y: number, z: number, long
         faces.push([at(0, i, j), at(0, i + 1, j), at(0, i + 1, j + 1), at(0, i, j + 1)].reverse());
         faces.push([at(1, i, j), at(1, i + 1, j), at(1, i + 1, j + 1), at(1, i, j + 1)]);
       }
-      faces.push([at(0, i, k), at(1, i, k), at(1, i + 1, k), at(0, i + 1, k)].reverse());
+      faces.push([at(0, i, k), at(1, i, k), at(1, i + 1, k), at(0, i + 1, k)]);
+      faces.push([at(0, i, 0), at(0, i + 1, 0), at(1, i + 1, 0), at(1, i, 0)]);
     }
     out.add(skin(points, faces, 1));
   }

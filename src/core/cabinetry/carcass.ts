@@ -1,0 +1,237 @@
+import type { Band, Construction } from '../project/schema/cabinets';
+import type { Vec3 } from '../geometry/vec';
+import type { LaidFront } from './front';
+
+/** The three directions of a unit: along the run, from its front to its back, up. */
+export type Axis = 'x' | 'y' | 'z';
+
+/** What a panel is cut from. */
+export type Board = 'carcass' | 'back' | 'frame';
+
+/** A groove another panel is let into, as the box that is cut out of this one. */
+export interface Groove {
+  min: Vec3;
+  max: Vec3;
+}
+
+/**
+ * One board of a unit, as a box in its axes: x from its left side seen from before it, y from the back of the unit (0) to its
+ * front (less than nothing), z above the foot of its carcass. Metres.
+ */
+export interface Panel {
+  name: 'side' | 'bottom' | 'top' | 'rail' | 'back' | 'shelf' | 'divider' | 'stile' | 'frame rail';
+  board: Board;
+  min: Vec3;
+  max: Vec3;
+  /** The direction it is thin in. */
+  thin: Axis;
+  /** The direction its grain runs. */
+  grain: Axis;
+  /** Edges that are banded: the direction they look to. */
+  edged: readonly ('front' | 'back' | 'left' | 'right' | 'up' | 'down')[];
+  grooves: readonly Groove[];
+  /** A corner that is cut out below at the front, for toes. */
+  notch?: { deep: number; high: number };
+}
+
+const v = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
+
+/** A unit as its carcass is made. */
+export interface Carcass {
+  panels: Panel[];
+  /** What is free inside, metres. */
+  inside: { x0: number; x1: number; y0: number; y1: number; z0: number; z1: number };
+  /** Height of the foot of the carcass boards above the floor the unit stands on, metres: 0 where its sides stand on the floor. */
+  foot: number;
+}
+
+/** No shelf is made in a lower cell, metres. */
+const LOWEST_SHELF = 0.08;
+
+/**
+ * The boards of a carcass. Sides go through; bottom, top, rails, dividers and shelves stand between them; the back is let into
+ * grooves of sides, bottom and top, or screwed on behind. Imperial sides go down to the floor and are notched for toes; a base
+ * unit has rails at its top, others a top.
+ *
+ * @param width, height, depth of the carcass, metres; of a unit whose sides go to the floor the height is above the room for toes
+ */
+export function carcassOf(width: number, height: number, depth: number, band: Band, made: Construction, front: LaidFront): Carcass {
+  const { board: t, back, groove, void: behind, rail, setback, plinth, toe, frame, frameThick } = made;
+  const floor = made.build !== 'frameless' && made.build !== 'in-frame' && band !== 'wall' ? plinth : 0;
+  // A frame stands before the carcass, which is so much less deep.
+  const face = -depth + (frame > 0 ? frameThick : 0);
+  const grooved = groove > 0;
+  // The face of the back, towards the inside.
+  const backFace = -(grooved ? behind + back : back);
+  const panels: Panel[] = [];
+  const slot = (min: Vec3, max: Vec3): Groove => ({ min, max });
+  const [bx0, bx1, bz0, bz1] = grooved ? [t - groove, width - t + groove, t - groove, height - (band === 'base' ? 0 : t - groove)] : [0, width, 0, height];
+  const [by0, by1] = grooved ? [backFace, backFace + back] : [-back, 0];
+  const rear = grooved ? 0 : -back;
+  for (const x of [0, width - t]) {
+    const inner = x === 0 ? [t - groove, t] : [width - t, width - t + groove];
+    panels.push({
+      name: 'side',
+      board: 'carcass',
+      min: v(x, face, -floor),
+      max: v(x + t, rear, height),
+      thin: 'x',
+      grain: 'z',
+      edged: ['front'],
+      grooves: grooved ? [slot(v(inner[0], by0, bz0), v(inner[1], by1, bz1))] : [],
+      ...(floor > 0 ? { notch: { deep: toe, high: floor } } : {}),
+    });
+  }
+  panels.push({
+    name: 'bottom',
+    board: 'carcass',
+    min: v(t, face, 0),
+    max: v(width - t, rear, t),
+    thin: 'z',
+    grain: 'x',
+    edged: ['front'],
+    grooves: grooved ? [slot(v(t, by0, t - groove), v(width - t, by1, t))] : [],
+  });
+  if (band === 'base') {
+    // Rails lie flat under the worktop, at the front and against the back.
+    const deep = Math.min(rail, (backFace - face) / 2);
+    panels.push({
+      name: 'rail',
+      board: 'carcass',
+      min: v(t, face, height - t),
+      max: v(width - t, face + deep, height),
+      thin: 'z',
+      grain: 'x',
+      edged: ['front'],
+      grooves: [],
+    });
+    panels.push({
+      name: 'rail',
+      board: 'carcass',
+      min: v(t, backFace - deep, height - t),
+      max: v(width - t, backFace, height),
+      thin: 'z',
+      grain: 'x',
+      edged: [],
+      grooves: [],
+    });
+  } else
+    panels.push({
+      name: 'top',
+      board: 'carcass',
+      min: v(t, face, height - t),
+      max: v(width - t, rear, height),
+      thin: 'z',
+      grain: 'x',
+      edged: ['front'],
+      grooves: grooved ? [slot(v(t, by0, height - t), v(width - t, by1, height - t + groove))] : [],
+    });
+  panels.push({ name: 'back', board: 'back', min: v(bx0, by0, bz0), max: v(bx1, by1, bz1), thin: 'y', grain: 'z', edged: [], grooves: [] });
+  const inside = { x0: t, x1: width - t, y0: face, y1: backFace, z0: t, z1: height - t };
+  divide(panels, inside, front, t, setback);
+  const [fy0, fy1] = [-depth, -depth + frameThick];
+  for (const { x0, x1, z0, z1 } of front.frame) {
+    const upright = z1 - z0 > x1 - x0;
+    panels.push({
+      name: upright ? 'stile' : 'frame rail',
+      board: 'frame',
+      min: v(x0, fy0, upright && z0 === 0 ? -floor : z0),
+      max: v(x1, fy1, z1),
+      thin: 'y',
+      grain: upright ? 'z' : 'x',
+      edged: [],
+      grooves: [],
+    });
+  }
+  return { panels, inside, foot: floor };
+}
+
+/** Puts boards between rows and cells of the front, and shelves behind doors and in open cells. */
+function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t: number, setback: number): void {
+  const { x0, x1, y0, y1, z0, z1 } = inside;
+  const shelf = (a: number, b: number, z: number, back: number): void =>
+    void panels.push({ name: 'shelf', board: 'carcass', min: v(a, y0 + back, z), max: v(b, y1, z + t), thin: 'z', grain: 'x', edged: ['front'], grooves: [] });
+  // Drawers that lie over one another need no board between them.
+  const solid = (kind: string): boolean => kind !== 'drawer' && kind !== 'pan drawer' && kind !== 'dummy';
+  front.between.rows.forEach((z, i) => {
+    const above = front.cells.filter((c) => c.row === i);
+    const below = front.cells.filter((c) => c.row === i + 1);
+    if (above.some((c) => solid(c.cell.kind)) || below.some((c) => solid(c.cell.kind))) shelf(x0, x1, Math.max(z0, Math.min(z1 - t, z - t / 2)), 0);
+  });
+  for (const { row, x } of front.between.cells) {
+    const { field } = front.cells.find((c) => c.row === row)!;
+    // It stands between the boards over and under its row.
+    const bound = (z: number, up: boolean): number => {
+      const boards = panels.filter((p) => p.name === 'shelf' && Math.abs((p.min.z + p.max.z) / 2 - z) < t);
+      if (boards.length) return up ? boards[0].min.z : boards[0].max.z;
+      return up ? Math.min(z1, z) : Math.max(z0, z);
+    };
+    panels.push({
+      name: 'divider',
+      board: 'carcass',
+      min: v(x - t / 2, y0, bound(field.z0, false)),
+      max: v(x + t / 2, y1, bound(field.z1, true)),
+      thin: 'x',
+      grain: 'z',
+      edged: ['front'],
+      grooves: [],
+    });
+  }
+  for (const { row, column, cell, field } of front.cells) {
+    const dividers = panels.filter((p) => p.name === 'divider');
+    const near = (x: number, left: boolean): number => {
+      const d = dividers.find((p) => Math.abs((p.min.x + p.max.x) / 2 - x) < t * 2 && p.min.z < field.z1 && p.max.z > field.z0);
+      return d ? (left ? d.max.x : d.min.x) : left ? x0 : x1;
+    };
+    const boards = panels.filter((p) => p.name === 'shelf' && p.max.x - p.min.x > x1 - x0 - t);
+    const low = Math.max(z0, ...boards.filter((p) => p.max.z <= field.z0 + t * 2).map((p) => p.max.z));
+    const high = Math.min(z1, ...boards.filter((p) => p.min.z >= field.z1 - t * 2).map((p) => p.min.z));
+    const count = row >= 0 && column >= 0 ? cell.shelves : 0;
+    const each = (high - low - count * t) / (count + 1);
+    if (each < LOWEST_SHELF) continue;
+    for (let k = 1; k <= count; k++) shelf(near(field.x0, true), near(field.x1, false), low + k * each + (k - 1) * t, cell.kind === 'open' ? 0 : setback);
+  }
+}
+
+const box = ({ min, max }: { min: Vec3; max: Vec3 }): number => (max.x - min.x) * (max.y - min.y) * (max.z - min.z);
+
+/** Volume of what a panel is, less its grooves and its notch, m³. */
+export function panelVolume(panel: Panel): number {
+  const notch = panel.notch ? panel.notch.deep * panel.notch.high * (panel.max.x - panel.min.x) : 0;
+  return box(panel) - panel.grooves.reduce((sum, g) => sum + box(g), 0) - notch;
+}
+
+/** A line of a cutting list: equal panels are one line. Sizes are of the board before it is edged, metres. */
+export interface Cut {
+  name: Panel['name'];
+  board: Board;
+  /** Along the grain. */
+  length: number;
+  width: number;
+  thickness: number;
+  /** Length of edging on it, metres. */
+  edging: number;
+  count: number;
+}
+
+const AXES: readonly Axis[] = ['x', 'y', 'z'];
+
+/** The direction an edge looks to, by its name. */
+const EDGE_AXIS: Readonly<Record<Panel['edged'][number], Axis>> = { left: 'x', right: 'x', front: 'y', back: 'y', up: 'z', down: 'z' };
+
+/** The panels of units as a cutting list: every board with its sizes less edging, along and across its grain. @param edging thickness, metres */
+export function cuttingList(panels: readonly Panel[], edging: number): Cut[] {
+  const lines = new Map<string, Cut>();
+  for (const { name, board, min, max, thin, grain, edged } of panels) {
+    const across = AXES.find((a) => a !== thin && a !== grain)!;
+    const size = (axis: Axis): number => max[axis] - min[axis];
+    const less = (axis: Axis): number => size(axis) - edging * edged.filter((e) => EDGE_AXIS[e] === axis).length;
+    const banded = edged.reduce((sum, e) => sum + size(AXES.find((a) => a !== thin && a !== EDGE_AXIS[e])!), 0);
+    const cut = { name, board, length: less(grain), width: less(across), thickness: size(thin), edging: banded };
+    const key = [name, board, ...[cut.length, cut.width, cut.thickness, banded].map((x) => Math.round(x * 1e6))].join();
+    const known = lines.get(key);
+    if (known) known.count++;
+    else lines.set(key, { ...cut, count: 1 });
+  }
+  return [...lines.values()];
+}

@@ -1,0 +1,70 @@
+import { describe, expect, it } from 'vitest';
+import { INCH } from '../units/length';
+import { completions, readLine, type SaidUnit } from './said';
+
+const read = (line: string, system: 'metric' | 'imperial' = 'metric'): SaidUnit[] => {
+  const said = readLine(line, system);
+  if (!said.ok) throw new Error(said.message);
+  return said.units;
+};
+
+describe('a run that is said', () => {
+  it('is read in the words of the trade, with hands, counts and what belongs in a unit', () => {
+    const units = read('600 drawers, 800 sink, 600 oven, 450 door left, 500 drawerline, 600 highline');
+    expect(units.map((u) => [u.word, u.width, u.fitting])).toEqual([
+      ['drawers', 0.6, null],
+      ['sink', 0.8, 'sink'],
+      ['oven', 0.6, 'oven'],
+      ['door', 0.45, null],
+      ['drawerline', 0.5, null],
+      ['door', 0.6, null],
+    ]);
+    expect(units[0].front.map((r) => r.cells[0].kind)).toEqual(['drawer', 'pan drawer', 'pan drawer']);
+    expect(units[3].front[0].cells[0].hand).toBe('left');
+    expect(units[4].front.map((r) => r.cells[0].kind)).toEqual(['drawer', 'door']);
+  });
+
+  it('takes other spellings, repeats, usual widths and what is left', () => {
+    expect(read('2 x 400 drawers; 45 cm door right').map((u) => u.width)).toEqual([0.4, 0.4, 0.45]);
+    expect(read('500 drawers with 4 drawers')[0].front).toHaveLength(4);
+    expect(read('dishwasher, rest door pair, filler').map((u) => [u.width, u.bare])).toEqual([
+      [0.6, null],
+      [null, null],
+      [0.05, 'filler'],
+    ]);
+    expect(read('600 wall glazed, 900 wall corner, 600 wall').map((u) => [u.band, u.corner])).toEqual([
+      ['wall', false],
+      ['wall', true],
+      ['wall', false],
+    ]);
+    expect(read('600 tall oven, fridge, 300 larder left').every((u) => u.band === 'tall')).toBe(true);
+    expect(read(' , ,')).toEqual([]);
+  });
+
+  it('reads inches, feet and fractions', () => {
+    expect(read(`36 sink, 1'6" drawers, 15 3/4" door`, 'imperial').map((u) => u.width! / INCH)).toEqual([
+      expect.closeTo(36, 6) as number,
+      expect.closeTo(18, 6) as number,
+      expect.closeTo(15.75, 6) as number,
+    ]);
+    expect(read('oven', 'imperial')[0].width! / INCH).toBeCloseTo(30, 6);
+  });
+
+  it('says in one sentence what it did not understand, and where', () => {
+    const line = '600 drawers, 800 snk, 600 oven';
+    const said = readLine(line, 'metric');
+    expect(said).toMatchObject({ ok: false, message: '“800 snk” names no unit; say what it is, as in “600 drawers” or “450 door left”.' });
+    if (!said.ok) expect(line.slice(said.from, said.to)).toBe('800 snk');
+    expect(readLine('drawers', 'metric')).toMatchObject({ ok: false, message: expect.stringContaining('has no width') as string });
+    expect(readLine('600 drawers upside', 'metric')).toMatchObject({ ok: false, message: '“upside” in “600 drawers upside” was not understood.' });
+    expect(readLine('60 m door', 'metric')).toMatchObject({ ok: false, message: expect.stringContaining('up to 4 m') as string });
+  });
+
+  it('is completed while it is typed', () => {
+    expect(completions('600 dr')).toEqual(['dryer', 'drawer', 'drawers', 'drawerline', 'drawer pack', 'drawer over door']);
+    expect(completions('600 drawers, 800 si')).toEqual(['sink']);
+    expect(completions('450 door l')).toEqual(['door left']);
+    expect(completions('600 drawers, ')).toContain('sink');
+    expect(completions('600 wall ')).toContain('wall left');
+  });
+});

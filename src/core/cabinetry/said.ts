@@ -1,0 +1,213 @@
+import type { Band, Cell, FrontGrid, Hand } from '../project/schema/cabinets';
+import { parseLength, type UnitSystem } from '../units/length';
+import { WIDEST_DOOR } from './figures';
+
+/** A unit as it is said in a line: what it is, how wide, and what is in it. */
+export interface SaidUnit {
+  /** What it is called in the trade. */
+  word: string;
+  band: Band;
+  /** Metres; null: it takes what is left. */
+  width: number | null;
+  front: FrontGrid;
+  /** What of the stock belongs in it, by the word for it; null: nothing. */
+  fitting: string | null;
+  /** It turns the run into the next wall. */
+  corner: boolean;
+  /** No carcass: a strip between a unit and a wall, or room that is left free. */
+  bare: 'filler' | 'space' | null;
+}
+
+/** What a line says, or one sentence on what of it was not understood, and where that stands in it. */
+export type Said = { ok: true; units: SaidUnit[] } | { ok: false; message: string; from: number; to: number };
+
+interface Kind {
+  word: string;
+  /** Other words for it. */
+  also?: string[];
+  band: Band;
+  /** Width where none is said, metric and imperial, metres; left out: one has to be said. */
+  usual?: [number, number];
+  front(said: { hand: Hand | null; count: number | null }): FrontGrid;
+  fitting?: string;
+  corner?: true;
+  bare?: 'filler' | 'space';
+}
+
+const row = (height: number | null, ...cells: Partial<Cell>[]): FrontGrid[number] => ({
+  height,
+  cells: cells.map((cell): Cell => ({ width: null, kind: 'door', hand: null, shelves: 0, ...cell })),
+});
+
+/** Height of the drawer over a door, metres. */
+const DRAWER_LINE = 0.14;
+/** Height of the niche an oven stands in, metres. */
+const OVEN = 0.595;
+
+const drawers = (count: number): FrontGrid =>
+  count === 3
+    ? // The upper one for cutlery, two deep ones for pans below it.
+      [row(DRAWER_LINE, { kind: 'drawer' }), row(null, { kind: 'pan drawer' }), row(null, { kind: 'pan drawer' })]
+    : Array.from({ length: count }, (_, i) => row(null, { kind: count < 3 ? 'pan drawer' : i < count - 1 ? 'drawer' : 'pan drawer' }));
+
+const door = (hand: Hand | null, shelves: number): Partial<Cell> => ({ kind: 'door', hand, shelves });
+
+/** What can be said, by the words of the trade. */
+const KINDS: readonly Kind[] = [
+  { word: 'door', also: ['highline', 'cupboard'], band: 'base', front: ({ hand, count }) => [row(null, door(hand, count ?? 1))] },
+  { word: 'drawerline', also: ['drawer over door'], band: 'base', front: ({ hand }) => [row(DRAWER_LINE, { kind: 'drawer' }), row(null, door(hand, 1))] },
+  { word: 'drawers', also: ['drawer', 'drawer pack'], band: 'base', front: ({ count }) => drawers(count ?? 3) },
+  { word: 'pans', also: ['pan drawers'], band: 'base', front: ({ count }) => drawers(count ?? 2) },
+  { word: 'sink', band: 'base', fitting: 'sink', front: ({ hand }) => [row(null, door(hand, 0))] },
+  { word: 'hob', band: 'base', fitting: 'hob', front: ({ count }) => [row(DRAWER_LINE, { kind: 'dummy' }), ...drawers(count ?? 2)] },
+  {
+    word: 'oven',
+    band: 'base',
+    usual: [0.6, 0.762],
+    fitting: 'oven',
+    front: () => [row(OVEN, { kind: 'appliance' }), row(null, { kind: 'panel' })],
+  },
+  { word: 'dishwasher', band: 'base', usual: [0.6, 0.6096], fitting: 'dishwasher', front: () => [row(null, { kind: 'appliance' })] },
+  { word: 'washer', also: ['washing machine'], band: 'base', usual: [0.6, 0.6858], fitting: 'washer', front: () => [row(null, { kind: 'appliance' })] },
+  { word: 'dryer', band: 'base', usual: [0.6, 0.6858], fitting: 'dryer', front: () => [row(null, { kind: 'appliance' })] },
+  {
+    word: 'pull-out',
+    also: ['pullout', 'bottle rack'],
+    band: 'base',
+    front: ({ count }) => [row(null, { kind: 'door', hand: 'pull-out', shelves: count ?? 2 })],
+  },
+  { word: 'open', also: ['shelves'], band: 'base', front: ({ count }) => [row(null, { kind: 'open', shelves: count ?? 2 })] },
+  { word: 'corner', also: ['corner unit'], band: 'base', usual: [0.9, 0.9144], corner: true, front: ({ hand }) => [row(null, door(hand, 1))] },
+  { word: 'wall', also: ['wall unit'], band: 'wall', front: ({ hand, count }) => [row(null, door(hand, count ?? 2))] },
+  { word: 'wall open', also: ['wall shelves'], band: 'wall', front: ({ count }) => [row(null, { kind: 'open', shelves: count ?? 2 })] },
+  { word: 'wall glazed', also: ['glazed'], band: 'wall', front: ({ hand, count }) => [row(null, { kind: 'glazed', hand, shelves: count ?? 2 })] },
+  { word: 'bridge', also: ['lift-up'], band: 'wall', front: () => [row(null, { kind: 'door', hand: 'up' })] },
+  { word: 'wall corner', band: 'wall', usual: [0.6, 0.6096], corner: true, front: ({ hand }) => [row(null, door(hand, 2))] },
+  { word: 'hood', band: 'wall', usual: [0.6, 0.762], fitting: 'hood', front: () => [row(null, { kind: 'appliance' })] },
+  {
+    word: 'larder',
+    also: ['tall', 'pantry'],
+    band: 'tall',
+    front: ({ hand, count }) => [row(null, door(hand, count ?? 2)), row(null, door(hand, count ?? 2))],
+  },
+  {
+    word: 'tall oven',
+    also: ['oven tower', 'oven housing'],
+    band: 'tall',
+    usual: [0.6, 0.762],
+    fitting: 'oven',
+    front: ({ hand }) => [row(null, door(hand, 1)), row(OVEN, { kind: 'appliance' }), row(0.715, { kind: 'pan drawer' })],
+  },
+  {
+    word: 'fridge',
+    also: ['fridge freezer', 'fridge housing'],
+    band: 'tall',
+    usual: [0.6, 0.762],
+    fitting: 'fridge',
+    front: ({ hand }) => [row(null, door(hand, 0)), row(0.715, door(hand, 0))],
+  },
+  {
+    word: 'wardrobe',
+    band: 'tall',
+    front: ({ hand, count }) => [row(null, door(hand, count ?? 1))],
+  },
+  { word: 'filler', band: 'base', bare: 'filler', usual: [0.05, 0.0762], front: () => [row(null, { kind: 'panel' })] },
+  { word: 'space', also: ['gap'], band: 'base', bare: 'space', front: () => [] },
+];
+
+/** Every word for a kind, the longest first: "wall corner" before "wall". */
+const WORDS: readonly { text: string; kind: Kind }[] = KINDS.flatMap((kind) => [kind.word, ...(kind.also ?? [])].map((text) => ({ text, kind }))).sort(
+  (a, b) => b.text.length - a.text.length,
+);
+
+const HAND_WORDS: readonly [RegExp, Hand][] = [
+  [/\b(left|lh|left-hung)\b/, 'left'],
+  [/\b(right|rh|right-hung)\b/, 'right'],
+  [/\b(pair|double)\b/, 'pair'],
+  [/\bsliding\b/, 'sliding'],
+];
+
+const REST = /\b(rest|fill)\b/;
+
+/** The first length of a text with where it ends; null where it begins with none. */
+function lengthAtStart(text: string, system: UnitSystem): { metres: number; rest: string } | null {
+  // The longest beginning that reads as a length: "11'-4 1/2" drawers".
+  const words = text.split(/\s+/);
+  for (let n = Math.min(4, words.length); n > 0; n--) {
+    const read = parseLength(words.slice(0, n).join(' '), system);
+    if (read.ok) return { metres: read.metres, rest: words.slice(n).join(' ') };
+  }
+  return null;
+}
+
+function readOne(text: string, system: UnitSystem): SaidUnit | string {
+  const said = text.toLowerCase();
+  const measured = lengthAtStart(said, system);
+  let rest = measured ? measured.rest : said;
+  const fills = REST.test(rest);
+  rest = rest.replace(REST, ' ');
+  const found = WORDS.find(({ text: word }) => new RegExp(`(^|\\s)${word}(\\s|$)`).test(rest));
+  if (!found) return `“${text}” names no unit; say what it is, as in “600 drawers” or “450 door left”.`;
+  const { kind } = found;
+  rest = rest.replace(found.text, ' ');
+  let hand: Hand | null = null;
+  for (const [pattern, own] of HAND_WORDS)
+    if (pattern.test(rest)) {
+      hand = own;
+      rest = rest.replace(pattern, ' ');
+    }
+  const count = /\b(\d{1,2})\b/.exec(rest);
+  rest = rest.replace(/\b\d{1,2}\b/, ' ').replace(/\b(with|unit|shelves|shelf|drawers?|and|a|of)\b/g, ' ');
+  const over = rest.trim();
+  if (over) return `“${over}” in “${text}” was not understood.`;
+  const width = measured?.metres ?? null;
+  if (width === null && !fills && !kind.usual) return `“${text}” has no width; put it before the word, as in “600 ${kind.word}”, or say “rest ${kind.word}”.`;
+  if (width !== null && (width < 0.01 || width > 4)) return `A unit “${text}” can’t be made; give it a width up to 4 m.`;
+  const own = kind.usual?.[system === 'metric' ? 0 : 1] ?? null;
+  return {
+    word: kind.word,
+    band: kind.band,
+    width: fills ? null : (width ?? own),
+    front: kind.front({ hand, count: count ? Math.min(8, Math.max(1, Number(count[1]))) : null }),
+    fitting: kind.fitting ?? null,
+    corner: kind.corner ?? false,
+    bare: kind.bare ?? null,
+  };
+}
+
+/**
+ * Reads a run as it is said in the trade: "600 drawers, 800 sink, 600 oven, 450 door left, 500 drawerline". Units are parted by
+ * commas, "2 x 600 drawers" stands for two, a width without a unit of length is millimetres or inches.
+ */
+export function readLine(line: string, system: UnitSystem): Said {
+  const units: SaidUnit[] = [];
+  let at = 0;
+  for (const part of line.split(/[,;]/)) {
+    const from = at + (part.length - part.trimStart().length);
+    at += part.length + 1;
+    const text = part.trim();
+    if (!text) continue;
+    const times = /^(\d{1,2})\s*(?:x|×|\*)\s*(.+)$/i.exec(text);
+    const one = readOne(times ? times[2] : text, system);
+    if (typeof one === 'string') return { ok: false, message: one, from, to: from + text.length };
+    for (let i = 0; i < (times ? Number(times[1]) : 1); i++) units.push(one);
+  }
+  return { ok: true, units };
+}
+
+/** Words that go on what is being typed at the end of a line, the best first. */
+export function completions(line: string): string[] {
+  const last = line.slice(Math.max(line.lastIndexOf(','), line.lastIndexOf(';')) + 1).trimStart();
+  const typed = /([a-z][a-z -]*)$/i.exec(last)?.[1].toLowerCase() ?? '';
+  if (!typed) return KINDS.filter((k) => k.band === 'base').map((k) => k.word);
+  // Once a kind is said whole, its hand may follow.
+  const whole = WORDS.find(({ text }) => typed.startsWith(`${text} `));
+  if (whole) {
+    const more = typed.slice(whole.text.length + 1);
+    return ['left', 'right', 'pair'].filter((w) => w.startsWith(more) && w !== more).map((w) => `${whole.text} ${w}`);
+  }
+  return [...new Set(WORDS.filter(({ text }) => text.startsWith(typed) && text !== typed).map(({ text }) => text))].sort((a, b) => a.length - b.length);
+}
+
+/** How a door moves that nobody has said: wide ones are a pair, others hang away from the middle of the run. */
+export const handOf = (cell: Cell, width: number, before: 'left' | 'right'): Hand => cell.hand ?? (width > WIDEST_DOOR ? 'pair' : before);

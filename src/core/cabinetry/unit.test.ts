@@ -1,0 +1,112 @@
+import fc from 'fast-check';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { moved, reachOf } from '../geometry/joint';
+import { transformPoint } from '../geometry/mesh';
+import { within } from '../geometry/shapes';
+import { BANDS, BUILDS, CELLS, HANDS, type FrontGrid } from '../project/schema/cabinets';
+import { FINE, LIGHT } from '../stock/stock';
+import { bounds } from '../testing/measures';
+import { loadKernel, openEdges, volume } from '../testing/solid';
+import { panelVolume } from './carcass';
+import { CONSTRUCTIONS } from './figures';
+import { boxFor, hangingRail, makeUnit, panelMesh, runnerFor } from './unit';
+
+beforeAll(loadKernel);
+
+const cell = fc.record({
+  width: fc.constant(null),
+  kind: fc.constantFrom(...CELLS),
+  hand: fc.oneof(fc.constant(null), fc.constantFrom(...HANDS)),
+  shelves: fc.integer({ min: 0, max: 3 }),
+});
+const grid: fc.Arbitrary<FrontGrid> = fc.array(fc.record({ height: fc.constant(null), cells: fc.array(cell, { minLength: 1, maxLength: 2 }) }), {
+  minLength: 1,
+  maxLength: 3,
+});
+const unit = fc.record({
+  build: fc.constantFrom(...BUILDS),
+  band: fc.constantFrom(...BANDS),
+  width: fc.integer({ min: 350, max: 1200 }).map((mm) => mm / 1000),
+  height: fc.integer({ min: 600, max: 2200 }).map((mm) => mm / 1000),
+  depth: fc.integer({ min: 320, max: 620 }).map((mm) => mm / 1000),
+  grid,
+  fronts: fc.constantFrom('flat', 'framed', 'boarded', 'glazed'),
+  handles: fc.constantFrom('bar', 'knob', 'cup', 'none'),
+});
+
+describe('a unit as it is made', () => {
+  it('is of closed parts within its sizes, light and fine, and of the same parts both times', () => {
+    fc.assert(
+      fc.property(unit, ({ build, band, width, height, depth, grid: front, fronts, handles }) => {
+        const names = [LIGHT, FINE].map((off) =>
+          within(off, () => {
+            const made = makeUnit(front, { width, height, depth }, band, CONSTRUCTIONS[build], { fronts, handles } as Parameters<typeof makeUnit>[4]);
+            const lift = band === 'wall' ? 0 : CONSTRUCTIONS[build].plinth;
+            for (const { part, mesh } of made.parts) {
+              expect([part, openEdges(mesh)]).toEqual([part, 0]);
+              const { low: min, high: max } = bounds([mesh]);
+              expect(min[0]).toBeGreaterThan(-1e-5);
+              expect(max[0]).toBeLessThan(width + 1e-5);
+              // Fronts and handles stand out before the carcass.
+              expect(min[1]).toBeGreaterThan(-depth - 0.08);
+              expect(max[1]).toBeLessThan(1e-5);
+              expect(min[2]).toBeGreaterThan(-1e-5);
+              expect(max[2]).toBeLessThan(lift + height + 1e-5);
+            }
+            return made.parts.map((p) => p.part);
+          }),
+        );
+        expect(names[1]).toEqual(names[0]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it('has boards of the volume of its cutting list, as an independent kernel measures them', () => {
+    fc.assert(
+      fc.property(unit, ({ build, band, width, height, depth, grid: front }) => {
+        const { carcass } = makeUnit(front, { width, height, depth }, band, CONSTRUCTIONS[build], { fronts: 'flat', handles: 'none' });
+        for (const panel of carcass.panels) {
+          const grooves = panel.grooves.reduce((sum, { min, max }) => sum + (max.x - min.x) * (max.y - min.y) * (max.z - min.z), 0);
+          const mesh = within(LIGHT, () => panelMesh(panel));
+          expect(openEdges(mesh)).toBe(0);
+          expect(volume(mesh) / (panelVolume(panel) + grooves)).toBeCloseTo(1, 3);
+        }
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('opens to its own front: doors about their hinges, flaps up and down, drawers straight out', () => {
+    // Behind the front are 502 mm: the runner of 470 fits, and comes out by nine tenths.
+    const style = { fronts: 'flat', handles: 'bar' } as const;
+    const open = (kind: 'door' | 'drawer', hand: (typeof HANDS)[number] | null): { x: number; y: number; z: number }[] => {
+      const { parts } = makeUnit(
+        [{ height: null, cells: [{ width: null, kind, hand, shelves: 0 }] }],
+        { width: 0.6, height: 0.72, depth: 0.56 },
+        'base',
+        CONSTRUCTIONS.frameless,
+        style,
+      );
+      const front = parts.find((p) => p.part === 'fronts')!;
+      const m = moved(front.joint!, reachOf(front.joint!, 1));
+      const { positions: p } = front.mesh;
+      return Array.from({ length: p.length / 3 }, (_, i) => transformPoint(m, { x: p[i * 3], y: p[i * 3 + 1], z: p[i * 3 + 2] }));
+    };
+    const reach = (points: { x: number; y: number; z: number }[]): number => -Math.min(...points.map((q) => q.y));
+    // A door of 597 swings 597 before the front; the flap as far as it is high.
+    for (const hand of ['left', 'right'] as const) expect(reach(open('door', hand))).toBeCloseTo(0.56 + 0.597 * Math.sin((105 * Math.PI) / 180), 1.5);
+    expect(Math.min(...open('door', 'left').map((q) => q.x))).toBeLessThan(0.01);
+    expect(Math.max(...open('door', 'right').map((q) => q.x))).toBeGreaterThan(0.59);
+    expect(reach(open('door', 'up'))).toBeCloseTo(0.56 + 0.7155, 1.5);
+    expect(Math.min(...open('door', 'up').map((q) => q.z))).toBeGreaterThan(0.8);
+    expect(Math.max(...open('door', 'down').map((q) => q.z))).toBeLessThan(0.2);
+    expect(reach(open('drawer', null))).toBeCloseTo(0.56 + 0.0204 + 0.9 * 0.47, 3);
+  });
+
+  it('has runners and boxes of the lengths and heights they are sold in', () => {
+    expect([0.3, 0.5, 0.53, 0.6].map(runnerFor)).toEqual([0.27, 0.47, 0.52, 0.55]);
+    expect([0.14, 0.2, 0.29, 0.4].map(boxFor)).toEqual([0.085, 0.15, 0.21, 0.21]);
+    expect(openEdges(hangingRail({ x0: 0.018, x1: 0.982, y0: -0.58, y1: 0, z0: 0, z1: 2 }, 1.7))).toBe(0);
+  });
+});

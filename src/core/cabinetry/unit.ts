@@ -1,0 +1,211 @@
+import { prism } from '../geometry/extrude';
+import { MeshBuilder, type Mesh } from '../geometry/mesh';
+import { isLight } from '../geometry/shapes';
+import type { Joint } from '../geometry/joint';
+import type { Band, Construction, FrontGrid } from '../project/schema/cabinets';
+import { board, front as frontMesh, handle, timber, type FrontStyle, type HandleStyle } from '../stock/forms/boards';
+import { bar, rod } from '../stock/forms/skin';
+import { post } from '../stock/forms/turned';
+import type { Made } from '../stock/types';
+import { carcassOf, type Carcass, type Panel } from './carcass';
+import { DRAWER_BOXES, RUNNERS } from './figures';
+import { layFront, type LaidCell, type LaidFront, type Leaf } from './front';
+
+/** How the fronts and handles of a unit look. */
+export interface UnitStyle {
+  fronts: FrontStyle;
+  handles: HandleStyle;
+}
+
+/** A unit of a run as it is made. */
+export interface UnitMade {
+  front: LaidFront;
+  carcass: Carcass;
+  /** Its parts about its axes: x from its left side seen from before it, y from its back to its front (less than nothing), z above the floor or the foot of a wall unit. */
+  parts: Made[];
+}
+
+/** Legs of frameless units: how far in from front, back and sides, metres. */
+const LEG_IN = { front: 0.07, back: 0.07, side: 0.05 } as const;
+
+/** Height at which one takes hold of a tall door, above the floor, metres. */
+const REACH = 1.05;
+
+/** How far a handle is from the edge of its door, and from its upper or lower end, metres. */
+const HANDLE_IN = { edge: 0.035, end: 0.1 } as const;
+
+/** How far doors open, radians; flaps and pull-outs as well as they can. */
+const OPEN = (105 * Math.PI) / 180;
+const FLAP = (90 * Math.PI) / 180;
+
+/** Sides of drawer boxes, and the room for their runners beside them, metres. */
+const BOX = { side: 0.012, runner: 0.013 } as const;
+
+/**
+ * All parts of a unit: its carcass board by board, its fronts with what hangs on them, drawers, legs. What opens is made shut and
+ * has its joint.
+ *
+ * @param width, height, depth of its carcass, metres
+ * @param hangs where a single door hangs that nobody has said
+ */
+export function makeUnit(
+  grid: FrontGrid,
+  { width, height, depth }: { width: number; height: number; depth: number },
+  band: Band,
+  made: Construction,
+  style: UnitStyle,
+  hangs: 'left' | 'right' = 'left',
+): UnitMade {
+  const front = layFront(grid, width, height, band, made, hangs);
+  const carcass = carcassOf(width, height, depth, band, made, front);
+  const lift = band === 'wall' ? 0 : made.plinth;
+  const boards = new MeshBuilder();
+  const frame = new MeshBuilder();
+  for (const panel of carcass.panels) (panel.board === 'frame' ? frame : boards).add(panelMesh(panel), raised(lift));
+  const parts: Made[] = [
+    { part: 'carcass', mesh: boards.build() },
+    { part: 'fronts', mesh: frame.build() },
+  ];
+  for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, style, lift, depth));
+  if (lift > 0 && carcass.foot === 0) parts.push({ part: 'legs', mesh: legs(width, depth, lift) });
+  return { front, carcass, parts: parts.filter((p) => p.mesh.indices.length) };
+}
+
+const raised = (z: number): readonly number[] => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, z, 1];
+
+/** A board as it is seen: edges rounded in pictures, its notch cut out. Grooves are filled by what is let into them. */
+export function panelMesh({ min, max, notch, board: kind }: Panel): Mesh {
+  if (!notch) return (kind === 'frame' ? timber : board)(min.x, min.y, min.z, max.x, max.y, max.z);
+  // Its outline seen from the right, front at the left: (y, z), cut out below at the front.
+  const step = min.z + notch.high;
+  const outline = [
+    { x: min.y + notch.deep, y: min.z },
+    { x: max.y, y: min.z },
+    { x: max.y, y: max.z },
+    { x: min.y, y: max.z },
+    { x: min.y, y: step },
+    { x: min.y + notch.deep, y: step },
+  ];
+  // The outline bulges inwards at the notch: its edges stay sharp.
+  return new MeshBuilder().add(prism([{ outer: outline, holes: [] }], min.x, max.x), [0, 1, 0, 0, 0, 0, 1, 0, 1, 0, 0, 0, 0, 0, 0, 1]).build();
+}
+
+function legs(width: number, depth: number, high: number): Mesh {
+  const out = new MeshBuilder();
+  for (const x of [LEG_IN.side, width - LEG_IN.side])
+    for (const y of [-depth + LEG_IN.front, -LEG_IN.back]) {
+      out.add(post(x, y, 0, high + 0.0004, 0.02, 0.02, 14));
+      if (!isLight()) out.add(post(x, y, 0, 0.008, 0.03, 0.028, 18));
+    }
+  return out.build();
+}
+
+/** What closes a cell, with what moves along. */
+function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band, made: Construction, style: UnitStyle, lift: number, depth: number): Made[] {
+  const { inside } = carcass;
+  // Laid on, a front lies before the carcass; inset, it is flush with its frame.
+  const back = made.frame > 0 ? -depth + made.front : -depth - 0.0004;
+  const room = inside.y1 - inside.y0;
+  return leaves.flatMap((leaf): Made[] => {
+    const at = { x0: leaf.x0, x1: leaf.x1, z0: leaf.z0 + lift, z1: leaf.z1 + lift, y: back, thick: made.front };
+    const drawn = cell.kind === 'drawer' || cell.kind === 'pan drawer' || leaf.hand === 'pull-out';
+    const { wood, glass } = frontMesh({ ...at, style: cell.kind === 'glazed' ? 'glazed' : style.fronts });
+    const joint = jointOf(leaf, at, drawn, room);
+    const metal = cell.kind === 'panel' ? new MeshBuilder().build() : handles(leaf, at, drawn, band, style.handles, made.front);
+    const parts: Made[] = [
+      { part: 'fronts', mesh: wood, joint },
+      { part: 'glass', mesh: glass, joint },
+      { part: 'handles', mesh: metal, joint },
+    ];
+    if (drawn)
+      parts.push({ part: 'drawers', mesh: drawerBox(leaf, field, inside, back, lift, leaf.hand === 'pull-out' ? Math.max(1, cell.shelves) : 1), joint });
+    return parts;
+  });
+}
+
+type At = { x0: number; x1: number; z0: number; z1: number; y: number };
+
+function jointOf(leaf: Leaf, { x0, x1, z0, z1, y }: At, drawn: boolean, room: number): Joint | undefined {
+  if (drawn) return { kind: 'slide', at: { x: 0, y: 0, z: 0 }, axis: { x: 0, y: -1, z: 0 }, range: [0, Math.max(0.1, runnerFor(room) * 0.9)] };
+  const [left, right, up, down] = [x0, x1, z1, z0];
+  switch (leaf.hand) {
+    case 'left':
+      return { kind: 'hinge', at: { x: left, y, z: 0 }, axis: { x: 0, y: 0, z: -1 }, range: [0, OPEN] };
+    case 'right':
+      return { kind: 'hinge', at: { x: right, y, z: 0 }, axis: { x: 0, y: 0, z: 1 }, range: [0, OPEN] };
+    case 'up':
+      return { kind: 'hinge', at: { x: 0, y, z: up }, axis: { x: -1, y: 0, z: 0 }, range: [0, FLAP] };
+    case 'down':
+      return { kind: 'hinge', at: { x: 0, y, z: down }, axis: { x: 1, y: 0, z: 0 }, range: [0, FLAP] };
+    case 'sliding':
+      return { kind: 'slide', at: { x: 0, y: 0, z: 0 }, axis: { x: 1, y: 0, z: 0 }, range: [0, right - left] };
+    default:
+      return undefined;
+  }
+}
+
+/** Handles of a leaf: on the edge away from its hinges; low on wall doors, high on base doors, within reach on tall ones. */
+function handles(leaf: Leaf, { x0, x1, z0, z1, y }: At, drawn: boolean, band: Band, style: HandleStyle, thick: number): Mesh {
+  const out = new MeshBuilder();
+  const [w, h, face] = [x1 - x0, z1 - z0, y - thick];
+  const flat = drawn || leaf.hand === 'up' || leaf.hand === 'down' || leaf.hand === null;
+  if (flat) {
+    const long = Math.min(0.32, w * 0.45);
+    const z = leaf.hand === 'up' ? z0 + 0.04 : h < 0.2 ? (z0 + z1) / 2 : z1 - 0.06;
+    if (style === 'knob' && w > 0.7) for (const t of [0.25, 0.75]) out.add(handle(style, x0 + w * t, face, z, long, false));
+    else out.add(handle(style, (x0 + x1) / 2, face, z, long, false));
+    return out.build();
+  }
+  const long = Math.min(0.16, h * 0.4);
+  const half = style === 'bar' ? long / 2 : 0;
+  const x = leaf.hand === 'left' ? x1 - HANDLE_IN.edge : x0 + HANDLE_IN.edge;
+  const z = z0 < REACH && z1 > REACH + 0.3 ? REACH : band === 'wall' || z0 > REACH ? z0 + HANDLE_IN.end + half : z1 - HANDLE_IN.end - half;
+  out.add(handle(style === 'cup' ? 'knob' : style, x, face, Math.max(z0 + half, Math.min(z1 - half, z)), long, true));
+  return out.build();
+}
+
+/** The longest runner that fits, metres. */
+export const runnerFor = (room: number): number => Math.max(RUNNERS[0], ...RUNNERS.filter((r) => r <= room - 0.01));
+
+/** The highest box that fits behind a front, metres. */
+export const boxFor = (high: number): number => Math.max(DRAWER_BOXES[0], ...DRAWER_BOXES.filter((b) => b <= high - 0.045));
+
+/** Boxes behind a front: one of a drawer, several of a pull-out, each with a bottom let into its sides. */
+function drawerBox(leaf: Leaf, field: LaidCell['field'], { x0, x1, y0, y1 }: Carcass['inside'], back: number, lift: number, count: number): Mesh {
+  const out = new MeshBuilder();
+  const [a, b] = [Math.max(x0, field.x0) + BOX.runner, Math.min(x1, field.x1) - BOX.runner];
+  const long = Math.min(runnerFor(y1 - y0), y1 - y0 - 0.004);
+  // It begins at the back of its front.
+  const f = back + 0.0004;
+  const rear = Math.max(y0, f) + long;
+  const each = (leaf.z1 - leaf.z0) / count;
+  for (let k = 0; k < count; k++) {
+    const low = leaf.z0 + lift + k * each + 0.018;
+    const high = low + Math.min(boxFor(each), each - 0.03);
+    if (high - low < 0.03 || b - a < 0.08) continue;
+    const t = BOX.side;
+    for (const x of [a, b - t]) out.add(board(x, f, low, x + t, rear, high));
+    out.add(board(a + t, f, low, b - t, f + t, high - 0.0004)).add(board(a + t, rear - t, low + 0.012, b - t, rear - 0.0004, high - 0.006));
+    out.add(board(a + t - 0.004, f + t - 0.004, low + 0.012, b - t + 0.004, rear - t + 0.004, low + 0.02));
+  }
+  return out.build();
+}
+
+/** A rail to hang clothes on across the inside of a carcass, metres. */
+export function hangingRail({ x0, x1, y0, y1 }: Carcass['inside'], z: number): Mesh {
+  const y = (y0 + y1) / 2;
+  return new MeshBuilder()
+    .add(
+      rod(
+        [
+          { x: x0, y, z },
+          { x: x1, y, z },
+        ],
+        0.0125,
+        { section: 14 },
+      ),
+    )
+    .add(bar({ x: x0 + 0.0002, y, z }, { x: x0 + 0.004, y, z }, 0.02, 0.02, { section: 14 }))
+    .add(bar({ x: x1 - 0.004, y, z }, { x: x1 - 0.0002, y, z }, 0.02, 0.02, { section: 14 }))
+    .build();
+}

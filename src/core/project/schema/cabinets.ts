@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { Id } from './basics';
+
+/** How cabinets are made. */
+export const BUILDS = ['frameless', 'imperial', 'imperial framed', 'in-frame'] as const;
+export type Build = (typeof BUILDS)[number];
+
+const length = (most: number) => z.number().min(0).max(most);
+
+/** The figures cabinets are made by, for a project or a run. Metres. */
+export const Construction = z.object({
+  build: z
+    .enum(BUILDS)
+    .describe('frameless: on legs, with a plinth; imperial: sides to the floor, notched for toes; imperial framed, in-frame: with a frame before the carcass'),
+  board: length(0.05).describe('thickness of sides, bottoms, tops'),
+  back: length(0.03).describe('thickness of backs'),
+  groove: length(0.02).describe('how deep the back is let into sides, bottom and top; 0: it is screwed on behind them'),
+  void: length(0.2).describe('room for pipes behind the back; 0: none'),
+  rail: length(0.3).describe('width of the rails that join the sides of a base unit at its top'),
+  setback: length(0.1).describe('how far shelves stand back behind the front edge'),
+  edging: length(0.005).describe('thickness of edging on edges that are seen'),
+  front: length(0.05).describe('thickness of fronts'),
+  gap: length(0.02).describe('between fronts'),
+  side: length(0.02).describe('from a front to the edge of its unit, laid on; to the frame, inset'),
+  under: length(0.02).describe('from fronts to a worktop above them'),
+  frame: length(0.1).describe('width of the stiles and rails of a frame before the carcass'),
+  frameThick: length(0.05).describe('thickness of that frame'),
+  plinth: length(0.4).describe('height of the plinth, or of the room for toes'),
+  toe: length(0.2).describe('how far the plinth stands back behind the carcass'),
+  base: z.object({ height: length(2), depth: length(2) }),
+  wall: z.object({ height: length(2), depth: length(2), above: length(2).describe('above the worktop') }),
+  tall: z.object({ height: length(4), depth: length(2) }),
+  worktop: z.object({ thickness: length(0.2), overhang: length(0.5).describe('in front of the carcass') }),
+});
+
+/** Where a unit of a run is: on the plinth under the worktop, on the wall above it, from the plinth up past it. */
+export const BANDS = ['base', 'wall', 'tall'] as const;
+export type Band = (typeof BANDS)[number];
+
+/** What a cell of a front is closed with. */
+export const CELLS = ['door', 'drawer', 'pan drawer', 'dummy', 'open', 'glazed', 'appliance', 'niche', 'panel'] as const;
+export type CellKind = (typeof CELLS)[number];
+
+/** How a door moves. */
+export const HANDS = ['left', 'right', 'pair', 'up', 'down', 'sliding', 'pull-out'] as const;
+export type Hand = (typeof HANDS)[number];
+
+const Share = length(4).nullable().describe('metres; null: shares what is left with others');
+
+/** One field of a front. */
+export const Cell = z.object({
+  width: Share,
+  kind: z.enum(CELLS),
+  hand: z.enum(HANDS).nullable().default(null).describe('of doors; null: as its width and its place say'),
+  shelves: z.number().int().min(0).max(20).default(0).describe('shelves behind it, or in it'),
+});
+
+/** How the front of a unit is divided: rows from above, each into cells from the left. */
+export const FrontGrid = z.array(z.object({ height: Share, cells: z.array(Cell).min(1).max(12) })).max(20);
+
+/** A unit of a run. */
+export const Unit = z.object({
+  id: Id,
+  band: z.enum(BANDS),
+  width: Share,
+  height: length(4).nullable().describe('of its carcass, metres; null: as its run is made'),
+  depth: length(2).nullable().describe('of its carcass, metres; null: as its run is made'),
+  front: FrontGrid,
+});
+
+export type Construction = z.infer<typeof Construction>;
+export type Cell = z.infer<typeof Cell>;
+export type FrontGrid = z.infer<typeof FrontGrid>;
+export type Unit = z.infer<typeof Unit>;
