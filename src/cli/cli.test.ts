@@ -8,6 +8,7 @@ import { build } from 'esbuild';
 import sharp from 'sharp';
 import { readExr } from '@/core/formats/exr/exr';
 import { readHdr } from '@/core/formats/hdr/hdr';
+import { heronLockCottage } from '@/core/demo/heron-lock';
 import { emptyProject } from '@/core/project/schema';
 import { writeProjectFile } from '@/core/formats/project-file/project-file';
 import { edit, house } from '@/core/testing/drafting';
@@ -16,6 +17,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 const run = promisify(execFile);
 let folder: string;
 let file: string;
+/** The demo’s house without what stands in it, which lists of the house have nothing of: it is read in a third of the time. */
+let shell: string;
 
 interface Said {
   code: number;
@@ -52,6 +55,8 @@ beforeAll(async () => {
     outfile: BUILT,
   });
   expect(await fromSource('demo', '--out', file)).toMatchObject({ code: 0, stdout: '' });
+  shell = path.join(folder, 'house.enstegon');
+  await writeFile(shell, writeProjectFile({ ...heronLockCottage(), pieces: {} }, []));
 });
 afterAll(() => rm(folder, { recursive: true, force: true }));
 
@@ -73,9 +78,9 @@ describe('the command line', () => {
   });
 
   it('reports finishes with what is ordered, and mouldings with their mitres', async () => {
-    const finishes = JSON.parse((await enstegon('report', file, '--what', 'finishes')).stdout) as { id: string; area: number; order: string; cost: number }[];
+    const finishes = JSON.parse((await enstegon('report', shell, '--what', 'finishes')).stdout) as { id: string; area: number; order: string; cost: number }[];
     expect(finishes.find((f) => f.id === 'tile.glazed-white')).toMatchObject({ order: expect.stringMatching(/boxes$/), area: expect.any(Number) });
-    const mouldings = JSON.parse((await enstegon('report', file, '--what', 'mouldings')).stdout) as { kind: string; mitres: number; length: number }[];
+    const mouldings = JSON.parse((await enstegon('report', shell, '--what', 'mouldings')).stdout) as { kind: string; mitres: number; length: number }[];
     expect(mouldings.filter((m) => m.kind === 'skirting').every((m) => m.length > 5 && m.mitres >= 4)).toBe(true);
   });
 
@@ -101,21 +106,21 @@ describe('the command line', () => {
   });
 
   it('reports rooms as CSV and JSON', async () => {
-    const csv = await enstegon('report', file, '--what', 'rooms', '--as', 'csv');
+    const csv = await enstegon('report', shell, '--what', 'rooms', '--as', 'csv');
     expect(csv.stdout.split('\r\n')).toHaveLength(11);
-    const rooms = JSON.parse((await enstegon('report', file, '--what', 'rooms')).stdout) as { name: string; area: number }[];
+    const rooms = JSON.parse((await enstegon('report', shell, '--what', 'rooms')).stdout) as { name: string; area: number }[];
     expect(rooms.find((r) => r.name === 'Kitchen & dining')!.area).toBeCloseTo(25.92, 6);
-    expect((await enstegon('report', file, '--what', 'moons')).code).not.toBe(0);
-    const openings = JSON.parse((await enstegon('report', file, '--what', 'openings')).stdout) as { name: string; clear: number; kind: string }[];
+    expect((await enstegon('report', shell, '--what', 'moons')).code).not.toBe(0);
+    const openings = JSON.parse((await enstegon('report', shell, '--what', 'openings')).stdout) as { name: string; clear: number; kind: string }[];
     expect(openings).toHaveLength(23);
     expect(openings.find((o) => o.name === 'Living door')!.clear).toBeCloseTo(0.798, 6);
     const walls = async (phase: string): Promise<{ status: string; type: string }[]> =>
-      JSON.parse((await enstegon('report', file, '--what', 'walls', '--phase', phase)).stdout) as { status: string; type: string }[];
+      JSON.parse((await enstegon('report', shell, '--what', 'walls', '--phase', phase)).stdout) as { status: string; type: string }[];
     expect((await walls('before')).filter((w) => w.status === 'removed')).toHaveLength(1);
     expect((await walls('after')).filter((w) => w.type === 'Cavity wall')).toHaveLength(8);
-    const stairs = JSON.parse((await enstegon('report', file, '--what', 'stairs')).stdout) as { name: string; risers: number }[];
+    const stairs = JSON.parse((await enstegon('report', shell, '--what', 'stairs')).stdout) as { name: string; risers: number }[];
     expect(stairs.find((s) => s.name === 'Stair')!.risers).toBe(14);
-    expect((await enstegon('report', file, '--what', 'timber', '--as', 'csv')).stdout).toContain('rafter');
+    expect((await enstegon('report', shell, '--what', 'timber', '--as', 'csv')).stdout).toContain('rafter');
   });
 
   it('exports a GLB and renders a picture', async () => {

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { clipRegions } from '../geometry/clipping';
 import { signedArea, totalArea } from '../geometry/polygon';
 import { add, scale, type Vec2 } from '../geometry/vec';
-import { BLIND_FILLER, layRun, type BackLine, type CornerForm, type RunUnit } from './run';
+import type { CornerForm } from '../project/schema/cabinets';
+import { BLIND_FILLER, coverOf, layRun, type BackLine, type RunUnit } from './run';
 
 /** Legs one after another, each turned to the right of the one before: into the room. @param angles inside of the room, radians */
 function legs(lengths: readonly number[], angles: readonly number[], from: Vec2 = { x: 0, y: 0 }, way = 0): BackLine[] {
@@ -53,6 +54,7 @@ describe('a run along its legs', () => {
             expect(own + gaps + arm(i, 0) + arm(i - 1, 1) - laid.lacks[i]).toBeCloseTo(l, 9);
           });
           if (laid.lacks.some((x) => x > 0)) return;
+          for (const u of laid.units) expect(coverOf(u, lines, depth)).toEqual(u.footprint);
           for (const u of laid.units) expect(signedArea(u.footprint)).toBeGreaterThan(0);
           laid.units.forEach((a, i) => {
             for (const b of laid.units.slice(i + 1)) {

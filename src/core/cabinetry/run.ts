@@ -1,6 +1,7 @@
 import { placement, type Matrix } from '../geometry/mesh';
 import { add, cross, distance, dot, left, scale, sub, unit as unitVector, type Vec2 } from '../geometry/vec';
 import type { Ring } from '../geometry/region';
+import type { CornerForm } from '../project/schema/cabinets';
 import { DUST } from '../units/tolerance';
 import { layLeg, type Pin, type Stretch } from './leg';
 
@@ -9,9 +10,6 @@ export interface BackLine {
   from: Vec2;
   to: Vec2;
 }
-
-/** How a unit turns the run into its next leg. */
-export type CornerForm = 'L' | 'diagonal' | 'blind left' | 'blind right';
 
 /** What is laid along the legs of a run. */
 export interface RunUnit {
@@ -33,6 +31,7 @@ export interface PlacedUnit {
   stretch: Stretch;
   /** Of a corner unit, its part along the leg it ends at and along the next. */
   arms?: [number, number];
+  corner?: CornerForm;
   /** Its axes: x along the run to the right, y to the back, from its back left corner as one sees it. */
   matrix: Matrix;
   width: number;
@@ -60,8 +59,8 @@ const along = ({ from, to }: BackLine): Vec2 => unitVector(sub(to, from));
 /** Straight out of the wall, into the room: units look there. */
 const out = (d: Vec2): Vec2 => scale(left(d), -1);
 
-/** Where two lines meet. */
-function meeting(p: Vec2, d: Vec2, q: Vec2, e: Vec2): Vec2 {
+/** Where two lines meet, each through a point along a direction; the second point where they run side by side. */
+export function meeting(p: Vec2, d: Vec2, q: Vec2, e: Vec2): Vec2 {
   const c = cross(d, e);
   return Math.abs(c) < DUST ? q : add(p, scale(d, cross(sub(q, p), e) / c));
 }
@@ -129,55 +128,62 @@ export function layRun(legs: readonly BackLine[], units: readonly RunUnit[], pac
 function placed(u: RunUnit, leg: number, line: BackLine, stretch: Stretch): PlacedUnit {
   const d = along(line);
   const at = add(line.from, scale(d, stretch.from));
-  const end = add(line.from, scale(d, stretch.to));
-  const o = scale(out(d), u.depth);
+  const own = { id: u.id, leg, stretch, matrix: placement(at.x, at.y, 0, Math.atan2(d.y, d.x)), width: stretch.to - stretch.from, depth: u.depth };
+  return { ...own, footprint: straight(line, stretch, u.depth) };
+}
+
+/** A unit in the corner where two legs meet. One that runs on blind along the second leg is a unit of that leg. */
+function inCorner(u: RunUnit, leg: number, line: BackLine, next: BackLine, arms: [number, number]): PlacedUnit {
+  const length = distance(line.from, line.to);
+  const second = u.corner === 'blind right';
+  const on = second ? next : line;
+  const stretch = second ? { from: 0, to: arms[1] } : { from: length - arms[0], to: length };
+  const d = along(on);
+  const at = add(on.from, scale(d, stretch.from));
   return {
     id: u.id,
-    leg,
+    leg: second ? leg + 1 : leg,
     stretch,
+    arms,
+    corner: u.corner,
     matrix: placement(at.x, at.y, 0, Math.atan2(d.y, d.x)),
     width: stretch.to - stretch.from,
     depth: u.depth,
-    footprint: [at, add(at, o), add(end, o), end],
+    footprint: cornered(u.corner!, line, next, arms, u.depth),
   };
 }
 
-/** A unit in the corner where two legs meet: its footprint follows both, whatever the angle between them. */
-function inCorner(u: RunUnit, leg: number, line: BackLine, next: BackLine, arms: [number, number]): PlacedUnit {
+const straight = (line: BackLine, { from, to }: Stretch, depth: number): Ring => {
+  const d = along(line);
+  const [a, b] = [add(line.from, scale(d, from)), add(line.from, scale(d, to))];
+  const o = scale(out(d), depth);
+  return [a, add(a, o), add(b, o), b];
+};
+
+/** The footprint of a corner unit: it follows both legs, whatever the angle between them. */
+function cornered(corner: CornerForm, line: BackLine, next: BackLine, arms: [number, number], depth: number): Ring {
   const [d, e] = [along(line), along(next)];
-  const corner = line.to;
-  const a = add(corner, scale(d, -arms[0]));
-  const b = add(corner, scale(e, arms[1]));
-  const [fa, fb] = [add(a, scale(out(d), u.depth)), add(b, scale(out(e), u.depth))];
-  const length = distance(line.from, line.to);
-  const base = {
-    id: u.id,
-    leg,
-    stretch: { from: length - arms[0], to: length },
-    arms,
-    matrix: placement(a.x, a.y, 0, Math.atan2(d.y, d.x)),
-    width: arms[0],
-    depth: u.depth,
-  };
-  if (u.corner === 'diagonal') return { ...base, footprint: [a, fa, fb, b, corner] };
-  // Where the fronts of both legs meet.
-  const inner = meeting(fa, d, fb, e);
-  if (u.corner === 'blind left') {
-    // It runs into the corner along the first leg, to the wall of the next.
-    const far = meeting(fa, d, corner, e);
-    return { ...base, footprint: [a, fa, far, corner] };
+  const turn = line.to;
+  const a = add(turn, scale(d, -arms[0]));
+  const b = add(turn, scale(e, arms[1]));
+  const [fa, fb] = [add(a, scale(out(d), depth)), add(b, scale(out(e), depth))];
+  switch (corner) {
+    case 'diagonal':
+      return [a, fa, fb, b, turn];
+    case 'blind left':
+      // It runs into the corner along the first leg, to the wall of the next.
+      return [a, fa, meeting(fa, d, turn, e), turn];
+    case 'blind right':
+      return [turn, meeting(fb, e, turn, d), fb, b];
+    case 'L':
+      // Its fronts meet where those of both legs do.
+      return [a, fa, meeting(fa, d, fb, e), fb, b, turn];
   }
-  if (u.corner === 'blind right') {
-    const far = meeting(fb, e, corner, d);
-    const back = Math.atan2(e.y, e.x);
-    return {
-      ...base,
-      leg: leg + 1,
-      stretch: { from: 0, to: arms[1] },
-      matrix: placement(corner.x, corner.y, 0, back),
-      width: arms[1],
-      footprint: [corner, far, fb, b],
-    };
-  }
-  return { ...base, footprint: [a, fa, inner, fb, b, corner] };
+}
+
+/** What a unit would cover of the plan if it were as deep as is said: what lies on it, or stands back under it. @param depth metres */
+export function coverOf({ corner, arms, leg, stretch }: PlacedUnit, legs: readonly BackLine[], depth: number): Ring {
+  if (!corner || !arms) return straight(legs[leg], stretch, depth);
+  const first = corner === 'blind right' ? leg - 1 : leg;
+  return cornered(corner, legs[first], legs[first + 1], arms, depth);
 }

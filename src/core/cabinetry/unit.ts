@@ -25,8 +25,8 @@ export interface UnitMade {
   parts: Made[];
 }
 
-/** Legs of frameless units: how far in from front, back and sides, metres. */
-const LEG_IN = { front: 0.07, back: 0.07, side: 0.05 } as const;
+/** Legs of frameless units: how far in from the plinth, the back and the sides, metres. */
+const LEG_IN = { plinth: 0.045, back: 0.07, side: 0.05 } as const;
 
 /** Height at which one takes hold of a tall door, above the floor, metres. */
 const REACH = 1.05;
@@ -67,7 +67,7 @@ export function makeUnit(
     { part: 'fronts', mesh: frame.build() },
   ];
   for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, style, lift, depth));
-  if (lift > 0 && carcass.foot === 0) parts.push({ part: 'legs', mesh: legs(width, depth, lift) });
+  if (lift > 0 && carcass.foot === 0) parts.push({ part: 'legs', mesh: legs(width, depth - made.toe, lift) });
   return { front, carcass, parts: parts.filter((p) => p.mesh.indices.length) };
 }
 
@@ -90,10 +90,11 @@ export function panelMesh({ min, max, notch, board: kind }: Panel): Mesh {
   return new MeshBuilder().add(prism([{ outer: outline, holes: [] }], min.x, max.x), [0, 1, 0, 0, 0, 0, 1, 0, 1, 0, 0, 0, 0, 0, 0, 1]).build();
 }
 
+/** @param depth to the face of the plinth, metres */
 function legs(width: number, depth: number, high: number): Mesh {
   const out = new MeshBuilder();
   for (const x of [LEG_IN.side, width - LEG_IN.side])
-    for (const y of [-depth + LEG_IN.front, -LEG_IN.back]) {
+    for (const y of [-depth + LEG_IN.plinth, -LEG_IN.back]) {
       out.add(post(x, y, 0, high + 0.0004, 0.02, 0.02, 14));
       if (!isLight()) out.add(post(x, y, 0, 0.008, 0.03, 0.028, 18));
     }
@@ -111,7 +112,7 @@ function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band
     const drawn = cell.kind === 'drawer' || cell.kind === 'pan drawer' || leaf.hand === 'pull-out';
     const { wood, glass } = frontMesh({ ...at, style: cell.kind === 'glazed' ? 'glazed' : style.fronts });
     const joint = jointOf(leaf, at, drawn, room);
-    const metal = cell.kind === 'panel' ? new MeshBuilder().build() : handles(leaf, at, drawn, band, style.handles, made.front);
+    const metal = cell.kind === 'panel' ? new MeshBuilder().build() : handleOn(leaf, at, drawn, band, style.handles, made.front);
     const parts: Made[] = [
       { part: 'fronts', mesh: wood, joint },
       { part: 'glass', mesh: glass, joint },
@@ -144,8 +145,8 @@ function jointOf(leaf: Leaf, { x0, x1, z0, z1, y }: At, drawn: boolean, room: nu
   }
 }
 
-/** Handles of a leaf: on the edge away from its hinges; low on wall doors, high on base doors, within reach on tall ones. */
-function handles(leaf: Leaf, { x0, x1, z0, z1, y }: At, drawn: boolean, band: Band, style: HandleStyle, thick: number): Mesh {
+/** The handle of a leaf: on the edge away from its hinges; low on wall doors, high on base doors, within reach on tall ones. */
+export function handleOn(leaf: Pick<Leaf, 'hand'>, { x0, x1, z0, z1, y }: At, drawn: boolean, band: Band, style: HandleStyle, thick: number): Mesh {
   const out = new MeshBuilder();
   const [w, h, face] = [x1 - x0, z1 - z0, y - thick];
   const flat = drawn || leaf.hand === 'up' || leaf.hand === 'down' || leaf.hand === null;

@@ -97,7 +97,7 @@ describe.each(STOCK.map((item) => [item.id, item] as const))('%s, whatever it is
       }),
       // A counterexample is a whole piece: making it smaller takes longer than looking at it.
       // The same pieces every time, so that a run says what the one before it said.
-      { numRuns: 6, endOnFailure: true, seed: 20261129 },
+      { numRuns: 5, endOnFailure: true, seed: 20261129 },
     );
   });
 

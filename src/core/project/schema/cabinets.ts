@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id } from './basics';
+import { Coordinate, Finishes, Id, Name, Status } from './basics';
 
 /** How cabinets are made. */
 export const BUILDS = ['frameless', 'imperial', 'imperial framed', 'in-frame'] as const;
@@ -58,17 +58,58 @@ export const Cell = z.object({
 /** How the front of a unit is divided: rows from above, each into cells from the left. */
 export const FrontGrid = z.array(z.object({ height: Share, cells: z.array(Cell).min(1).max(12) })).max(20);
 
-/** A unit of a run. */
+/** How a unit turns its run into the next leg: L-shaped, cut across, or running on blind to the wall, seen from before it. */
+export const CORNERS = ['L', 'diagonal', 'blind left', 'blind right'] as const;
+export type CornerForm = (typeof CORNERS)[number];
+
+/** How fronts and handles look. */
+export const FRONTS = ['flat', 'framed', 'boarded', 'glazed'] as const;
+export const HANDLES = ['bar', 'knob', 'cup', 'none'] as const;
+
+/** One cabinet of a run. */
 export const Unit = z.object({
   id: Id,
+  name: Name,
+  run: Id,
+  order: z.number().int().min(0).max(10000).describe('its place in the run, from the left as one sees it'),
   band: z.enum(BANDS),
-  width: Share,
+  width: Share.describe('along its leg, metres; null: it takes what is left'),
   height: length(4).nullable().describe('of its carcass, metres; null: as its run is made'),
   depth: length(2).nullable().describe('of its carcass, metres; null: as its run is made'),
   front: FrontGrid,
+  corner: z.enum(CORNERS).nullable().describe('it stands in the corner between two legs: what follows is on the next one'),
+  bare: z.enum(['filler', 'space']).nullable().describe('no carcass: a strip beside a wall, or room that is left free'),
+  fitting: z.string().max(40).nullable().describe('what belongs in it, by its word: sink, hob, oven …'),
+  open: z.number().min(0).max(1).describe('how far its fronts stand open, 0…1'),
+  finishes: Finishes.describe('by part, where it is another than that of its run'),
+});
+
+const Point = z.object({ x: Coordinate, y: Coordinate });
+
+/** The line the backs of units stand on: a side of a wall, or a line in the room, from left to right as one sees them. */
+export const Leg = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('wall'), wall: Id, side: z.enum(['left', 'right']), room: Id.describe('which sees that side') }),
+  z.object({ kind: z.literal('free'), from: Point, to: Point }),
+]);
+
+/** Cabinets side by side. */
+export const Run = z.object({
+  id: Id,
+  name: Name,
+  level: Id,
+  legs: z.array(Leg).min(1).max(6).describe('each begins where the one before it ends'),
+  packed: z.enum(['start', 'end']).describe('at which end of a leg without a corner units lie together'),
+  start: length(20).describe('how far from that end they begin, metres'),
+  made: Construction,
+  fronts: z.enum(FRONTS),
+  handles: z.enum(HANDLES),
+  status: Status,
+  finishes: Finishes.describe('by part: fronts, carcass, worktop, plinth, handles …'),
 });
 
 export type Construction = z.infer<typeof Construction>;
 export type Cell = z.infer<typeof Cell>;
 export type FrontGrid = z.infer<typeof FrontGrid>;
 export type Unit = z.infer<typeof Unit>;
+export type Leg = z.infer<typeof Leg>;
+export type Run = z.infer<typeof Run>;

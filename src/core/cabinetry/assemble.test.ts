@@ -1,0 +1,101 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { placement, transformPoint } from '../geometry/mesh';
+import { totalArea } from '../geometry/polygon';
+import type { Unit } from '../project/schema/cabinets';
+import { loadKernel, openEdges, volume } from '../testing/solid';
+import { assembleRun, runLength, wallFoot } from './assemble';
+import { CONSTRUCTIONS } from './figures';
+import type { BackLine } from './run';
+import { readLine } from './said';
+
+beforeAll(loadKernel);
+
+const made = CONSTRUCTIONS.frameless;
+const legs: BackLine[] = [
+  { from: { x: 1, y: 4 }, to: { x: 4.2, y: 4 } },
+  { from: { x: 4.2, y: 4 }, to: { x: 4.2, y: 1 } },
+];
+
+/** Units as they are said, in order. */
+function said(line: string): Unit[] {
+  const read = readLine(line, 'metric');
+  if (!read.ok) throw new Error(read.message);
+  return read.units.map(({ word, band, width, front, corner, bare, fitting }, order) => ({
+    id: `u${order}`,
+    name: word,
+    run: 'r',
+    order,
+    band,
+    width,
+    height: null,
+    depth: null,
+    front,
+    corner: corner ? 'L' : null,
+    bare,
+    fitting,
+    open: 0,
+    finishes: {},
+  }));
+}
+
+const run = { made, fronts: 'framed', handles: 'bar', packed: 'start', start: 0 } as const;
+const kitchen = (): ReturnType<typeof assembleRun> =>
+  assembleRun(run, said('600 drawers, 800 sink, rest door, corner, 600 oven, 600 dishwasher, 400 door'), legs);
+
+describe('a run as it is built', () => {
+  it('fills its first leg up to the corner and goes on along the second', () => {
+    const { laid, units } = kitchen();
+    expect(laid.lacks).toEqual([0, 0]);
+    const door = units.find((u) => u.unit.name === 'door')!;
+    expect(door.placed.width).toBeCloseTo(3.2 - 0.6 - 0.8 - 0.9, 9);
+    expect(laid.gaps.map((g) => [g.leg, Math.round((g.to - g.from) * 1e6) / 1e6])).toEqual([[1, 0.5]]);
+    expect(runLength(kitchen(), legs)).toBeCloseTo(6.2 - 0.5, 9);
+  });
+
+  it('has every part of every unit before its wall, in the room', () => {
+    for (const { matrix, parts, unit } of kitchen().units)
+      for (const { mesh, part } of parts) {
+        expect([unit.name, part, openEdges(mesh)]).toEqual([unit.name, part, 0]);
+        const p = mesh.positions;
+        for (let i = 0; i < p.length; i += 3) {
+          const at = transformPoint(matrix, { x: p[i], y: p[i + 1], z: p[i + 2] });
+          expect(at.x).toBeLessThan(4.2 + 1e-5);
+          expect(at.y).toBeLessThan(4 + 1e-5);
+          expect(at.x > 4.2 - 0.56 - 0.08 || at.y > 4 - 0.56 - 0.08).toBe(true);
+        }
+      }
+  });
+
+  it('has a worktop of its outline times its thickness, at 900, on a plinth that runs round the corner', () => {
+    const { worktop, parts } = kitchen();
+    // 3.2 m and 2.5 m at 600 deep, the corner in both.
+    expect(totalArea(worktop.regions)).toBeCloseTo((3.2 + 2.5 - 0.6) * 0.6, 5);
+    const top = parts.find((p) => p.part === 'worktop')!.mesh;
+    expect(volume(top)).toBeCloseTo((3.2 + 2.5 - 0.6) * 0.6 * 0.03, 5);
+    const heights = top.positions.filter((_, i) => i % 3 === 2);
+    expect([Math.min(...heights), Math.max(...heights)]).toEqual([expect.closeTo(0.87, 6), expect.closeTo(0.9, 6)]);
+    expect(volume(parts.find((p) => p.part === 'plinth')!.mesh)).toBeGreaterThan(0);
+  });
+
+  it('hangs wall units in line with the height of the worktop, without one of their own', () => {
+    const { units, parts, worktop } = assembleRun(run, said('600 wall, 900 wall open, 600 wall glazed'), legs);
+    expect(parts).toEqual([]);
+    expect(worktop.regions).toEqual([]);
+    expect(wallFoot(made)).toBeCloseTo(0.15 + 0.72 + 0.03 + 0.48, 12);
+    for (const u of units) expect(u.matrix[14]).toBeCloseTo(wallFoot(made), 12);
+    // Square to the plan.
+    placement(0, 0, 0, 0)
+      .slice(0, 12)
+      .forEach((m, i) => expect(units[0].matrix[i]).toBeCloseTo(m, 12));
+  });
+
+  it('leaves what is free free, scribes fillers and shows a panel where the next leg stands before a blind unit', () => {
+    const free = assembleRun(run, said('600 door, 700 space, 50 filler'), legs);
+    expect(free.units.map((u) => u.parts.map((p) => p.part))).toEqual([expect.arrayContaining(['carcass', 'fronts']), [], ['fronts']]);
+    expect(free.worktop.regions).toHaveLength(2);
+    const [blind] = assembleRun(run, [{ ...said('1000 door left')[0], corner: 'blind left' }], legs).units;
+    const fronts = blind.parts.filter((p) => p.part === 'fronts');
+    expect(fronts.filter((p) => p.joint)).toHaveLength(1);
+    expect(fronts.filter((p) => !p.joint)).toHaveLength(1);
+  });
+});
