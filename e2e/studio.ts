@@ -158,7 +158,8 @@ export class Studio {
 
   /** Finishes a download and returns its bytes. */
   async download(press: () => Promise<void>): Promise<{ name: string; bytes: Buffer }> {
-    const [file] = await Promise.all([this.page.waitForEvent('download'), press()]);
+    // A board with its pictures takes a busy machine more than half a minute.
+    const [file] = await Promise.all([this.page.waitForEvent('download', { timeout: 120_000 }), press()]);
     const chunks: Buffer[] = [];
     for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
     return { name: file.suggestedFilename(), bytes: Buffer.concat(chunks) };
