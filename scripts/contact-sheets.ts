@@ -10,9 +10,10 @@ import sharp from 'sharp';
 import { Script } from '../src/core/demo/script';
 import { writePng } from '../src/core/formats/png';
 import type { Vec3 } from '../src/core/geometry/vec';
+import { usualWhite } from '../src/core/light/white';
 import { deriveModel } from '../src/core/model/derive';
 import { emptyProject } from '../src/core/project/schema';
-import { AS_TRACED, develop } from '../src/core/render/development';
+import { develop } from '../src/core/render/development';
 import { cleanPicture } from '../src/core/render/denoiser/picture';
 import { Film } from '../src/core/render/film';
 import { FIREFLY, pictureScene } from '../src/core/render/picture';
@@ -101,9 +102,7 @@ async function pictureOf(card: StockCard): Promise<Buffer> {
   for (let i = 0; i < Number(said.samples); i++) tracer.pass();
   const film = new Film(tracer.exposed());
   const radiance = await cleanPicture(film.mean(), film.guides(), CELL.width, CELL.height, { round: false });
-  return sharp(writePng(develop(radiance, meterExposure(radiance), AS_TRACED.white ?? 5600), CELL.width, CELL.height))
-    .png()
-    .toBuffer();
+  return Buffer.from(writePng(develop(radiance, meterExposure(radiance), usualWhite(s.project.site)), CELL.width, CELL.height));
 }
 
 const label = (text: string): Buffer =>
