@@ -118,11 +118,11 @@ export function handle(style: HandleStyle, x: number, y: number, z: number, long
     const at = (side: number, i: number, j: number): number => side * (n + 1) * (k + 1) + i * (k + 1) + j;
     for (let i = 0; i < n; i++) {
       for (let j = 0; j < k; j++) {
-        faces.push([at(0, i, j), at(0, i + 1, j), at(0, i + 1, j + 1), at(0, i, j + 1)].reverse());
-        faces.push([at(1, i, j), at(1, i + 1, j), at(1, i + 1, j + 1), at(1, i, j + 1)]);
+        faces.push([at(0, i, j), at(0, i + 1, j), at(0, i + 1, j + 1), at(0, i, j + 1)]);
+        faces.push([at(1, i, j), at(1, i, j + 1), at(1, i + 1, j + 1), at(1, i + 1, j)]);
       }
-      faces.push([at(0, i, k), at(1, i, k), at(1, i + 1, k), at(0, i + 1, k)]);
-      faces.push([at(0, i, 0), at(0, i + 1, 0), at(1, i + 1, 0), at(1, i, 0)]);
+      faces.push([at(0, i, k), at(0, i + 1, k), at(1, i + 1, k), at(1, i, k)]);
+      faces.push([at(0, i, 0), at(1, i, 0), at(1, i + 1, 0), at(0, i + 1, 0)]);
     }
     out.add(skin(points, faces, 1));
   }
