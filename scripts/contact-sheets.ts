@@ -9,6 +9,7 @@ import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import { Script } from '../src/core/demo/script';
 import { writePng } from '../src/core/formats/png';
+import { placement, transformPoint } from '../src/core/geometry/mesh';
 import type { Vec3 } from '../src/core/geometry/vec';
 import { usualWhite } from '../src/core/light/white';
 import { deriveModel } from '../src/core/model/derive';
@@ -72,32 +73,32 @@ function roomWith(card: StockCard): Script {
   return s.settle();
 }
 
-/** A picture of it, as rows of bytes of red, green, blue and cover. */
+/** A picture of it, PNG. */
 async function pictureOf(card: StockCard): Promise<Buffer> {
   const s = roomWith(card);
   const piece = Object.values(s.project.pieces).at(-1)!;
   const { width: w, depth: d, height: h } = piece.size;
-  const at = (x: number, y: number, z: number): Vec3 => {
-    const [c, n] = [Math.cos(piece.rotation), Math.sin(piece.rotation)];
-    return { x: piece.x + x * c - y * n, y: piece.y + x * n + y * c, z: piece.elevation + z };
-  };
+  const stand = placement(piece.x, piece.y, piece.elevation, piece.rotation);
+  const at = (x: number, y: number, z: number): Vec3 => transformPoint(stand, { x, y, z });
   const small = Math.max(w, d, h) < 0.6;
   const near = said.away === 'near';
   // A large thing is looked at where light falls on the corner that is nearest.
   const top = card.item.category === 'Tables' ? 0.97 : card.item.mount === 'ceiling' ? 0.12 : h > 1.2 ? 0.55 : 0.72;
-  const aim = !near || small ? at(0, 0, h / 2) : at(-w * 0.22, -d * 0.35, h * top);
+  const aim = !near || small ? { x: 0, y: 0, z: h / 2 } : { x: -w * 0.22, y: -d * 0.35, z: h * top };
   const away = near ? 0.6 + (small ? Math.min(w, d, h) / 2 : 0) : Math.max(1, (0.75 * Math.hypot(w, d, h)) / Math.tan(FOV / 2) / 1.1);
   const hung = piece.elevation > 1.4;
   const way = { x: near ? -0.25 : 0.3, y: -1, z: hung ? -0.15 : h < 0.5 ? 0.65 : 0.4 };
-  const l = Math.hypot(way.x, way.y, way.z);
-  const [c, n] = [Math.cos(piece.rotation), Math.sin(piece.rotation)];
-  const eye = {
-    x: aim.x + ((way.x * c - way.y * n) / l) * away,
-    y: aim.y + ((way.x * n + way.y * c) / l) * away,
-    z: Math.max(0.08, aim.z + (way.z / l) * away),
-  };
+  const k = away / Math.hypot(way.x, way.y, way.z);
+  const eye = at(aim.x + way.x * k, aim.y + way.y * k, aim.z + way.z * k);
   const model = deriveModel(s.project);
-  const shot = shotFrom({ eye, target: aim, fov: FOV * (CELL.height / CELL.width), look: null, aperture: null, focus: null });
+  const shot = shotFrom({
+    eye: { ...eye, z: Math.max(0.08, eye.z) },
+    target: at(aim.x, aim.y, aim.z),
+    fov: FOV * (CELL.height / CELL.width),
+    look: null,
+    aperture: null,
+    focus: null,
+  });
   const tracer = new Tracer(prepareScene(pictureScene(model, 512, shot.looking)), { ...CELL, camera: cameraOf(model, shot), seed: 1, clamp: FIREFLY });
   for (let i = 0; i < Number(said.samples); i++) tracer.pass();
   const film = new Film(tracer.exposed());

@@ -1,6 +1,5 @@
 import { prism } from '../geometry/extrude';
 import { multiply, placement, transformPoint, type Matrix } from '../geometry/mesh';
-import { distance } from '../geometry/vec';
 import type { Construction, FrontGrid, Run, Unit } from '../project/schema/cabinets';
 import { board } from '../stock/forms/boards';
 import type { Made } from '../stock/types';
@@ -113,7 +112,3 @@ function partsOf(unit: Unit, placed: PlacedUnit, made: Construction, style: { fr
   const grid = blind ? blindFront(unit.front, blind, hidden) : unit.front;
   return makeUnit(grid, { width: placed.width, height, depth }, unit.band, made, style).parts;
 }
-
-/** Length of all that units take of their legs, metres. */
-export const runLength = ({ laid }: AssembledRun, legs: readonly BackLine[]): number =>
-  legs.reduce((sum, { from, to }) => sum + distance(from, to), 0) - laid.gaps.reduce((sum, g) => sum + g.to - g.from, 0);

@@ -1,6 +1,6 @@
-import type { Band, Construction } from '../project/schema/cabinets';
+import type { Band, Cell, Construction } from '../project/schema/cabinets';
 import type { Vec3 } from '../geometry/vec';
-import type { LaidFront } from './front';
+import { isDrawn, type LaidFront } from './front';
 
 /** The three directions of a unit: along the run, from its front to its back, up. */
 export type Axis = 'x' | 'y' | 'z';
@@ -44,6 +44,9 @@ export interface Carcass {
   /** Height of the foot of the carcass boards above the floor the unit stands on, metres: 0 where its sides stand on the floor. */
   foot: number;
 }
+
+/** Cells that shelves are made in, where nothing is drawn out of them. */
+const HELD: ReadonlySet<Cell['kind']> = new Set(['door', 'glazed', 'open', 'niche']);
 
 /** No shelf is made in a lower cell, metres. */
 const LOWEST_SHELF = 0.08;
@@ -152,11 +155,11 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
   const shelf = (a: number, b: number, z: number, back: number): void =>
     void panels.push({ name: 'shelf', board: 'carcass', min: v(a, y0 + back, z), max: v(b, y1, z + t), thin: 'z', grain: 'x', edged: ['front'], grooves: [] });
   // Drawers that lie over one another need no board between them.
-  const solid = (kind: string): boolean => kind !== 'drawer' && kind !== 'pan drawer' && kind !== 'dummy';
+  const solid = (cell: Cell): boolean => !isDrawn(cell) && cell.kind !== 'dummy';
   front.between.rows.forEach((z, i) => {
     const above = front.cells.filter((c) => c.row === i);
     const below = front.cells.filter((c) => c.row === i + 1);
-    if (above.some((c) => solid(c.cell.kind)) || below.some((c) => solid(c.cell.kind))) shelf(x0, x1, Math.max(z0, Math.min(z1 - t, z - t / 2)), 0);
+    if (above.some((c) => solid(c.cell)) || below.some((c) => solid(c.cell))) shelf(x0, x1, Math.max(z0, Math.min(z1 - t, z - t / 2)), 0);
   });
   for (const { row, x } of front.between.cells) {
     const { field } = front.cells.find((c) => c.row === row)!;
@@ -177,7 +180,7 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
       grooves: [],
     });
   }
-  for (const { row, column, cell, field } of front.cells) {
+  for (const { cell, field } of front.cells) {
     const dividers = panels.filter((p) => p.name === 'divider');
     const near = (x: number, left: boolean): number => {
       const d = dividers.find((p) => Math.abs((p.min.x + p.max.x) / 2 - x) < t * 2 && p.min.z < field.z1 && p.max.z > field.z0);
@@ -186,7 +189,7 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
     const boards = panels.filter((p) => p.name === 'shelf' && p.max.x - p.min.x > x1 - x0 - t);
     const low = Math.max(z0, ...boards.filter((p) => p.max.z <= field.z0 + t * 2).map((p) => p.max.z));
     const high = Math.min(z1, ...boards.filter((p) => p.min.z >= field.z1 - t * 2).map((p) => p.min.z));
-    const count = row >= 0 && column >= 0 ? cell.shelves : 0;
+    const count = isDrawn(cell) || !HELD.has(cell.kind) ? 0 : cell.shelves;
     const each = (high - low - count * t) / (count + 1);
     if (each < LOWEST_SHELF) continue;
     for (let k = 1; k <= count; k++) shelf(near(field.x0, true), near(field.x1, false), low + k * each + (k - 1) * t, cell.kind === 'open' ? 0 : setback);

@@ -37,6 +37,10 @@ export interface LaidFront {
   lacks: number;
 }
 
+/** Whether what is in a cell comes out with its front: of drawers, and of what is pulled out. */
+export const isDrawn = ({ kind, hand }: Pick<Cell, 'kind' | 'hand'>): boolean =>
+  kind === 'drawer' || kind === 'pan drawer' || ((kind === 'door' || kind === 'glazed') && hand === 'pull-out');
+
 /** Cells that nothing closes. */
 const STANDS_OPEN: ReadonlySet<Cell['kind']> = new Set(['open', 'niche', 'appliance']);
 

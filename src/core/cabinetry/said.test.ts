@@ -26,6 +26,7 @@ describe('a run that is said', () => {
 
   it('takes other spellings, repeats, usual widths and what is left', () => {
     expect(read('2 x 400 drawers; 45 cm door right').map((u) => u.width)).toEqual([0.4, 0.4, 0.45]);
+    expect(read('400 door left-hung, 400 door rh').map((u) => u.front[0].cells[0].hand)).toEqual(['left', 'right']);
     expect(read('500 drawers with 4 drawers')[0].front).toHaveLength(4);
     expect(read('dishwasher, rest door pair, filler').map((u) => [u.width, u.bare])).toEqual([
       [0.6, null],
@@ -57,6 +58,8 @@ describe('a run that is said', () => {
     if (!said.ok) expect(line.slice(said.from, said.to)).toBe('800 snk');
     expect(readLine('drawers', 'metric')).toMatchObject({ ok: false, message: expect.stringContaining('has no width') as string });
     expect(readLine('600 drawers upside', 'metric')).toMatchObject({ ok: false, message: '“upside” in “600 drawers upside” was not understood.' });
+    expect(readLine('600 drawers 9', 'metric')).toMatchObject({ ok: false, message: '“600 drawers 9” can’t be made; a unit has 1 to 8 drawers or shelves.' });
+    expect(readLine('0 x 600 drawers', 'metric').ok).toBe(false);
     expect(readLine('60 m door', 'metric')).toMatchObject({ ok: false, message: expect.stringContaining('up to 4 m') as string });
   });
 

@@ -1,5 +1,5 @@
 import type { Band, Cell, FrontGrid, Hand } from '../project/schema/cabinets';
-import { parseLength, type UnitSystem } from '../units/length';
+import { INCH, parseLength, type UnitSystem } from '../units/length';
 import { WIDEST_DOOR } from './figures';
 
 /** A unit as it is said in a line: what it is, how wide, and what is in it. */
@@ -63,13 +63,13 @@ const KINDS: readonly Kind[] = [
   {
     word: 'oven',
     band: 'base',
-    usual: [0.6, 0.762],
+    usual: [0.6, 30 * INCH],
     fitting: 'oven',
     front: () => [row(OVEN, { kind: 'appliance' }), row(null, { kind: 'panel' })],
   },
-  { word: 'dishwasher', band: 'base', usual: [0.6, 0.6096], fitting: 'dishwasher', front: () => [row(null, { kind: 'appliance' })] },
-  { word: 'washer', also: ['washing machine'], band: 'base', usual: [0.6, 0.6858], fitting: 'washer', front: () => [row(null, { kind: 'appliance' })] },
-  { word: 'dryer', band: 'base', usual: [0.6, 0.6858], fitting: 'dryer', front: () => [row(null, { kind: 'appliance' })] },
+  { word: 'dishwasher', band: 'base', usual: [0.6, 24 * INCH], fitting: 'dishwasher', front: () => [row(null, { kind: 'appliance' })] },
+  { word: 'washer', also: ['washing machine'], band: 'base', usual: [0.6, 27 * INCH], fitting: 'washer', front: () => [row(null, { kind: 'appliance' })] },
+  { word: 'dryer', band: 'base', usual: [0.6, 27 * INCH], fitting: 'dryer', front: () => [row(null, { kind: 'appliance' })] },
   {
     word: 'pull-out',
     also: ['pullout', 'bottle rack'],
@@ -77,13 +77,13 @@ const KINDS: readonly Kind[] = [
     front: ({ count }) => [row(null, { kind: 'door', hand: 'pull-out', shelves: count ?? 2 })],
   },
   { word: 'open', also: ['shelves'], band: 'base', front: ({ count }) => [row(null, { kind: 'open', shelves: count ?? 2 })] },
-  { word: 'corner', also: ['corner unit'], band: 'base', usual: [0.9, 0.9144], corner: true, front: ({ hand }) => [row(null, door(hand, 1))] },
+  { word: 'corner', also: ['corner unit'], band: 'base', usual: [0.9, 36 * INCH], corner: true, front: ({ hand }) => [row(null, door(hand, 1))] },
   { word: 'wall', also: ['wall unit'], band: 'wall', front: ({ hand, count }) => [row(null, door(hand, count ?? 2))] },
   { word: 'wall open', also: ['wall shelves'], band: 'wall', front: ({ count }) => [row(null, { kind: 'open', shelves: count ?? 2 })] },
   { word: 'wall glazed', also: ['glazed'], band: 'wall', front: ({ hand, count }) => [row(null, { kind: 'glazed', hand, shelves: count ?? 2 })] },
   { word: 'bridge', also: ['lift-up'], band: 'wall', front: () => [row(null, { kind: 'door', hand: 'up' })] },
-  { word: 'wall corner', band: 'wall', usual: [0.6, 0.6096], corner: true, front: ({ hand }) => [row(null, door(hand, 2))] },
-  { word: 'hood', band: 'wall', usual: [0.6, 0.762], fitting: 'hood', front: () => [row(null, { kind: 'appliance' })] },
+  { word: 'wall corner', band: 'wall', usual: [0.6, 24 * INCH], corner: true, front: ({ hand }) => [row(null, door(hand, 2))] },
+  { word: 'hood', band: 'wall', usual: [0.6, 30 * INCH], fitting: 'hood', front: () => [row(null, { kind: 'appliance' })] },
   {
     word: 'larder',
     also: ['tall', 'pantry'],
@@ -94,7 +94,7 @@ const KINDS: readonly Kind[] = [
     word: 'tall oven',
     also: ['oven tower', 'oven housing'],
     band: 'tall',
-    usual: [0.6, 0.762],
+    usual: [0.6, 30 * INCH],
     fitting: 'oven',
     front: ({ hand }) => [row(null, door(hand, 1)), row(OVEN, { kind: 'appliance' }), row(0.715, { kind: 'pan drawer' })],
   },
@@ -102,7 +102,7 @@ const KINDS: readonly Kind[] = [
     word: 'fridge',
     also: ['fridge freezer', 'fridge housing'],
     band: 'tall',
-    usual: [0.6, 0.762],
+    usual: [0.6, 30 * INCH],
     fitting: 'fridge',
     front: ({ hand }) => [row(null, door(hand, 0)), row(0.715, door(hand, 0))],
   },
@@ -111,7 +111,7 @@ const KINDS: readonly Kind[] = [
     band: 'tall',
     front: ({ hand, count }) => [row(null, door(hand, count ?? 1))],
   },
-  { word: 'filler', band: 'base', bare: 'filler', usual: [0.05, 0.0762], front: () => [row(null, { kind: 'panel' })] },
+  { word: 'filler', band: 'base', bare: 'filler', usual: [0.05, 3 * INCH], front: () => [row(null, { kind: 'panel' })] },
   { word: 'space', also: ['gap'], band: 'base', bare: 'space', front: () => [] },
 ];
 
@@ -121,11 +121,14 @@ const WORDS: readonly { text: string; kind: Kind }[] = KINDS.flatMap((kind) => [
 );
 
 const HAND_WORDS: readonly [RegExp, Hand][] = [
-  [/\b(left|lh|left-hung)\b/, 'left'],
-  [/\b(right|rh|right-hung)\b/, 'right'],
+  [/\b(left-hung|left|lh)\b/, 'left'],
+  [/\b(right-hung|right|rh)\b/, 'right'],
   [/\b(pair|double)\b/, 'pair'],
   [/\bsliding\b/, 'sliding'],
 ];
+
+/** Most drawers or shelves of a unit. */
+const MOST = 8;
 
 const REST = /\b(rest|fill)\b/;
 
@@ -156,7 +159,9 @@ function readOne(text: string, system: UnitSystem): SaidUnit | string {
       hand = own;
       rest = rest.replace(pattern, ' ');
     }
-  const count = /\b(\d{1,2})\b/.exec(rest);
+  const counted = /\b(\d{1,2})\b/.exec(rest);
+  const count = counted && Number(counted[1]);
+  if (count !== null && (count < 1 || count > MOST)) return `“${text}” can’t be made; a unit has 1 to ${MOST} drawers or shelves.`;
   rest = rest.replace(/\b\d{1,2}\b/, ' ').replace(/\b(with|unit|shelves|shelf|drawers?|and|a|of)\b/g, ' ');
   const over = rest.trim();
   if (over) return `“${over}” in “${text}” was not understood.`;
@@ -168,7 +173,7 @@ function readOne(text: string, system: UnitSystem): SaidUnit | string {
     word: kind.word,
     band: kind.band,
     width: fills ? null : (width ?? own),
-    front: kind.front({ hand, count: count ? Math.min(8, Math.max(1, Number(count[1]))) : null }),
+    front: kind.front({ hand, count }),
     fitting: kind.fitting ?? null,
     corner: kind.corner ?? false,
     bare: kind.bare ?? null,
@@ -187,7 +192,7 @@ export function readLine(line: string, system: UnitSystem): Said {
     at += part.length + 1;
     const text = part.trim();
     if (!text) continue;
-    const times = /^(\d{1,2})\s*(?:x|×|\*)\s*(.+)$/i.exec(text);
+    const times = /^([1-9]\d?)\s*(?:x|×|\*)\s*(.+)$/i.exec(text);
     const one = readOne(times ? times[2] : text, system);
     if (typeof one === 'string') return { ok: false, message: one, from, to: from + text.length };
     for (let i = 0; i < (times ? Number(times[1]) : 1); i++) units.push(one);

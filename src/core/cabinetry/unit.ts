@@ -1,15 +1,14 @@
-import { prism } from '../geometry/extrude';
+import { prism, shiftBy } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { isLight } from '../geometry/shapes';
 import type { Joint } from '../geometry/joint';
-import type { Band, Construction, FrontGrid } from '../project/schema/cabinets';
-import { board, front as frontMesh, handle, timber, type FrontStyle, type HandleStyle } from '../stock/forms/boards';
-import { bar, rod } from '../stock/forms/skin';
+import type { Band, Construction, FrontGrid, FrontStyle, HandleStyle } from '../project/schema/cabinets';
+import { board, front as frontMesh, handle, timber } from '../stock/forms/boards';
 import { post } from '../stock/forms/turned';
 import type { Made } from '../stock/types';
 import { carcassOf, type Carcass, type Panel } from './carcass';
 import { DRAWER_BOXES, RUNNERS } from './figures';
-import { layFront, type LaidCell, type LaidFront, type Leaf } from './front';
+import { isDrawn, layFront, type LaidCell, type LaidFront, type Leaf } from './front';
 
 /** How the fronts and handles of a unit look. */
 export interface UnitStyle {
@@ -61,7 +60,7 @@ export function makeUnit(
   const lift = band === 'wall' ? 0 : made.plinth;
   const boards = new MeshBuilder();
   const frame = new MeshBuilder();
-  for (const panel of carcass.panels) (panel.board === 'frame' ? frame : boards).add(panelMesh(panel), raised(lift));
+  for (const panel of carcass.panels) (panel.board === 'frame' ? frame : boards).add(panelMesh(panel), shiftBy(0, 0, lift));
   const parts: Made[] = [
     { part: 'carcass', mesh: boards.build() },
     { part: 'fronts', mesh: frame.build() },
@@ -70,8 +69,6 @@ export function makeUnit(
   if (lift > 0 && carcass.foot === 0) parts.push({ part: 'legs', mesh: legs(width, depth - made.toe, lift) });
   return { front, carcass, parts: parts.filter((p) => p.mesh.indices.length) };
 }
-
-const raised = (z: number): readonly number[] => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, z, 1];
 
 /** A board as it is seen: edges rounded in pictures, its notch cut out. Grooves are filled by what is let into them. */
 export function panelMesh({ min, max, notch, board: kind }: Panel): Mesh {
@@ -109,7 +106,7 @@ function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band
   const room = inside.y1 - inside.y0;
   return leaves.flatMap((leaf): Made[] => {
     const at = { x0: leaf.x0, x1: leaf.x1, z0: leaf.z0 + lift, z1: leaf.z1 + lift, y: back, thick: made.front };
-    const drawn = cell.kind === 'drawer' || cell.kind === 'pan drawer' || leaf.hand === 'pull-out';
+    const drawn = isDrawn(cell);
     const { wood, glass } = frontMesh({ ...at, style: cell.kind === 'glazed' ? 'glazed' : style.fronts });
     const joint = jointOf(leaf, at, drawn, room);
     const metal = cell.kind === 'panel' ? new MeshBuilder().build() : handleOn(leaf, at, drawn, band, style.handles, made.front);
@@ -190,23 +187,4 @@ function drawerBox(leaf: Leaf, field: LaidCell['field'], { x0, x1, y0, y1 }: Car
     out.add(board(a + t - 0.004, f + t - 0.004, low + 0.012, b - t + 0.004, rear - t + 0.004, low + 0.02));
   }
   return out.build();
-}
-
-/** A rail to hang clothes on across the inside of a carcass, metres. */
-export function hangingRail({ x0, x1, y0, y1 }: Carcass['inside'], z: number): Mesh {
-  const y = (y0 + y1) / 2;
-  return new MeshBuilder()
-    .add(
-      rod(
-        [
-          { x: x0, y, z },
-          { x: x1, y, z },
-        ],
-        0.0125,
-        { section: 14 },
-      ),
-    )
-    .add(bar({ x: x0 + 0.0002, y, z }, { x: x0 + 0.004, y, z }, 0.02, 0.02, { section: 14 }))
-    .add(bar({ x: x1 - 0.004, y, z }, { x: x1 - 0.0002, y, z }, 0.02, 0.02, { section: 14 }))
-    .build();
 }

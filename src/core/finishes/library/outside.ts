@@ -142,8 +142,14 @@ export const outside = [
 const bare = (id: string, name: string, colour: string, options: Options = {}) =>
   finish(id, name, 'Outside', colour, { kind: 'flat' }, [1, 1], { bare: true, roughness: 0.95, roles: [], price: 0, ...options });
 
+/** What things to eat are of: it comes with them, and is neither offered for surfaces nor ordered. */
 const food = (id: string, name: string, colour: string, contrast: number, roughness: number) =>
-  finish(id, name, 'Outside', colour, { kind: 'mottle', cell: 0.02, contrast, relief: 0.0001 }, [0.3, 0.3], { roughness, roles: ['accent'] });
+  finish(id, name, 'Outside', colour, { kind: 'mottle', cell: 0.02, contrast, relief: 0.0001 }, [0.3, 0.3], {
+    roughness,
+    bare: true,
+    roles: [],
+    price: 0,
+  });
 
 /** What surfaces show before anybody has chosen: ceiling 0.7, walls 0.5, floor 0.2 (trade figures); and what lies beyond. */
 export const bares = [

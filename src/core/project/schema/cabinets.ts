@@ -64,7 +64,9 @@ export type CornerForm = (typeof CORNERS)[number];
 
 /** How fronts and handles look. */
 export const FRONTS = ['flat', 'framed', 'boarded', 'glazed'] as const;
+export type FrontStyle = (typeof FRONTS)[number];
 export const HANDLES = ['bar', 'knob', 'cup', 'none'] as const;
+export type HandleStyle = (typeof HANDLES)[number];
 
 /** One cabinet of a run. */
 export const Unit = z.object({

@@ -2,6 +2,7 @@ import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { isLight } from '../../geometry/shapes';
 import type { Joint } from '../../geometry/joint';
 import type { Vec3 } from '../../geometry/vec';
+import type { FrontStyle, HandleStyle } from '../../project/schema/cabinets';
 import { shiftBy, upright } from './carry';
 import { roundRectangle, slab } from './flat';
 import { rod, skin } from './skin';
@@ -22,9 +23,6 @@ export function board(x0: number, y0: number, z0: number, x1: number, y1: number
 
 /** A piece of solid timber between two corners. */
 export const timber = (x0: number, y0: number, z0: number, x1: number, y1: number, z1: number): Mesh => board(x0, y0, z0, x1, y1, z1, TIMBER);
-
-export type FrontStyle = 'flat' | 'framed' | 'boarded' | 'glazed';
-export type HandleStyle = 'bar' | 'knob' | 'cup' | 'none';
 
 interface Front {
   x0: number;

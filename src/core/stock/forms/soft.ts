@@ -2,6 +2,7 @@ import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { cuts, isFine, isLight, roundedBox } from '../../geometry/shapes';
 import type { Vec3 } from '../../geometry/vec';
 import { DUST } from '../../units/tolerance';
+import { shiftBy } from './carry';
 import { loop, skin } from './skin';
 
 /** What is filled and covered: cushions, pillows, pads. Sizes in metres, z up. */
@@ -11,6 +12,14 @@ export const PIPING = 0.0025;
 
 /** Half of a square sample, finer towards its edges: 0…1 as a sine. */
 const stops = (n: number): number[] => Array.from({ length: n + 1 }, (_, i) => Math.sin((Math.PI / 2) * ((2 * i) / n - 1)));
+
+/** The corners of a net of n by m cells along its edge, counter-clockwise from the first. */
+const border = (n: number, m: number): [number, number][] => [
+  ...Array.from({ length: n }, (_, i): [number, number] => [i, 0]),
+  ...Array.from({ length: m }, (_, j): [number, number] => [n, j]),
+  ...Array.from({ length: n }, (_, i): [number, number] => [n - i, m]),
+  ...Array.from({ length: m }, (_, j): [number, number] => [0, m - j]),
+];
 
 /** A point of the square −1…1 on a rectangle with round corners. */
 function onOutline(u: number, v: number, w: number, d: number, corner: number): [number, number] {
@@ -88,11 +97,7 @@ export function cushion({ width, depth, thick, crown = 0.03, sag = 0, corner = 0
       faces.push([lower[i][j], lower[i][j + 1], lower[i + 1][j + 1], lower[i + 1][j]]);
     }
   // Round about, counter-clockwise from the front left.
-  const rim: [number, number][] = [];
-  for (let i = 0; i < n; i++) rim.push([i, 0]);
-  for (let j = 0; j < n; j++) rim.push([n, j]);
-  for (let i = n; i > 0; i--) rim.push([i, n]);
-  for (let j = n; j > 0; j--) rim.push([0, j]);
+  const rim = border(n, n);
   const levels = cuts(isFine() ? 4 : 2, 1);
   const rings: number[][] = [rim.map(([i, j]) => lower[i][j])];
   for (let k = 1; k < levels; k++)
@@ -176,12 +181,7 @@ export function pillow({ width, depth, thick, pinch = 0.07, piping = false, seed
     }
   builder.add(skin(points, faces, 1.45));
   if (piping && isFine()) {
-    const rim: Vec3[] = [];
-    for (let i = 0; i < n; i++) rim.push(points[top[i][0]]);
-    for (let j = 0; j < n; j++) rim.push(points[top[n][j]]);
-    for (let i = n; i > 0; i--) rim.push(points[top[i][n]]);
-    for (let j = n; j > 0; j--) rim.push(points[top[0][j]]);
-    builder.add(loop(thinned(rim), PIPING, 6));
+    builder.add(loop(thinned(border(n, n).map(([i, j]) => points[top[i][j]])), PIPING, 6));
   }
   return builder.build();
 }
@@ -274,18 +274,14 @@ export function tufted({ width, height, thick, columns, rows }: Tufted): Mesh {
       points.push({ x: i * dx - width / 2, y: j * dy - height / 2, z: full === 0 ? -0.002 : thick * full * (1 - 0.8 * dip(i, j)) });
     }
   for (let i = 0; i < across; i++) for (let j = 0; j < up; j++) faces.push([index(i, j), index(i + 1, j), index(i + 1, j + 1), index(i, j + 1)]);
-  const rim: number[] = [];
-  for (let i = 0; i < across; i++) rim.push(index(i, 0));
-  for (let j = 0; j < up; j++) rim.push(index(across, j));
-  for (let i = across; i > 0; i--) rim.push(index(i, up));
-  for (let j = up; j > 0; j--) rim.push(index(0, j));
+  const rim = border(across, up).map(([i, j]) => index(i, j));
   points.push({ x: 0, y: 0, z: -0.002 });
   rim.forEach((p, i) => faces.push([rim[(i + 1) % rim.length], p, points.length - 1]));
   builder.add(skin(points, faces, 1.2));
   if (isFine())
     for (const [i, j] of buttons) {
       const { x, y, z } = points[index(i, j)];
-      builder.add(button(), [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, z - 0.001, 1]);
+      builder.add(button(), shiftBy(x, y, z - 0.001));
     }
   return builder.build();
 }

@@ -3,7 +3,7 @@ import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { isFine, isLight } from '../../geometry/shapes';
 import type { Vec3 } from '../../geometry/vec';
 import { drawer, timber, type Moving } from '../forms/boards';
-import { about, shiftBy } from '../forms/carry';
+import { about, shiftBy, upright } from '../forms/carry';
 import { blockSupport, coarserGrid, draped, filled, finerGrid, floorSupport, gridNormals } from '../forms/cloth';
 import { bar, rod, skin, squareSection } from '../forms/skin';
 import { cushion, padded, pillow, tufted } from '../forms/soft';
@@ -119,24 +119,7 @@ function bed({ width, depth, height }: PieceSize, { head, foot, posts, base, lin
     if (head === 'buttoned' && top - low > 0.12) {
       const size = { width: 2 * half - 0.08, height: top - low, thick: 0.032 };
       const rows = Math.max(1, Math.round(size.height / 0.14));
-      soft.add(tufted({ ...size, columns: Math.max(3, Math.round(width / 0.2)), rows }), [
-        1,
-        0,
-        0,
-        0,
-        0,
-        0,
-        1,
-        0,
-        0,
-        -1,
-        0,
-        0,
-        0,
-        d - back - 0.004,
-        (low + top) / 2,
-        1,
-      ]);
+      soft.add(tufted({ ...size, columns: Math.max(3, Math.round(width / 0.2)), rows }), upright(0, d - back - 0.004, (low + top) / 2));
     }
   }
   if (foot) {

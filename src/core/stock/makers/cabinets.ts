@@ -2,14 +2,11 @@ import { movingParts } from './moving';
 import { z } from 'zod';
 import { MeshBuilder } from '../../geometry/mesh';
 import { isFine } from '../../geometry/shapes';
-import { board, door, drawer, timber, type FrontStyle, type HandleStyle, type Moving } from '../forms/boards';
+import { FRONTS, HANDLES, type FrontStyle, type HandleStyle } from '../../project/schema/cabinets';
+import { board, door, drawer, timber, type Moving } from '../forms/boards';
 import { bar } from '../forms/skin';
 import { choice, count, length, toggle } from '../traits';
 import { maker, outline, rectangle, stroke, v3, type Made, type PieceSize, type StockItem } from '../types';
-
-const FRONTS = ['flat', 'framed', 'boarded', 'glazed'] as const;
-
-const HANDLES = ['bar', 'knob', 'cup', 'none'] as const;
 
 const BASES = ['plinth', 'legs', 'bracket feet', 'on the wall'] as const;
 

@@ -216,7 +216,7 @@ function kitchenware({ width, depth, height }: PieceSize, { what, lid }: z.outpu
           ],
           { segments: 18 },
         ),
-        about('y', Math.PI / 2, w - 0.007, 0, height * 0.28),
+        about('y', Math.PI / 2, w - 0.0125, 0, height * 0.28),
       );
     for (const y of [-d * 0.36, d * 0.36]) grip.add(board(-w * 0.7, y - 0.012, height - 0.0006, w * 0.7, y + 0.012, height + 0.0004 - 0.0002, 0.0002));
   } else if (what === 'utensils') {

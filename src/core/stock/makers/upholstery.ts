@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { isFine } from '../../geometry/shapes';
 import { timber } from '../forms/boards';
-import { about, shiftBy } from '../forms/carry';
+import { about, shiftBy, upright } from '../forms/carry';
 import { bar, loft, loop, squareSection } from '../forms/skin';
 import { cushion, frontSeam, padded, pillow, PIPING, tufted } from '../forms/soft';
 import { turned } from '../forms/turned';
@@ -116,9 +116,7 @@ function leaningBack({ frame }: Parts, x0: number, x1: number, y: number, z0: nu
     columns: Math.max(2, Math.round((x1 - x0) / 0.2)),
     rows: Math.max(2, Math.round((high - low) / 0.14)),
   });
-  const upright = new MeshBuilder();
-  upright.add(quilt, [1, 0, 0, 0, 0, 0, 1, 0, 0, -1, 0, 0, 0, -thick - 0.002, (low + high) / 2, 1]);
-  frame.add(upright.build(), carry);
+  frame.add(new MeshBuilder().add(quilt, upright(0, -thick - 0.002, (low + high) / 2)).build(), carry);
 }
 
 /** Sofas and armchairs: legs, frame, arms, back and as many seats as the width holds, one of them drawn out where there is a chaise, or a return with seats along it. */
