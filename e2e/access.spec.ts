@@ -49,4 +49,7 @@ test('an automatic check finds nothing serious on any main screen', async ({ pag
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Hand over', exact: true }).click();
   expect(['hand over', ...(await faults(page))]).toEqual(['hand over']);
+  await page.keyboard.press('Escape');
+  await studio.withModel();
+  expect(['the model', ...(await faults(page))]).toEqual(['the model']);
 });

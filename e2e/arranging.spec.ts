@@ -7,7 +7,6 @@ test('a dining room is arranged: chairs round its table, typed distances, rows, 
 }) => {
   test.setTimeout(480_000);
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('A dining room');
   await studio.firstRoom('6000', '5000');
   await studio.stage('Fit-out');
@@ -189,7 +188,6 @@ test('a dining room is arranged: chairs round its table, typed distances, rows, 
 test('a set is kept together, opened to change one, put in the library and placed in another project', async ({ page }) => {
   test.setTimeout(480_000);
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('A reading corner');
   await studio.firstRoom('5000', '4000');
   await studio.stage('Fit-out');

@@ -139,6 +139,7 @@ test('a bathroom from an empty room: floor, bands round corners and recess, moul
   await test.step('a picture of it', async () => {
     await page.keyboard.press('Escape');
     await studio.room('Room 1').click();
+    await studio.withModel();
     await studio.choose('From', /south-east/);
     await studio.stage('Views');
     await page.getByRole('button', { name: 'Keep this view' }).click();

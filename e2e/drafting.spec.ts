@@ -110,6 +110,7 @@ test('starter shapes, arcs, guides, wall types, status and rooms turned about', 
 
   await test.step('walls are drawn in the model too', async () => {
     const before = await studio.project();
+    await studio.withModel();
     await studio.choose('From', 'from above');
     await studio.rested();
     await studio.card('Walls in a chain').click();

@@ -4,7 +4,6 @@ import { only, Studio } from './studio';
 
 test('what is finished is tried out, found, ordered and named, from an empty project', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Figured');
   const ledge = page.getByTestId('ledge');
   const findFinish = async (words: string): Promise<void> => {

@@ -82,6 +82,7 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     await studio.press(x0 + 2, y0 + 1.5);
     await page.keyboard.press('Escape');
     await page.keyboard.press('Escape');
+    await studio.withModel();
     await studio.choose('From', 'from above');
     await expect(async () => {
       const { data, info } = await sharp(await page.getByTestId('model').screenshot())
@@ -109,6 +110,7 @@ test('a room is finished surface by surface, in two schemes', async ({ page }) =
     await look('finishing-scale', page);
     await page.getByRole('button', { name: /^Undo/ }).click();
     await page.getByRole('button', { name: 'Stand back' }).click();
+    await studio.drawingOnly();
     await page.getByPlaceholder('Find a finish…').fill('quarry red');
   });
 

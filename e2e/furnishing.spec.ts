@@ -5,7 +5,6 @@ import type { Piece } from '../src/core/project/schema';
 test('a living room and a bedroom are furnished from nothing, and all windows dressed', async ({ page }) => {
   test.setTimeout(360_000);
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Two rooms');
   await studio.tab('Walls');
   await studio.firstRoom('9000', '4000');

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from './test';
+import { expect, left, test } from './test';
 import { zipSync, strToU8 } from 'fflate';
 import sharp from 'sharp';
 import { contentHash, projectJson } from '../src/core/formats/project-file/project-file';
@@ -59,7 +59,6 @@ test('files that are no project are refused in a sentence, and large ones are op
 
 test('what was deleted can be put back from the page of projects', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Deleted house');
   await page.goto('/');
   const card = page.getByRole('article', { name: 'Deleted house' });
@@ -78,7 +77,6 @@ test('what was deleted can be put back from the page of projects', async ({ page
 
 test('an edit the server refuses is set aside alone, survives a reload and can be tried again', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Aside house');
   await page.route('**/changes', async (route) => {
     const body = route.request().method() === 'POST' ? (route.request().postDataJSON() as { changes: { id: string; command: string }[] }) : null;
@@ -106,10 +104,10 @@ test('an edit the server refuses is set aside alone, survives a reload and can b
 test('two windows of one browser that are offline at once keep the edits of both', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const one = new Studio(await context.newPage());
-  await one.drawingOnly();
+  await left(one.page);
   await one.start('Two offline');
   const two = new Studio(await context.newPage());
-  await two.drawingOnly();
+  await left(two.page);
   await two.open(one.id);
   await context.route('**/changes*', (route) => route.abort());
   await one.page.bringToFront();
@@ -125,6 +123,7 @@ test('two windows of one browser that are offline at once keep the edits of both
   await two.page.close();
   await context.unroute('**/changes*');
   const again = new Studio(await context.newPage());
+  await left(again.page);
   await again.open(id);
   await expect.poll(async () => [Object.keys((await again.project()).walls).length, (await again.project()).units]).toEqual([4, 'imperial']);
   await context.close();

@@ -1,4 +1,4 @@
-import { expect, test } from './test';
+import { expect, left, test } from './test';
 import { validateBytes } from 'gltf-validator';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import sharp from 'sharp';
@@ -102,6 +102,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
   });
 
   await test.step('furnishes it from the ledge, in the plan and in the model', async () => {
+    await studio.withModel();
     await studio.stage('Fit-out');
     await studio.dragCard(studio.card('Sofa'), await studio.at(2.2, 3.1));
     await expect(studio.docket).toContainText('Sofa');
@@ -126,6 +127,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     await page.mouse.down();
     await page.mouse.up();
     await expect(studio.docket).toBeVisible();
+    await studio.drawingOnly();
     await studio.tab('Seating');
     await studio.card('Armchair').click();
     await studio.press(1.0, 1.2);
@@ -187,6 +189,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
   });
 
   await test.step('keeps a viewpoint, renders it with progress, and changes the exposure afterwards', async () => {
+    await studio.withModel();
     await studio.stage('Views');
     await page.getByRole('button', { name: 'Keep this view' }).click();
     await studio.choose('Picture size', /^Small/);
@@ -327,6 +330,7 @@ test('a small job from an empty plan to a board in the client’s hand', async (
     const before = page.url();
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     const again = new Studio(await context.newPage());
+    await left(again.page);
     await again.page.goto(before);
     await again.page.getByRole('link', { name: 'Open Weir House' }).last().click();
     await again.page.waitForURL(/\/project\//);

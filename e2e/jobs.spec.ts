@@ -12,7 +12,6 @@ const MOST = 60;
 class Job extends Studio {
   static async begin(page: Page, name: string): Promise<Job> {
     const job = new Job(page);
-    await job.drawingOnly();
     await page.addInitScript(() => {
       Object.assign(window, { presses: 0 });
       addEventListener('pointerdown', () => ((window as unknown as { presses: number }).presses += 1), { capture: true });

@@ -113,7 +113,6 @@ test('a docket shows what is changed most and its finishes; the rest is folded, 
     localStorage.setItem('enstegon.once', 'yes');
   });
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await page.goto('/');
   await page.getByRole('link', { name: /Open Heron Lock Cottage/ }).click();
   await studio.ready();

@@ -2,8 +2,9 @@ import { expect, test } from './test';
 import { only, Studio } from './studio';
 
 /** A room of 4.0 × 3.0 m inside, corners at 0,0 and 4.3,3.3. */
-async function room(studio: Studio, name: string): Promise<void> {
+async function room(studio: Studio, name: string, withModel = false): Promise<void> {
   await studio.start(name);
+  if (withModel) await studio.withModel();
   await studio.card('Room by corners').click();
   await studio.press(0.15, 0.15);
   await studio.moveTo(2, 1.5);
@@ -39,6 +40,7 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
   // The first puts the tool down, the second leaves what is selected.
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
+  await studio.withModel();
   await studio.choose('From', 'from above');
   await studio.rested();
 
@@ -113,8 +115,7 @@ test('pieces and walls are edited in the model as in the plan', async ({ page })
 
 test('the model follows the work, and leaves whoever has just turned the view alone', async ({ page }) => {
   const studio = new Studio(page);
-  await room(studio, 'Followed house');
-  await studio.rested();
+  await room(studio, 'Followed house', true);
   const pane = (await page.getByTestId('model').boundingBox())!;
   /** Whether the middle of the wall that is selected shows in the model. */
   const seen = async (): Promise<boolean> => {

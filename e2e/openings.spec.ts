@@ -10,7 +10,6 @@ const look = (name: string, page: import('@playwright/test').Page): Promise<unkn
 
 test('what a storey has besides plain doors and windows, and sizes typed over outside', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Openings');
 
   await test.step('draws a house and types over its overall width; the east wall gives way', async () => {
@@ -127,7 +126,6 @@ test('what a storey has besides plain doors and windows, and sizes typed over ou
 
 test('a door passes the checks as it comes, stands where it is wanted in its wall, and is scheduled with a way that has no leaf', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Standing in the wall');
   await studio.card('Room by corners').click();
   await studio.press(0.15, 0.15);

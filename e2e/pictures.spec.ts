@@ -8,6 +8,7 @@ test('several pictures wait in line, outlive the page, and are told old when the
   const studio = new Studio(page);
   const ledge = page.getByTestId('ledge');
   await studio.start('Three views');
+  await studio.withModel();
   await studio.firstRoom('4000', '3000');
   await studio.stage('Views');
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Keep this view' }).click();
@@ -163,6 +164,7 @@ test('the view at rest is shown as it is really lit, and gives way at the first 
   test.setTimeout(600_000);
   const studio = new Studio(page);
   await studio.start('Resting');
+  await studio.withModel();
   await studio.firstRoom('4000', '3000');
   const lit = page.getByTestId('true-light');
   const shown = () => lit.evaluate((c) => (c as HTMLElement).style.opacity);

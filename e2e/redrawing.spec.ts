@@ -11,7 +11,6 @@ const inner = (project: Project): { x0: number; y0: number; x1: number; y1: numb
 
 test('what is drawn in a fresh project stands where it was pressed, and moves as it says', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Redrawn');
 
   await test.step('press, drag and release draw a room as two presses do, its inside face through both points', async () => {

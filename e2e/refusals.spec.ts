@@ -3,7 +3,6 @@ import { Studio } from './studio';
 
 test('bad input gets one clear sentence and changes nothing', async ({ page, request }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
 
   await test.step('a file that is no project', async () => {
     await page.goto('/');
@@ -126,7 +125,6 @@ test('answers carry strict headers', async ({ request }) => {
 
 test('projects are renamed, duplicated, deleted and brought back', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Card house');
   await page.goto('/');
   const card = page.getByRole('article', { name: 'Card house' });
@@ -183,7 +181,6 @@ test('what is still coming shows that it is, on the list of projects and on the 
   await expect(card.getByTestId('coming')).toHaveCount(0);
   // No card stays blank: in its mean colour at once, then as it is.
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Coming house');
   for (const [stage, tab] of [
     ['Finishes', 'Brick'],
@@ -199,7 +196,6 @@ test('what is still coming shows that it is, on the list of projects and on the 
 
 test('a room is drawn and furnished by keyboard alone', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Keyboard house', 'Feet and inches');
   await studio.card('Room by corners').press('Enter');
   // The drawing has the focus, and what to do is read out.

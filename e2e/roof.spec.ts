@@ -96,7 +96,6 @@ test('a roof is put on a house, edge by edge, and a room opened to it', async ({
 
 test('one roof over two houses, and round a court', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Round a court');
   const room = async (from: [number, number], width: string, depth: string): Promise<void> => {
     await studio.press(...from);

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
-import { expect, test } from './test';
+import { expect, left, test } from './test';
 import { runChange, type Change } from '../src/core/project/commands';
 import { emptyProject, type Project } from '../src/core/project/schema';
 import { only, Studio } from './studio';
@@ -10,7 +10,7 @@ import { only, Studio } from './studio';
 test('two windows on one project end up equal', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const one = new Studio(await context.newPage());
-  await one.drawingOnly();
+  await left(one.page);
   await one.start('Shared house');
   await one.card('Room by corners').click();
   await one.press(0.15, 0.15);
@@ -21,7 +21,7 @@ test('two windows on one project end up equal', async ({ browser }) => {
   await one.page.keyboard.press('Enter');
   await one.kept();
   const two = new Studio(await context.newPage());
-  await two.drawingOnly();
+  await left(two.page);
   await two.open(one.id);
   await expect(two.room('Room 1')).toBeVisible();
 
@@ -60,7 +60,6 @@ test('two windows on one project end up equal', async ({ browser }) => {
 
 test('what is done offline waits in the browser and is sent later', async ({ page }) => {
   const studio = new Studio(page);
-  await studio.drawingOnly();
   await studio.start('Offline house');
   await page.route('**/changes*', (route) => route.abort());
   await studio.card('Room by corners').click();

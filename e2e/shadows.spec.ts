@@ -5,6 +5,7 @@ test('shade comes where things meet, is kept away when it is not wanted, and tha
   test.setTimeout(240_000);
   const studio = new Studio(page);
   await studio.start('Shadows');
+  await studio.withModel();
   await studio.firstRoom('3000', '2400');
   await studio.stage('Fit-out');
   await page.getByTestId('ledge').getByRole('textbox').first().fill('Wardrobe');

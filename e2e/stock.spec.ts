@@ -4,6 +4,7 @@ import { Studio } from './studio';
 test('a piece is chosen by its traits: the plan, the model and the file follow, it is undone, and it stays', async ({ page }) => {
   const studio = new Studio(page);
   await studio.start('A room to sit in');
+  await studio.withModel();
   await studio.firstRoom('5200', '4800');
   await studio.stage('Fit-out');
   await studio.tab('Seating');
@@ -17,10 +18,10 @@ test('a piece is chosen by its traits: the plan, the model and the file follow, 
   await studio.choose('Chaise', 'left', studio.docket);
   await expect.poll(async () => (await traits()).chaise).toBe('left');
   // What is not possible gets a sentence, and nothing changes.
-  const depth = studio.docket.getByRole('textbox', { name: 'Seat depth' });
+  const depth = studio.docket.getByRole('textbox', { name: 'Depth beside the chaise' });
   await depth.fill('5000');
   await depth.press('Enter');
-  await expect(page.getByText('Chaise sofa was not changed: its seat depth goes from 780 to 1100.')).toBeVisible();
+  await expect(page.getByText('Chaise sofa was not changed: its depth beside the chaise goes from 780 to 1100.')).toBeVisible();
   await depth.fill('1000');
   await depth.press('Enter');
   await expect.poll(async () => (await traits()).seat).toBe(1);

@@ -11,7 +11,6 @@ const areas = (project: Project): Record<string, number> =>
 
 async function storey(page: Page, units: UnitSystem): Promise<void> {
   const studio = new Studio(page);
-  if (units === 'imperial') await studio.drawingOnly();
   // Feet and inches are shown to the sixteenth; what is to be exact is typed in millimetres.
   const say = (metres: number): string => (units === 'metric' ? formatLengthExact(metres, units) : `${Math.round(metres * 1e6) / 1e3}mm`);
   /** A length as typed, and what it comes back as. */

@@ -9,9 +9,15 @@ export class Studio {
     return new URL(this.page.url()).pathname.split('/').pop()!;
   }
 
-  /** The drawing alone, as this browser remembers it: what needs no model is not made to wait for one. */
-  async drawingOnly(): Promise<void> {
-    await this.page.addInitScript(() => localStorage.setItem('enstegon.layout', 'drawing'));
+  /** Brings up the model beside the drawing, which stands alone at first, and waits until it is drawn. */
+  async withModel(): Promise<void> {
+    await this.page.getByTitle('Show the model beside it').click();
+    await this.rested();
+  }
+
+  /** Lets the drawing fill the table again. */
+  drawingOnly(): Promise<void> {
+    return this.page.getByTitle('Let the plan fill the table').click();
   }
 
   /** Opens a project and waits until it can be worked on. */

@@ -143,8 +143,8 @@ test('a house is built upwards: a level, a stair with its void, a slab, beams, a
 test('the model is looked at in every way, and the contents find, rename, hide, hold and group', async ({ page }) => {
   const studio = new Studio(page);
   await studio.open('heron-lock-cottage');
+  await studio.withModel();
   const copy = async (): Promise<Buffer> => page.getByTestId('model').screenshot();
-  await studio.rested();
   await test.step('projections, a section, lines, see-through: each another picture', async () => {
     const pictures = [await copy()];
     const differs = async (): Promise<void> => {

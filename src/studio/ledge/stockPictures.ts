@@ -1,114 +1,86 @@
-import { useCallback, useEffect, useState } from 'react';
-import * as THREE from 'three';
-import { finishById } from '@/core/finishes/library';
-import type { Mesh } from '@/core/geometry/mesh';
+import { wrap, type Remote } from 'comlink';
+import { useEffect, useState } from 'react';
 import type { PieceSet } from '@/core/project/piece-set';
-import type { Finish } from '@/core/project/schema';
-import { makeParts, stockCard, stockItem } from '@/core/stock/stock';
+import { stockCard } from '@/core/stock/stock';
+import type { CardPictureService, Shown } from '@/workers/card-pictures.worker';
 
-const made = new Map<string, Promise<string>>();
-let renderer: THREE.WebGLRenderer | null = null;
-let chain: Promise<unknown> = Promise.resolve();
+/** Pieces that are pictured together, with the finishes of theirs that do not ship. */
+type Pictured = Pick<PieceSet, 'finishes'> & { pieces: Shown[]; low: number };
 
-/** Something drawn after all that was asked for before, once. */
-function drawnOnce(key: string, draw: () => Promise<string>): Promise<string> {
-  let picture = made.get(key);
-  if (!picture) {
-    picture = chain.then(() => new Promise<void>((done) => setTimeout(done, 0))).then(draw);
-    chain = picture.catch(() => undefined);
-    made.set(key, picture);
+/** A picture that is wanted: how many cards show it, and what tells them. */
+interface Wanted {
+  key: string;
+  times: number;
+  of(): Pictured;
+  tell: Set<(url: string) => void>;
+}
+
+/** Pictures that were drawn, by what they are of. */
+const drawn = new Map<string, string>();
+
+/** Those that are still to be drawn, the latest last: what one has just turned to comes first. */
+const waiting = new Map<string, Wanted>();
+
+let worker: Remote<CardPictureService> | null = null;
+let busy = false;
+
+/** Draws what waits, beside the page, one after another; what no card shows any more is left out. */
+async function draw(): Promise<void> {
+  if (busy) return;
+  busy = true;
+  worker ??= wrap<CardPictureService>(new Worker(new URL('../../workers/card-pictures.worker.ts', import.meta.url), { type: 'module' }));
+  for (let next; (next = [...waiting.values()].at(-1)); ) {
+    waiting.delete(next.key);
+    const { pieces, finishes, low } = next.of();
+    try {
+      const url = URL.createObjectURL(await worker.picture(pieces, finishes, next.times, low));
+      drawn.set(next.key, url);
+      for (const tell of next.tell) tell(url);
+    } catch {
+      // A card without a picture still has its name.
+    }
   }
-  return picture;
+  busy = false;
 }
 
-/** A mesh in the middle colour of a finish. */
-function painted({ positions, normals, indices }: Mesh, finish: Finish): THREE.Mesh {
-  const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
-  geometry.setAttribute('normal', new THREE.BufferAttribute(normals, 3));
-  geometry.setIndex(new THREE.BufferAttribute(indices, 1));
-  const material = new THREE.MeshStandardMaterial({
-    color: finish.colour,
-    roughness: Math.max(0.3, finish.roughness),
-    metalness: finish.metalness * 0.4,
-    side: THREE.DoubleSide,
-  });
-  return new THREE.Mesh(geometry, material);
+/** Asks for a picture. Returns what takes that back. */
+function want(key: string, times: number, of: () => Pictured, tell: (url: string) => void): () => void {
+  const known = waiting.get(key) ?? { key, times, of, tell: new Set() };
+  known.tell.add(tell);
+  waiting.set(key, known);
+  void draw();
+  return () => {
+    known.tell.delete(tell);
+    if (!known.tell.size) waiting.delete(key);
+  };
 }
 
-/** A picture of a stock item on white, drawn from its own parts. */
-const stockPicture = (id: string, times: number): Promise<string> =>
-  drawnOnce(`${id} ${times}`, async () => {
-    const { item, size, traits, finishes } = stockCard(id)!;
-    const group = new THREE.Group();
-    for (const { part, mesh } of makeParts(item, size, traits)) group.add(painted(mesh, finishById(finishes[part] ?? item.parts[part] ?? 'bare.plaster')));
-    return drawItem(group, times, item.mount === 'ceiling' ? -0.12 : 0.42);
-  });
+/** How far from below the eye looks at what stands, and at what hangs. */
+const LOW = { standing: 0.42, hanging: -0.12 } as const;
 
-/** A picture of the pieces of a set, as they stand to one another. */
-const setPicture = (id: string, { pieces, finishes }: PieceSet): Promise<string> =>
-  drawnOnce(`set ${id}`, async () => {
-    const own = new Map(finishes.map((f) => [f.id, f]));
-    const group = new THREE.Group();
-    for (const piece of pieces) {
-      const item = stockItem(piece.maker);
-      if (!item) continue;
-      const stands = new THREE.Group();
-      stands.position.set(piece.x, piece.y, piece.elevation);
-      stands.rotation.z = piece.rotation;
-      for (const { part, mesh } of makeParts(item, piece.size, piece.traits, undefined, piece.open, piece.mirrored)) {
-        const finish = piece.finishes[part] ?? item.parts[part] ?? 'bare.plaster';
-        stands.add(painted(mesh, own.get(finish) ?? finishById(finish)));
-      }
-      group.add(stands);
-    }
-    return drawItem(group, 1, 0.42);
-  });
-
-function drawItem(group: THREE.Group, times: number, low: number): string {
-  const [width, height] = [180 * times, 112 * times];
-  renderer ??= new THREE.WebGLRenderer({ antialias: true, alpha: true, preserveDrawingBuffer: true });
-  renderer.setSize(width, height, false);
-  renderer.toneMapping = THREE.NeutralToneMapping;
-  const scene = new THREE.Scene();
-  scene.add(group, new THREE.HemisphereLight(0xffffff, 0xb8b5b0, 2.4));
-  const key = new THREE.DirectionalLight(0xffffff, 2.6);
-  key.position.set(-2, -3, 4);
-  scene.add(key);
-  const box = new THREE.Box3().setFromObject(group);
-  const centre = box.getCenter(new THREE.Vector3());
-  const r = box.getSize(new THREE.Vector3()).length() / 2;
-  const camera = new THREE.PerspectiveCamera(26, width / height, 0.01, 50);
-  camera.up.set(0, 0, 1);
-  const d = r / Math.sin((13 * Math.PI) / 180);
-  const view = new THREE.Vector3(-0.5, -0.86, low).normalize().multiplyScalar(d * 0.98);
-  camera.position.copy(centre).add(view);
-  camera.lookAt(centre);
-  renderer.render(scene, camera);
-  const url = renderer.domElement.toDataURL('image/png');
-  group.traverse((o) => {
-    if (o instanceof THREE.Mesh) {
-      (o.geometry as THREE.BufferGeometry).dispose();
-      (o.material as THREE.Material).dispose();
-    }
-  });
-  return url;
+function pictureOfCard(id: string): Pictured {
+  const { item, size, traits, finishes } = stockCard(id)!;
+  const piece: Shown = { maker: item.id, size, traits, finishes, x: 0, y: 0, elevation: 0, rotation: 0, open: 0, mirrored: false };
+  return { pieces: [piece], finishes: [], low: item.mount === 'ceiling' ? LOW.hanging : LOW.standing };
 }
 
 /** The picture of a stock item, empty until it is drawn. @param times how much larger than on a card */
-export const useStockPicture = (id: string, times = 1): string => usePicture(useCallback(() => stockPicture(id, times), [id, times]));
+export const useStockPicture = (id: string, times = 1): string => usePicture(`${id} ${times}`, times, () => pictureOfCard(id));
 
 /** The picture of a set, empty until it is drawn. */
-export const useSetPicture = (id: string, set: PieceSet): string => usePicture(useCallback(() => setPicture(id, set), [id, set]));
+export const useSetPicture = (id: string, { pieces, finishes }: PieceSet): string =>
+  usePicture(`set ${id}`, 1, () => ({ pieces, finishes, low: LOW.standing }));
 
-function usePicture(draw: () => Promise<string>): string {
-  const [url, setUrl] = useState('');
+function usePicture(key: string, times: number, of: () => Pictured): string {
+  const [own, setOwn] = useState({ key, url: drawn.get(key) ?? '' });
+  // What is pictured is told by its key alone.
   useEffect(() => {
-    let alive = true;
-    void draw().then((u) => alive && setUrl(u));
-    return () => {
-      alive = false;
-    };
-  }, [draw]);
-  return url;
+    const known = drawn.get(key);
+    if (known !== undefined) {
+      setOwn({ key, url: known });
+      return;
+    }
+    return want(key, times, of, (url) => setOwn({ key, url }));
+  }, [key, times]);
+  return own.key === key ? own.url : '';
 }

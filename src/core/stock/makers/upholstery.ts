@@ -14,7 +14,7 @@ const upholsteredTraits = (arms: 'broad' | 'slim') =>
     arms: choice('Arms', ['broad', 'slim', 'low', 'rolled', 'none'], arms),
     back: choice('Back', ['cushions', 'tight', 'buttoned', 'winged'], 'cushions'),
     chaise: choice('Chaise', ['none', 'left', 'right', 'corner left', 'corner right'], 'none'),
-    seat: length('Seat depth', { min: 0.78, max: 1.1, first: 0.92, step: 0.01 }),
+    seat: length('Depth beside the chaise', { min: 0.78, max: 1.1, first: 0.92, step: 0.01 }),
     base: choice('Base', ['turned legs', 'block feet', 'plinth', 'skirt'], 'turned legs'),
     piping: toggle('Piping', true),
     scatter: toggle('Scatter cushions', false),

@@ -34,6 +34,8 @@ export function ModelPane() {
   const room = useStudio((s) => s.room);
   const level = useStudio((s) => s.level);
   const tool = useStudio((s) => s.tool);
+  // Behind a drawing that fills the table nothing is drawn; it catches up when it is seen again.
+  const shown = useStudio((s) => s.layout !== 'drawing');
   const fitted = useRef('');
   const busy = useRef(false);
   const pressed = useRef<{ x: number; y: number; given: tools.TablePoint } | null>(null);
@@ -54,7 +56,7 @@ export function ModelPane() {
 
   useEffect(() => {
     const made = scene.current;
-    if (!made || !ready) return;
+    if (!made || !ready || !shown) return;
     made.level = level;
     made.setModel(model);
     const key = `${model.project.id} ${room ?? ''} ${Object.keys(model.project.walls).length > 0}`;
@@ -66,7 +68,7 @@ export function ModelPane() {
     }
     // What is only shown moves nothing.
     if (model.project === useStudio.getState().project) made.eye.follow();
-  }, [ready, model, room, level]);
+  }, [ready, shown, model, room, level]);
 
   useEffect(() => scene.current?.setSpots(selection, hover), [selection, hover, model]);
   // A ceiling in hand is looked at from below.

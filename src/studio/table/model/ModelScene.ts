@@ -90,6 +90,8 @@ export class ModelScene {
   private resting: ReturnType<typeof setTimeout> | null = null;
   private calming: ReturnType<typeof setTimeout> | null = null;
   private shade = true;
+  /** Whether shadows are no longer as what is drawn throws them. */
+  private shadowsOld = true;
   /** Where the eye stood in the frame before. */
   private readonly stood = new THREE.Matrix4();
   private coarser: ReturnType<typeof coarserWorker> | null = null;
@@ -154,7 +156,8 @@ export class ModelScene {
 
   /** @param calm whether nothing has moved for a while: there is time for what takes long */
   private request(calm: boolean): void {
-    if (this.frame || this.compiling) return;
+    // A pane that is folded away has nothing to draw.
+    if (this.frame || this.compiling || !this.canvas.width || !this.canvas.height) return;
     const asked = performance.now();
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
@@ -168,6 +171,9 @@ export class ModelScene {
       // Less closely only while the eye moves: an edit seen from where one stands needs no second frame.
       view.updateMatrixWorld();
       const hasty = !full && !view.matrixWorld.equals(this.stood);
+      const late = this.shadowsOld && !full;
+      this.renderer.shadowMap.needsUpdate = this.shadowsOld && full;
+      if (full) this.shadowsOld = false;
       this.stood.copy(view.matrixWorld);
       this.parts.fit(this.closeness(view, hasty));
       if (shaded && full) this.contact.prepare(view);
@@ -176,7 +182,7 @@ export class ModelScene {
       // What was drawn, for whoever measures or waits: calls, triangles, bytes of geometry.
       const { calls, triangles } = this.renderer.info.render;
       if (this.model) this.canvas.dataset.drawn = `${calls} ${triangles} ${this.parts.bytes}`;
-      if ((shaded || mirrored || hasty) && !full)
+      if ((shaded || mirrored || hasty || late) && !full)
         this.calming = setTimeout(() => {
           this.calming = null;
           this.request(true);
@@ -248,7 +254,7 @@ export class ModelScene {
     else this.restSoon();
     this.light();
     this.highlight();
-    this.renderer.shadowMap.needsUpdate = true;
+    this.shadowsOld = true;
     if (first && this.parts.size) this.compile();
     this.draw();
   }
@@ -317,7 +323,7 @@ export class ModelScene {
     const tint = glow ? this.white() : AS_IT_IS;
     this.beyond.see({ perspective: this.look.projection === 'perspective' && !drawing, sky: inside || (!lidOff && !this.ground.visible), inside, tint });
     const [shadows, ceilings] = [this.lighting.show(at, lidOff, glow !== null, tint, this.shade && !drawing), this.parts.roofOver(inside)];
-    if (shadows || ceilings) this.renderer.shadowMap.needsUpdate = true;
+    if (shadows || ceilings) this.shadowsOld = true;
   }
 
   /** Low remains of walls that are cut away. */
@@ -349,7 +355,7 @@ export class ModelScene {
     if (!this.model) return;
     const { shows, stub, lidOff } = cutAway(this.model, this.coverings, this.looking());
     this.lidOff = lidOff;
-    if (this.parts.reveal(shows)) this.renderer.shadowMap.needsUpdate = true;
+    if (this.parts.reveal(shows)) this.shadowsOld = true;
     for (const low of this.stubs.children) {
       const { entity, wall } = low.userData as { entity: string; wall: DerivedWall };
       low.visible = stub(entity, wall.wall.level);
