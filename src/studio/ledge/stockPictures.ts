@@ -29,7 +29,7 @@ async function draw(): Promise<void> {
   if (busy) return;
   busy = true;
   worker ??= wrap<CardPictureService>(new Worker(new URL('../../workers/card-pictures.worker.ts', import.meta.url), { type: 'module' }));
-  for (let next; (next = [...waiting.values()].at(-1)); ) {
+  for (let next; (next = [...waiting.values()].at(-1));) {
     waiting.delete(next.key);
     const { pieces, finishes, low } = next.of();
     try {

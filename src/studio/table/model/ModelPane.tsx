@@ -57,6 +57,7 @@ export function ModelPane() {
   useEffect(() => {
     const made = scene.current;
     if (!made || !ready || !shown) return;
+    made.resize(frame.current!.clientWidth, frame.current!.clientHeight);
     made.level = level;
     made.setModel(model);
     const key = `${model.project.id} ${room ?? ''} ${Object.keys(model.project.walls).length > 0}`;

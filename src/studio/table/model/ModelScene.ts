@@ -90,6 +90,7 @@ export class ModelScene {
   private resting: ReturnType<typeof setTimeout> | null = null;
   private calming: ReturnType<typeof setTimeout> | null = null;
   private shade = true;
+  private folded = false;
   /** Whether shadows are no longer as what is drawn throws them. */
   private shadowsOld = true;
   /** Where the eye stood in the frame before. */
@@ -139,10 +140,14 @@ export class ModelScene {
     this.renderer.dispose();
   }
 
+  /** @param width, height of the pane, pixels; nothing is drawn while it has none, and the eye stays where it was */
   resize(width: number, height: number): void {
-    this.renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
+    this.folded = !width || !height;
+    const [before, ratio] = [this.renderer.getSize(new THREE.Vector2()), Math.min(devicePixelRatio, 2)];
+    if (this.folded || (before.x === width && before.y === height && this.renderer.getPixelRatio() === ratio)) return;
+    this.renderer.setPixelRatio(ratio);
     this.renderer.setSize(width, height, false);
-    this.eye.resize(width / Math.max(1, height));
+    this.eye.resize(width / height);
     this.draw();
   }
 
@@ -157,7 +162,7 @@ export class ModelScene {
   /** @param calm whether nothing has moved for a while: there is time for what takes long */
   private request(calm: boolean): void {
     // A pane that is folded away has nothing to draw.
-    if (this.frame || this.compiling || !this.canvas.width || !this.canvas.height) return;
+    if (this.frame || this.compiling || this.folded) return;
     const asked = performance.now();
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
