@@ -28,6 +28,9 @@ interface Shipped {
   moment?: string;
 }
 
+/** The id of the demo project. */
+const DEMO = 'heron-lock-cottage';
+
 /** The pictures that ship with the demo, from its own viewpoints, rendered by `enstegon render`. */
 const PICTURES: Shipped[] = [
   {
@@ -88,7 +91,7 @@ const PICTURES: Shipped[] = [
 ];
 
 /** The demo project with its pictures and its board, and the files they need. */
-export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project: Project; assets: Asset[] }> {
+export async function demoProject(id = DEMO): Promise<{ project: Project; assets: Asset[] }> {
   let project = heronLockCottage(id);
   const assets: Asset[] = [];
   let step = 0;
@@ -124,10 +127,10 @@ export async function demoProject(id = 'heron-lock-cottage'): Promise<{ project:
   return { project, assets };
 }
 
-/** Puts the demo on the list, once: a database that has had it keeps what has become of it. */
-export async function seedDemo({ db, files, projects }: App): Promise<boolean> {
-  const { project, assets } = await demoProject();
-  if (await db.projects.findByPk(project.id)) return false;
+/** Puts the demo on the list, once: a database that has had it keeps what has become of it. @param made how the demo is made */
+export async function seedDemo({ db, files, projects }: App, made = demoProject): Promise<boolean> {
+  if (await db.projects.findByPk(DEMO)) return false;
+  const { project, assets } = await made();
   for (const asset of assets) await files.keep(asset.bytes);
   await projects.create(project);
   return true;

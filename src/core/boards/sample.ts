@@ -136,27 +136,25 @@ export function makeSample(finish: Finish, form: SampleForm, width: number, heig
 
 /** How light falls on a point of a relief against a flat one, gently. */
 function reliefLight(relief: Float32Array, width: number, height: number, i: number, j: number, step: number): number {
-  const at = (x: number, y: number): number => relief[Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))];
-  const gx = (at(i + 1, j) - at(i - 1, j)) / (2 * step);
-  const gy = (at(i, j + 1) - at(i, j - 1)) / (2 * step);
+  const row = Math.min(height - 1, Math.max(0, j)) * width;
+  const column = Math.min(width - 1, Math.max(0, i));
+  const gx = (relief[row + Math.min(width - 1, i + 1)] - relief[row + Math.max(0, i - 1)]) / (2 * step);
+  const gy = (relief[Math.min(height - 1, j + 1) * width + column] - relief[Math.max(0, j - 1) * width + column]) / (2 * step);
   const lit = (-gx * LIGHT.x - gy * LIGHT.y + LIGHT.z) / Math.hypot(gx, gy, 1) / LIGHT.z;
   return Math.max(0.35, Math.min(1.6, 0.45 + 0.55 * lit));
 }
 
+const soft = (d: number): number => Math.max(0, Math.min(1, d + 0.5));
+
+/** Depth of a pinked edge along a side, a tooth every pitch. */
+const tooth = (t: number, pitch: number): number => Math.abs(((t / pitch) % 1) - 0.5) * pitch;
+
 /** Share of a pixel inside the outline of a form. */
 function coverage(form: SampleForm, x: number, y: number, w: number, h: number, pitch: number): number {
-  const soft = (d: number): number => Math.max(0, Math.min(1, d + 0.5));
-  if (form === 'disc') {
-    const r = Math.min(w, h) / 2 - 1;
-    return soft(r - Math.hypot(x - w / 2, y - h / 2));
-  }
-  if (form === 'swatch') {
-    // Pinked edges: a row of teeth along each side.
-    const tooth = (t: number): number => Math.abs(((t / pitch) % 1) - 0.5) * pitch;
-    const d = Math.min(x - tooth(y) - 0.5, w - x - tooth(y) - 0.5, y - tooth(x) - 0.5, h - y - tooth(x) - 0.5);
-    return soft(d);
-  }
-  return soft(Math.min(x, w - x, y, h - y) - 0.5);
+  if (form === 'disc') return soft(Math.min(w, h) / 2 - 1 - Math.hypot(x - w / 2, y - h / 2));
+  if (form !== 'swatch') return soft(Math.min(x, w - x, y, h - y) - 0.5);
+  const [across, down] = [tooth(y, pitch), tooth(x, pitch)];
+  return soft(Math.min(x - across - 0.5, w - x - across - 0.5, y - down - 0.5, h - y - down - 0.5));
 }
 
 /** Light on the edge of a chip: positive at the upper left, negative at the lower right. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
+import { sparseCottage } from '../testing/cottage';
 import { deriveModel } from '../model/derive';
 import { finishLrv, meanHex } from '../finishes/finish';
 import { finishById, offered } from '../finishes/library';
@@ -158,7 +159,7 @@ describe('findings upwards', () => {
 });
 
 describe('findings of finishes', () => {
-  const demo = heronLockCottage();
+  const demo = sparseCottage();
   const room = Object.values(demo.rooms).find((r) => r.name === 'Living')!;
   const lrv = (id: string): number => finishLrv(finishById(id));
   const paints = offered.filter((f) => f.category === 'Paint').map((f) => f.id);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { heronLockCottage } from '../demo/heron-lock';
+import { sparseCottage } from '../testing/cottage';
 import type { Vec3 } from '../geometry/vec';
 import { daylight } from '../light/daylight';
 import { lightPixels, radianceOf, type LightPixels } from '../light/rgbe';
@@ -42,7 +42,7 @@ const settings: Surroundings = {
   reach: 40,
 };
 
-const demo = heronLockCottage();
+const demo = sparseCottage();
 const withBeyond = (set: Partial<Surroundings> | null, seen = 0): Model =>
   deriveModel({ ...demo, site: { ...demo.site, background: 'none', seen, surroundings: set && { ...settings, ...set } } });
 

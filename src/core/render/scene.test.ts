@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { heronLockCottage } from '../demo/heron-lock';
+import { sparseCottage } from '../testing/cottage';
 import { deriveModel } from '../model/derive';
 import { luminance, toLinear } from '../finishes/colour';
 import { finishById } from '../finishes/library';
@@ -16,7 +16,7 @@ import { compileScene, materialOf } from './compile';
 import { diffuse, SceneBuilder } from './scene';
 import { Tracer } from './tracer';
 
-const demo = heronLockCottage();
+const demo = sparseCottage(({ lamp, maker }) => lamp !== null || maker === 'sofa');
 const edit = <N extends CommandName>(project: Project, command: N, args: CommandArgs<N>): Project =>
   runChange(project, { id: 'editedit', kind: 'do', command, args }).project;
 const model = deriveModel(demo);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { findings } from '../checks/findings';
-import { heronLockCottage } from '../demo/heron-lock';
+import { sparseCottage } from '../testing/cottage';
 import { deriveModel } from '../model/derive';
 import { deltaOf } from '../project/delta';
 import type { Project } from '../project/schema';
@@ -10,7 +10,7 @@ import { ResidentModel } from './resident';
 import { compareSchemes } from '../schedules/schemes';
 
 const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value));
-const demo = heronLockCottage();
+const demo = sparseCottage(({ lamp, maker }) => lamp !== null || maker === 'sofa');
 
 /** A resident that is told as a page tells it: by data alone. */
 function told(): { model: ResidentModel; tell(p: Project): void } {
