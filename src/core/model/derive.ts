@@ -3,9 +3,9 @@ import { inPhase, type Phase } from '../project/phase';
 import type { Project } from '../project/schema';
 import { ShellDeriver } from '../shell/derive';
 import type { ShellModel } from '../shell/model';
-import { derivePiece, putPiece } from '../stock/stock';
+import { derivePiece, putPiece, type DerivedPiece } from '../stock/stock';
 import type { DerivedThing, Model } from './model';
-import { bodiesFrom, Parts, type Owned } from './body';
+import { bodiesFrom, Parts, type Body, type Owned } from './body';
 import { modelKind } from './kinds';
 import { Memo, sameItems } from './memo';
 
@@ -13,15 +13,17 @@ import { Memo, sameItems } from './memo';
 export class Deriver {
   private readonly memo = new Memo();
   private readonly shell = new ShellDeriver(this.memo);
+  /** Of the bodies, which are made when somebody first looks at them: plans, lists and findings need no meshes. */
+  private readonly looks = new Memo();
 
   /** How many remembered values the last derivation had to make, for proof of locality. */
   get made(): number {
-    return this.memo.made;
+    return this.memo.made + this.looks.made;
   }
 
   /** How many values are remembered in all. */
   get remembered(): number {
-    return this.memo.size;
+    return this.memo.size + this.looks.size;
   }
 
   derive(whole: Project, phase: Phase = 'after'): Model {
@@ -33,12 +35,33 @@ export class Deriver {
       Object.values(shell.project.pieces).map((p) => derivePiece(whole, p)),
       sameItems,
     );
-    const made = new Parts(this.memo, whole);
-    for (const piece of pieces) putPiece(made, whole, piece);
     const { onLevels, outside, things } = this.things(shell.project);
-    const bodies = bodiesFrom(this.memo, [...shell.levels.flatMap((l) => l.parts), ...onLevels, ...made.made, ...outside, ...shell.site]);
     this.memo.end();
-    return { project: whole, shell, pieces, things, bodies };
+    this.looks.made = 0;
+    const before = [...shell.levels.flatMap((l) => l.parts), ...onLevels];
+    const behind = [...outside, ...shell.site];
+    const look = () => this.bodies(whole, before, pieces, behind);
+    let bodies: readonly Body[] | undefined;
+    return {
+      project: whole,
+      shell,
+      pieces,
+      things,
+      get bodies() {
+        return (bodies ??= look());
+      },
+    };
+  }
+
+  /** All bodies: storey by storey, then the pieces, then what lies outside. */
+  private bodies(whole: Project, before: readonly Owned[], pieces: readonly DerivedPiece[], behind: readonly Owned[]): readonly Body[] {
+    const { looks } = this;
+    looks.begin();
+    const made = new Parts(looks, whole);
+    for (const piece of pieces) putPiece(made, whole, piece);
+    const bodies = bodiesFrom(looks, [...before, ...made.made, ...behind]);
+    looks.end();
+    return bodies;
   }
 
   /** Derives the things of all kinds that are derived for themselves. @param project in one phase */

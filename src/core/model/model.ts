@@ -17,8 +17,8 @@ export interface Model {
   pieces: readonly DerivedPiece[];
   /** What follows from the things of kinds that are derived for themselves. */
   things: readonly DerivedThing[];
-  /** Whatever stands, hangs, lies or grows: storey by storey, then the pieces, then what lies outside. */
-  bodies: readonly Body[];
+  /** Whatever stands, hangs, lies or grows: storey by storey, then the pieces, then what lies outside. Made when they are first looked at. */
+  readonly bodies: readonly Body[];
 }
 
 /** What follows from one thing. */

@@ -52,6 +52,9 @@ describe('the resident model', () => {
     tell(demo);
     model.rows('rooms', 'after');
     const whole = model.made('after');
+    // Findings are the first that look at bodies.
+    model.findings('after');
+    model.rows('finishes', 'after');
     model.findings('after');
     expect(model.made('after')).toBe(0);
     tell(edit(demo, 'piece.set', { piece: Object.keys(demo.pieces)[0], set: { x: 1 } }));
