@@ -22,7 +22,7 @@ const CORE = {
   stock: ['cabinetry', 'placing', ...consumers],
   light: ['cabinetry', 'placing', ...consumers],
   shell: ['cabinetry', 'placing', ...consumers],
-  cabinetry: ['model', 'placing', ...consumers],
+  cabinetry: ['placing', ...consumers],
   placing: consumers,
   model: except('drawing', 'schedules', 'checks'),
   drawing: except('drawing'),

@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { placement, transformPoint } from '../geometry/mesh';
 import { totalArea } from '../geometry/polygon';
-import type { Unit } from '../project/schema/cabinets';
+import type { Cabinet } from '../project/schema/cabinets';
 import { loadKernel, openEdges, volume } from '../testing/solid';
-import { assembleRun, wallFoot } from './assemble';
+import { assembleRun, runParts, unitParts, wallFoot, type AssembledRun, type AssembledUnit } from './assemble';
 import { CONSTRUCTIONS } from './figures';
 import type { BackLine } from './run';
 import { readLine } from './said';
@@ -17,7 +17,7 @@ const legs: BackLine[] = [
 ];
 
 /** Units as they are said, in order. */
-function said(line: string): Unit[] {
+function said(line: string): Cabinet[] {
   const read = readLine(line, 'metric');
   if (!read.ok) throw new Error(read.message);
   return read.units.map(({ word, band, width, front, corner, bare, fitting }, order) => ({
@@ -31,6 +31,7 @@ function said(line: string): Unit[] {
     depth: null,
     front,
     corner: corner ? 'L' : null,
+    over: null,
     bare,
     fitting,
     open: 0,
@@ -39,21 +40,22 @@ function said(line: string): Unit[] {
 }
 
 const run = { made, fronts: 'framed', handles: 'bar', packed: 'start', start: 0 } as const;
-const kitchen = (): ReturnType<typeof assembleRun> =>
-  assembleRun(run, said('600 drawers, 800 sink, rest door, corner, 600 oven, 600 dishwasher, 400 door'), legs);
+const partsOf = (own: AssembledUnit) => unitParts(own, run);
+const kitchen = (): AssembledRun => assembleRun(run, said('600 drawers, 800 sink, rest door, corner, 600 oven, 600 dishwasher, 400 door'), legs);
 
 describe('a run as it is built', () => {
   it('fills its first leg up to the corner and goes on along the second', () => {
-    const { laid, units } = kitchen();
-    expect(laid.lacks).toEqual([0, 0]);
+    const { floor, units } = kitchen();
+    expect(floor.lacks).toEqual([0, 0]);
     const door = units.find((u) => u.unit.name === 'door')!;
     expect(door.placed.width).toBeCloseTo(3.2 - 0.6 - 0.8 - 0.9, 9);
-    expect(laid.gaps.map((g) => [g.leg, Math.round((g.to - g.from) * 1e6) / 1e6])).toEqual([[1, 0.5]]);
+    expect(floor.gaps.map((g) => [g.leg, Math.round((g.to - g.from) * 1e6) / 1e6])).toEqual([[1, 0.5]]);
   });
 
   it('has every part of every unit before its wall, in the room', () => {
-    for (const { matrix, parts, unit } of kitchen().units)
-      for (const { mesh, part } of parts) {
+    for (const own of kitchen().units)
+      for (const { mesh, part } of partsOf(own)) {
+        const { matrix, unit } = own;
         expect([unit.name, part, openEdges(mesh)]).toEqual([unit.name, part, 0]);
         const p = mesh.positions;
         for (let i = 0; i < p.length; i += 3) {
@@ -66,7 +68,8 @@ describe('a run as it is built', () => {
   });
 
   it('has a worktop of its outline times its thickness, at 900, on a plinth that runs round the corner', () => {
-    const { worktop, parts } = kitchen();
+    const { worktop } = kitchen();
+    const parts = runParts(kitchen(), run);
     // 3.2 m and 2.5 m at 600 deep, the corner in both.
     expect(totalArea(worktop.regions)).toBeCloseTo((3.2 + 2.5 - 0.6) * 0.6, 5);
     const top = parts.find((p) => p.part === 'worktop')!.mesh;
@@ -77,8 +80,9 @@ describe('a run as it is built', () => {
   });
 
   it('hangs wall units in line with the height of the worktop, without one of their own', () => {
-    const { units, parts, worktop } = assembleRun(run, said('600 wall, 900 wall open, 600 wall glazed'), legs);
-    expect(parts).toEqual([]);
+    const hung = assembleRun(run, said('600 wall, 900 wall open, 600 wall glazed'), legs);
+    const { units, worktop } = hung;
+    expect(runParts(hung, run)).toEqual([]);
     expect(worktop.regions).toEqual([]);
     expect(wallFoot(made)).toBeCloseTo(0.15 + 0.72 + 0.03 + 0.48, 12);
     for (const u of units) expect(u.matrix[14]).toBeCloseTo(wallFoot(made), 12);
@@ -90,11 +94,24 @@ describe('a run as it is built', () => {
 
   it('leaves what is free free, scribes fillers and shows a panel where the next leg stands before a blind unit', () => {
     const free = assembleRun(run, said('600 door, 700 space, 50 filler'), legs);
-    expect(free.units.map((u) => u.parts.map((p) => p.part))).toEqual([expect.arrayContaining(['carcass', 'fronts']), [], ['fronts']]);
+    expect(free.units.map((u) => partsOf(u).map((p) => p.part))).toEqual([expect.arrayContaining(['carcass', 'fronts']), [], ['fronts']]);
     expect(free.worktop.regions).toHaveLength(2);
     const [blind] = assembleRun(run, [{ ...said('1000 door left')[0], corner: 'blind left' }], legs).units;
-    const fronts = blind.parts.filter((p) => p.part === 'fronts');
+    const fronts = partsOf(blind).filter((p) => p.part === 'fronts');
     expect(fronts.filter((p) => p.joint)).toHaveLength(1);
     expect(fronts.filter((p) => !p.joint)).toHaveLength(1);
+  });
+
+  it('hangs a unit over the middle of the one below it, whatever the widths of others', () => {
+    for (const first of [400, 600, 850]) {
+      const [a, b, hood] = said(`${first} drawers, 900 hob, 600 wall`);
+      const { units } = assembleRun(run, [a, b, { ...hood, over: b.id }], legs);
+      const middle = (id: string): number => {
+        const { stretch } = units.find((u) => u.unit.id === id)!.placed;
+        return (stretch.from + stretch.to) / 2;
+      };
+      expect(middle(hood.id)).toBeCloseTo(first / 1000 + 0.45, 9);
+      expect(middle(hood.id)).toBeCloseTo(middle(b.id), 9);
+    }
   });
 });

@@ -1,29 +1,37 @@
 import { prism } from '../geometry/extrude';
 import { multiply, placement, transformPoint, type Matrix } from '../geometry/mesh';
-import type { Construction, FrontGrid, Run, Unit } from '../project/schema/cabinets';
+import type { Cabinet, Construction, FrontGrid, Run } from '../project/schema/cabinets';
+import type { Region } from '../geometry/region';
 import { board } from '../stock/forms/boards';
 import type { Made } from '../stock/types';
 import { cornerParts } from './corner';
 import { BLIND_FILLER, layRun, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
+import { DUST } from '../units/tolerance';
 import { makeUnit } from './unit';
 import { plinthOf, worktopOf, type Worktop } from './worktop';
 
-/** A unit of a run with all that it is made of, in its own axes. */
+/** A unit of a run where it stands. */
 export interface AssembledUnit {
-  unit: Unit;
+  unit: Cabinet;
   placed: PlacedUnit;
   /** Where its axes lie: x along the run, y to the back, z up from the floor of the level. */
   matrix: Matrix;
-  parts: Made[];
+  /** Of its carcass, metres. */
+  size: { width: number; depth: number; height: number };
 }
 
-/** A run as it is built. */
+/** How a run is made, and how it looks. */
+export type RunStyle = Pick<Run, 'made' | 'fronts' | 'handles'>;
+
+/** A run as it is laid out. */
 export interface AssembledRun {
-  laid: LaidRun;
+  /** What stands on the floor, and what hangs above it. */
+  floor: LaidRun;
+  hung: LaidRun;
   units: AssembledUnit[];
   worktop: Worktop;
-  /** What it has as a whole, in the plan, z up from the floor of the level. */
-  parts: Made[];
+  /** Where its plinth stands, in the plan. */
+  plinth: Region[];
 }
 
 /** Thickness of a plinth board, metres. */
@@ -33,7 +41,7 @@ const PLINTH = 0.016;
 export const wallFoot = ({ plinth, base, worktop, wall }: Construction): number => plinth + base.height + worktop.thickness + wall.above;
 
 /** Depth and height of the carcass of a unit, metres. */
-export const sizeOf = ({ band, depth, height }: Pick<Unit, 'band' | 'depth' | 'height'>, made: Construction): { depth: number; height: number } => ({
+export const sizeOf = ({ band, depth, height }: Pick<Cabinet, 'band' | 'depth' | 'height'>, made: Construction): { depth: number; height: number } => ({
   depth: depth ?? made[band].depth,
   height: height ?? made[band].height,
 });
@@ -47,54 +55,79 @@ function blindFront(grid: FrontGrid, corner: 'blind left' | 'blind right', hidde
 }
 
 /**
- * All that a run is made of: its units where they stand, the worktop over its base units, the plinth below those that stand on
+ * A run as it is laid out: its units where they stand, the worktop over its base units, the plinth below those that stand on
  * one.
  *
  * @param units of the run, in order
  * @param legs lines their backs stand on, in the plan
  */
-export function assembleRun(
-  run: Pick<Run, 'made' | 'fronts' | 'handles' | 'packed' | 'start'>,
-  units: readonly Unit[],
-  legs: readonly BackLine[],
-): AssembledRun {
+export function assembleRun(run: Pick<Run, 'made' | 'packed' | 'start'>, units: readonly Cabinet[], legs: readonly BackLine[]): AssembledRun {
   const { made } = run;
-  const style = { fronts: run.fronts, handles: run.handles };
   const order = [...units].sort((a, b) => a.order - b.order);
-  const laid = layRun(
-    legs,
-    order.map((u): RunUnit => ({ id: u.id, width: u.width, depth: sizeOf(u, made).depth, ...(u.corner ? { corner: u.corner } : {}) })),
-    run.packed,
-    run.start,
+  const row = (own: readonly Cabinet[], middle: (u: Cabinet) => number | undefined): LaidRun =>
+    layRun(
+      legs,
+      own.map((u): RunUnit => {
+        const pinned = middle(u);
+        return {
+          id: u.id,
+          width: u.width,
+          depth: sizeOf(u, made).depth,
+          ...(u.corner ? { corner: u.corner } : {}),
+          ...(pinned === undefined ? {} : { middle: pinned }),
+        };
+      }),
+      run.packed,
+      run.start,
+    );
+  const floor = row(
+    order.filter((u) => u.band !== 'wall'),
+    () => undefined,
+  );
+  const below = new Map(floor.units.map((p) => [p.id, (p.stretch.from + p.stretch.to) / 2]));
+  const hung = row(
+    order.filter((u) => u.band === 'wall'),
+    (u) => (u.over === null ? undefined : below.get(u.over)),
   );
   const byId = new Map(units.map((u) => [u.id, u]));
-  const assembled = laid.units.map((placed): AssembledUnit => {
+  const assembled = [...floor.units, ...hung.units].map((placed): AssembledUnit => {
     const unit = byId.get(placed.id)!;
     const lift = unit.band === 'wall' ? wallFoot(made) : 0;
     const matrix = multiply(placement(0, 0, lift, 0), placed.matrix);
-    return { unit, placed, matrix, parts: partsOf(unit, placed, made, style) };
+    // What a unit is made of does not follow the last bits of where it stands.
+    return { unit, placed, matrix, size: { width: Math.round(placed.width / DUST) * DUST, ...sizeOf(unit, made) } };
   });
-  const standing = laid.units.filter((p) => byId.get(p.id)!.bare !== 'space' && byId.get(p.id)!.band !== 'wall');
+  const standing = floor.units.filter((p) => byId.get(p.id)!.bare !== 'space');
   const worktop = worktopOf(
     legs,
     standing.filter((p) => byId.get(p.id)!.band === 'base'),
     made.worktop.overhang,
   );
+  const plinth = made.plinth > 0 ? plinthOf(legs, standing, made.toe, PLINTH) : [];
+  return { floor, hung, units: assembled, worktop, plinth };
+}
+
+/** What a run has as a whole, in the plan, z up from the floor of the level. */
+export function runParts({ worktop, plinth }: AssembledRun, { made }: RunStyle): Made[] {
   const parts: Made[] = [];
   const top = made.plinth + made.base.height;
   if (worktop.regions.length) parts.push({ part: 'worktop', mesh: prism(worktop.regions, top, top + made.worktop.thickness) });
-  const plinth = made.plinth > 0 ? plinthOf(legs, standing, made.toe, PLINTH) : [];
   if (plinth.length) parts.push({ part: 'plinth', mesh: prism(plinth, 0, made.plinth - 0.002) });
-  return { laid, units: assembled, worktop, parts };
+  return parts;
 }
 
-function partsOf(unit: Unit, placed: PlacedUnit, made: Construction, style: { fronts: Run['fronts']; handles: Run['handles'] }): Made[] {
-  const { depth, height } = sizeOf(unit, made);
+/** All that the parts of a unit follow from, as one word: two that are alike are made alike. */
+export const likeness = ({ unit: { front, band, bare }, placed: { corner, footprint, matrix }, size }: AssembledUnit, style: RunStyle): string =>
+  JSON.stringify([front, band, bare, corner ?? null, corner ? [footprint, matrix] : 0, size, style.made, style.fronts, style.handles]);
+
+/** All that a unit is made of, in its own axes. */
+export function unitParts({ unit, placed, size: { width, depth, height } }: AssembledUnit, style: RunStyle): Made[] {
+  const { made } = style;
   const lift = unit.band === 'wall' ? 0 : made.plinth;
   if (unit.bare === 'space') return [];
   if (unit.bare === 'filler')
     // A strip of front, scribed to what it meets.
-    return [{ part: 'fronts', mesh: board(0, -depth - made.front, lift, placed.width, -depth, lift + height - (unit.band === 'base' ? made.under : 0)) }];
+    return [{ part: 'fronts', mesh: board(0, -depth - made.front, lift, width, -depth, lift + height - (unit.band === 'base' ? made.under : 0)) }];
   if (placed.corner === 'L' || placed.corner === 'diagonal') {
     // Its footprint in its own axes.
     const { x, y } = placed.footprint[0];
@@ -108,7 +141,7 @@ function partsOf(unit: Unit, placed: PlacedUnit, made: Construction, style: { fr
     return cornerParts(own, height, cell, unit.band, made, style, lift);
   }
   const blind = placed.corner === 'blind left' || placed.corner === 'blind right' ? placed.corner : null;
-  const hidden = Math.min(placed.width - 0.2, depth + BLIND_FILLER);
+  const hidden = Math.min(width - 0.2, depth + BLIND_FILLER);
   const grid = blind ? blindFront(unit.front, blind, hidden) : unit.front;
-  return makeUnit(grid, { width: placed.width, height, depth }, unit.band, made, style).parts;
+  return makeUnit(grid, { width, height, depth }, unit.band, made, style).parts;
 }

@@ -35,12 +35,12 @@ export class Deriver {
       Object.values(shell.project.pieces).map((p) => derivePiece(whole, p)),
       sameItems,
     );
-    const { onLevels, outside, things } = this.things(shell.project);
+    const { onLevels, outside, things } = this.things(shell);
     this.memo.end();
     this.looks.made = 0;
     const before = [...shell.levels.flatMap((l) => l.parts), ...onLevels];
     const behind = [...outside, ...shell.site];
-    const look = () => this.bodies(whole, before, pieces, behind);
+    const look = () => this.bodies(whole, before, things, pieces, behind);
     let bodies: readonly Body[] | undefined;
     return {
       project: whole,
@@ -53,19 +53,27 @@ export class Deriver {
     };
   }
 
-  /** All bodies: storey by storey, then the pieces, then what lies outside. */
-  private bodies(whole: Project, before: readonly Owned[], pieces: readonly DerivedPiece[], behind: readonly Owned[]): readonly Body[] {
+  /** All bodies: storey by storey, then cabinets, then the pieces, then what lies outside. */
+  private bodies(
+    whole: Project,
+    before: readonly Owned[],
+    things: readonly DerivedThing[],
+    pieces: readonly DerivedPiece[],
+    behind: readonly Owned[],
+  ): readonly Body[] {
     const { looks } = this;
     looks.begin();
     const made = new Parts(looks, whole);
+    for (const { collection, id, level, derived } of things)
+      modelKind(collection).put?.(derived, { memo: looks, owner: { id, kind: collection, level } as never, parts: made });
     for (const piece of pieces) putPiece(made, whole, piece);
     const bodies = bodiesFrom(looks, [...before, ...made.made, ...behind]);
     looks.end();
     return bodies;
   }
 
-  /** Derives the things of all kinds that are derived for themselves. @param project in one phase */
-  private things(project: Project): { onLevels: readonly Owned[]; outside: readonly Owned[]; things: DerivedThing[] } {
+  /** Derives the things of all kinds that are derived for themselves. */
+  private things({ project, walls }: ShellModel): { onLevels: readonly Owned[]; outside: readonly Owned[]; things: DerivedThing[] } {
     const { memo } = this;
     const [onLevels, outside] = [new Parts(memo, project), new Parts(memo, project)];
     const things: DerivedThing[] = [];
@@ -75,7 +83,7 @@ export class Deriver {
       for (const thing of Object.values(project[collection] as Record<string, Thing>)) {
         const level = kindOf(collection).onLevel ? project.levels[thing.level!] : null;
         const owner = { id: thing.id, kind: collection, level: level?.id ?? null } as never;
-        const derived = derive(thing, { memo, project, level, owner, parts: level ? onLevels : outside });
+        const derived = derive(thing, { memo, project, level, walls, owner, parts: level ? onLevels : outside });
         if (derived) things.push({ collection, id: thing.id, level: level?.id ?? null, derived });
       }
     }

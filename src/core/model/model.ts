@@ -2,6 +2,7 @@ import { insideRegion } from '../geometry/polygon';
 import type { CollectionName } from '../project/kinds';
 import type { Project } from '../project/schema';
 import { roomOfTarget } from '../project/targets';
+import type { DerivedRun } from '../cabinetry/derive';
 import type { DerivedBeam } from '../shell/built';
 import type { DerivedColumn, ShellModel } from '../shell/model';
 import type { DerivedGround } from '../shell/ground';
@@ -36,6 +37,7 @@ interface Derived {
   beams: DerivedBeam;
   grounds: DerivedGround;
   fences: DerivedFence;
+  runs: DerivedRun;
 }
 
 /** What follows from the things of one kind. @param level of this level alone */

@@ -30,6 +30,7 @@ export const SORT_GROUPS = [
   'Framing and beams',
   'Columns',
   'Patches and mouldings',
+  'Cabinets',
   'Pieces',
   'Outside',
 ] as const;
@@ -57,6 +58,7 @@ export const SORTS = {
   column: { group: 'Columns', role: 'wall', counts: 'covering', solid: true },
   patch: { group: 'Patches and mouldings', role: 'wall', counts: 'covering' },
   moulding: { group: 'Patches and mouldings', role: 'joinery', counts: 'built' },
+  cabinet: { group: 'Cabinets', role: 'joinery', counts: 'built' },
   piece: { group: 'Pieces', role: null, counts: 'piece' },
   ground: { group: 'Outside', role: 'floor', counts: 'covering', shadeless: true },
   fence: { group: 'Outside', role: null, counts: 'built' },

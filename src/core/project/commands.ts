@@ -9,12 +9,14 @@ import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
 import { Id, ProjectSchema, type Project } from './schema';
 import { collections, type CollectionName } from './kinds';
+import { dropRuns } from './runs';
 import { letGo } from './standing-on';
 import { forget, refuseHeld, withWhatGoesAlong } from './things';
 import { reconcileRooms, stateOf } from './topology';
 import { deleteWalls } from './walls';
 
 import { boardCommands } from './commands/boards';
+import { cabinetCommands } from './commands/cabinets';
 import { contentsCommands, putCommands } from './commands/contents';
 import { define, sentence, type CommandDefinition } from './commands/define';
 import { dressingCommands } from './commands/dressing';
@@ -53,6 +55,7 @@ const commands = {
   ...shellCommands,
   ...putCommands(),
   ...contentsCommands,
+  ...cabinetCommands,
   ...dressingCommands,
   ...pieceCommands,
   ...boardCommands,
@@ -67,7 +70,7 @@ const commands = {
       );
       refuseHeld(draft, ids);
       const gone = withWhatGoesAlong(stateOf(draft) as Project, ids);
-      letGo(draft.pieces, new Set(gone));
+      letGo(draft, new Set(gone));
       forget(draft, gone);
       for (const id of gone) {
         for (const name of collections()) if (!OWN_WAY.has(name)) delete draft[name][id];
@@ -160,6 +163,7 @@ export function runChange(project: Project, change: Change): Outcome {
     if (definition.shell) {
       reconcileRooms(project, edited, draft, newId);
       dropFaces(project, edited, draft);
+      dropRuns(draft);
     }
   });
   for (const id of touched) checkOpening(next, next.openings[id]);

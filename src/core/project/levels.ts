@@ -153,7 +153,7 @@ export function deleteLevel(draft: Draft<Project>, id: string): void {
   );
   const along = new Set(withWhatGoesAlong(stateOf(draft) as Project, here));
   // A piece of another level may have stood on one of this.
-  letGo(draft.pieces, along);
+  letGo(draft, along);
   for (const name of collections()) if (name !== 'levels') for (const key of Object.keys(stateOf(draft[name]))) if (along.has(key)) delete draft[name][key];
   for (const key of gone) for (const side of ['left', 'right']) delete draft.outside.faces[`${key}/${side}`];
   dropUnusedCorners(draft);

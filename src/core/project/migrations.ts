@@ -268,6 +268,9 @@ function toVersion14(old: Plain): Plain {
   };
 }
 
+/** Version 14 had no runs of cabinets. */
+const toVersion15 = (old: Plain): Plain => ({ runs: {}, cabinets: {}, ...old, version: 15 });
+
 /** Versions that brought a shape whose digest is another one than before, since pictures keep a digest of what they show. */
 const DIGESTED: readonly number[] = [11, 14];
 
@@ -285,6 +288,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion12,
   toVersion13,
   toVersion14,
+  toVersion15,
 ];
 
 /**

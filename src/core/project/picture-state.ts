@@ -21,6 +21,9 @@ const UNSEEN: ReadonlySet<string> = new Set<keyof Project>([
   'boards',
 ]);
 
+/** Tables that came later: a project without such things has the digest it had before there were any. */
+const LATER: ReadonlySet<string> = new Set<keyof Project>(['runs', 'cabinets']);
+
 const known = new WeakMap<Project, Map<string, string>>();
 
 /**
@@ -34,7 +37,7 @@ export function pictureState(project: Project, scheme: string = project.scheme, 
   const before = own.get(key);
   if (before) return before;
   const whole = takenIn(project, scheme, moment);
-  const seen = Object.entries(whole).filter(([name]) => !UNSEEN.has(name));
+  const seen = Object.entries(whole).filter(([name, value]) => !UNSEEN.has(name) && !(LATER.has(name) && Object.keys(value).length === 0));
   const levels = Object.values(whole.levels).map(({ underlay: _, name: __, ...level }) => level);
   // A piece that is as its maker begins has the digest it had before there were traits.
   const pieces = Object.fromEntries(

@@ -1,5 +1,4 @@
-import { moved, reachOf } from '../geometry/joint';
-import { MeshBuilder, placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
+import { placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
 import type { Vec2 } from '../geometry/vec';
 import { footprintOf } from '../project/footprint';
@@ -22,6 +21,7 @@ import { hungLuminaires } from './makers/luminaires-hung';
 import { standingLuminaires } from './makers/luminaires-standing';
 import { machines } from './makers/machines';
 import { greenery } from './makers/plants';
+import { joinParts, type MadePart } from './joined';
 import { LAMP_PART } from './makers/shades';
 import { shelves } from './makers/shelves';
 import { tables } from './makers/tables';
@@ -32,7 +32,7 @@ import { vessels } from './makers/vessels';
 import { walls } from './makers/walls';
 import { washing } from './makers/washing';
 import { wholeTraits, type Traits } from './traits';
-import { rectangle, type Card, type Clear, type Made, type PieceSize, type SeatPlace, type StockCard, type StockItem, type SymbolLine } from './types';
+import { rectangle, type Card, type Clear, type PieceSize, type SeatPlace, type StockCard, type StockItem, type SymbolLine } from './types';
 
 /** All makers, in the order of the ledge. */
 export const STOCK: readonly StockItem[] = [
@@ -105,9 +105,6 @@ export function symbolOf({
 
 const NONE: Traits = {};
 
-/** A part of a piece at a size: all of its name in one mesh. */
-export type MadePart = Pick<Made, 'part' | 'mesh' | 'framed'>;
-
 const made = new Map<string, readonly MadePart[]>();
 const KEPT = 800;
 
@@ -140,22 +137,10 @@ export function makeParts(item: StockItem, size: PieceSize, traits: Traits = NON
       makeParts(item, size, traits, off, open).map((p) => ({ ...p, mesh: mirroredMesh(p.mesh) })),
     );
   if (!parts) {
-    const byName = new Map<string, Made[]>();
-    for (const one of within(off, () => item.make(size, whole)))
-      if (one.mesh.indices.length) {
-        // Splayed legs are cut level with the floor.
-        const { positions: p } = one.mesh;
-        for (let k = 2; k < p.length; k += 3) p[k] = Math.max(0, p[k]);
-        const list = byName.get(one.part);
-        if (list) list.push(one);
-        else byName.set(one.part, [one]);
-      }
-    parts = Object.keys(item.parts)
-      .concat([...byName.keys()].filter((part) => !(part in item.parts)))
-      .flatMap((part) => {
-        const all = byName.get(part);
-        return all ? [{ part, mesh: joined(all, open), framed: all[0].framed }] : [];
-      });
+    const all = within(off, () => item.make(size, whole));
+    // Splayed legs are cut level with the floor.
+    for (const { mesh } of all) for (let p = mesh.positions, k = 2; k < p.length; k += 3) p[k] = Math.max(0, p[k]);
+    parts = joinParts(all, open, Object.keys(item.parts));
     kept(key, parts);
   }
   return parts;
@@ -177,14 +162,6 @@ function mirroredMesh(mesh: Mesh): Mesh {
     normals: flip(mesh.normals),
     indices: mesh.indices.map((_, k, all) => (k % 3 === 0 ? all[k] : all[k % 3 === 1 ? k + 1 : k - 1])),
   };
-}
-
-/** Meshes of one part as one: what opens stands as far open as is said. */
-function joined(all: readonly Made[], open: number): Mesh {
-  if (all.length === 1 && !(open && all[0].joint)) return all[0].mesh;
-  const builder = new MeshBuilder();
-  for (const { mesh, joint } of all) builder.add(mesh, joint && open ? moved(joint, reachOf(joint, open)) : undefined);
-  return builder.build();
 }
 
 /** Whether anything of an item opens. */

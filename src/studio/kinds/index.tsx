@@ -68,6 +68,8 @@ export const STUDIO_KINDS: Partial<Record<keyof typeof PROJECT_KINDS, StudioKind
   beams: kind('beams', { docket: BeamDocket }),
   grounds: kind('grounds', { docket: GroundDocket }),
   fences: kind('fences', { docket: FenceDocket, line: () => 'Outside' }),
+  runs: kind('runs', { docket: PlainDocket, line: () => 'Run of cabinets' }),
+  cabinets: kind('cabinets', { docket: PlainDocket, line: ({ run }, project) => project.runs[run]?.name ?? 'Unit' }),
   patches: kind('patches', { docket: PatchDocket }),
   mouldings: kind('mouldings', {
     docket: MouldingDocket,

@@ -1,5 +1,8 @@
 import { groundFindings, openingFindings, pieceFindings, slabFindings, stairFindings, voidFindings } from '../../checks/things';
+import { deriveRunIn, putRun } from '../../cabinetry/derive';
 import { drawColumn, drawBeam } from '../../drawing/plan/posts';
+import { drawRunUpright } from '../../drawing/elevation/cabinets';
+import { drawRun } from '../../drawing/plan/cabinets';
 import { drawFence, drawGround } from '../../drawing/plan/site';
 import { kindOf, type CollectionName, type PROJECT_KINDS, type Thing } from '../../project/kinds';
 import type { Project } from '../../project/schema';
@@ -40,6 +43,7 @@ export const MODEL_KINDS: Partial<Record<keyof typeof PROJECT_KINDS, ModelKind>>
   voids: kind('voids', { checks: voidFindings }),
   slabs: kind('slabs', { checks: slabFindings }),
   openings: kind('openings', { checks: openingFindings }),
+  runs: kind('runs', { derive: deriveRunIn, put: putRun, plan: drawRun, elevation: drawRunUpright }),
   pieces: kind('pieces', { checks: pieceFindings }),
 };
 

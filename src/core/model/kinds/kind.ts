@@ -3,7 +3,7 @@ import type { DisplayItem } from '../../drawing/display';
 import type { Thing } from '../../project/kinds';
 import type { ScheduleList } from '../../schedules/list';
 import type { DressedFace } from '../../shell/dress/dressed';
-import type { Deriving } from '../deriving';
+import type { Deriving, Putting } from '../deriving';
 import type { Model } from '../model';
 
 /**
@@ -13,6 +13,8 @@ import type { Model } from '../model';
 export interface ModelKind<T extends Thing = Thing, D extends object = object> {
   /** What follows from one thing; its parts are put on the way. Null: nothing. */
   derive?(thing: T, at: Deriving): D | null;
+  /** Puts its parts, where they are made only when somebody looks at them. */
+  put?(derived: D, at: Putting): void;
   /** How it is drawn in the plan of its level, or of the site. */
   plan?(derived: D): DisplayItem[];
   /** How it is drawn upright in front of a face of a wall, in its coordinates; nothing where it does not stand there. */

@@ -61,6 +61,8 @@ interface Put {
   beam: 'beams';
   ground: 'grounds';
   fence: 'fences';
+  run: 'runs';
+  unit: 'cabinets';
 }
 type PutCommands = { [W in keyof Put as `${W}.put`]: CommandDefinition<(typeof PROJECT_KINDS)[Put[W]]['schema']> };
 

@@ -90,7 +90,7 @@ export const pieceCommands = {
     args: z.object({ pieces: z.array(Piece).max(500), instead: z.array(Id).max(500).describe('what is taken down for them') }),
     apply(draft, { pieces, instead }) {
       for (const id of instead) need(draft.pieces, id, 'piece');
-      letGo(draft.pieces, new Set(instead));
+      letGo(draft, new Set(instead));
       forget(draft, instead);
       for (const id of instead) delete draft.pieces[id];
       for (const piece of pieces) {

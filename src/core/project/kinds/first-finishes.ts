@@ -53,6 +53,17 @@ export const BASINS: Record<'water' | 'pool', string> = { water: 'ground.soil', 
 
 export const FENCES: Record<Fence['kind'], string> = { boards: 'timber.ash', rails: 'timber.ash', hedge: 'leaf.green', wall: 'brick.red-stock' };
 
+/** The parts of cabinets. */
+export const CABINETS = {
+  fronts: 'paint.lockgate-green',
+  worktop: 'terrazzo.pale',
+  handles: 'metal.brass-brushed',
+  carcass: 'timber.birch-veneer',
+  drawers: 'timber.birch',
+  glass: 'glass.clear',
+  legs: 'metal.powder-black',
+} as const;
+
 /** The parts of a guard, if there is one. */
 export const guardParts = (guard: Guard | null): PartKind[] =>
   guard

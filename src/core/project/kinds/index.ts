@@ -1,4 +1,5 @@
 import { buildingKinds } from './building';
+import { cabinetKinds } from './cabinets';
 import { furnishingKinds } from './furnishing';
 import type { Look, PartKind, ProjectKind, Reference, Thing } from './kind';
 import { openingKinds } from './openings';
@@ -26,6 +27,7 @@ export const PROJECT_KINDS = {
   ...upwardsKinds,
   rooms,
   ...outsideKinds,
+  ...cabinetKinds,
   ...furnishingKinds,
 };
 

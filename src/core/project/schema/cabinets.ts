@@ -69,7 +69,7 @@ export const HANDLES = ['bar', 'knob', 'cup', 'none'] as const;
 export type HandleStyle = (typeof HANDLES)[number];
 
 /** One cabinet of a run. */
-export const Unit = z.object({
+export const Cabinet = z.object({
   id: Id,
   name: Name,
   run: Id,
@@ -80,6 +80,7 @@ export const Unit = z.object({
   depth: length(2).nullable().describe('of its carcass, metres; null: as its run is made'),
   front: FrontGrid,
   corner: z.enum(CORNERS).nullable().describe('it stands in the corner between two legs: what follows is on the next one'),
+  over: Id.nullable().describe('of what hangs: the unit below it whose middle it keeps to; null: beside the one before it'),
   bare: z.enum(['filler', 'space']).nullable().describe('no carcass: a strip beside a wall, or room that is left free'),
   fitting: z.string().max(40).nullable().describe('what belongs in it, by its word: sink, hob, oven …'),
   open: z.number().min(0).max(1).describe('how far its fronts stand open, 0…1'),
@@ -112,6 +113,6 @@ export const Run = z.object({
 export type Construction = z.infer<typeof Construction>;
 export type Cell = z.infer<typeof Cell>;
 export type FrontGrid = z.infer<typeof FrontGrid>;
-export type Unit = z.infer<typeof Unit>;
+export type Cabinet = z.infer<typeof Cabinet>;
 export type Leg = z.infer<typeof Leg>;
 export type Run = z.infer<typeof Run>;

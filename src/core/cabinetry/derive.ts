@@ -1,0 +1,79 @@
+import { multiply, placement, type Matrix } from '../geometry/mesh';
+import { within } from '../geometry/shapes';
+import type { Leg, Run } from '../project/schema/cabinets';
+import type { Owner } from '../model/body';
+import type { Deriving, Putting } from '../model/deriving';
+import type { DerivedWall, WallSide } from '../shell/wall-types';
+import { joinParts, type MadePart } from '../stock/joined';
+import { FINE, LIGHT } from '../stock/stock';
+import type { Made } from '../stock/types';
+import { assembleRun, likeness, runParts, unitParts, type AssembledRun } from './assemble';
+import type { BackLine } from './run';
+
+/** A run with everything that follows from it. */
+export interface DerivedRun extends AssembledRun {
+  id: string;
+  run: Run;
+  /** The lines its units stand along, in the plan. */
+  legs: BackLine[];
+  /** Height of the floor of its level, metres. */
+  elevation: number;
+}
+
+type Walls = ReadonlyMap<string, DerivedWall>;
+
+/** The side of a wall a leg runs along: that which its room sees, else the longest there is. */
+function sideOf({ wall, side, room }: Extract<Leg, { kind: 'wall' }>, walls: Walls): WallSide | null {
+  const own = (walls.get(wall)?.sides ?? []).filter((s) => s.side === side);
+  return own.find((s) => s.room === room) ?? own.reduce<WallSide | null>((best, s) => (best && best.length >= s.length ? best : s), null);
+}
+
+/** Lines the backs of units stand on, from left to right as one sees them; null where a wall is not there. */
+export function backLines({ legs }: Pick<Run, 'legs'>, walls: Walls): BackLine[] | null {
+  const lines = legs.map((leg): BackLine | null => {
+    if (leg.kind === 'free') return { from: leg.from, to: leg.to };
+    const side = sideOf(leg, walls);
+    // Who looks at the left side of a wall has its end to the left.
+    return side && (leg.side === 'left' ? { from: side.to, to: side.from } : { from: side.from, to: side.to });
+  });
+  return lines.every((l) => l !== null) ? lines : null;
+}
+
+/** A run as it is laid out; null where a wall it stands along is not there. */
+export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving): DerivedRun | null {
+  const legs = backLines(run, walls);
+  if (!legs) return null;
+  const units = Object.values(project.cabinets).filter((u) => u.run === run.id);
+  const lines = legs.map(({ from, to }) => `${from.x} ${from.y} ${to.x} ${to.y}`).join(' ');
+  const { elevation } = level!;
+  return memo.get('run', run.id, [run, lines, elevation, ...units], () => ({ id: run.id, run, legs, elevation, ...assembleRun(run, units, legs) }));
+}
+
+/** Puts the parts of a run and of its units: those of one name in one mesh, what opens as far open as its unit says. */
+export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): void {
+  const { id, run, units } = derived;
+  const ground = memo.get('run at', id, [derived.elevation], () => placement(0, 0, derived.elevation, 0));
+  const put = (
+    of: Owner & { kind: 'runs' | 'cabinets' },
+    thing: { id: string; finishes: Record<string, string> },
+    alike: unknown[],
+    open: number,
+    make: () => Made[],
+  ): void => {
+    const made = (off: number): MadePart[] => joinParts(within(off, make), open);
+    const light = memo.get('parts of cabinets', of.id, [...alike, open], () => made(LIGHT));
+    const fine = memo.get('close parts of cabinets', of.id, [light], () => {
+      let own: MadePart[] | undefined;
+      return () => (own ??= made(FINE));
+    });
+    const finished = { ...thing, finishes: { ...run.finishes, ...thing.finishes } };
+    for (const { part, mesh } of light)
+      parts.putOf(of, finished, { part, sort: 'cabinet', mesh, grain: 'length', fine: () => fine().find((p) => p.part === part)!.mesh });
+  };
+  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () => runParts(derived, run));
+  for (const own of units) {
+    const matrix = memo.get('unit at', own.unit.id, [derived.elevation, ...own.matrix], (): Matrix => multiply(ground, own.matrix));
+    const of = { id: own.unit.id, kind: 'cabinets', level: owner.level, matrix } as const;
+    put(of, own.unit, [likeness(own, run)], own.unit.open, () => unitParts(own, run));
+  }
+}

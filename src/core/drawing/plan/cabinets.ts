@@ -1,0 +1,50 @@
+import type { DerivedRun } from '../../cabinetry/derive';
+import type { AssembledUnit } from '../../cabinetry/assemble';
+import { coverOf } from '../../cabinetry/run';
+import type { Vec2 } from '../../geometry/vec';
+import { TYPE, type DisplayItem } from '../display';
+
+/** A run in the plan: its units with their fronts, what hangs dashed, the edge of its worktop, and a mark on each unit. */
+export function drawRun(derived: DerivedRun): DisplayItem[] {
+  const { id, units, worktop } = derived;
+  const layer = 'piece' as const;
+  return [
+    ...units.filter((u) => u.unit.band !== 'wall').flatMap((u) => drawUnit(derived, u)),
+    // The worktop stands out before the fronts.
+    ...worktop.regions.flatMap(({ outer, holes }) =>
+      [outer, ...holes].map((points): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'line', pen: 0.25, entity: id, layer })),
+    ),
+    ...units.filter((u) => u.unit.band === 'wall').flatMap((u) => drawUnit(derived, u)),
+  ];
+}
+
+function drawUnit({ run: { made }, legs, units }: DerivedRun, { unit, placed, size }: AssembledUnit): DisplayItem[] {
+  if (unit.bare === 'space') return [];
+  const entity = unit.id;
+  const layer = 'piece' as const;
+  const hung = unit.band === 'wall';
+  const outline = coverOf(placed, legs, size.depth + made.front);
+  const line = (points: Vec2[], pen: 0.18 | 0.25): DisplayItem => ({
+    kind: 'line',
+    points,
+    closed: true,
+    ink: hung ? 'thin' : 'line',
+    pen,
+    dash: hung,
+    entity,
+    layer,
+  });
+  const items: DisplayItem[] = [line(outline, 0.18)];
+  if (hung) return items;
+  items.unshift({ kind: 'fill', rings: [outline], ink: 'paper', entity, layer });
+  if (unit.bare) return items;
+  const at = middle(placed.footprint);
+  const text = String(units.findIndex((u) => u.unit.id === unit.id) + 1);
+  items.push(line(placed.footprint, 0.18), { kind: 'text', at, text, mm: TYPE.number, ink: 'note', weight: 400, angle: 0, entity, layer, yields: 'out' });
+  return items;
+}
+
+const middle = (ring: readonly Vec2[]): Vec2 => ({
+  x: ring.reduce((sum, p) => sum + p.x, 0) / ring.length,
+  y: ring.reduce((sum, p) => sum + p.y, 0) / ring.length,
+});

@@ -1,0 +1,46 @@
+import { Cabinet, Run } from '../schema/cabinets';
+import { CABINETS } from './first-finishes';
+import { kind, onLevel, type PartKind } from './kind';
+
+/** What a unit is made of. */
+const UNIT_PARTS: readonly PartKind[] = [
+  { part: 'fronts', role: 'joinery', finish: CABINETS.fronts },
+  { part: 'handles', role: 'metal', finish: CABINETS.handles },
+  { part: 'carcass', role: 'joinery', finish: CABINETS.carcass },
+  { part: 'drawers', role: 'joinery', finish: CABINETS.drawers },
+  { part: 'glass', role: null, finish: CABINETS.glass },
+  { part: 'legs', role: null, finish: CABINETS.legs },
+];
+
+/** What a run has as a whole, and what its units are made of. */
+const RUN_PARTS: readonly PartKind[] = [
+  { part: 'worktop', role: 'worktop', finish: CABINETS.worktop },
+  { part: 'plinth', role: 'joinery', finish: CABINETS.fronts },
+  ...UNIT_PARTS,
+];
+
+/** Runs of cabinets and their units. */
+export const cabinetKinds = {
+  runs: kind({
+    schema: Run,
+    word: 'run',
+    onLevel: true,
+    status: true,
+    parts: () => RUN_PARTS,
+    refers: ({ level, legs }) => [
+      onLevel(level),
+      ...legs.flatMap((leg) => (leg.kind === 'wall' ? [{ to: 'walls', id: leg.wall, as: 'stands along a wall', gone: 'along' } as const] : [])),
+    ],
+    put: { title: 'Set run' },
+  }),
+  cabinets: kind({
+    schema: Cabinet,
+    word: 'unit',
+    parts: () => UNIT_PARTS,
+    refers: ({ run, over }) => [
+      { to: 'runs', id: run, as: 'stands in a run', gone: 'along' },
+      ...(over === null ? [] : [{ to: 'cabinets', id: over, as: 'hangs over a unit', gone: 'stays' } as const]),
+    ],
+    put: { title: 'Set unit' },
+  }),
+};
