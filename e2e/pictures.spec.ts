@@ -7,8 +7,8 @@ test('several pictures wait in line, outlive the page, and are told old when the
   test.setTimeout(1_200_000);
   const studio = new Studio(page);
   const ledge = page.getByTestId('ledge');
+  await studio.sideBySide();
   await studio.start('Three views');
-  await studio.withModel();
   await studio.firstRoom('4000', '3000');
   await studio.stage('Views');
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Keep this view' }).click();

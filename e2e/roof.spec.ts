@@ -25,6 +25,7 @@ test('a roof is put on a house, edge by edge, and a room opened to it', async ({
     expect(Object.values(roof.edges).map((e) => e.form)).toEqual(['gable', 'gable']);
     expect(Object.values(project.walls).every((w) => w.top.kind === 'roof')).toBe(true);
     await expect(studio.docket).toContainText('Sloping area');
+    await studio.withModel();
     await page.getByRole('button', { name: 'Whole', exact: true }).click();
     await look('roof', page);
   });

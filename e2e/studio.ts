@@ -15,6 +15,11 @@ export class Studio {
     await this.rested();
   }
 
+  /** Has drawing and model side by side from the start: what is pressed by its place in the plan is where it was when it was fitted. */
+  async sideBySide(): Promise<void> {
+    await this.page.addInitScript(() => localStorage.setItem('enstegon.layout', 'both'));
+  }
+
   /** Lets the drawing fill the table again. */
   drawingOnly(): Promise<void> {
     return this.page.getByTitle('Let the plan fill the table').click();

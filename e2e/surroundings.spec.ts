@@ -14,8 +14,8 @@ const photo = (width: number, height: number): Promise<Buffer> =>
 
 test('what lies beyond the site: pictures all round and flat, and how bright they are seen', async ({ page }) => {
   const studio = new Studio(page);
+  await studio.sideBySide();
   await studio.start('A view');
-  await studio.withModel();
   await studio.firstRoom('4000', '3000');
   await studio.stage('Light');
   await studio.tab('Surroundings');

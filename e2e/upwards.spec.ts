@@ -98,6 +98,7 @@ test('a house is built upwards: a level, a stair with its void, a slab, beams, a
     const [, upper] = deriveModel(project).shell.levels;
     expect(upper.roofs[0].framing!.members.some((m) => m.kind === 'king post')).toBe(true);
     await page.keyboard.press('Escape');
+    await studio.withModel();
     await page.getByRole('button', { name: 'Whole', exact: true }).click();
     await page.getByRole('button', { name: 'Stand back' }).click();
     await look('dormer', page);
