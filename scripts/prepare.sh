@@ -18,7 +18,7 @@ install_packages() {
     command -v python3 >/dev/null && command -v make >/dev/null && command -v g++ >/dev/null ||
       fail 'The database driver is compiled while it is installed: python3, make and g++ are needed (Debian: apt-get install python3 make g++).'
     echo 'Installing packages; the database driver is compiled, which takes a few minutes the first time.'
-    npm ci --no-audit --no-fund --loglevel=error || fail 'The packages could not be installed; see the lines above.'
+    JOBS=max npm ci --no-audit --no-fund --loglevel=error || fail 'The packages could not be installed; see the lines above.'
     cp package-lock.json "$stamp"
   fi
   npm run -s kernel
