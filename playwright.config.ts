@@ -27,6 +27,8 @@ export default defineConfig({
         '--use-angle=swiftshader',
         '--enable-unsafe-swiftshader',
         '--ignore-gpu-blocklist',
+        // The page itself is put together without the imitated card, which is for the model alone.
+        '--disable-gpu-compositing',
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
