@@ -1,15 +1,16 @@
-import { wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { PieceSet } from '@/core/project/piece-set';
 import { stockCard } from '@/core/stock/stock';
 import type { CardPictureService, Shown } from '@/workers/card-pictures.worker';
+import { useStudio } from '../store/studio';
+import { Summoned, unlessLost } from '../work/summoned';
+import { Turns } from './turns';
 
 /** Pieces that are pictured together, with the finishes of theirs that do not ship. */
 type Pictured = Pick<PieceSet, 'finishes'> & { pieces: Shown[]; low: number };
 
-/** A picture that is wanted: how many cards show it, and what tells them. */
+/** A picture that is wanted, and the cards that are told of it. */
 interface Wanted {
-  key: string;
   times: number;
   of(): Pictured;
   tell: Set<(url: string) => void>;
@@ -17,41 +18,41 @@ interface Wanted {
 
 /** Pictures that were drawn, by what they are of. */
 const drawn = new Map<string, string>();
-
-/** Those that are still to be drawn, the latest last: what one has just turned to comes first. */
-const waiting = new Map<string, Wanted>();
-
-let worker: Remote<CardPictureService> | null = null;
+const waiting = new Turns<Wanted>();
 let busy = false;
+
+const pictures = new Summoned<CardPictureService>(
+  () => new Worker(new URL('../../workers/card-pictures.worker.ts', import.meta.url), { type: 'module' }),
+  'Cards stay without their pictures: the part of the application that draws them has stopped; reload the page.',
+  (sentence) => useStudio.getState().say(sentence),
+);
 
 /** Draws what waits, beside the page, one after another; what no card shows any more is left out. */
 async function draw(): Promise<void> {
   if (busy) return;
   busy = true;
-  worker ??= wrap<CardPictureService>(new Worker(new URL('../../workers/card-pictures.worker.ts', import.meta.url), { type: 'module' }));
-  for (let next; (next = [...waiting.values()].at(-1));) {
-    waiting.delete(next.key);
-    const { pieces, finishes, low } = next.of();
-    try {
-      const url = URL.createObjectURL(await worker.picture(pieces, finishes, next.times, low));
-      drawn.set(next.key, url);
-      for (const tell of next.tell) tell(url);
-    } catch {
-      // A card without a picture still has its name.
+  try {
+    for (let next; (next = waiting.take());) {
+      const [key, { times, of, tell }] = next;
+      const { pieces, finishes, low } = of();
+      const url = drawn.get(key) ?? URL.createObjectURL(await pictures.ask((s) => s.picture(pieces, finishes, times, low)));
+      drawn.set(key, url);
+      for (const told of tell) told(url);
     }
+  } finally {
+    busy = false;
   }
-  busy = false;
 }
 
 /** Asks for a picture. Returns what takes that back. */
 function want(key: string, times: number, of: () => Pictured, tell: (url: string) => void): () => void {
-  const known = waiting.get(key) ?? { key, times, of, tell: new Set() };
+  const known = waiting.get(key) ?? { times, of, tell: new Set() };
   known.tell.add(tell);
-  waiting.set(key, known);
-  void draw();
+  waiting.add(key, known);
+  void draw().catch(unlessLost);
   return () => {
     known.tell.delete(tell);
-    if (!known.tell.size) waiting.delete(key);
+    if (!known.tell.size && waiting.get(key) === known) waiting.drop(key);
   };
 }
 
