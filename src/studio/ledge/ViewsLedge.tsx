@@ -22,6 +22,9 @@ import { SeveralPictures } from '../views/SeveralPictures';
 import { frameOf, useFrame, useLook, useViews } from '../views/views';
 import { Card, Cards, Tabs } from './cards';
 
+/** Said where there is no view to be kept. */
+const UNSEEN = 'Nothing was kept: the model is folded away; show it beside the plan, and turn it to what you want to show.';
+
 /** Viewpoints, the pictures made from them, and those that are being made. */
 export function ViewsLedge() {
   const [tab, setTab] = useState<'Viewpoints' | 'Pictures' | 'Under way'>('Viewpoints');
@@ -36,11 +39,12 @@ export function ViewsLedge() {
   const pace = rememberedPace(workerCount());
   const chosen = useViews((s) => s.viewpoint);
   const picture = useViews((s) => s.picture);
-  const { run } = useStudio.getState();
+  const layout = useStudio((s) => s.layout);
+  const { run, say } = useStudio.getState();
   const { round, ...size } = frameOf(frame);
   const keep = (): void => {
     const eye = current.scene?.eye.state();
-    if (!eye) return;
+    if (!eye || layout === 'drawing') return say(UNSEEN);
     const id = newId('view');
     const number = Object.keys(project.viewpoints).length + 1;
     if (run('viewpoint.add', { id, name: `View ${number}`, ...eye, look: useLook.getState().look, aperture: null, focus: null }))
@@ -48,7 +52,7 @@ export function ViewsLedge() {
   };
   const render = (): void => {
     const shot = current.scene?.shot();
-    if (!shot) return;
+    if (!shot || layout === 'drawing') return say(UNSEEN);
     const viewpoint = chosen ? project.viewpoints[chosen] : undefined;
     const { aperture = null, focus = null } = viewpoint ?? {};
     const stamp = { project: project.id, scheme: project.scheme, name: viewpoint?.name ?? 'Picture', viewpoint: viewpoint?.id ?? null };

@@ -20,6 +20,9 @@ import { current, ModelPane } from './model/ModelPane';
 import { PlanPane } from './plan/PlanPane';
 import { walker } from './model/useWalking';
 
+/** A pane without room is out of reach of the keyboard too. */
+const FOLDED = { visibility: 'hidden' } as const;
+
 /** Two panes in step: the drawing at the left, the model at the right, a double rule to drag between them. */
 export function Table() {
   const layout = useStudio((s) => s.layout);
@@ -48,7 +51,7 @@ export function Table() {
   const toggle = (side: 'drawing' | 'model'): void => useStudio.setState({ layout: layout === 'both' ? side : 'both' });
   return (
     <Box ref={frame} sx={{ position: 'absolute', inset: 0, display: 'grid', gridTemplateColumns: columns }}>
-      <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.paper }}>
+      <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.paper, ...(layout === 'model' ? FOLDED : null) }}>
         {elevation ? <ElevationPane {...elevation} /> : <PlanPane />}
         <PaneHead>
           <Word
@@ -76,6 +79,7 @@ export function Table() {
           <PutDown />
         </PaneHead>
         <MeasuringLine />
+        {layout === 'drawing' ? <RenderPanel /> : null}
       </Box>
       <Box
         role="separator"
@@ -105,7 +109,7 @@ export function Table() {
           overflow: 'hidden',
         }}
       />
-      <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.table }}>
+      <Box sx={{ position: 'relative', overflow: 'hidden', bgcolor: colours.table, ...(layout === 'drawing' ? FOLDED : null) }}>
         {modelled.current ? <ModelPane /> : null}
         <PaneHead>
           <Word on={look.cut} onPress={() => setLook({ cut: true })} title="Walls towards the eye are taken away">
@@ -140,7 +144,7 @@ export function Table() {
         </PaneHead>
         {panel ? <LookPanel onClose={() => setPanel(false)} /> : null}
         {walking ? <WalkLine /> : null}
-        <RenderPanel />
+        {layout === 'drawing' ? null : <RenderPanel />}
       </Box>
       <PicturePanel />
       <Hint />

@@ -54,10 +54,14 @@ export function ModelPane() {
     };
   }, []);
 
+  // The eye is fitted to the pane as it is, before whoever watches it is told of its size.
+  useEffect(() => {
+    if (shown) scene.current?.resize(frame.current!.clientWidth, frame.current!.clientHeight);
+  }, [shown]);
+
   useEffect(() => {
     const made = scene.current;
     if (!made || !ready || !shown) return;
-    made.resize(frame.current!.clientWidth, frame.current!.clientHeight);
     made.level = level;
     made.setModel(model);
     const key = `${model.project.id} ${room ?? ''} ${Object.keys(model.project.walls).length > 0}`;
@@ -71,7 +75,9 @@ export function ModelPane() {
     if (model.project === useStudio.getState().project) made.eye.follow();
   }, [ready, shown, model, room, level]);
 
-  useEffect(() => scene.current?.setSpots(selection, hover), [selection, hover, model]);
+  useEffect(() => {
+    if (shown) scene.current?.setSpots(selection, hover);
+  }, [shown, selection, hover, model]);
   // A ceiling in hand is looked at from below.
   const ceiling = selection.length === 1 && selection[0].target?.kind === 'ceiling' ? selection[0].entity : null;
   useEffect(() => {

@@ -90,6 +90,7 @@ export class ModelScene {
   private resting: ReturnType<typeof setTimeout> | null = null;
   private calming: ReturnType<typeof setTimeout> | null = null;
   private shade = true;
+  /** Whether its pane has no room. */
   private folded = false;
   /** Whether shadows are no longer as what is drawn throws them. */
   private shadowsOld = true;

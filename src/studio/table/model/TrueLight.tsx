@@ -25,7 +25,8 @@ export function TrueLight({ scene, frame }: { scene: RefObject<ModelScene | null
         const { width, height } = element.getBoundingClientRect();
         // Lines and see-through models are drawings: they have no light of their own.
         const lit = look.mode === 'finishes' || look.mode === 'white';
-        if (!ready || walking || !lit || !model.bodies.length || useQueue.getState().live || document.hidden || Math.min(width, height) < 40) return null;
+        // Bodies are made where they are looked at: they are asked for last.
+        if (Math.min(width, height) < 40 || !ready || walking || !lit || useQueue.getState().live || document.hidden || !model.bodies.length) return null;
         return { project: model.project, shot: made.paneShot(), width: Math.round(width), height: Math.round(height) };
       },
       {
