@@ -1,12 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { placement, transformPoint } from '../geometry/mesh';
 import { totalArea } from '../geometry/polygon';
-import type { Cabinet } from '../project/schema/cabinets';
+import { unitsSaid } from '../testing/cabinets';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { assembleRun, runParts, unitParts, wallFoot, type AssembledRun, type AssembledUnit } from './assemble';
 import { CONSTRUCTIONS } from './figures';
 import type { BackLine } from './run';
-import { readLine } from './said';
 
 beforeAll(loadKernel);
 
@@ -16,32 +15,9 @@ const legs: BackLine[] = [
   { from: { x: 4.2, y: 4 }, to: { x: 4.2, y: 1 } },
 ];
 
-/** Units as they are said, in order. */
-function said(line: string): Cabinet[] {
-  const read = readLine(line, 'metric');
-  if (!read.ok) throw new Error(read.message);
-  return read.units.map(({ word, band, width, front, corner, bare, fitting }, order) => ({
-    id: `u${order}`,
-    name: word,
-    run: 'r',
-    order,
-    band,
-    width,
-    height: null,
-    depth: null,
-    front,
-    corner: corner ? 'L' : null,
-    over: null,
-    bare,
-    fitting,
-    open: 0,
-    finishes: {},
-  }));
-}
-
 const run = { made, fronts: 'framed', handles: 'bar', packed: 'start', start: 0 } as const;
 const partsOf = (own: AssembledUnit) => unitParts(own, run);
-const kitchen = (): AssembledRun => assembleRun(run, said('600 drawers, 800 sink, rest door, corner, 600 oven, 600 dishwasher, 400 door'), legs);
+const kitchen = (): AssembledRun => assembleRun(run, unitsSaid('600 drawers, 800 sink, rest door, corner, 600 oven, 600 dishwasher, 400 door'), legs);
 
 describe('a run as it is built', () => {
   it('fills its first leg up to the corner and goes on along the second', () => {
@@ -80,7 +56,7 @@ describe('a run as it is built', () => {
   });
 
   it('hangs wall units in line with the height of the worktop, without one of their own', () => {
-    const hung = assembleRun(run, said('600 wall, 900 wall open, 600 wall glazed'), legs);
+    const hung = assembleRun(run, unitsSaid('600 wall, 900 wall open, 600 wall glazed'), legs);
     const { units, worktop } = hung;
     expect(runParts(hung, run)).toEqual([]);
     expect(worktop.regions).toEqual([]);
@@ -93,10 +69,10 @@ describe('a run as it is built', () => {
   });
 
   it('leaves what is free free, scribes fillers and shows a panel where the next leg stands before a blind unit', () => {
-    const free = assembleRun(run, said('600 door, 700 space, 50 filler'), legs);
+    const free = assembleRun(run, unitsSaid('600 door, 700 space, 50 filler'), legs);
     expect(free.units.map((u) => partsOf(u).map((p) => p.part))).toEqual([expect.arrayContaining(['carcass', 'fronts']), [], ['fronts']]);
     expect(free.worktop.regions).toHaveLength(2);
-    const [blind] = assembleRun(run, [{ ...said('1000 door left')[0], corner: 'blind left' }], legs).units;
+    const [blind] = assembleRun(run, [{ ...unitsSaid('1000 door left')[0], corner: 'blind left' }], legs).units;
     const fronts = partsOf(blind).filter((p) => p.part === 'fronts');
     expect(fronts.filter((p) => p.joint)).toHaveLength(1);
     expect(fronts.filter((p) => !p.joint)).toHaveLength(1);
@@ -104,7 +80,7 @@ describe('a run as it is built', () => {
 
   it('hangs a unit over the middle of the one below it, whatever the widths of others', () => {
     for (const first of [400, 600, 850]) {
-      const [a, b, hood] = said(`${first} drawers, 900 hob, 600 wall`);
+      const [a, b, hood] = unitsSaid(`${first} drawers, 900 hob, 600 wall`);
       const { units } = assembleRun(run, [a, b, { ...hood, over: b.id }], legs);
       const middle = (id: string): number => {
         const { stretch } = units.find((u) => u.unit.id === id)!.placed;

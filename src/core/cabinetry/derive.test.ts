@@ -3,15 +3,15 @@ import { drawRunUpright } from '../drawing/elevation/cabinets';
 import { drawPlan } from '../drawing/plan/plan';
 import { Deriver, deriveModel } from '../model/derive';
 import { placesOf } from '../model/body';
-import { bodyOf, derivedOf, type Model } from '../model/model';
+import { bodyOf, derivedOf, roomOfPart, type Model } from '../model/model';
 import { transformPoint } from '../geometry/mesh';
 import { runChange, validateProject } from '../project/commands';
 import { pictureState } from '../project/picture-state';
 import type { Cabinet, Project, Run } from '../project/schema';
 import { box, change, edit, wallBy } from '../testing/drafting';
+import { unitsSaid } from '../testing/cabinets';
 import { loadKernel, openEdges } from '../testing/solid';
 import { CONSTRUCTIONS } from './figures';
-import { readLine } from './said';
 
 beforeAll(loadKernel);
 
@@ -36,29 +36,7 @@ const runOf = (over: Partial<Run> = {}): Run => ({
   ...over,
 });
 
-function said(line: string, run = 'run-a'): Cabinet[] {
-  const read = readLine(line, 'metric');
-  if (!read.ok) throw new Error(read.message);
-  return read.units.map(({ word, band, width, front, corner, bare, fitting }, order) => ({
-    id: `${run}-${order}`,
-    name: word,
-    run,
-    order,
-    band,
-    width,
-    height: null,
-    depth: null,
-    front,
-    corner: corner ? 'L' : null,
-    over: null,
-    bare,
-    fitting,
-    open: 0,
-    finishes: {},
-  }));
-}
-
-const laid = (project: Project, line: string, run = runOf()): Project => edit(project, 'run.lay', { run, units: said(line, run.id) });
+const laid = (project: Project, line: string, run = runOf()): Project => edit(project, 'run.lay', { run, units: unitsSaid(line, run.id) });
 const kitchen = laid(room, '600 drawers, 800 sink, 600 door, 600 wall glazed');
 
 /** The smallest box round all that a body is of, in the world. */
@@ -147,6 +125,32 @@ describe('a run in the model', () => {
     expect(swing.kind === 'line' && swing.points[1].y).toBeCloseTo(0.15 + (0.72 - made.under) / 2, 2);
   });
 
+  it('shows the box of its corner unit in both elevations, and stands on the floor of its room where that has a step', () => {
+    const legs: Run['legs'] = [south, west].map((wall) => ({ kind: 'wall', wall, side: 'left', room: inside }));
+    const corner = laid(room, 'rest door, 900 corner, 600 oven', runOf({ legs }));
+    const lowered = edit(corner, 'room.set', { room: inside, set: { step: -0.3 } });
+    const ends = (project: Project, wall: string): number[] => {
+      const model = deriveModel(project);
+      const face = model.shell.levels[0].faces.find((f) => f.side?.wall === wall && f.room === inside)!;
+      const [fill] = drawRunUpright(derivedOf(model, 'runs')[0], face).filter((m) => m.kind === 'fill' && m.entity === 'run-a-1');
+      const points = fill.kind === 'fill' ? fill.rings[0] : [];
+      return [Math.min(...points.map((p) => p.x)), Math.max(...points.map((p) => p.x)), Math.min(...points.map((p) => p.y))];
+    };
+    const near = (values: number[]) => values.map((v) => expect.closeTo(v, 6) as number);
+    expect(ends(corner, south)).toEqual(near([3.8, 4.7, 0.15]));
+    expect(ends(corner, west)).toEqual(near([0, 0.9, 0.15]));
+    expect(ends(lowered, west)).toEqual(near([0, 0.9, -0.15]));
+    expect(extentOf(deriveModel(lowered), 'run-a-0').min[2]).toBeCloseTo(-0.3, 3);
+  });
+
+  it('belongs to the room that sees its wall', () => {
+    const model = deriveModel(kitchen);
+    for (const id of ['run-a', 'run-a-1', 'run-a-3']) {
+      const body = bodyOf(model, id)!;
+      expect(roomOfPart(model, body, body.parts[0])).toBe(inside);
+    }
+  });
+
   it('is finished unit before run before what its kind begins with', () => {
     const one = edit(kitchen, 'run.put', { ...kitchen.runs['run-a'], finishes: { fronts: 'paint.reed' } });
     const two = edit(one, 'finish.apply', { targets: [{ kind: 'part', of: 'run-a-0', part: 'fronts' }], finish: 'paint.millpond' });
@@ -160,7 +164,11 @@ describe('a run in the model', () => {
 
   it('makes one unit anew where one is changed, and none where a plan or a list is wanted', () => {
     const deriver = new Deriver();
-    void deriver.derive(kitchen).bodies;
+    const first = deriver.derive(kitchen);
+    drawPlan(first, runOf().level);
+    const without = deriver.remembered;
+    expect(first.bodies.length).toBeGreaterThan(4);
+    expect(deriver.remembered).toBeGreaterThan(without + 4);
     const unit = kitchen.cabinets['run-a-0'];
     const opened = deriver.derive(edit(kitchen, 'unit.put', { ...unit, open: 1 }));
     const meshes = (m: Model, id: string) => bodyOf(m, id)!.parts.map((p) => p.mesh);
@@ -173,13 +181,15 @@ describe('a run in the model', () => {
 
   it('has rounder curves in pictures, of the same parts', () => {
     const body = bodyOf(deriveModel(kitchen), 'run-a-0')!;
-    for (const part of body.parts) expect(part.fine!().indices.length).toBeGreaterThanOrEqual(part.mesh.indices.length);
+    const triangles = body.parts.map((part) => [part.name, part.fine!().indices.length, part.mesh.indices.length] as const);
+    for (const [, fine, light] of triangles) expect(fine).toBeGreaterThanOrEqual(light);
+    expect(triangles.find(([name]) => name === 'handles')![1]).toBeGreaterThan(triangles.find(([name]) => name === 'handles')![2] * 1.5);
   });
 });
 
 describe('the commands of a run', () => {
   it('lay it out with its units in one step that is taken back whole', () => {
-    const { project, inverse } = change(kitchen, 'run.lay', { run: kitchen.runs['run-a'], units: said('900 door') });
+    const { project, inverse } = change(kitchen, 'run.lay', { run: kitchen.runs['run-a'], units: unitsSaid('900 door') });
     expect(Object.keys(project.cabinets)).toEqual(['run-a-0']);
     const back = runChange(project, { id: 'backback', kind: 'undo', target: 'x', command: 'history.patch', args: { patches: inverse } }).project;
     expect(back).toEqual(kitchen);
@@ -187,11 +197,15 @@ describe('the commands of a run', () => {
   });
 
   it('take it away with its wall, its level or itself, and let what hung over a unit go on hanging', () => {
-    for (const id of [south, Object.keys(kitchen.levels)[0], 'run-a']) {
-      if (id === Object.keys(kitchen.levels)[0] && Object.keys(kitchen.levels).length === 1) continue;
+    for (const id of [south, 'run-a']) {
       const gone = edit(kitchen, 'delete', { ids: [id] });
       expect([gone.runs, gone.cabinets]).toEqual([{}, {}]);
     }
+    const [ground] = Object.keys(kitchen.levels);
+    const two = edit(kitchen, 'level.add', { id: 'upper', name: 'Upper', of: ground, where: 'above', height: 2.4, slab: 0.3, walls: 'all' });
+    expect(Object.keys(two.runs)).toEqual(['run-a']);
+    const gone = edit(two, 'level.delete', { id: ground });
+    expect([gone.runs, gone.cabinets]).toEqual([{}, {}]);
     const over = edit(kitchen, 'unit.put', { ...kitchen.cabinets['run-a-3'], over: 'run-a-1' });
     const without = edit(over, 'delete', { ids: ['run-a-1'] });
     expect(without.cabinets['run-a-3'].over).toBeNull();
@@ -203,7 +217,7 @@ describe('the commands of a run', () => {
       (units: Cabinet[], run = runOf()) =>
       () =>
         laid(room, '600 door') && edit(room, 'run.lay', { run, units });
-    const [a, b] = said('600 door, 600 wall');
+    const [a, b] = unitsSaid('600 door, 600 wall');
     expect(lay([{ ...a, run: 'other' }])).toThrow(/belongs to another run/);
     expect(lay([{ ...b, over: 'nobody' }])).toThrow(/hangs over one that is not in it/);
     expect(lay([b, { ...b, id: 'c', over: b.id }])).toThrow(/can’t hang over one that hangs itself/);
@@ -213,8 +227,9 @@ describe('the commands of a run', () => {
 
   it('leave the digest of pictures of a project without runs as it was, and change it with a unit', () => {
     const digest = pictureState(room);
+    // As it was while there were no such tables.
     const { runs: _r, cabinets: _c, ...plain } = room;
-    expect(pictureState({ ...plain, runs: {}, cabinets: {} } as Project)).toBe(digest);
+    expect(pictureState(plain as Project)).toBe(digest);
     expect(pictureState(kitchen)).not.toBe(digest);
     expect(pictureState(edit(kitchen, 'unit.put', { ...kitchen.cabinets['run-a-0'], open: 0.5 }))).not.toBe(pictureState(kitchen));
   });

@@ -1,5 +1,6 @@
 import { multiply, placement, type Matrix } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
+import { roomOfRun } from '../project/runs';
 import type { Leg, Run } from '../project/schema/cabinets';
 import type { Owner } from '../model/body';
 import type { Deriving, Putting } from '../model/deriving';
@@ -16,8 +17,10 @@ export interface DerivedRun extends AssembledRun {
   run: Run;
   /** The lines its units stand along, in the plan. */
   legs: BackLine[];
-  /** Height of the floor of its level, metres. */
-  elevation: number;
+  /** By how much the floor of its room lies above that of its level, metres. */
+  step: number;
+  /** Height of the floor it stands on, metres. */
+  ground: number;
 }
 
 type Walls = ReadonlyMap<string, DerivedWall>;
@@ -45,14 +48,15 @@ export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving)
   if (!legs) return null;
   const units = Object.values(project.cabinets).filter((u) => u.run === run.id);
   const lines = legs.map(({ from, to }) => `${from.x} ${from.y} ${to.x} ${to.y}`).join(' ');
-  const { elevation } = level!;
-  return memo.get('run', run.id, [run, lines, elevation, ...units], () => ({ id: run.id, run, legs, elevation, ...assembleRun(run, units, legs) }));
+  const step = project.rooms[roomOfRun(run) ?? '']?.step ?? 0;
+  const ground = level!.elevation + step;
+  return memo.get('run', run.id, [run, lines, step, ground, ...units], () => ({ id: run.id, run, legs, step, ground, ...assembleRun(run, units, legs) }));
 }
 
 /** Puts the parts of a run and of its units: those of one name in one mesh, what opens as far open as its unit says. */
 export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): void {
   const { id, run, units } = derived;
-  const ground = memo.get('run at', id, [derived.elevation], () => placement(0, 0, derived.elevation, 0));
+  const ground = memo.get('run at', id, [derived.ground], () => placement(0, 0, derived.ground, 0));
   const put = (
     of: Owner & { kind: 'runs' | 'cabinets' },
     thing: { id: string; finishes: Record<string, string> },
@@ -72,7 +76,7 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
   };
   put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () => runParts(derived, run));
   for (const own of units) {
-    const matrix = memo.get('unit at', own.unit.id, [derived.elevation, ...own.matrix], (): Matrix => multiply(ground, own.matrix));
+    const matrix = memo.get('unit at', own.unit.id, [derived.ground, ...own.matrix], (): Matrix => multiply(ground, own.matrix));
     const of = { id: own.unit.id, kind: 'cabinets', level: owner.level, matrix } as const;
     put(of, own.unit, [likeness(own, run)], own.unit.open, () => unitParts(own, run));
   }

@@ -181,6 +181,15 @@ function cornered(corner: CornerForm, line: BackLine, next: BackLine, arms: [num
   }
 }
 
+/** What a unit takes of a leg: a corner unit of both that it joins; null: nothing. */
+export function stretchOn({ corner, arms, leg, stretch }: PlacedUnit, legs: readonly BackLine[], on: number): Stretch | null {
+  if (!corner || !arms) return leg === on ? stretch : null;
+  const first = corner === 'blind right' ? leg - 1 : leg;
+  const length = distance(legs[first].from, legs[first].to);
+  if (on === first) return { from: length - arms[0], to: length };
+  return on === first + 1 ? { from: 0, to: arms[1] } : null;
+}
+
 /** What a unit would cover of the plan if it were as deep as is said: what lies on it, or stands back under it. @param depth metres */
 export function coverOf({ corner, arms, leg, stretch }: PlacedUnit, legs: readonly BackLine[], depth: number): Ring {
   if (!corner || !arms) return straight(legs[leg], stretch, depth);

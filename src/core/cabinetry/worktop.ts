@@ -1,9 +1,8 @@
 import { clipRegions } from '../geometry/clipping';
 import type { Region, Ring } from '../geometry/region';
-import { distance } from '../geometry/vec';
 import { DUST } from '../units/tolerance';
 import type { Stretch } from './leg';
-import { coverOf, type BackLine, type PlacedUnit } from './run';
+import { coverOf, stretchOn, type BackLine, type PlacedUnit } from './run';
 
 /** A worktop as it lies on a run. */
 export interface Worktop {
@@ -31,16 +30,8 @@ export function worktopOf(legs: readonly BackLine[], under: readonly PlacedUnit[
 
 /** Where units run along each leg without a break. */
 function stretchesOf(legs: readonly BackLine[], units: readonly PlacedUnit[]): Worktop['stretches'] {
-  return legs.flatMap((line, leg) => {
-    const length = distance(line.from, line.to);
-    const own = units
-      .flatMap((u): Stretch[] => {
-        if (!u.corner || !u.arms) return u.leg === leg ? [u.stretch] : [];
-        const first = u.corner === 'blind right' ? u.leg - 1 : u.leg;
-        if (first === leg) return [{ from: length - u.arms[0], to: length }];
-        return first === leg - 1 ? [{ from: 0, to: u.arms[1] }] : [];
-      })
-      .sort((a, b) => a.from - b.from);
+  return legs.flatMap((_, leg) => {
+    const own = units.flatMap((u) => stretchOn(u, legs, leg) ?? []).sort((a, b) => a.from - b.from);
     const out: (Stretch & { leg: number })[] = [];
     for (const { from, to } of own) {
       const last = out[out.length - 1];

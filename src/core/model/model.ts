@@ -1,6 +1,7 @@
 import { insideRegion } from '../geometry/polygon';
 import type { CollectionName } from '../project/kinds';
 import type { Project } from '../project/schema';
+import { roomOfRun } from '../project/runs';
 import { roomOfTarget } from '../project/targets';
 import type { DerivedRun } from '../cabinetry/derive';
 import type { DerivedBeam } from '../shell/built';
@@ -63,6 +64,11 @@ export function roomOfPart(model: Model, body: Body, part: Part): string | null 
   const own = part.target && roomOfTarget(model.project, part.target);
   if (own !== undefined) return own;
   const [x, y] = [body.matrix[12], body.matrix[13]];
+  if (body.kind === 'runs' || body.kind === 'cabinets') {
+    const run = model.project.runs[body.kind === 'runs' ? body.id : model.project.cabinets[body.id]?.run];
+    const room = run && roomOfRun(run);
+    return room && model.shell.rooms.has(room) ? room : null;
+  }
   if (body.kind !== 'pieces') return null;
   return model.shell.levels.find((l) => l.id === body.level)?.rooms.find((r) => insideRegion({ x, y }, r.region))?.id ?? null;
 }

@@ -163,7 +163,7 @@ export function runChange(project: Project, change: Change): Outcome {
     if (definition.shell) {
       reconcileRooms(project, edited, draft, newId);
       dropFaces(project, edited, draft);
-      dropRuns(draft);
+      dropRuns(project, edited, draft);
     }
   });
   for (const id of touched) checkOpening(next, next.openings[id]);

@@ -1,16 +1,21 @@
 import type { Draft } from 'immer';
 import type { Project } from './schema';
-import { stateOf } from './topology';
+import type { Run } from './schema/cabinets';
+import { withWhatGoesAlong } from './things';
 
-/** Takes away runs that stood along a wall which is gone, with their units. */
-export function dropRuns(draft: Draft<Project>): void {
-  const walls = stateOf(draft.walls);
-  const gone = new Set(
-    Object.values(stateOf(draft.runs))
-      .filter(({ legs }) => legs.some((leg) => leg.kind === 'wall' && !Object.hasOwn(walls, leg.wall)))
-      .map((run) => run.id),
-  );
-  if (!gone.size) return;
-  for (const id of gone) delete draft.runs[id];
-  for (const { id, run } of Object.values(stateOf(draft.cabinets))) if (gone.has(run)) delete draft.cabinets[id];
+/** The room that sees the first wall of a run; null of one that stands free. */
+export function roomOfRun({ legs }: Pick<Run, 'legs'>): string | null {
+  for (const leg of legs) if (leg.kind === 'wall') return leg.room;
+  return null;
+}
+
+/** Takes away runs that stood along walls which an edit has taken away, with their units. */
+export function dropRuns(before: Project, edited: Project, draft: Draft<Project>): void {
+  if (before.walls === edited.walls) return;
+  const gone = Object.keys(before.walls).filter((id) => !Object.hasOwn(edited.walls, id));
+  if (!gone.length) return;
+  for (const id of withWhatGoesAlong(edited, gone)) {
+    delete draft.runs[id];
+    delete draft.cabinets[id];
+  }
 }

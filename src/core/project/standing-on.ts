@@ -40,7 +40,7 @@ export function carriedAlong(
 export const onCopies = (copies: ReadonlyMap<string, Piece>): Piece[] =>
   [...copies.values()].map((copy) => ({ ...copy, on: copy.on === null ? null : (copies.get(copy.on)?.id ?? copy.on) }));
 
-/** Lets what stood on pieces that are gone stay where it was, on nothing. */
+/** Lets what stood on pieces that are gone stay where it was, on nothing, and what hung over units beside the one before it. */
 export function letGo({ pieces, cabinets }: Pick<Project, 'pieces' | 'cabinets'>, gone: ReadonlySet<string>): void {
   for (const { id, on } of Object.values(stateOf(pieces))) if (on !== null && gone.has(on)) pieces[id].on = null;
   for (const { id, over } of Object.values(stateOf(cabinets))) if (over !== null && gone.has(over)) cabinets[id].over = null;

@@ -1,10 +1,14 @@
 import { wallFoot, type AssembledUnit } from '../../cabinetry/assemble';
 import type { DerivedRun } from '../../cabinetry/derive';
-import { isDrawn, layFront, type Field, type Leaf } from '../../cabinetry/front';
+import { isDrawn, layFront, type Field } from '../../cabinetry/front';
+import type { Stretch } from '../../cabinetry/leg';
+import { stretchOn } from '../../cabinetry/run';
 import { distance, dot, sub, type Vec2 } from '../../geometry/vec';
+import type { Hand } from '../../project/schema/cabinets';
 import type { DressedFace } from '../../shell/dress/dressed';
 import { NEAR } from '../../units/tolerance';
-import type { DisplayItem, Pen } from '../display';
+import { carry, type DisplayItem, type Pen } from '../display';
+import { hangingLines } from './opening';
 import { faceAxes } from './pieces';
 
 const rectangle = ({ x0, x1, z0, z1 }: Field): Vec2[] => [
@@ -14,82 +18,59 @@ const rectangle = ({ x0, x1, z0, z1 }: Field): Vec2[] => [
   { x: x0, y: z1 },
 ];
 
+/** At which edge of its front a door hangs; what slides or is pulled out hangs at none. */
+const HANGS: Readonly<Partial<Record<Hand, 'start' | 'end' | 'top' | 'foot'>>> = { left: 'start', right: 'end', up: 'top', down: 'foot' };
+
+/** A box with its outline. */
+const solid = (box: Field, entity: string, pen: Pen = 0.25): DisplayItem[] => [
+  { kind: 'fill', rings: [rectangle(box)], ink: 'bare', entity, layer: 'piece' },
+  { kind: 'lines', rings: [rectangle(box)], ink: 'line', pen, entity, layer: 'piece' },
+];
+
 /**
- * A run as it is seen in front of one of its walls: carcasses and fronts, with the lines that say how doors open (they meet at
- * the hinge), the edge of the worktop, the plinth. Metres along the face from its left end, above the floor of the level.
+ * A run as it is seen in front of one of its walls: carcasses and fronts, with the lines that meet where doors hang (ISO 7518:
+ * unbroken, they open towards whoever looks), the edge of the worktop, the plinth. Metres along the face from its left end,
+ * above the floor of the level.
  */
 export function drawRunUpright(derived: DerivedRun, face: DressedFace): DisplayItem[] {
-  const { run, legs, units, worktop, id } = derived;
+  const { run, legs, units, worktop, id, step } = derived;
   const axes = faceAxes(face);
   const side = face.side;
   if (!axes || !side) return [];
+  const { made } = run;
+  const top = made.plinth + made.base.height;
   return run.legs.flatMap((leg, i): DisplayItem[] => {
     if (leg.kind !== 'wall' || leg.wall !== side.wall || leg.side !== side.side || distance(legs[i].from, axes.origin) > side.length + NEAR) return [];
     const shift = dot(sub(legs[i].from, axes.origin), axes.right);
-    const { made } = run;
-    const top = made.plinth + made.base.height;
-    const own = units.filter((u) => u.placed.leg === i && u.unit.bare !== 'space');
-    const bar = (x0: number, x1: number, z0: number, z1: number): DisplayItem[] => {
-      const rings = [rectangle({ x0: shift + x0, x1: shift + x1, z0, z1 })];
-      return [
-        { kind: 'fill', rings, ink: 'bare', entity: id, layer: 'piece' },
-        { kind: 'lines', rings, ink: 'line', pen: 0.25, entity: id, layer: 'piece' },
-      ];
-    };
-    return [
-      ...own.filter((u) => u.unit.band !== 'wall' && made.plinth > 0).flatMap(({ placed: { stretch } }) => bar(stretch.from, stretch.to, 0, made.plinth)),
-      ...own.flatMap((u) => drawUnit(derived, u, shift)),
-      ...worktop.stretches.filter((s) => s.leg === i).flatMap((s) => bar(s.from, s.to, top, top + made.worktop.thickness)),
+    const here = units.flatMap((own) => {
+      const stretch = own.unit.bare === 'space' ? null : stretchOn(own.placed, legs, i);
+      return stretch ? [{ own, stretch }] : [];
+    });
+    const items = [
+      ...here.flatMap(({ own, stretch: { from, to } }) =>
+        own.unit.band !== 'wall' && made.plinth > 0 ? solid({ x0: from, x1: to, z0: 0, z1: made.plinth }, id) : [],
+      ),
+      ...here.flatMap(({ own, stretch }) => drawUnit(derived, own, stretch, own.placed.leg === i)),
+      ...worktop.stretches.flatMap((s) => (s.leg === i ? solid({ x0: s.from, x1: s.to, z0: top, z1: top + made.worktop.thickness }, id) : [])),
     ];
+    return carry(items, (q) => ({ x: q.x + shift, y: q.y + step }));
   });
 }
 
-function drawUnit({ run: { made } }: DerivedRun, { unit, placed, size }: AssembledUnit, shift: number): DisplayItem[] {
+/** @param whole whether its front is along this leg */
+function drawUnit({ run: { made } }: DerivedRun, { unit, placed, size }: AssembledUnit, { from, to }: Stretch, whole: boolean): DisplayItem[] {
   const foot = unit.band === 'wall' ? wallFoot(made) : made.plinth;
-  const x = shift + placed.stretch.from;
-  const layer = 'piece' as const;
   const entity = unit.id;
-  const at = ({ x0, x1, z0, z1 }: Field): Vec2[] => rectangle({ x0: x + x0, x1: x + x1, z0: foot + z0, z1: foot + z1 });
-  const lines = (rings: Vec2[][], pen: Pen): DisplayItem => ({ kind: 'lines', rings, ink: 'line', pen, entity, layer });
-  const body = at({ x0: 0, x1: placed.width, z0: 0, z1: size.height });
-  const items: DisplayItem[] = [{ kind: 'fill', rings: [body], ink: 'bare', entity, layer }, lines([body], 0.25)];
-  // A corner unit shows its one front beyond the next leg, which stands before it.
-  if (unit.bare || (placed.corner && placed.corner !== 'blind left' && placed.corner !== 'blind right')) return items;
-  const { cells, frame } = layFront(unit.front, placed.width, size.height, unit.band, made);
-  const leaves = cells.flatMap((cell) => cell.leaves.map((leaf) => ({ leaf, drawn: isDrawn(cell.cell) })));
-  const rings = [...frame, ...leaves.map((l) => l.leaf)].map(at);
-  if (rings.length) items.push(lines(rings, 0.18));
-  for (const { leaf, drawn } of leaves) {
-    const points = drawn ? null : swing(leaf);
-    if (points)
-      items.push({
-        kind: 'line',
-        points: points.map((p) => ({ x: p.x + x, y: p.y + foot })),
-        closed: false,
-        ink: 'thin',
-        pen: 0.13,
-        dash: true,
-        entity,
-        layer,
-      });
-  }
-  return items;
-}
-
-/** The lines of a door that opens: from its corners to the middle of the edge it is hung at. */
-function swing({ x0, x1, z0, z1, hand }: Leaf): Vec2[] | null {
-  const [mx, mz] = [(x0 + x1) / 2, (z0 + z1) / 2];
-  const p = (px: number, pz: number): Vec2 => ({ x: px, y: pz });
-  switch (hand) {
-    case 'left':
-      return [p(x1, z1), p(x0, mz), p(x1, z0)];
-    case 'right':
-      return [p(x0, z1), p(x1, mz), p(x0, z0)];
-    case 'up':
-      return [p(x0, z0), p(mx, z1), p(x1, z0)];
-    case 'down':
-      return [p(x0, z1), p(mx, z0), p(x1, z1)];
-    default:
-      return null;
-  }
+  const body = solid({ x0: from, x1: to, z0: foot, z1: foot + size.height }, entity);
+  // Of a corner unit its box shows: the next leg stands before its front.
+  if (unit.bare || !whole || (placed.corner && placed.corner !== 'blind left' && placed.corner !== 'blind right')) return body;
+  const { cells, frame } = layFront(unit.front, size.width, size.height, unit.band, made);
+  const leaves = cells.flatMap(({ cell, leaves: all }) =>
+    all.map((leaf) => ({ leaf, edge: isDrawn(cell) || leaf.hand === null ? undefined : HANGS[leaf.hand] })),
+  );
+  const rings = [...frame, ...leaves.map((l) => l.leaf)].map(rectangle);
+  const front: DisplayItem[] = rings.length ? [{ kind: 'lines', rings, ink: 'line', pen: 0.18, entity, layer: 'piece' }] : [];
+  for (const { leaf, edge } of leaves)
+    if (edge) front.push({ kind: 'line', points: hangingLines(leaf, edge), closed: false, ink: 'thin', pen: 0.13, entity, layer: 'piece' });
+  return [...body, ...carry(front, (q) => ({ x: q.x + from, y: q.y + foot }))];
 }

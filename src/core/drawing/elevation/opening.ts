@@ -30,6 +30,17 @@ export function openingFront(o: Opening, seen: Standpoint): DisplayItem[] {
 
 type Edge = 'start' | 'end' | 'top' | 'foot';
 
+/** The two lines that meet in the middle of the edge something hangs at. */
+export function hangingLines({ x0, z0, x1, z1 }: UprightBox, at: Edge): Vec2[] {
+  const [mx, mz] = [(x0 + x1) / 2, (z0 + z1) / 2];
+  return {
+    start: [p(x1, z1), p(x0, mz), p(x1, z0)],
+    end: [p(x0, z1), p(x1, mz), p(x0, z0)],
+    top: [p(x0, z0), p(mx, z1), p(x1, z0)],
+    foot: [p(x0, z1), p(mx, z0), p(x1, z1)],
+  }[at];
+}
+
 class Pencil {
   readonly items: DisplayItem[] = [];
 
@@ -44,15 +55,8 @@ class Pencil {
   }
 
   /** The two lines that meet where something hangs. */
-  hung({ x0, z0, x1, z1 }: UprightBox, at: Edge, toward: boolean): void {
-    const [mx, mz] = [(x0 + x1) / 2, (z0 + z1) / 2];
-    const points = {
-      start: [p(x1, z1), p(x0, mz), p(x1, z0)],
-      end: [p(x0, z1), p(x1, mz), p(x0, z0)],
-      top: [p(x0, z0), p(mx, z1), p(x1, z0)],
-      foot: [p(x0, z1), p(mx, z0), p(x1, z1)],
-    }[at];
-    this.line(points, 0.13, false, !toward);
+  hung(box: UprightBox, at: Edge, toward: boolean): void {
+    this.line(hangingLines(box, at), 0.13, false, !toward);
   }
 
   /** An arrow the way something slides. */
