@@ -8,7 +8,7 @@ import Popover from '@mui/material/Popover';
 import Tooltip from '@mui/material/Tooltip';
 import { ArrowUUpLeftIcon, ArrowUUpRightIcon } from '@phosphor-icons/react';
 import { useMemo, useState } from 'react';
-import { cutText } from '@/core/units/text';
+import { counted, cutText } from '@/core/units/text';
 import { TextField } from './look/fields';
 import { arrowThrough } from './look/focus';
 import { Choice } from './look/Choice';
@@ -156,7 +156,7 @@ function Findings() {
   return (
     <>
       <Button variant="text" onClick={(e) => setAnchor(e.currentTarget)} sx={{ gap: '7px', color: colours.ink }}>
-        {list.length ? <Warn /> : null} {list.length} {list.length === 1 ? 'finding' : 'findings'}
+        {list.length ? <Warn /> : null} {value ? counted(list.length, 'finding') : 'Looking through it…'}
       </Button>
       <Popover
         open={Boolean(anchor)}

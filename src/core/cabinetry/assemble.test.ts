@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { placement, transformPoint } from '../geometry/mesh';
 import { totalArea } from '../geometry/polygon';
@@ -76,6 +77,23 @@ describe('a run as it is built', () => {
     const fronts = partsOf(blind).filter((p) => p.part === 'fronts');
     expect(fronts.filter((p) => p.joint)).toHaveLength(1);
     expect(fronts.filter((p) => !p.joint)).toHaveLength(1);
+  });
+
+  it('hangs nothing where a tall unit stands, whatever stands where', () => {
+    const word = fc.tuple(fc.integer({ min: 3, max: 9 }), fc.constantFrom('drawers', 'larder', 'door', 'wall', 'wall glazed', 'wall open'));
+    fc.assert(
+      fc.property(fc.array(word, { minLength: 1, maxLength: 8 }), fc.integer({ min: 0, max: 5 }), (list, start) => {
+        const units = unitsSaid(list.map(([w, kind]) => `${w * 100} ${kind}`).join(', '));
+        const { floor, hung } = assembleRun({ ...run, start: start / 10 }, units, [{ from: { x: 0, y: 0 }, to: { x: 20, y: 0 } }]);
+        expect(hung.units).toHaveLength(units.filter((u) => u.band === 'wall').length);
+        const taken = [...hung.units, ...floor.units.filter((p) => units.find((u) => u.id === p.id)!.band === 'tall')]
+          .map((p) => p.stretch)
+          .sort((a, b) => a.from - b.from);
+        taken.slice(1).forEach((s, i) => expect(s.from).toBeGreaterThan(taken[i].to - 1e-9));
+        expect(Math.max(...hung.lacks)).toBeLessThan(1e-9);
+      }),
+      { numRuns: 200 },
+    );
   });
 
   it('hangs a unit over the middle of the one below it, whatever the widths of others', () => {

@@ -34,6 +34,9 @@ export interface AssembledRun {
   plinth: Region[];
 }
 
+/** No unit that shares hangs in less, metres. */
+const LEAST = 0.1;
+
 /** Thickness of a plinth board, metres. */
 const PLINTH = 0.016;
 
@@ -54,6 +57,36 @@ function blindFront(grid: FrontGrid, corner: 'blind left' | 'blind right', hidde
   });
 }
 
+const middleOf = ({ stretch: { from, to } }: PlacedUnit): number => (from + to) / 2;
+
+/**
+ * What hangs, with the tall units it has to leave room for where they stand: each unit hangs before the first tall one that it
+ * would reach, else beyond it.
+ */
+function aroundTall(hung: readonly RunUnit[], tall: readonly PlacedUnit[], start: number): RunUnit[] {
+  const waiting = tall.filter((t) => !t.corner).sort((a, b) => a.leg - b.leg || a.stretch.from - b.stretch.from);
+  const out: RunUnit[] = [];
+  let [leg, at] = [0, start];
+  const pass = (reaches: () => number): void => {
+    for (let next; (next = waiting[0]) && (next.leg < leg || (next.leg === leg && next.stretch.from < reaches() - DUST));) {
+      waiting.shift();
+      if (next.leg < leg) continue;
+      out.push({ id: next.id, width: next.width, depth: next.depth, middle: middleOf(next) });
+      at = Math.max(at, next.stretch.to);
+    }
+  };
+  for (const unit of hung) {
+    const width = unit.width ?? 0;
+    if (unit.corner) pass(() => Infinity);
+    else pass(() => (unit.middle === undefined ? at + Math.max(width, LEAST) : unit.middle));
+    out.push(unit);
+    at = unit.middle === undefined ? at + width : unit.middle + width / 2;
+    if (unit.corner) [leg, at] = [leg + 1, 0];
+  }
+  pass(() => Infinity);
+  return out;
+}
+
 /**
  * A run as it is laid out: its units where they stand, the worktop over its base units, the plinth below those that stand on
  * one.
@@ -64,31 +97,29 @@ function blindFront(grid: FrontGrid, corner: 'blind left' | 'blind right', hidde
 export function assembleRun(run: Pick<Run, 'made' | 'packed' | 'start'>, units: readonly Cabinet[], legs: readonly BackLine[]): AssembledRun {
   const { made } = run;
   const order = [...units].sort((a, b) => a.order - b.order);
-  const row = (own: readonly Cabinet[], middle: (u: Cabinet) => number | undefined): LaidRun =>
-    layRun(
-      legs,
-      own.map((u): RunUnit => {
-        const pinned = middle(u);
-        return {
-          id: u.id,
-          width: u.width,
-          depth: sizeOf(u, made).depth,
-          ...(u.corner ? { corner: u.corner } : {}),
-          ...(pinned === undefined ? {} : { middle: pinned }),
-        };
-      }),
-      run.packed,
-      run.start,
-    );
-  const floor = row(
-    order.filter((u) => u.band !== 'wall'),
-    () => undefined,
+  const word = (u: Cabinet, middle?: number): RunUnit => ({
+    id: u.id,
+    width: u.width,
+    depth: sizeOf(u, made).depth,
+    ...(u.corner ? { corner: u.corner } : {}),
+    ...(middle === undefined ? {} : { middle }),
+  });
+  const floor = layRun(
+    legs,
+    order.filter((u) => u.band !== 'wall').map((u) => word(u)),
+    run.packed,
+    run.start,
   );
-  const below = new Map(floor.units.map((p) => [p.id, (p.stretch.from + p.stretch.to) / 2]));
-  const hung = row(
-    order.filter((u) => u.band === 'wall'),
-    (u) => (u.over === null ? undefined : below.get(u.over)),
+  const below = new Map(floor.units.map((p) => [p.id, middleOf(p)]));
+  const tall = new Set(order.filter((u) => u.band === 'tall').map((u) => u.id));
+  const hanging = order.filter((u) => u.band === 'wall').map((u) => word(u, u.over === null ? undefined : below.get(u.over)));
+  const between = aroundTall(
+    hanging,
+    floor.units.filter((p) => tall.has(p.id)),
+    run.start,
   );
+  const along = layRun(legs, between, run.packed, run.start);
+  const hung = { ...along, units: along.units.filter((p) => !tall.has(p.id)) };
   const byId = new Map(units.map((u) => [u.id, u]));
   const assembled = [...floor.units, ...hung.units].map((placed): AssembledUnit => {
     const unit = byId.get(placed.id)!;
