@@ -150,10 +150,10 @@ export class Studio {
     const list = this.page.getByRole('listbox');
     await expect(async () => {
       if (!(await list.isVisible()))
-        await within.getByLabel(label, { exact: true }).first().locator('xpath=..').getByRole('combobox').first().click({ timeout: 5000 });
-      await this.page.getByRole('option', { name: option }).first().click({ timeout: 3000 });
-      await expect(list).toHaveCount(0, { timeout: 3000 });
-    }).toPass({ timeout: 30_000 });
+        await within.getByLabel(label, { exact: true }).first().locator('xpath=..').getByRole('combobox').first().click({ timeout: 15_000 });
+      await this.page.getByRole('option', { name: option }).first().click({ timeout: 8000 });
+      await expect(list).toHaveCount(0, { timeout: 8000 });
+    }).toPass({ timeout: 90_000 });
   }
 
   /** Waits until everything has been acknowledged by the server. */

@@ -142,6 +142,7 @@ test('a house is built upwards: a level, a stair with its void, a slab, beams, a
 });
 
 test('the model is looked at in every way, and the contents find, rename, hide, hold and group', async ({ page }) => {
+  test.setTimeout(600_000);
   const studio = new Studio(page);
   await studio.open('heron-lock-cottage');
   await studio.withModel();
@@ -198,13 +199,25 @@ test('the model is looked at in every way, and the contents find, rename, hide, 
     await page.getByRole('button', { name: 'Walk', exact: true }).click();
     await expect(page.getByText('Arrow keys walk and turn')).toBeVisible();
     const before = await copy();
-    await page.keyboard.down('ArrowUp');
-    await expect.poll(async () => (await copy()).equals(before)).toBe(false);
+    // A key that is held tells so again and again.
+    const ahead = async (): Promise<boolean> => {
+      await page.keyboard.down('ArrowUp');
+      return !(await copy()).equals(before);
+    };
+    await expect.poll(ahead, { timeout: 60_000 }).toBe(true);
     await page.keyboard.up('ArrowUp');
     await look('walk', page);
     await page.keyboard.press('Escape');
     await expect(page.getByText('Arrow keys walk and turn')).toHaveCount(0);
+    // However coarsely it was drawn on the way, at rest each pixel of the screen is.
+    await studio.rested();
+    const [drawn, shown] = await page
+      .getByTestId('model')
+      .locator('canvas')
+      .evaluate((c: HTMLCanvasElement) => [c.width, c.clientWidth * devicePixelRatio]);
+    expect(Math.abs(drawn - shown)).toBeLessThanOrEqual(1);
     await studio.room('Whole level').click();
+    await studio.drawingOnly();
   });
   await test.step('finds the stair in the contents, renames, hides, holds it', async () => {
     await page.getByRole('button', { name: 'Contents', exact: true }).click();

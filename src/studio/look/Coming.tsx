@@ -1,7 +1,7 @@
 'use client';
 import Skeleton from '@mui/material/Skeleton';
 
-/** Lies over what is still being drawn or fetched, and lets its colour show. */
+/** Lies over what is still being drawn or fetched, and lets its colour show. Presses go through it: one that began on it would be lost when it goes. */
 export const Coming = () => (
   <Skeleton
     data-testid="coming"
@@ -9,6 +9,12 @@ export const Coming = () => (
     animation="wave"
     width="100%"
     height="100%"
-    sx={{ position: 'absolute', inset: 0, bgcolor: 'transparent', '@media (prefers-reduced-motion: reduce)': { '&::after': { animation: 'none' } } }}
+    sx={{
+      position: 'absolute',
+      inset: 0,
+      bgcolor: 'transparent',
+      pointerEvents: 'none',
+      '@media (prefers-reduced-motion: reduce)': { '&::after': { animation: 'none' } },
+    }}
   />
 );

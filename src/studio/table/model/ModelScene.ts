@@ -38,6 +38,9 @@ const AS_IT_IS: Rgb = [1, 1, 1];
 const CLOSE = { off: 0.7, least: 0.7 } as const;
 const MOVING = { off: 3, least: 3 } as const;
 
+/** Pixels a side for each of the pane's while one moves with slow graphics. */
+const COARSE = 0.5;
+
 /** A moment when the page has nothing else to do. */
 const leisure = (): Promise<unknown> =>
   new Promise((resolve) => ('requestIdleCallback' in window ? requestIdleCallback(resolve, { timeout: 500 }) : setTimeout(resolve, 16)));
@@ -92,6 +95,8 @@ export class ModelScene {
   private shade = true;
   /** Whether its pane has no room. */
   private folded = false;
+  /** Pixels drawn a side for each of the pane's when the eye rests. */
+  private ratio = 1;
   /** Whether shadows are no longer as what is drawn throws them. */
   private shadowsOld = true;
   /** Where the eye stood in the frame before. */
@@ -145,7 +150,8 @@ export class ModelScene {
   resize(width: number, height: number): void {
     this.folded = !width || !height;
     const [before, ratio] = [this.renderer.getSize(new THREE.Vector2()), Math.min(devicePixelRatio, 2)];
-    if (this.folded || (before.x === width && before.y === height && this.renderer.getPixelRatio() === ratio)) return;
+    if (this.folded || (before.x === width && before.y === height && this.ratio === ratio)) return;
+    this.ratio = ratio;
     this.renderer.setPixelRatio(ratio);
     this.renderer.setSize(width, height, false);
     this.eye.resize(width / height);
@@ -181,6 +187,8 @@ export class ModelScene {
       this.renderer.shadowMap.needsUpdate = this.shadowsOld && full;
       if (full) this.shadowsOld = false;
       this.stood.copy(view.matrixWorld);
+      const ratio = hasty ? this.ratio * COARSE : this.ratio;
+      if (this.renderer.getPixelRatio() !== ratio) this.renderer.setPixelRatio(ratio);
       this.parts.fit(this.closeness(view, hasty));
       if (shaded && full) this.contact.prepare(view);
       else this.contact.none();
