@@ -10,6 +10,7 @@ import { FINE, LIGHT } from '../stock/stock';
 import type { Made } from '../stock/types';
 import { assembleRun, likeness, runParts, unitParts, type AssembledRun } from './assemble';
 import type { BackLine } from './run';
+import { lineOf } from './sides';
 
 /** A run with everything that follows from it. */
 export interface DerivedRun extends AssembledRun {
@@ -36,8 +37,7 @@ export function backLines({ legs }: Pick<Run, 'legs'>, walls: Walls): BackLine[]
   const lines = legs.map((leg): BackLine | null => {
     if (leg.kind === 'free') return { from: leg.from, to: leg.to };
     const side = sideOf(leg, walls);
-    // Who looks at the left side of a wall has its end to the left.
-    return side && (leg.side === 'left' ? { from: side.to, to: side.from } : { from: side.from, to: side.to });
+    return side && lineOf(side);
   });
   return lines.every((l) => l !== null) ? lines : null;
 }

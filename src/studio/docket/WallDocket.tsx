@@ -10,6 +10,7 @@ import { Choice, STATUS_NAMES } from '../look/Choice';
 import { LengthField, Row } from '../look/fields';
 import { useStudio } from '../store/studio';
 import * as tools from '../tools/controller';
+import { beginRun } from '../tools/runs';
 import { Group } from './Group';
 import { Actions, PartSwatches, Swatches, useEdit } from './parts';
 
@@ -203,6 +204,11 @@ export function WallDocket({ id, target }: { id: string; target: Target | null }
         <Button size="small" onClick={() => run('wall.offset', { wall: id, by: target?.kind === 'wall' && target.side === 'right' ? -beside : beside })}>
           Draw parallel
         </Button>
+        {target?.kind === 'wall' && target.room !== null && project.rooms[target.room] ? (
+          <Button size="small" onClick={() => beginRun(id, target.side, target.room!)}>
+            Cabinets along it
+          </Button>
+        ) : null}
         <Button size="small" onClick={tools.lineUp}>
           Its whole line
         </Button>

@@ -14,6 +14,7 @@ import { PieceDocket } from '../docket/PieceDocket';
 import { RoofDocket } from '../docket/RoofDocket';
 import { RooflightDocket } from '../docket/RooflightDocket';
 import { RoomDocket } from '../docket/RoomDocket';
+import { RunDocket, UnitDocket } from '../docket/RunDocket';
 import { StairDocket } from '../docket/StairDocket';
 import { WallDocket } from '../docket/WallDocket';
 import { MouldingDocket } from '../finishes/MouldingDocket';
@@ -68,8 +69,12 @@ export const STUDIO_KINDS: Partial<Record<keyof typeof PROJECT_KINDS, StudioKind
   beams: kind('beams', { docket: BeamDocket }),
   grounds: kind('grounds', { docket: GroundDocket }),
   fences: kind('fences', { docket: FenceDocket, line: () => 'Outside' }),
-  runs: kind('runs', { docket: PlainDocket, line: () => 'Run of cabinets' }),
-  cabinets: kind('cabinets', { docket: PlainDocket, line: ({ run }, project) => project.runs[run]?.name ?? 'Unit' }),
+  runs: kind('runs', { docket: RunDocket, line: () => 'Run of cabinets' }),
+  cabinets: kind('cabinets', {
+    docket: UnitDocket,
+    title: ({ name }) => capital(name),
+    line: ({ run }, project) => `Unit of ${project.runs[run]?.name ?? 'a run'}`,
+  }),
   patches: kind('patches', { docket: PatchDocket }),
   mouldings: kind('mouldings', {
     docket: MouldingDocket,

@@ -1,0 +1,260 @@
+'use client';
+import Autocomplete from '@mui/material/Autocomplete';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import TextField from '@mui/material/TextField';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
+import { inOrder, sayRun, unitsFrom } from '@/core/cabinetry/line';
+import { completions } from '@/core/cabinetry/said';
+import { nextSide } from '@/core/cabinetry/sides';
+import { derivedOf } from '@/core/model/model';
+import type { Cabinet, Run } from '@/core/project/schema';
+import { BUILDS, CORNERS, FRONTS, HANDLES, type Build, type Construction, type FrontStyle, type HandleStyle } from '@/core/project/schema/cabinets';
+import { formatLength } from '@/core/units/length';
+import { STATUS_NAMES } from '../look/Choice';
+import { FieldTable, type Field } from '../look/FieldTable';
+import { colours } from '../look/theme';
+import { newId, useStudio } from '../store/studio';
+import { Group } from './Group';
+import { Actions, PartSwatches, useEdit } from './parts';
+
+const plain = <T extends string>(values: readonly T[]): (readonly [T, string])[] => values.map((v) => [v, v] as const);
+
+/** A line with what is being typed at its end said whole. */
+const withWord = (line: string, word: string): string => {
+  const at = Math.max(line.lastIndexOf(','), line.lastIndexOf(';')) + 1;
+  const last = line.slice(at);
+  return line.slice(0, at) + last.replace(/[a-z][a-z -]*$/i, '') + (/[a-z][a-z -]*$/i.test(last) || /\s$/.test(last) ? '' : ' ') + word;
+};
+
+/** The units of a run, from the left. */
+function useUnits(run: string): Cabinet[] {
+  const cabinets = useStudio((s) => s.project.cabinets);
+  return useMemo(() => inOrder(Object.values(cabinets).filter((u) => u.run === run)), [cabinets, run]);
+}
+
+/** The units of a run, typed in one line in the words of the trade; they are shown as they are typed. */
+function LineField({ run }: { run: Run }) {
+  const { units: system, say } = useEdit();
+  const units = useUnits(run.id);
+  const said = sayRun(units, system);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  // New units have the same ids from one letter to the next: what is shown is what is done.
+  const ids = useRef<string[]>([]);
+  const text = typed ?? said;
+  const read = (line: string): ReturnType<typeof unitsFrom> => {
+    let next = 0;
+    return unitsFrom(line, run.id, units, system, () => (ids.current[next] ??= newId('unit')) && ids.current[next++]);
+  };
+  const leave = (): void => {
+    useStudio.getState().endPreview();
+    ids.current = [];
+    setTyped(null);
+    setMessage(null);
+  };
+  useEffect(() => () => useStudio.getState().endPreview(), []);
+  const type = (line: string): void => {
+    setTyped(line);
+    const now = read(line);
+    setMessage(now.ok ? useStudio.getState().preview('run.lay', { run, units: now.units }) : now.message);
+  };
+  const take = (): void => {
+    if (typed === null || typed === said) return leave();
+    const now = read(typed);
+    if (!now.ok) return say(now.message);
+    if (useStudio.getState().run('run.lay', { run, units: now.units })) leave();
+  };
+  return (
+    <Box sx={{ my: 0.75 }}>
+      <Autocomplete
+        freeSolo
+        disableClearable
+        multiple={false}
+        options={typed === null ? [] : completions(text)}
+        filterOptions={(all) => all}
+        value={text}
+        inputValue={text}
+        onInputChange={(_, line, reason) => reason === 'input' && type(line)}
+        onChange={(_, word, reason) => (reason === 'selectOption' ? type(withWord(text, word)) : take())}
+        onKeyDown={(e) => {
+          e.stopPropagation();
+          if (e.key === 'Escape') leave();
+        }}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            variant="standard"
+            multiline
+            label="Units, from the left"
+            placeholder="600 drawers, 800 sink, rest door"
+            error={message !== null}
+            helperText={message ?? 'Enter takes it'}
+            onBlur={take}
+          />
+        )}
+      />
+    </Box>
+  );
+}
+
+/** What is left on the legs of a run, or by how much its units are too long. */
+function leftOver(id: string, model: ReturnType<typeof useStudio.getState>['model'], system: 'metric' | 'imperial'): string[] {
+  const run = derivedOf(model, 'runs').find((r) => r.id === id);
+  if (!run) return [];
+  return run.legs.flatMap((_, i) => {
+    const lacks = run.floor.lacks[i] ?? 0;
+    if (lacks > 1e-6) return [`${formatLength(lacks, system)} too long for its wall`];
+    const gaps = run.floor.gaps.filter((g) => g.leg === i).map((g) => formatLength(g.to - g.from, system));
+    return [gaps.length ? `${gaps.join(' and ')} left` : 'full'];
+  });
+}
+
+/** How a run is built and looks. */
+function RunRows({ run }: { run: Run }) {
+  const { units: system, run: edit, say } = useEdit();
+  const model = useStudio((s) => s.model);
+  const set = (values: Partial<Run>): boolean => edit('run.put', { ...run, ...values });
+  const make = (values: Partial<Construction>): boolean => set({ made: { ...run.made, ...values } });
+  const { made } = run;
+  const left = leftOver(run.id, model, system);
+  const fields: Field[] = [
+    { kind: 'text', label: 'Name', aria: 'Name of the run', value: run.name, set: (name) => set({ name }) },
+    ...left.map((value, i): Field => ({ kind: 'fact', label: left.length > 1 ? `Wall ${i + 1}` : 'Along it', value })),
+    { kind: 'choice', label: 'Fronts', value: run.fronts, options: plain(FRONTS), set: (v) => set({ fronts: v as FrontStyle }) },
+    { kind: 'choice', label: 'Handles', value: run.handles, options: plain(HANDLES), set: (v) => set({ handles: v as HandleStyle }) },
+    { kind: 'choice', label: 'Made', aria: 'How it is made', value: made.build, options: plain(BUILDS), set: (v) => set({ made: CONSTRUCTIONS[v as Build] }) },
+  ];
+  return (
+    <>
+      <FieldTable units={system} say={say} fields={fields} />
+      <Group title="Heights and depths">
+        <FieldTable
+          units={system}
+          say={say}
+          fields={[
+            { kind: 'length', label: 'Begins at', value: run.start, set: (start) => set({ start }) },
+            {
+              kind: 'choice',
+              label: 'Packed',
+              value: run.packed,
+              options: [
+                ['start', 'to the left'],
+                ['end', 'to the right'],
+              ],
+              set: (v) => set({ packed: v as Run['packed'] }),
+            },
+            { kind: 'length', label: 'Plinth', value: made.plinth, set: (plinth) => make({ plinth }) },
+            { kind: 'length', label: 'Base, high', value: made.base.height, set: (height) => make({ base: { ...made.base, height } }) },
+            { kind: 'length', label: 'Base, deep', value: made.base.depth, set: (depth) => make({ base: { ...made.base, depth } }) },
+            { kind: 'length', label: 'Worktop', value: made.worktop.thickness, set: (thickness) => make({ worktop: { ...made.worktop, thickness } }) },
+            { kind: 'length', label: 'Overhang', value: made.worktop.overhang, set: (overhang) => make({ worktop: { ...made.worktop, overhang } }) },
+            { kind: 'length', label: 'Wall, above', value: made.wall.above, set: (above) => make({ wall: { ...made.wall, above } }) },
+            { kind: 'length', label: 'Wall, high', value: made.wall.height, set: (height) => make({ wall: { ...made.wall, height } }) },
+            { kind: 'length', label: 'Wall, deep', value: made.wall.depth, set: (depth) => make({ wall: { ...made.wall, depth } }) },
+            { kind: 'length', label: 'Tall, high', value: made.tall.height, set: (height) => make({ tall: { ...made.tall, height } }) },
+            { kind: 'choice', label: 'Status', value: run.status, options: STATUS_NAMES, set: (v) => set({ status: v as Run['status'] }) },
+          ]}
+        />
+      </Group>
+    </>
+  );
+}
+
+/** Takes a run round the next corner of its room. */
+function Further({ run }: { run: Run }) {
+  const shell = useStudio((s) => s.model.shell);
+  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
+  const { run: edit } = useEdit();
+  if (!derived) return null;
+  const last = run.legs.length - 1;
+  const right = nextSide(shell, run.legs[last], derived.legs[last], 'right');
+  const taken = right?.kind === 'wall' && run.legs.some((l) => l.kind === 'wall' && l.wall === right.wall && l.side === right.side);
+  return (
+    <>
+      {right && !taken ? (
+        <Button size="small" onClick={() => edit('run.put', { ...run, legs: [...run.legs, right] })}>
+          Round the right corner
+        </Button>
+      ) : null}
+    </>
+  );
+}
+
+/** A run of cabinets: its units in one line, how it is built, how it looks. */
+export function RunDocket({ id }: { id: string }) {
+  const run = useStudio((s) => s.project.runs[id]);
+  return (
+    <>
+      <LineField key={id} run={run} />
+      <RunRows run={run} />
+      <PartSwatches id={id} />
+      <Actions>
+        <Further run={run} />
+      </Actions>
+    </>
+  );
+}
+
+/** A unit of a run, and the run it stands in. */
+export function UnitDocket({ id }: { id: string }) {
+  const unit = useStudio((s) => s.project.cabinets[id]);
+  const run = useStudio((s) => s.project.runs[unit.run]);
+  const all = useUnits(unit.run);
+  const { units: system, run: edit, say } = useEdit();
+  const set = (values: Partial<Cabinet>): boolean => edit('unit.put', { ...unit, ...values });
+  const of = run.made[unit.band];
+  const moved = (by: -1 | 1): void => {
+    const at = all.findIndex((u) => u.id === id);
+    const order = all.slice();
+    [order[at], order[at + by]] = [order[at + by], order[at]];
+    edit('run.lay', { run, units: order.map((u, i) => ({ ...u, order: i })) });
+  };
+  const at = all.findIndex((u) => u.id === id);
+  const below = all.filter((u) => u.band !== 'wall' && !u.bare);
+  return (
+    <>
+      <FieldTable
+        units={system}
+        say={say}
+        fields={[
+          {
+            kind: 'length?',
+            label: 'Width',
+            value: unit.width,
+            auto: 'what is left',
+            set: (width) => set({ width }),
+          },
+          { kind: 'length?', label: 'Height', value: unit.height, auto: formatLength(of.height, system), set: (height) => set({ height }) },
+          { kind: 'length?', label: 'Depth', value: unit.depth, auto: formatLength(of.depth, system), set: (depth) => set({ depth }) },
+          unit.corner
+            ? { kind: 'choice', label: 'Corner', value: unit.corner, options: plain(CORNERS), set: (v) => set({ corner: v as Cabinet['corner'] }) }
+            : null,
+          unit.band === 'wall'
+            ? {
+                kind: 'choice',
+                label: 'Hangs',
+                value: unit.over ?? '',
+                options: [['', 'beside the one before'], ...below.map((u) => [u.id, `over ${all.indexOf(u) + 1}, ${u.name}`] as const)],
+                set: (v) => set({ over: v || null }),
+              }
+            : null,
+          unit.bare ? null : { kind: 'number', label: 'Open, %', value: unit.open, min: 0, max: 100, scale: 100, set: (open) => set({ open }) },
+        ]}
+      />
+      <PartSwatches id={id} />
+      <Actions>
+        <Button size="small" disabled={at <= 0} onClick={() => moved(-1)}>
+          To the left
+        </Button>
+        <Button size="small" disabled={at < 0 || at >= all.length - 1} onClick={() => moved(1)}>
+          To the right
+        </Button>
+      </Actions>
+      <Box sx={{ mt: 1.25, pt: 0.5, borderTop: `1px solid ${colours.hairline}`, fontSize: 12.5, fontWeight: 550, color: colours.second }}>{run.name}</Box>
+      <LineField key={run.id} run={run} />
+      <RunRows run={run} />
+    </>
+  );
+}
