@@ -1,6 +1,7 @@
 import { modelKind } from '../model/kinds';
 import { collections } from '../project/kinds';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
+import { cabinetSchedule, panelSchedule, worktopSchedule } from './cabinets';
 import { coveringSchedule } from './coverings';
 import { costByRoom, costByTrade, orderList } from './costs';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
@@ -109,6 +110,53 @@ const LISTS = {
       { key: 'cost', title: 'Cost', kind: 'money', sum: true },
     ],
     rows: pieceSchedule,
+  },
+  cabinets: {
+    title: 'Cabinets',
+    empty: 'No cabinets yet: begin a run on the docket of a wall.',
+    columns: [
+      text('run', 'Run'),
+      count('mark', 'Mark'),
+      text('name', 'Unit'),
+      text('band', 'Where'),
+      length('width', 'Width'),
+      length('height', 'Height'),
+      length('depth', 'Depth'),
+      text('front', 'Front'),
+      count('handles', 'Handles'),
+      text('finish', 'Finish'),
+      text('fitting', 'For'),
+    ],
+    rows: cabinetSchedule,
+  },
+  worktops: {
+    title: 'Worktops',
+    empty: 'No worktop yet: it lies on the base units of a run.',
+    columns: [
+      text('run', 'Run'),
+      length('length', 'Length', true),
+      area('area', 'Area'),
+      length('thickness', 'Thickness'),
+      count('joints', 'Joints'),
+      length('plinth', 'Plinth', true),
+      text('finish', 'Finish'),
+    ],
+    rows: worktopSchedule,
+  },
+  panels: {
+    title: 'Cutting list',
+    empty: 'No boards yet: units of runs are made of them.',
+    note: 'Sizes are less edging, the length along the grain. Corner units are made apart.',
+    columns: [
+      text('board', 'Board'),
+      text('name', 'Panel'),
+      count('count', 'Number'),
+      length('length', 'Length'),
+      length('width', 'Width'),
+      length('thickness', 'Thickness'),
+      length('edging', 'Edging'),
+    ],
+    rows: panelSchedule,
   },
   coverings: {
     title: 'Coverings',

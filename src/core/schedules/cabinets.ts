@@ -1,0 +1,168 @@
+import { distance } from '../geometry/vec';
+import { regionArea } from '../geometry/polygon';
+import { layBoards, SAW, SHEETS } from '../cabinetry/boards';
+import { carcassOf, cuttingList, type Board, type Cut, type Panel } from '../cabinetry/carcass';
+import type { AssembledUnit } from '../cabinetry/assemble';
+import type { DerivedRun } from '../cabinetry/derive';
+import { isDrawn, layFront, type LaidFront } from '../cabinetry/front';
+import { slabJoints } from '../cabinetry/worktop';
+import { finishIn } from '../finishes/store';
+import { derivedOf, type Model } from '../model/model';
+import { finishedPart } from '../project/kinds';
+import type { Project } from '../project/schema';
+
+/** One unit of a run. SI units. */
+export interface CabinetRow {
+  id: string;
+  run: string;
+  /** Its number along its run, as in the plan. */
+  mark: number;
+  name: string;
+  band: string;
+  width: number;
+  height: number;
+  depth: number;
+  /** "3 drawers", "pair of doors", "open". */
+  front: string;
+  handles: number;
+  finish: string;
+  fitting: string;
+}
+
+/** What a corner unit is made of is not divided as others are. */
+const isCorner = ({ placed: { corner } }: AssembledUnit): boolean => corner === 'L' || corner === 'diagonal';
+
+const frontOf = ({ unit, size }: AssembledUnit, { run }: DerivedRun): LaidFront => layFront(unit.front, size.width, size.height, unit.band, run.made);
+
+/** How many of a word: "3 drawers". */
+const counted = (n: number, one: string, many = `${one}s`): string | null => (n === 0 ? null : n === 1 ? one : `${n} ${many}`);
+
+/** What closes a unit, in words, and how many leaves take a handle. */
+function closing(own: AssembledUnit, run: DerivedRun): { words: string; handles: number } {
+  if (own.unit.bare) return { words: own.unit.bare, handles: 0 };
+  const { cells } = frontOf(own, run);
+  const leaves = cells.flatMap(({ cell, leaves: all }) => all.map((leaf) => ({ leaf, cell })));
+  const moves = leaves.filter(({ cell }) => cell.kind !== 'panel' && cell.kind !== 'dummy');
+  const drawers = moves.filter(({ cell }) => isDrawn(cell)).length;
+  const doors = moves.length - drawers;
+  const hands = [...new Set(moves.filter(({ cell }) => !isDrawn(cell)).map(({ leaf }) => leaf.hand))];
+  const open = cells.filter(({ leaves: all }) => !all.length).length;
+  const words = [
+    counted(drawers, 'drawer'),
+    doors === 1 && hands[0] ? `door ${hands[0]}` : counted(doors, 'door'),
+    counted(leaves.filter(({ cell }) => cell.kind === 'dummy').length, 'dummy front'),
+    counted(leaves.filter(({ cell }) => cell.kind === 'panel').length, 'panel'),
+    open ? 'open' : null,
+  ];
+  return { words: words.filter(Boolean).join(', '), handles: run.run.handles === 'none' ? 0 : moves.length };
+}
+
+/** The finish of a part of a unit: its own, that of its run, or what the kind begins with. */
+const finishOf = (project: Project, own: AssembledUnit, { run }: DerivedRun, part: string): string =>
+  finishIn(project, finishedPart('cabinets', { ...own.unit, finishes: { ...run.finishes, ...own.unit.finishes } }, part, project).finish).name;
+
+/** Every unit of every run, from the left. */
+export function cabinetSchedule(model: Model): CabinetRow[] {
+  return derivedOf(model, 'runs').flatMap((run) =>
+    run.units.map((own, i): CabinetRow => {
+      const { words, handles } = closing(own, run);
+      const { unit, size } = own;
+      return {
+        id: unit.id,
+        run: run.run.name,
+        mark: i + 1,
+        name: unit.name,
+        band: unit.band,
+        ...size,
+        front: words,
+        handles,
+        finish: unit.bare === 'space' ? '' : finishOf(model.project, own, run, 'fronts'),
+        fitting: unit.fitting ?? '',
+      };
+    }),
+  );
+}
+
+/** The worktop of a run, and what runs along it. SI units. */
+export interface WorktopRow {
+  id: string;
+  run: string;
+  /** Along its legs, at the wall. */
+  length: number;
+  area: number;
+  thickness: number;
+  /** Joints between slabs, none nearer to a cut-out than is good, and at corners. */
+  joints: number;
+  plinth: number;
+  finish: string;
+}
+
+/** Slabs are had no longer, metres. */
+const SLAB = 3;
+
+/** Worktops and plinths, run by run. */
+export function worktopSchedule(model: Model): WorktopRow[] {
+  return derivedOf(model, 'runs').flatMap((run): WorktopRow[] => {
+    const { worktop, run: own } = run;
+    const length = worktop.stretches.reduce((sum, s) => sum + s.to - s.from, 0);
+    if (!length) return [];
+    // Where two stretches meet in a corner of the run there is a joint.
+    const corners = worktop.stretches.filter(
+      (s, i) => i > 0 && s.leg > worktop.stretches[i - 1].leg && s.from < 1e-6 && distance(run.legs[s.leg].from, run.legs[s.leg - 1].to) < 1e-3,
+    ).length;
+    return [
+      {
+        id: own.id,
+        run: own.name,
+        length,
+        area: worktop.regions.reduce((sum, r) => sum + regionArea(r), 0),
+        thickness: own.made.worktop.thickness,
+        joints: corners + worktop.stretches.reduce((sum, s) => sum + (slabJoints(s, SLAB)?.length ?? 0), 0),
+        plinth: run.units.filter((u) => u.unit.band !== 'wall' && u.unit.bare !== 'space').reduce((sum, u) => sum + u.placed.width, 0),
+        finish: finishIn(model.project, finishedPart('runs', own, 'worktop', model.project).finish).name,
+      },
+    ];
+  });
+}
+
+/** Boards of one size, of all units. SI units. */
+export interface PanelRow extends Omit<Cut, 'board'> {
+  id: string;
+  board: string;
+}
+
+/** What a board is called. */
+const BOARDS: Readonly<Record<Board, string>> = { carcass: 'carcass board', back: 'back board', frame: 'timber of the frame' };
+
+/** The boards of the carcasses of a run; corner units are made apart. */
+const panelsOf = (run: DerivedRun): Panel[] =>
+  run.units
+    .filter((u) => !u.unit.bare && !isCorner(u))
+    .flatMap((u) => carcassOf(u.size.width, u.size.height, u.size.depth, u.unit.band, run.run.made, frontOf(u, run)).panels);
+
+/** The cutting list of all runs: boards by what they are cut from and their sizes less edging. */
+export function panelSchedule(model: Model): PanelRow[] {
+  return derivedOf(model, 'runs').flatMap((run) =>
+    cuttingList(panelsOf(run), run.run.made.edging)
+      .sort((a, b) => a.board.localeCompare(b.board) || b.thickness - a.thickness || b.length - a.length || b.width - a.width)
+      .map((cut): PanelRow => ({ ...cut, id: run.id, board: BOARDS[cut.board] })),
+  );
+}
+
+/** How many sheets the boards of a run take, and how much of them is left, by kind and thickness. */
+export function sheetsOf(run: DerivedRun, units: Project['units']): { board: string; thickness: number; sheets: number; waste: number }[] {
+  const by = new Map<string, Cut[]>();
+  for (const cut of cuttingList(panelsOf(run), run.run.made.edging)) {
+    if (cut.board === 'frame') continue;
+    const key = `${cut.board} ${cut.thickness}`;
+    by.set(key, [...(by.get(key) ?? []), cut]);
+  }
+  return [...by.values()].map((cuts) => {
+    const laid = layBoards(
+      cuts.map(({ length, width, count }) => ({ length, width, count, turns: false })),
+      SHEETS[units],
+      SAW,
+    );
+    return { board: BOARDS[cuts[0].board], thickness: cuts[0].thickness, sheets: laid.sheets.length, waste: 1 - laid.area.wanted / laid.area.sheets };
+  });
+}
