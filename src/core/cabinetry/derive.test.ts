@@ -11,6 +11,7 @@ import type { Cabinet, Project, Run } from '../project/schema';
 import { box, change, edit, wallBy } from '../testing/drafting';
 import { unitsSaid } from '../testing/cabinets';
 import { loadKernel, openEdges } from '../testing/solid';
+import { newRun } from './begin';
 import { CONSTRUCTIONS } from './figures';
 
 beforeAll(loadKernel);
@@ -22,17 +23,7 @@ const made = CONSTRUCTIONS.frameless;
 const inside = Object.keys(room.rooms)[0];
 
 const runOf = (over: Partial<Run> = {}): Run => ({
-  id: 'run-a',
-  name: 'Kitchen',
-  level: Object.keys(room.levels)[0],
-  legs: [{ kind: 'wall', wall: south, side: 'left', room: inside }],
-  packed: 'start',
-  start: 0,
-  made,
-  fronts: 'framed',
-  handles: 'bar',
-  status: 'new',
-  finishes: {},
+  ...newRun('run-a', 'Kitchen', Object.keys(room.levels)[0], [{ kind: 'wall', wall: south, side: 'left', room: inside }], 'metric'),
   ...over,
 });
 

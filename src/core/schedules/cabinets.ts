@@ -10,6 +10,7 @@ import { finishIn } from '../finishes/store';
 import { derivedOf, type Model } from '../model/model';
 import { finishedPart } from '../project/kinds';
 import type { Project } from '../project/schema';
+import { NEAR, PLANE } from '../units/tolerance';
 
 /** One unit of a run. SI units. */
 export interface CabinetRow {
@@ -108,7 +109,7 @@ export function worktopSchedule(model: Model): WorktopRow[] {
     if (!length) return [];
     // Where two stretches meet in a corner of the run there is a joint.
     const corners = worktop.stretches.filter(
-      (s, i) => i > 0 && s.leg > worktop.stretches[i - 1].leg && s.from < 1e-6 && distance(run.legs[s.leg].from, run.legs[s.leg - 1].to) < 1e-3,
+      (s, i) => i > 0 && s.leg > worktop.stretches[i - 1].leg && s.from < NEAR && distance(run.legs[s.leg].from, run.legs[s.leg - 1].to) < PLANE,
     ).length;
     return [
       {
@@ -149,20 +150,45 @@ export function panelSchedule(model: Model): PanelRow[] {
   );
 }
 
-/** How many sheets the boards of a run take, and how much of them is left, by kind and thickness. */
-export function sheetsOf(run: DerivedRun, units: Project['units']): { board: string; thickness: number; sheets: number; waste: number }[] {
-  const by = new Map<string, Cut[]>();
-  for (const cut of cuttingList(panelsOf(run), run.run.made.edging)) {
-    if (cut.board === 'frame') continue;
-    const key = `${cut.board} ${cut.thickness}`;
-    by.set(key, [...(by.get(key) ?? []), cut]);
-  }
-  return [...by.values()].map((cuts) => {
-    const laid = layBoards(
-      cuts.map(({ length, width, count }) => ({ length, width, count, turns: false })),
-      SHEETS[units],
-      SAW,
-    );
-    return { board: BOARDS[cuts[0].board], thickness: cuts[0].thickness, sheets: laid.sheets.length, waste: 1 - laid.area.wanted / laid.area.sheets };
+/** Sheets of one kind and thickness that a run takes. SI units, waste as a share of them. */
+export interface BoardRow {
+  id: string;
+  run: string;
+  board: string;
+  thickness: number;
+  panels: number;
+  sheets: number;
+  waste: number;
+  /** Panels larger than a sheet: they are on none. */
+  over: number;
+}
+
+/** How many sheets the panels of each run are cut from, laid so that a panel saw can cut them, and how much of them is left over. */
+export function boardSchedule(model: Model): BoardRow[] {
+  return derivedOf(model, 'runs').flatMap((run) => {
+    const kinds = new Map<string, Cut[]>();
+    for (const cut of cuttingList(panelsOf(run), run.run.made.edging)) {
+      if (cut.board === 'frame') continue;
+      const key = `${cut.board} ${cut.thickness}`;
+      kinds.set(key, [...(kinds.get(key) ?? []), cut]);
+    }
+    return [...kinds.values()].map((cuts): BoardRow => {
+      const laid = layBoards(
+        cuts.map(({ length, width, count }) => ({ length, width, count, turns: false })),
+        SHEETS[model.project.units],
+        SAW,
+      );
+      const { board, thickness } = cuts[0];
+      return {
+        id: run.id,
+        run: run.run.name,
+        board: BOARDS[board],
+        thickness,
+        panels: cuts.reduce((sum, cut) => sum + cut.count, 0),
+        sheets: laid.sheets.length,
+        waste: laid.sheets.length ? 1 - laid.area.wanted / laid.area.sheets : 0,
+        over: laid.tooLarge.reduce((sum, of) => sum + cuts[of].count, 0),
+      };
+    });
   });
 }

@@ -1,7 +1,7 @@
 import type { Model } from '../model/model';
 
 /** What a column of a schedule holds, which decides how it is written. */
-export type ColumnKind = 'text' | 'figure' | 'length' | 'area' | 'count' | 'degrees' | 'volume' | 'cloth' | 'money' | 'lrv';
+export type ColumnKind = 'text' | 'figure' | 'length' | 'area' | 'count' | 'degrees' | 'volume' | 'cloth' | 'money' | 'lrv' | 'share';
 
 export interface Column {
   key: string;

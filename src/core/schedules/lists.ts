@@ -1,7 +1,7 @@
 import { modelKind } from '../model/kinds';
 import { collections } from '../project/kinds';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
-import { cabinetSchedule, panelSchedule, worktopSchedule } from './cabinets';
+import { boardSchedule, cabinetSchedule, panelSchedule, worktopSchedule } from './cabinets';
 import { coveringSchedule } from './coverings';
 import { costByRoom, costByTrade, orderList } from './costs';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
@@ -157,6 +157,21 @@ const LISTS = {
       length('edging', 'Edging'),
     ],
     rows: panelSchedule,
+  },
+  boards: {
+    title: 'Boards to order',
+    empty: 'No boards yet: units of runs are made of them.',
+    note: 'Panels are laid with the grain, edge to edge and a saw cut apart, so that a panel saw can cut them.',
+    columns: [
+      text('run', 'Run'),
+      text('board', 'Board'),
+      length('thickness', 'Thickness'),
+      count('panels', 'Panels'),
+      count('sheets', 'Sheets'),
+      { key: 'waste', title: 'Left over', kind: 'share' },
+      count('over', 'Larger than a sheet'),
+    ],
+    rows: boardSchedule,
   },
   coverings: {
     title: 'Coverings',
@@ -356,6 +371,8 @@ export function written(kind: ColumnKind, value: unknown, units: UnitSystem, mon
       return value === 0 ? '' : `${money} ${value.toFixed(2).replace(/\B(?=(\d{3})+(?!\d))/g, ' ')}`;
     case 'lrv':
       return value.toFixed(0);
+    case 'share':
+      return `${Math.round(value * 100)} %`;
     case 'cloth':
       // By the metre or the yard, as it is sold.
       return value === 0 ? '' : units === 'metric' ? `${value.toFixed(1)} m` : `${(value / 0.9144).toFixed(1)} yd`;

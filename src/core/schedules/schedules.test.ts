@@ -1,9 +1,13 @@
 import { describe, expect, it } from 'vitest';
+import { newRun } from '../cabinetry/begin';
+import { legAlong } from '../cabinetry/sides';
 import { heronLockCottage } from '../demo/heron-lock';
 import { deriveModel } from '../model/derive';
 import { partsOf } from '../model/model';
 import { addressOf } from '../project/targets';
 import { regionArea } from '../geometry/polygon';
+import { unitsSaid } from '../testing/cabinets';
+import { edit } from '../testing/drafting';
 import { scheduleLists, written } from './lists';
 import { findIn, contentsOf, type ContentsNode } from './contents';
 import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from './upwards';
@@ -37,8 +41,14 @@ describe('schedules of what goes up and outside', () => {
   });
 
   it('every list has its columns in its rows, in both systems of units', () => {
+    // A run in the workshop, so that there are cabinets to list.
+    const demo = heronLockCottage();
+    const [room] = Object.values(demo.rooms).filter((r) => r.name === 'Workshop');
+    const { side, wall } = [...model.shell.walls.values()].flatMap((w) => w.sides).find((s) => s.room === room.id && s.length > 1.5)!;
+    const run = newRun('run-a', 'Benches', room.level, [legAlong({ wall, side, room: room.id })], 'metric');
+    const fitted = deriveModel(edit(demo, 'run.lay', { run, units: unitsSaid('600 drawers, 600 wall') }));
     for (const list of Object.values(scheduleLists())) {
-      const rows = list.rows(model) as Record<string, unknown>[];
+      const rows = list.rows(fitted) as Record<string, unknown>[];
       expect(rows.length).toBeGreaterThan(0);
       for (const row of rows) for (const c of list.columns) expect(row).toHaveProperty(c.key);
     }

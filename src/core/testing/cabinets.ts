@@ -1,25 +1,10 @@
-import { readLine } from '../cabinetry/said';
+import { unitsFrom } from '../cabinetry/line';
 import type { Cabinet } from '../project/schema';
 
 /** The units of a run as a line says them, in order; their ids are that of the run and their number. */
 export function unitsSaid(line: string, run = 'run-a'): Cabinet[] {
-  const read = readLine(line, 'metric');
-  if (!read.ok) throw new Error(read.message);
-  return read.units.map(({ word, band, width, front, corner, bare, fitting }, order) => ({
-    id: `${run}-${order}`,
-    name: word,
-    run,
-    order,
-    band,
-    width,
-    height: null,
-    depth: null,
-    front,
-    corner: corner ? 'L' : null,
-    over: null,
-    bare,
-    fitting,
-    open: 0,
-    finishes: {},
-  }));
+  let count = 0;
+  const made = unitsFrom(line, run, [], 'metric', () => `${run}-${count++}`);
+  if (!made.ok) throw new Error(made.message);
+  return made.units;
 }

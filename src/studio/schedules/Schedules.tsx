@@ -32,7 +32,7 @@ const TITLES = NAMES.map((name) => LISTS[name].title);
 
 /** Figures stand under one another by their last digit, each on one line. */
 const RIGHT = { textAlign: 'right', whiteSpace: 'nowrap', fontVariantNumeric: 'tabular-nums' } as const;
-const FIGURES = new Set<ColumnKind>(['length', 'area', 'count', 'degrees', 'volume', 'cloth', 'money', 'lrv', 'figure']);
+const FIGURES = new Set<ColumnKind>(['length', 'area', 'count', 'degrees', 'volume', 'cloth', 'money', 'lrv', 'share', 'figure']);
 
 /** The schedules, always current; a row leads to what it counts. */
 export function Schedules() {
