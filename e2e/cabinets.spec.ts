@@ -44,7 +44,6 @@ test('a run of cabinets is said along a wall, goes round a corner, and is change
     await studio.docket.getByRole('button', { name: 'Round the right corner' }).click();
     const line = studio.docket.getByLabel('Units, from the left');
     await line.fill('600 drawers, 800 sink, rest door, 900 corner, 600 oven, 600 wall glazed');
-    await page.keyboard.press('Escape');
     await line.press('Enter');
     const project = await studio.project();
     const run = only(project.runs);

@@ -3,7 +3,7 @@ import Autocomplete from '@mui/material/Autocomplete';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { inOrder, sayRun, unitsFrom } from '@/core/cabinetry/line';
 import { completions } from '@/core/cabinetry/said';
@@ -41,6 +41,9 @@ function LineField({ run }: { run: Run }) {
   const said = sayRun(units, system);
   const [typed, setTyped] = useState<string | null>(null);
   const [message, setMessage] = useState<string | null>(null);
+  // Words that end what is typed are offered; Enter takes the one that was gone to, else the line.
+  const [offered, setOffered] = useState(false);
+  const gone = useRef<string | null>(null);
   // New units have the same ids from one letter to the next: what is shown is what is done.
   const ids = useRef<string[]>([]);
   const text = typed ?? said;
@@ -76,11 +79,23 @@ function LineField({ run }: { run: Run }) {
         filterOptions={(all) => all}
         value={text}
         inputValue={text}
-        onInputChange={(_, line, reason) => reason === 'input' && type(line)}
-        onChange={(_, word, reason) => (reason === 'selectOption' ? type(withWord(text, word)) : take())}
-        onKeyDown={(e) => {
+        onInputChange={(_, line, reason) => {
+          if (reason !== 'input') return;
+          gone.current = null;
+          type(line.replace(/\s*\n\s*/g, ' '));
+        }}
+        onChange={(_, word, reason) => reason === 'selectOption' && type(withWord(text, word))}
+        open={offered && typed !== null}
+        onOpen={() => setOffered(true)}
+        onClose={() => setOffered(false)}
+        onHighlightChange={(_, word) => (gone.current = word)}
+        onKeyDown={(e: KeyboardEvent & { defaultMuiPrevented?: boolean }) => {
           e.stopPropagation();
-          if (e.key === 'Escape') leave();
+          if (e.key === 'Escape' && !offered) leave();
+          if (e.key !== 'Enter' || (offered && gone.current !== null)) return;
+          e.preventDefault();
+          e.defaultMuiPrevented = true;
+          take();
         }}
         renderInput={(params) => (
           <TextField
