@@ -1,16 +1,15 @@
 import { multiply, placement, type Matrix } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
 import { roomOfRun } from '../project/runs';
-import type { Leg, Run } from '../project/schema/cabinets';
+import type { Run } from '../project/schema/cabinets';
 import type { Owner } from '../model/body';
 import type { Deriving, Putting } from '../model/deriving';
-import type { DerivedWall, WallSide } from '../shell/wall-types';
 import { joinParts, type MadePart } from '../stock/joined';
 import { FINE, LIGHT } from '../stock/stock';
 import type { Made } from '../stock/types';
 import { assembleRun, likeness, runParts, unitParts, type AssembledRun } from './assemble';
 import type { BackLine } from './run';
-import { lineOf } from './sides';
+import { backLines } from './sides';
 
 /** A run with everything that follows from it. */
 export interface DerivedRun extends AssembledRun {
@@ -22,24 +21,6 @@ export interface DerivedRun extends AssembledRun {
   step: number;
   /** Height of the floor it stands on, metres. */
   ground: number;
-}
-
-type Walls = ReadonlyMap<string, DerivedWall>;
-
-/** The side of a wall a leg runs along: that which its room sees, else the longest there is. */
-function sideOf({ wall, side, room }: Extract<Leg, { kind: 'wall' }>, walls: Walls): WallSide | null {
-  const own = (walls.get(wall)?.sides ?? []).filter((s) => s.side === side);
-  return own.find((s) => s.room === room) ?? own.reduce<WallSide | null>((best, s) => (best && best.length >= s.length ? best : s), null);
-}
-
-/** Lines the backs of units stand on, from left to right as one sees them; null where a wall is not there. */
-export function backLines({ legs }: Pick<Run, 'legs'>, walls: Walls): BackLine[] | null {
-  const lines = legs.map((leg): BackLine | null => {
-    if (leg.kind === 'free') return { from: leg.from, to: leg.to };
-    const side = sideOf(leg, walls);
-    return side && lineOf(side);
-  });
-  return lines.every((l) => l !== null) ? lines : null;
 }
 
 /** A run as it is laid out; null where a wall it stands along is not there. */

@@ -1,8 +1,10 @@
+import { inOrder } from '../cabinetry/line';
 import { insideRegion } from '../geometry/polygon';
 import type { Model } from '../model/model';
 import { GROUND_NAMES } from '../project/built-defaults';
 import { collections, kindOf, type CollectionName } from '../project/kinds';
 import { formName, KIND_NAMES } from '../project/opening-defaults';
+import { roomOfRun } from '../project/runs';
 import { addressOf, targetName, type Target } from '../project/targets';
 
 /** One line of the contents: a thing, or what holds others. */
@@ -23,7 +25,7 @@ const heading = (id: string, name: string, children: ContentsNode[]): ContentsNo
   children.length ? [{ id: `heading ${id}`, name, kind: '', thing: false, children }] : [];
 
 /** Kinds that are listed under others, or in a way of their own; guide lines are no things. */
-const LISTED: ReadonlySet<CollectionName> = new Set(['walls', 'rooms', 'openings', 'roofs', 'dormers', 'pieces', 'guides'] as const);
+const LISTED: ReadonlySet<CollectionName> = new Set(['walls', 'rooms', 'openings', 'roofs', 'dormers', 'pieces', 'runs', 'guides'] as const);
 
 /**
  * Everything a project holds, by level and room: what stands in a room under it, the rest under its level; what lies
@@ -39,6 +41,17 @@ export function contentsOf(model: Model): ContentsNode[] {
         .filter((t) => t.level === level.id)
         .map((t) => leaf(t.id, t.name, kind));
     const pieces = model.pieces.filter((p) => p.piece.level === level.id);
+    const runs = (within: (room: string | null) => boolean): ContentsNode[] =>
+      Object.values(project.runs)
+        .filter((r) => r.level === level.id && within(roomOfRun(r)))
+        .map((r) =>
+          leaf(
+            r.id,
+            r.name,
+            'run of cabinets',
+            inOrder(Object.values(project.cabinets).filter((u) => u.run === r.id)).map((u, i) => leaf(u.id, `${i + 1} ${u.name}`, 'unit')),
+          ),
+        );
     const face = (target: Target, name: string): ContentsNode => ({ id: addressOf(target), name, kind: 'face', thing: false, target, children: [] });
     const rooms = level.rooms.map((room): ContentsNode => {
       const id = room.id;
@@ -70,7 +83,7 @@ export function contentsOf(model: Model): ContentsNode[] {
           placed.add(p.id);
           return leaf(p.id, p.piece.name, 'piece');
         });
-      return leaf(room.id, room.room.name, 'room', [...heading(`faces ${id}`, 'Faces', faces), ...openings, ...inside]);
+      return leaf(room.id, room.room.name, 'room', [...heading(`faces ${id}`, 'Faces', faces), ...openings, ...runs((own) => own === id), ...inside]);
     });
     const walls = level.walls.map((w, i) =>
       leaf(
@@ -100,6 +113,7 @@ export function contentsOf(model: Model): ContentsNode[] {
       ...Object.values(project.openings)
         .filter((o) => !placed.has(o.id) && project.walls[o.wall]?.level === level.id)
         .map((o) => leaf(o.id, o.name, KIND_NAMES[o.kind].toLowerCase())),
+      ...runs((own) => !level.rooms.some((r) => r.id === own)),
       ...pieces.filter((p) => !placed.has(p.id)).map((p) => leaf(p.id, p.piece.name, 'piece')),
     ];
     return leaf(level.id, level.level.name, 'level', [

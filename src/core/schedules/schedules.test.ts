@@ -14,6 +14,13 @@ import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from '.
 
 const model = deriveModel(heronLockCottage());
 
+/** The cottage with a run of cabinets in its workshop. */
+const demo = heronLockCottage();
+const [workshop] = Object.values(demo.rooms).filter((r) => r.name === 'Workshop');
+const { side, wall } = [...model.shell.walls.values()].flatMap((w) => w.sides).find((s) => s.room === workshop.id && s.length > 1.5)!;
+const run = newRun('run-a', 'Benches', workshop.level, [legAlong({ wall, side, room: workshop.id })], 'metric');
+const fitted = deriveModel(edit(demo, 'run.lay', { run, units: unitsSaid('600 drawers, 600 wall') }));
+
 describe('schedules of what goes up and outside', () => {
   it('stairs: risers times rise is what they climb', () => {
     const rows = stairSchedule(model);
@@ -41,12 +48,6 @@ describe('schedules of what goes up and outside', () => {
   });
 
   it('every list has its columns in its rows, in both systems of units', () => {
-    // A run in the workshop, so that there are cabinets to list.
-    const demo = heronLockCottage();
-    const [room] = Object.values(demo.rooms).filter((r) => r.name === 'Workshop');
-    const { side, wall } = [...model.shell.walls.values()].flatMap((w) => w.sides).find((s) => s.room === room.id && s.length > 1.5)!;
-    const run = newRun('run-a', 'Benches', room.level, [legAlong({ wall, side, room: room.id })], 'metric');
-    const fitted = deriveModel(edit(demo, 'run.lay', { run, units: unitsSaid('600 drawers, 600 wall') }));
     for (const list of Object.values(scheduleLists())) {
       const rows = list.rows(fitted) as Record<string, unknown>[];
       expect(rows.length).toBeGreaterThan(0);
@@ -74,18 +75,37 @@ describe('schedules of what goes up and outside', () => {
 });
 
 describe('the contents', () => {
-  const nodes = contentsOf(model);
+  const nodes = contentsOf(fitted);
   const all = (list: readonly ContentsNode[]): ContentsNode[] => list.flatMap((n) => [n, ...all(n.children)]);
 
   it('holds everything once, under its level and room', () => {
     const things = all(nodes).filter((n) => n.thing);
     const ids = things.map((n) => n.id);
     expect(new Set(ids).size).toBe(ids.length);
-    const { project } = model;
-    for (const c of ['levels', 'rooms', 'openings', 'stairs', 'slabs', 'roofs', 'dormers', 'rooflights', 'pieces', 'grounds', 'fences', 'viewpoints'] as const)
+    const { project } = fitted;
+    for (const c of [
+      'levels',
+      'rooms',
+      'openings',
+      'stairs',
+      'slabs',
+      'roofs',
+      'dormers',
+      'rooflights',
+      'pieces',
+      'runs',
+      'cabinets',
+      'grounds',
+      'fences',
+      'viewpoints',
+    ] as const)
       for (const id of Object.keys(project[c])) expect(ids).toContain(id);
     const upper = nodes.find((n) => n.id === 'upper')!;
     expect(upper.children.find((n) => n.name === 'Bedroom')!.children.map((n) => n.name)).toEqual(expect.arrayContaining(['W8 Bedroom west', 'Bed']));
+    // Units are under their run, which is under its room, in their order.
+    const [benches] = all(nodes).filter((n) => n.id === 'run-a');
+    expect(benches.children.map((n) => n.name)).toEqual(['1 drawers', '2 wall']);
+    expect(all(nodes).find((n) => n.id === workshop.id)!.children).toContain(benches);
   });
 
   it('holds every face a finish can be chosen for once, by the names people say', () => {

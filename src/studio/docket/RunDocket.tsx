@@ -7,7 +7,7 @@ import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { inOrder, sayRun, unitsFrom } from '@/core/cabinetry/line';
 import { completions } from '@/core/cabinetry/said';
-import { nextSide } from '@/core/cabinetry/sides';
+import { legRound, legsAround } from '@/core/cabinetry/sides';
 import { derivedOf } from '@/core/model/model';
 import type { Cabinet, Run } from '@/core/project/schema';
 import { BUILDS, CORNERS, FRONTS, HANDLES, type Build, type Construction, type FrontStyle, type HandleStyle } from '@/core/project/schema/cabinets';
@@ -21,9 +21,12 @@ import { Actions, PartSwatches, useEdit } from './parts';
 
 const plain = <T extends string>(values: readonly T[]): (readonly [T, string])[] => values.map((v) => [v, v] as const);
 
+/** Where the last unit of a line begins to be said. */
+const lastItem = (line: string): number => Math.max(line.lastIndexOf(','), line.lastIndexOf(';')) + 1;
+
 /** A line with what is being typed at its end said whole. */
 const withWord = (line: string, word: string): string => {
-  const at = Math.max(line.lastIndexOf(','), line.lastIndexOf(';')) + 1;
+  const at = lastItem(line);
   const last = line.slice(at);
   return line.slice(0, at) + last.replace(/[a-z][a-z -]*$/i, '') + (/[a-z][a-z -]*$/i.test(last) || /\s$/.test(last) ? '' : ' ') + word;
 };
@@ -58,16 +61,23 @@ function LineField({ run }: { run: Run }) {
     setMessage(null);
   };
   useEffect(() => () => useStudio.getState().endPreview(), []);
+  // A corner unit takes the run round the corner.
+  const laid = (own: Cabinet[]): { run: Run; units: Cabinet[] } => ({
+    run: { ...run, legs: legsAround(run, own.filter((u) => u.corner).length, useStudio.getState().model.shell) },
+    units: own,
+  });
   const type = (line: string): void => {
     setTyped(line);
-    const now = read(line);
-    setMessage(now.ok ? useStudio.getState().preview('run.lay', { run, units: now.units }) : now.message);
+    let now = read(line);
+    // A word that is still being typed waits to be whole: what stands before it is shown.
+    if (!now.ok && completions(line).length) now = read(line.slice(0, lastItem(line)));
+    setMessage(now.ok ? useStudio.getState().preview('run.lay', laid(now.units)) : now.message);
   };
   const take = (): void => {
     if (typed === null || typed === said) return leave();
     const now = read(typed);
     if (!now.ok) return say(now.message);
-    if (useStudio.getState().run('run.lay', { run, units: now.units })) leave();
+    if (useStudio.getState().run('run.lay', laid(now.units))) leave();
   };
   return (
     <Box sx={{ my: 0.75 }}>
@@ -180,21 +190,13 @@ function RunRows({ run }: { run: Run }) {
 /** Takes a run round the next corner of its room. */
 function Further({ run }: { run: Run }) {
   const shell = useStudio((s) => s.model.shell);
-  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
   const { run: edit } = useEdit();
-  if (!derived) return null;
-  const last = run.legs.length - 1;
-  const right = nextSide(shell, run.legs[last], derived.legs[last], 'right');
-  const taken = right?.kind === 'wall' && run.legs.some((l) => l.kind === 'wall' && l.wall === right.wall && l.side === right.side);
-  return (
-    <>
-      {right && !taken ? (
-        <Button size="small" onClick={() => edit('run.put', { ...run, legs: [...run.legs, right] })}>
-          Round the right corner
-        </Button>
-      ) : null}
-    </>
-  );
+  const next = legRound(run, shell);
+  return next ? (
+    <Button size="small" onClick={() => edit('run.put', { ...run, legs: [...run.legs, next] })}>
+      Round the right corner
+    </Button>
+  ) : null;
 }
 
 /** A run of cabinets: its units in one line, how it is built, how it looks. */
