@@ -178,6 +178,7 @@ test('what is still coming shows that it is, on the list of projects and on the 
   const card = page.getByRole('article', { name: 'Heron Lock Cottage', exact: true });
   await expect(card.getByTestId('coming')).toBeVisible();
   // A press that began before the picture came opens the project all the same.
+  await card.scrollIntoViewIfNeeded();
   const box = (await card.boundingBox())!;
   await page.mouse.move(box.x + 100, box.y + 60);
   await page.mouse.down();

@@ -43,6 +43,8 @@ const GROUPS = [
  * drawn by the processor here, shade and true light too: who tests them brings them up.
  */
 export async function left(page: Page): Promise<void> {
+  // Of the model even fewer pixels are drawn than of the page.
+  if (!process.env.LOOK) await page.addInitScript(() => Object.defineProperty(window, 'devicePixelRatio', { get: () => 0.25 }));
   await page.addInitScript(
     (habits) => {
       for (const [key, value] of Object.entries(habits)) if (localStorage.getItem(key) === null) localStorage.setItem(key, value);

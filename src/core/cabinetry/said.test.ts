@@ -69,5 +69,6 @@ describe('a run that is said', () => {
     expect(completions('450 door l')).toEqual(['door left']);
     expect(completions('600 drawers, ')).toContain('sink');
     expect(completions('600 wall ')).toContain('wall left');
+    expect(completions('600 wall gl')).toEqual(['wall glazed']);
   });
 });

@@ -205,13 +205,12 @@ export function completions(line: string): string[] {
   const last = line.slice(Math.max(line.lastIndexOf(','), line.lastIndexOf(';')) + 1).trimStart();
   const typed = /([a-z][a-z -]*)$/i.exec(last)?.[1].toLowerCase() ?? '';
   if (!typed) return KINDS.filter((k) => k.band === 'base').map((k) => k.word);
+  const begun = [...new Set(WORDS.filter(({ text }) => text.startsWith(typed) && text !== typed).map(({ text }) => text))].sort((a, b) => a.length - b.length);
   // Once a kind is said whole, its hand may follow.
   const whole = WORDS.find(({ text }) => typed.startsWith(`${text} `));
-  if (whole) {
-    const more = typed.slice(whole.text.length + 1);
-    return ['left', 'right', 'pair'].filter((w) => w.startsWith(more) && w !== more).map((w) => `${whole.text} ${w}`);
-  }
-  return [...new Set(WORDS.filter(({ text }) => text.startsWith(typed) && text !== typed).map(({ text }) => text))].sort((a, b) => a.length - b.length);
+  const more = whole ? typed.slice(whole.text.length + 1) : '';
+  const hands = whole ? ['left', 'right', 'pair'].filter((w) => w.startsWith(more) && w !== more).map((w) => `${whole.text} ${w}`) : [];
+  return [...begun, ...hands];
 }
 
 /** How a door moves that nobody has said: wide ones are a pair, others hang away from the middle of the run. */
