@@ -1,11 +1,12 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { drawRunUpright } from '../drawing/elevation/cabinets';
-import { drawPlan } from '../drawing/plan/plan';
+import { drawPlan, drawPlanSheets } from '../drawing/plan/plan';
 import { Deriver, deriveModel } from '../model/derive';
 import { placesOf } from '../model/body';
 import { bodyOf, derivedOf, roomOfPart, type Model } from '../model/model';
 import { transformPoint } from '../geometry/mesh';
 import { runChange, validateProject } from '../project/commands';
+import { hiddenIn, withUnits } from '../project/things';
 import { pictureState } from '../project/picture-state';
 import type { Cabinet, Project, Run } from '../project/schema';
 import { box, change, edit, wallBy } from '../testing/drafting';
@@ -85,6 +86,22 @@ describe('a run in the model', () => {
     expect(dashed('run-a-3')).toEqual([true]);
     expect(dashed('run-a-0').every((d) => !d)).toBe(true);
     expect(marks.flatMap((i) => (i.kind === 'text' ? [i.text] : []))).toEqual(['1', '2', '3']);
+  });
+
+  it('is drawn unit by unit: each is chosen, pointed at and hidden for itself, and all with their run', () => {
+    const hiding = (...hidden: string[]): Project => ({ ...kitchen, contents: { ...kitchen.contents, hidden } });
+    const groups = (project: Project): string[] =>
+      Object.values(drawPlanSheets(deriveModel(project), runOf().level))
+        .flat()
+        .filter((g) => g.items.some((i) => i.entity?.startsWith('run-a')))
+        .map((g) => [...new Set(g.items.map((i) => i.entity))].join());
+    expect(groups(kitchen)).toEqual(['run-a-0', 'run-a-1', 'run-a-2', 'run-a', 'run-a-3']);
+    expect(groups(hiding('run-a-1'))).toEqual(['run-a-0', 'run-a-2', 'run-a', 'run-a-3']);
+    expect(groups(hiding('run-a'))).toEqual([]);
+    // In the model and in pictures too.
+    const hidden = hiding('run-a');
+    expect([...hiddenIn(hidden)]).toEqual(['run-a', 'run-a-0', 'run-a-1', 'run-a-2', 'run-a-3']);
+    expect([...withUnits(kitchen, ['sofa', 'run-a-2'])]).toEqual(['sofa', 'run-a-2']);
   });
 
   it('is drawn in the elevation of its wall alone, where it stands, doors with lines to their hinges', () => {

@@ -105,3 +105,14 @@ export function displayBounds(items: readonly DisplayItem[]): { min: Vec2; max: 
   }
   return box;
 }
+
+/** Marks in groups of one thing each, in the order they are drawn: each is chosen, pointed at and hidden for itself. */
+export function byThing(key: string, items: readonly DisplayItem[]): MarkGroup[] {
+  const groups: MarkGroup[] = [];
+  for (const item of items) {
+    const last = groups.at(-1);
+    if (last && last.items[0].entity === item.entity) last.items.push(item);
+    else groups.push({ key: `${key} ${groups.length}`, items: [item] });
+  }
+  return groups;
+}

@@ -1,6 +1,7 @@
 import type { Model } from './model';
 import { insideRegion } from '../geometry/polygon';
 import type { Vec3 } from '../geometry/vec';
+import { withUnits } from '../project/things';
 import { traitsOf, type Sort } from './sorts';
 import { levelAbove } from '../project/levels';
 import type { Look } from '../project/schema';
@@ -72,7 +73,7 @@ export function cutAway(
   const { project, shell } = model;
   const inside = insideRoom(model, looking);
   const opened = look.cut && !inside;
-  const gone = new Set([...look.hidden, ...project.contents.hidden]);
+  const gone = withUnits(project, [...look.hidden, ...project.contents.hidden]);
   const top = shell.levels.find((l) => l.id === level)?.level ?? shell.levels.at(-1)?.level;
   const higher = new Set(
     top ? shell.levels.filter((l) => l.level.structure === top.structure && l.level.elevation > top.elevation + NEAR).map((l) => l.id) : [],

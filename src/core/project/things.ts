@@ -36,7 +36,14 @@ export function refuseHeld(project: Pick<Project, 'contents'>, ids: readonly str
 }
 
 /** What of a project is out of sight: ids of things, and of levels with all on them. */
-export const hiddenIn = (project: Pick<Project, 'contents'>): ReadonlySet<string> => new Set(project.contents.hidden);
+export const hiddenIn = (project: Pick<Project, 'contents' | 'cabinets'>): ReadonlySet<string> => withUnits(project, project.contents.hidden);
+
+/** Things, and of runs of cabinets among them the units. */
+export function withUnits({ cabinets }: Pick<Project, 'cabinets'>, ids: Iterable<string>): ReadonlySet<string> {
+  const all = new Set(ids);
+  if (all.size) for (const { id, run } of Object.values(cabinets)) if (all.has(run)) all.add(id);
+  return all;
+}
 
 /** Takes things that go out of the lists of what is out of sight and what is together. */
 export function forget(draft: Draft<Project>, ids: readonly string[]): void {

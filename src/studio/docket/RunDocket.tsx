@@ -115,7 +115,7 @@ function LineField({ run }: { run: Run }) {
             label="Units, from the left"
             placeholder="600 drawers, 800 sink, rest door"
             error={message !== null}
-            helperText={message ?? 'Enter takes it'}
+            helperText={message ?? (typed !== null && typed !== said ? 'Enter takes it' : ' ')}
             onBlur={take}
           />
         )}

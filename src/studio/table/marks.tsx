@@ -102,7 +102,7 @@ function Mark({
 }
 
 /** Texts and labels of a drawing: as large as their type is on paper, whatever the scale. */
-export function Texts({ items, view, selected, room }: { items: readonly DisplayItem[]; view: View; selected: Set<string>; room: string | null }) {
+export function Texts({ items, view, selected, room }: { items: readonly DisplayItem[]; view: View; selected: ReadonlySet<string>; room: string | null }) {
   const set = useMemo(() => settled(items, view.k / PX_PER_MM), [items, view.k]);
   return (
     <g style={{ pointerEvents: 'none' }}>

@@ -13,7 +13,7 @@ import type { DressedFace, DerivedPatch } from '../../shell/dress/dressed';
 import { faceX } from '../../shell/wall-face';
 import { formatLength } from '../../units/length';
 import { drawDimension } from '../dimension';
-import { TYPE, carry, type DisplayItem, type MarkGroup } from '../display';
+import { byThing, TYPE, carry, type DisplayItem, type MarkGroup } from '../display';
 import { openingFront } from './opening';
 import { drawPieces } from './pieces';
 import type { Placed } from './unroll';
@@ -81,9 +81,10 @@ export function drawElevation(model: Model, faces: readonly Placed[], options: E
       }),
       ...model.things.flatMap(({ collection, derived }) => {
         const items = modelKind(collection).elevation?.(derived, face) ?? [];
-        return items.length
-          ? [{ key: `${collection} ${(derived as { id?: string }).id ?? ''} ${key}`, items: carry(items, (p) => ({ x: p.x + x, y: p.y })) }]
-          : [];
+        return byThing(
+          `${collection} ${(derived as { id?: string }).id ?? ''} ${key}`,
+          carry(items, (p) => ({ x: p.x + x, y: p.y })),
+        );
       }),
       ...drawPieces(model, placed, key),
       { key: `length ${key}`, items: drawLength(model.project, placed, options) },

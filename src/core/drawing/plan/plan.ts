@@ -27,7 +27,7 @@ import { wallPath, wallThickness } from '../../project/wall-line';
 import { formatArea, formatLength, type UnitSystem } from '../../units/length';
 import type { DerivedPiece } from '../../stock/stock';
 import { drawDimension } from '../dimension';
-import { TYPE, type DisplayItem, type Ink, type LabelLine, type MarkGroup } from '../display';
+import { byThing, TYPE, type DisplayItem, type Ink, type LabelLine, type MarkGroup } from '../display';
 import { drawOpening } from './openings';
 import { roofFolds } from './roof-folds';
 import { poche } from './posts';
@@ -256,11 +256,16 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Ma
   });
 }
 
+const drawnThings = new WeakMap<object, MarkGroup[]>();
+
 /** The things of kinds that are drawn for themselves: those of a level, or of the site (null). */
 const kindGroups = (model: Model, level: string | null): MarkGroup[] =>
   model.things.flatMap(({ collection, level: own, derived }) => {
     const { plan } = modelKind(collection);
-    return plan && own === level ? [grouped(derived, `${collection} ${(derived as { id?: string }).id ?? ''}`, [], () => plan(derived))] : [];
+    if (!plan || own !== level) return [];
+    let known = drawnThings.get(derived);
+    if (!known) drawnThings.set(derived, (known = byThing(`${collection} ${(derived as { id?: string }).id ?? ''}`, plan(derived))));
+    return known;
   });
 
 /** The outlines of the walls of the level below: what one draws over. */

@@ -7,6 +7,7 @@ import { settled } from '@/core/drawing/plan/labels';
 import { elevationFaces, placedAt, type Elevation } from '@/core/drawing/elevation/unroll';
 import { distance, type Vec2 } from '@/core/geometry/vec';
 import type { Patch } from '@/core/project/schema';
+import { withUnits } from '@/core/project/things';
 import { draggedHandle, movedPatch } from '@/core/shell/dress/patch-handles';
 import { formatLength, snapStep } from '@/core/units/length';
 import { colours } from '../../look/theme';
@@ -150,7 +151,10 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
       return [{ kind: 'fill', rings: [ring], ink: i === 0 ? 'paper' : 'measure', layer: 'guide' }, line(ring, true, 0.35)];
     }),
   ];
-  const chosen = new Set(selection.map((s) => s.entity));
+  const chosen = withUnits(
+    model.project,
+    selection.map((s) => s.entity),
+  );
   // The patch in hand, on the face it is seen on.
   const only = selection.length === 1 ? selection[0].entity : null;
   const piece = only ? project.pieces[only] : undefined;

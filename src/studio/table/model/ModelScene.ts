@@ -12,6 +12,7 @@ import { BARE } from '@/core/project/kinds/first-finishes';
 import type { DerivedWall } from '@/core/shell/wall-types';
 import type { Spot } from '../../store/studio';
 import { FIRST_LOOK } from '@/core/project/looks';
+import { withUnits } from '@/core/project/things';
 import type { Closeness } from './batches';
 import { coarserWorker } from './coarser';
 import { DrawnParts } from './drawn';
@@ -401,9 +402,10 @@ export class ModelScene {
   private highlight(): void {
     const { selection, hover } = this.spots;
     const show = (spot: Spot, standing: 'chosen' | 'pointed', exact: boolean): void => {
+      const own = this.model ? withUnits(this.model.project, [spot.entity]) : new Set<string>();
       for (const drawn of this.parts) {
         const { target, seen, object } = drawn;
-        if (seen.entity !== spot.entity || !object.visible) continue;
+        if (!own.has(seen.entity) || !object.visible) continue;
         if (exact && spot.target && JSON.stringify(target) !== JSON.stringify(spot.target)) continue;
         this.outlines.add(drawn, standing, exact && isFace(target));
       }

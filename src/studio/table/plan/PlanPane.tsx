@@ -9,7 +9,7 @@ import { cornersOf } from '@/core/project/putting';
 import type { Project } from '@/core/project/schema';
 import { bodyOf } from '@/core/model/model';
 import { partKinds, type Thing } from '@/core/project/kinds';
-import { collectionOf } from '@/core/project/things';
+import { collectionOf, withUnits } from '@/core/project/things';
 import { corners } from '@/core/project/underlay';
 import { stationNear, wallExtents, wallPath } from '@/core/project/wall-line';
 import { colours } from '../../look/theme';
@@ -122,7 +122,10 @@ export function PlanPane() {
 
   useWheel(frame, setView);
 
-  const selected = new Set(selection.map((s) => s.entity));
+  const selected = withUnits(
+    model.project,
+    selection.map((s) => s.entity),
+  );
   const one = selection.length === 1 ? selection[0].entity : null;
   const opening = one ? model.project.openings[one] : undefined;
   const showGaps = opening && (tool.kind === 'select' || tool.kind === 'opening') && marks.length === 0;
