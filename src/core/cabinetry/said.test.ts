@@ -1,6 +1,7 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { INCH } from '../units/length';
-import { completions, readLine, type SaidUnit } from './said';
+import { completed, completions, readLine, type SaidUnit } from './said';
 
 const read = (line: string, system: 'metric' | 'imperial' = 'metric'): SaidUnit[] => {
   const said = readLine(line, system);
@@ -70,5 +71,22 @@ describe('a run that is said', () => {
     expect(completions('600 drawers, ')).toContain('sink');
     expect(completions('600 wall ')).toContain('wall left');
     expect(completions('600 wall gl')).toEqual(['wall glazed']);
+  });
+
+  it('is offered what is begun, wherever one stops typing, and reads as if it had been typed whole', () => {
+    const words = ['drawers', 'highline', 'wall glazed', 'drawer over door', 'pull-out', 'corner', 'larder'];
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...words), { minLength: 1, maxLength: 4 }), fc.nat(), (list, n) => {
+        const said = list.map((word) => `600 ${word}`).join(', ');
+        const last = list.at(-1)!;
+        // At least one letter of the last word, and one letter short of all of it.
+        const typed = said.slice(0, said.length - 1 - (n % (last.length - 1)));
+        expect(completions(typed)).toContain(last);
+        expect(completed(typed, last)).toBe(said);
+        expect(read(completed(typed, last))).toEqual(read(said));
+      }),
+    );
+    expect(completed('600 drawers, 800', 'sink')).toBe('600 drawers, 800 sink');
+    expect(completed('', 'sink')).toBe(' sink');
   });
 });

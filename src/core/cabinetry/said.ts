@@ -200,10 +200,23 @@ export function readLine(line: string, system: UnitSystem): Said {
   return { ok: true, units };
 }
 
+/** Where the last unit of a line begins to be said. */
+export const lastSaid = (line: string): number => Math.max(line.lastIndexOf(','), line.lastIndexOf(';')) + 1;
+
+/** The words at the end of what is said of a unit, after its width. */
+const WORD = /[a-z][a-z -]*$/i;
+
+/** A line with the word that is being typed at its end, or is still to come, said whole. */
+export function completed(line: string, word: string): string {
+  const at = lastSaid(line);
+  const last = line.slice(at);
+  const begun = WORD.test(last);
+  return line.slice(0, at) + last.replace(WORD, '') + (begun || /\s$/.test(last) ? '' : ' ') + word;
+}
+
 /** Words that go on what is being typed at the end of a line, the best first. */
 export function completions(line: string): string[] {
-  const last = line.slice(Math.max(line.lastIndexOf(','), line.lastIndexOf(';')) + 1).trimStart();
-  const typed = /([a-z][a-z -]*)$/i.exec(last)?.[1].toLowerCase() ?? '';
+  const typed = WORD.exec(line.slice(lastSaid(line)).trimStart())?.[0].toLowerCase() ?? '';
   if (!typed) return KINDS.filter((k) => k.band === 'base').map((k) => k.word);
   const begun = [...new Set(WORDS.filter(({ text }) => text.startsWith(typed) && text !== typed).map(({ text }) => text))].sort((a, b) => a.length - b.length);
   // Once a kind is said whole, its hand may follow.

@@ -6,7 +6,7 @@ import TextField from '@mui/material/TextField';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { inOrder, sayRun, unitsFrom } from '@/core/cabinetry/line';
-import { completions } from '@/core/cabinetry/said';
+import { completed, completions, lastSaid } from '@/core/cabinetry/said';
 import { legRound, legsAround } from '@/core/cabinetry/sides';
 import { derivedOf } from '@/core/model/model';
 import type { Cabinet, Run } from '@/core/project/schema';
@@ -20,16 +20,6 @@ import { Group } from './Group';
 import { Actions, PartSwatches, useEdit } from './parts';
 
 const plain = <T extends string>(values: readonly T[]): (readonly [T, string])[] => values.map((v) => [v, v] as const);
-
-/** Where the last unit of a line begins to be said. */
-const lastItem = (line: string): number => Math.max(line.lastIndexOf(','), line.lastIndexOf(';')) + 1;
-
-/** A line with what is being typed at its end said whole. */
-const withWord = (line: string, word: string): string => {
-  const at = lastItem(line);
-  const last = line.slice(at);
-  return line.slice(0, at) + last.replace(/[a-z][a-z -]*$/i, '') + (/[a-z][a-z -]*$/i.test(last) || /\s$/.test(last) ? '' : ' ') + word;
-};
 
 /** The units of a run, from the left. */
 function useUnits(run: string): Cabinet[] {
@@ -70,7 +60,7 @@ function LineField({ run }: { run: Run }) {
     setTyped(line);
     let now = read(line);
     // A word that is still being typed waits to be whole: what stands before it is shown.
-    if (!now.ok && completions(line).length) now = read(line.slice(0, lastItem(line)));
+    if (!now.ok && completions(line).length) now = read(line.slice(0, lastSaid(line)));
     setMessage(now.ok ? useStudio.getState().preview('run.lay', laid(now.units)) : now.message);
   };
   const take = (): void => {
@@ -94,7 +84,7 @@ function LineField({ run }: { run: Run }) {
           gone.current = null;
           type(line.replace(/\s*\n\s*/g, ' '));
         }}
-        onChange={(_, word, reason) => reason === 'selectOption' && type(withWord(text, word))}
+        onChange={(_, word, reason) => reason === 'selectOption' && type(completed(text, word))}
         open={offered && typed !== null}
         onOpen={() => setOffered(true)}
         onClose={() => setOffered(false)}
