@@ -1,4 +1,4 @@
-import { expect, test, type Page } from './test';
+import { expect, pixelsOfModel, test, type Page } from './test';
 import sharp from 'sharp';
 import { deriveModel } from '../src/core/model/derive';
 import { finishSchedule } from '../src/core/schedules/finishes';
@@ -11,6 +11,8 @@ const look = (name: string, page: Page): Promise<unknown> =>
   process.env.LOOK ? page.screenshot({ path: `${process.env.LOOK}/${name}.png` }) : Promise.resolve();
 
 test('a room is finished surface by surface, in two schemes', async ({ page }) => {
+  // The courses of a wall are counted in the view.
+  await pixelsOfModel(page, 0.5);
   const studio = new Studio(page);
   await studio.start('Finishing');
   await studio.tab('Walls');

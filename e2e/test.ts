@@ -38,13 +38,19 @@ const GROUPS = [
   'More of this room',
 ];
 
+/** How many pixels a side the model is drawn with for each of the page, from the next page on; pictures to look at are taken in full. */
+export async function pixelsOfModel(page: Page, ratio: number): Promise<void> {
+  if (process.env.LOOK) return;
+  await page.addInitScript((own) => Object.defineProperty(window, 'devicePixelRatio', { get: () => own, configurable: true }), ratio);
+}
+
 /**
  * Leaves a browser as whoever works there might have left it: with all groups unfolded, and the drawing alone on the table. The model is
  * drawn by the processor here, shade and true light too: who tests them brings them up.
  */
 export async function left(page: Page): Promise<void> {
   // Of the model even fewer pixels are drawn than of the page.
-  if (!process.env.LOOK) await page.addInitScript(() => Object.defineProperty(window, 'devicePixelRatio', { get: () => 0.25 }));
+  await pixelsOfModel(page, 0.25);
   await page.addInitScript(
     (habits) => {
       for (const [key, value] of Object.entries(habits)) if (localStorage.getItem(key) === null) localStorage.setItem(key, value);
