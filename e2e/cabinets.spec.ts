@@ -92,3 +92,41 @@ test('a run of cabinets is said along a wall, goes round a corner, and is change
     expect((await studio.project()).cabinets).toEqual(before.cabinets);
   });
 });
+
+test('units are put down before a wall one after another, by pointer and by keyboard', async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.start('Another kitchen');
+  await studio.firstRoom('4000', '3000');
+  await page.keyboard.press('Escape');
+  const said = async (): Promise<string[]> =>
+    Object.values((await studio.project()).cabinets)
+      .sort((a, b) => a.order - b.order)
+      .map((u) => u.name);
+
+  await studio.stage('Fit-out');
+  await studio.tab('Cabinets');
+  await studio.card('Drawers').click();
+  await studio.moveTo(3.9, 0.35);
+  await expect(studio.line).toContainText('3400 left');
+  expect(await said()).toEqual([]);
+  await studio.press(3.9, 0.35);
+  await expect(studio.docket).toContainText('Drawers');
+  await studio.card('Sink').click();
+  await studio.press(3.2, 0.35);
+  // In hand still: another one, between the two.
+  await studio.press(3.45, 0.35);
+  expect(await said()).toEqual(['drawers', 'sink', 'sink']);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  expect(await said()).toEqual(['drawers', 'sink']);
+  await studio.card('Corner').click();
+  await studio.press(2.0, 0.35);
+  const turned = await studio.project();
+  expect(only(turned.runs).legs).toHaveLength(2);
+  // By the keyboard it goes to the end.
+  await studio.card('Oven').focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  expect(await said()).toEqual(['drawers', 'sink', 'corner', 'oven']);
+  await page.keyboard.press('Escape');
+  expect(Object.keys((await studio.project()).runs)).toHaveLength(1);
+});

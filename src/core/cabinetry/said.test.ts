@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { INCH } from '../units/length';
-import { completed, completions, readLine, type SaidUnit } from './said';
+import { completed, completions, readLine, unitKinds, type SaidUnit } from './said';
 
 const read = (line: string, system: 'metric' | 'imperial' = 'metric'): SaidUnit[] => {
   const said = readLine(line, system);
@@ -88,5 +88,14 @@ describe('a run that is said', () => {
     );
     expect(completed('600 drawers, 800', 'sink')).toBe('600 drawers, 800 sink');
     expect(completed('', 'sink')).toBe(' sink');
+  });
+
+  it('has every kind in its usual width, said as it is read', () => {
+    for (const system of ['metric', 'imperial'] as const)
+      for (const { word, band, said } of unitKinds(system)) {
+        const [unit, more] = read(said, system);
+        expect([unit.word, unit.band, more]).toEqual([word, band, undefined]);
+        expect(unit.width).toBeGreaterThan(0.04);
+      }
   });
 });

@@ -1,5 +1,5 @@
 import type { Band, Cell, FrontGrid, Hand } from '../project/schema/cabinets';
-import { INCH, parseLength, type UnitSystem } from '../units/length';
+import { formatLengthExact, INCH, parseLength, type UnitSystem } from '../units/length';
 import { WIDEST_DOOR } from './figures';
 
 /** A unit as it is said in a line: what it is, how wide, and what is in it. */
@@ -114,6 +114,24 @@ const KINDS: readonly Kind[] = [
   { word: 'filler', band: 'base', bare: 'filler', usual: [0.05, 3 * INCH], front: () => [row(null, { kind: 'panel' })] },
   { word: 'space', also: ['gap'], band: 'base', bare: 'space', front: () => [] },
 ];
+
+/** A kind of unit as it is chosen from many: its word, and what a line says of it where one puts it down. */
+export interface UnitKind {
+  word: string;
+  band: Band;
+  said: string;
+}
+
+/** The width of a unit that has no usual one, metric and imperial, metres. */
+const FIRST_WIDTH: readonly [number, number] = [0.6, 24 * INCH];
+
+/** Every kind of unit that stands in a run, in its usual width. */
+export const unitKinds = (system: UnitSystem): UnitKind[] =>
+  KINDS.filter((k) => k.bare !== 'space').map(({ word, band, usual = FIRST_WIDTH }) => ({
+    word,
+    band,
+    said: `${formatLengthExact(usual[system === 'metric' ? 0 : 1], system)} ${word}`,
+  }));
 
 /** Every word for a kind, the longest first: "wall corner" before "wall". */
 const WORDS: readonly { text: string; kind: Kind }[] = KINDS.flatMap((kind) => [kind.word, ...(kind.also ?? [])].map((text) => ({ text, kind }))).sort(

@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { inOrder, sayRun, unitsFrom } from '@/core/cabinetry/line';
+import { leftOn } from '@/core/cabinetry/left';
 import { completed, completions, lastSaid } from '@/core/cabinetry/said';
 import { legRound, legsAround } from '@/core/cabinetry/sides';
 import { derivedOf } from '@/core/model/model';
@@ -114,18 +115,6 @@ function LineField({ run }: { run: Run }) {
   );
 }
 
-/** What is left on the legs of a run, or by how much its units are too long. */
-function leftOver(id: string, model: ReturnType<typeof useStudio.getState>['model'], system: 'metric' | 'imperial'): string[] {
-  const run = derivedOf(model, 'runs').find((r) => r.id === id);
-  if (!run) return [];
-  return run.legs.flatMap((_, i) => {
-    const lacks = run.floor.lacks[i] ?? 0;
-    if (lacks > 1e-6) return [`${formatLength(lacks, system)} too long for its wall`];
-    const gaps = run.floor.gaps.filter((g) => g.leg === i).map((g) => formatLength(g.to - g.from, system));
-    return [gaps.length ? `${gaps.join(' and ')} left` : 'full'];
-  });
-}
-
 /** How a run is built and looks. */
 function RunRows({ run }: { run: Run }) {
   const { units: system, run: edit, say } = useEdit();
@@ -133,7 +122,8 @@ function RunRows({ run }: { run: Run }) {
   const set = (values: Partial<Run>): boolean => edit('run.put', { ...run, ...values });
   const make = (values: Partial<Construction>): boolean => set({ made: { ...run.made, ...values } });
   const { made } = run;
-  const left = leftOver(run.id, model, system);
+  const derived = derivedOf(model, 'runs').find((r) => r.id === run.id);
+  const left = derived ? leftOn(derived, system) : [];
   const fields: Field[] = [
     { kind: 'text', label: 'Name', aria: 'Name of the run', value: run.name, set: (name) => set({ name }) },
     ...left.map((value, i): Field => ({ kind: 'fact', label: left.length > 1 ? `Wall ${i + 1}` : 'Along it', value })),

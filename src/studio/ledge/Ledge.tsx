@@ -6,6 +6,7 @@ import { finishesInUse } from '@/core/boards/compose';
 import { naturalForm } from '@/core/boards/sample';
 import { meanHex } from '@/core/finishes/finish';
 import { finishIn } from '@/core/finishes/store';
+import { unitKinds } from '@/core/cabinetry/said';
 import { CARDS } from '@/core/stock/stock';
 import type { StockCategory } from '@/core/stock/types';
 import { formatArea } from '@/core/units/length';
@@ -20,6 +21,7 @@ import { Card, Cards, SetCard, StockCard, Tabs } from './cards';
 import { FinishLedge } from './FinishLedge';
 import { ShellLedge } from './ShellLedge';
 import { LightLedge } from './LightLedge';
+import { UnitCard } from './UnitCard';
 import { ViewsLedge } from './ViewsLedge';
 
 /** What this stage places or applies, as cards with real pictures. */
@@ -55,16 +57,19 @@ export function Ledge() {
   );
 }
 
-/** The tab of one’s own sets. */
+/** The tabs of units of cabinets, and of one’s own sets. */
+const UNITS = 'Cabinets';
 const SETS = 'Sets';
 
 function StockLedge() {
-  const categories = useMemo(() => [...new Set(CARDS.map((c) => c.item.category)), SETS] as const, []);
-  const [tab, setTab] = useState<StockCategory | typeof SETS>(categories[0]);
+  const categories = useMemo(() => [...new Set(CARDS.map((c) => c.item.category)), UNITS, SETS] as const, []);
+  const [tab, setTab] = useState<StockCategory | typeof UNITS | typeof SETS>(categories[0]);
   const [find, setFind] = useState('');
   const entries = useLibrary((s) => s.entries);
   useEffect(() => void (useLibrary.getState().read || readLibrary()), []);
   const sets = setsIn(entries).filter((e) => (find.trim() ? findsAll(`${e.name} set`, find) : tab === SETS));
+  const system = useStudio((s) => s.project.units);
+  const units = useMemo(() => unitKinds(system), [system]).filter((k) => (find.trim() ? findsAll(`${k.word} cabinet unit`, find) : tab === UNITS));
   const shown = find.trim()
     ? CARDS.filter((c) => findsAll(`${c.name} ${c.item.name} ${c.item.category} ${c.words}`, find))
     : CARDS.filter((c) => c.item.category === tab);
@@ -75,10 +80,13 @@ function StockLedge() {
         {shown.map((card) => (
           <StockCard key={card.id} card={card} />
         ))}
+        {units.map((kind) => (
+          <UnitCard key={kind.word} kind={kind} />
+        ))}
         {sets.map((entry) => (
           <SetCard key={entry.id} entry={entry} />
         ))}
-        {shown.length || sets.length ? null : (
+        {shown.length || units.length || sets.length ? null : (
           <Box sx={{ color: colours.second, py: 2 }}>
             {tab === SETS && !find.trim()
               ? 'No set is kept yet: choose several pieces, keep them together, and put them in the library.'

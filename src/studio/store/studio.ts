@@ -42,6 +42,8 @@ export type Tool =
   | { kind: 'guide' }
   | { kind: 'underlay'; step: 'first' | 'second' }
   | { kind: 'place'; card: string }
+  /** A unit of a run, in the words of its line. */
+  | { kind: 'unit'; said: string }
   | { kind: 'finish'; finish: string }
   /** Picks the finish of a surface up. */
   | { kind: 'pick' }

@@ -14,6 +14,7 @@ import type { Spot } from '../store/studio';
 import { applyFinish, pressFinish, showFinish } from './finishing';
 import { gapMarks, pressOpening, showOpening, slideTo } from './openings';
 import { dropPiece, showPlace } from './pieces';
+import { endOfRun, pressUnit, showUnit } from './runs';
 import { selectedPieces } from './selected';
 import { collisionNote } from './collisions';
 import { chosenWith } from './sets';
@@ -120,6 +121,7 @@ export function down(given: TablePoint): boolean {
     case 'pick':
     case 'treat':
     case 'place':
+    case 'unit':
       return true;
     case 'recess':
     case 'column':
@@ -203,6 +205,8 @@ export function move(at: TablePoint): void {
       return showOpening(at);
     case 'place':
       return showPlace(at);
+    case 'unit':
+      return showUnit(at.plan);
     case 'finish':
     case 'pick':
     case 'treat':
@@ -237,6 +241,8 @@ export function up(at: TablePoint): void {
       return pressOpening(at);
     case 'place':
       return dropPiece(state.tool.card, at);
+    case 'unit':
+      return pressUnit(at.plan);
     case 'finish':
     case 'pick':
     case 'treat':
@@ -433,6 +439,10 @@ export function actByKey(): void {
     case 'place': {
       const own = rooms.find((r) => r.id === room) ?? rooms[0];
       return dropPiece(tool.card, at(own?.label ?? { x: 0, y: 0 }, null));
+    }
+    case 'unit': {
+      const end = endOfRun();
+      return end ? pressUnit(end) : state.say('No unit was placed: select a run, or a unit of one, first.');
     }
     case 'recess':
     case 'split':

@@ -14,6 +14,7 @@ const TOOLS: Tool[] = [
   { kind: 'guide' },
   { kind: 'underlay', step: 'first' },
   { kind: 'place', card: 'sofa' },
+  { kind: 'unit', said: '600 drawers' },
   { kind: 'finish', finish: 'paint.reed' },
   { kind: 'pick' },
   { kind: 'treat', from: { kind: 'wall', room: null, wall: 'w', side: 'left' }, mirrored: false },

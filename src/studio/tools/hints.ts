@@ -31,6 +31,8 @@ function wayOf(tool: Exclude<Tool, { kind: 'select' }>): string {
       return 'Press two points of the picture, then type how far they are apart.';
     case 'place':
       return 'Press where it stands. With Enter it stands in the middle of the drawing.';
+    case 'unit':
+      return 'Press before a wall: the unit goes beside those that stand there, or begins a run. With Enter it goes to the end of the run that is selected.';
     case 'finish':
       return 'Press on a surface. With Enter it goes onto what is selected.';
     case 'pick':

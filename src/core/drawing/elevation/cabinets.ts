@@ -4,7 +4,8 @@ import { isDrawn, layFront, type Field } from '../../cabinetry/front';
 import type { Stretch } from '../../cabinetry/leg';
 import { stretchOn } from '../../cabinetry/run';
 import { distance, dot, sub, type Vec2 } from '../../geometry/vec';
-import type { Hand } from '../../project/schema/cabinets';
+import type { Cabinet, Construction, Hand } from '../../project/schema/cabinets';
+import type { PieceSize } from '../../stock/types';
 import type { DressedFace } from '../../shell/dress/dressed';
 import { NEAR } from '../../units/tolerance';
 import { carry, type DisplayItem, type Pen } from '../display';
@@ -64,13 +65,24 @@ function drawUnit({ run: { made } }: DerivedRun, { unit, placed, size }: Assembl
   const body = solid({ x0: from, x1: to, z0: foot, z1: foot + size.height }, entity);
   // Of a corner unit its box shows: the next leg stands before its front.
   if (unit.bare || !whole || (placed.corner && placed.corner !== 'blind left' && placed.corner !== 'blind right')) return body;
-  const { cells, frame } = layFront(unit.front, size.width, size.height, unit.band, made);
+  const front = drawFront(unit, size, made, entity);
+  return [...body, ...carry(front, (q) => ({ x: q.x + from, y: q.y + foot }))];
+}
+
+/** What closes a unit, from its lower left corner: leaves and frame, with lines to where doors hang. @param size of its carcass, metres */
+export function drawFront(
+  { front, band }: Pick<Cabinet, 'front' | 'band'>,
+  size: Pick<PieceSize, 'width' | 'height'>,
+  made: Construction,
+  entity?: string,
+): DisplayItem[] {
+  const { cells, frame } = layFront(front, size.width, size.height, band, made);
   const leaves = cells.flatMap(({ cell, leaves: all }) =>
     all.map((leaf) => ({ leaf, edge: isDrawn(cell) || leaf.hand === null ? undefined : HANGS[leaf.hand] })),
   );
   const rings = [...frame, ...leaves.map((l) => l.leaf)].map(rectangle);
-  const front: DisplayItem[] = rings.length ? [{ kind: 'lines', rings, ink: 'line', pen: 0.18, entity, layer: 'piece' }] : [];
+  const marks: DisplayItem[] = rings.length ? [{ kind: 'lines', rings, ink: 'line', pen: 0.18, entity, layer: 'piece' }] : [];
   for (const { leaf, edge } of leaves)
-    if (edge) front.push({ kind: 'line', points: hangingLines(leaf, edge), closed: false, ink: 'thin', pen: 0.13, entity, layer: 'piece' });
-  return [...body, ...carry(front, (q) => ({ x: q.x + from, y: q.y + foot }))];
+    if (edge) marks.push({ kind: 'line', points: hangingLines(leaf, edge), closed: false, ink: 'thin', pen: 0.13, entity, layer: 'piece' });
+  return marks;
 }

@@ -1,0 +1,95 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { deriveModel } from '../model/derive';
+import { derivedOf } from '../model/model';
+import { runChange } from '../project/commands';
+import type { Project } from '../project/schema';
+import { box, edit, wallBy } from '../testing/drafting';
+import { putUnit, sideBefore, type UnitPlaced } from './units';
+
+// Inside, the room is 4.7 by 3.7 m; who faces the south wall has x = 4.85 at the left.
+const room = box(5, 4);
+const level = Object.keys(room.levels)[0];
+const south = wallBy(room, [0, 0], [5, 0]);
+
+let count = 0;
+const newId = (what: string): string => `${what}-${count++}`;
+const put = (project: Project, x: number, y: number, said: string): UnitPlaced => {
+  const placed = putUnit(deriveModel(project), level, { x, y }, said, newId);
+  if (typeof placed === 'string') throw new Error(placed);
+  return placed;
+};
+const laid = (project: Project, x: number, y: number, said: string): Project => {
+  const { run, units } = put(project, x, y, said);
+  return edit(project, 'run.lay', { run, units });
+};
+const names = (project: Project): string[] =>
+  Object.values(project.cabinets)
+    .sort((a, b) => a.order - b.order)
+    .map((u) => u.name);
+
+describe('where a unit is put', () => {
+  it('begins a run along the face one points before, in steps, and flush where little is left', () => {
+    expect(sideBefore(deriveModel(room), level, { x: 2, y: 0.4 })).toMatchObject({ wall: south, side: 'left', at: expect.closeTo(2.85, 6) });
+    expect(put(room, 2, 0.4, '600 drawers').run).toMatchObject({ start: expect.closeTo(2.55, 6), legs: [{ wall: south }] });
+    expect(put(room, 4.5, 0.4, '600 drawers').run.start).toBe(0);
+    expect(put(room, 0.5, 0.4, '600 drawers').run.start).toBeCloseTo(4.7 - 0.6, 6);
+    expect(put(room, 2, 0.4, '600 drawers').note).toBe('2550 from the left, 1550 from the right');
+  });
+
+  it('goes beside the units that stand there, where one points among them', () => {
+    let project = laid(room, 4.5, 0.4, '600 drawers');
+    project = laid(project, 4.1, 0.4, '800 sink');
+    expect(names(project)).toEqual(['drawers', 'sink']);
+    expect(Object.keys(project.runs)).toHaveLength(1);
+    // Between the two, whose middles lie 0.3 and 1.0 m from the left.
+    project = laid(project, 4.85 - 0.7, 0.4, '450 door');
+    expect(names(project)).toEqual(['drawers', 'door', 'sink']);
+    // What hangs is a row of its own.
+    project = laid(project, 4.85 - 0.7, 0.4, '600 wall');
+    project = laid(project, 4.85 - 0.2, 0.4, '500 wall');
+    const [run] = derivedOf(deriveModel(project), 'runs');
+    expect(run.hung.units.map((p) => p.stretch.to - p.stretch.from)).toEqual([expect.closeTo(0.5, 9), expect.closeTo(0.6, 9)]);
+    // Far from it another one begins.
+    expect(Object.keys(laid(project, 0.5, 0.4, '600 larder').runs)).toHaveLength(2);
+  });
+
+  it('goes round the corner with a corner unit, and on along the next wall', () => {
+    let project = laid(room, 0.5, 0.4, '900 corner');
+    expect(Object.values(project.runs)[0].legs).toHaveLength(2);
+    project = laid(project, 0.4, 1.5, '600 drawers');
+    expect(names(project)).toEqual(['corner', 'drawers']);
+    expect(Object.keys(project.runs)).toHaveLength(1);
+  });
+
+  it('says in a sentence why it goes nowhere, and changes nothing', () => {
+    const model = deriveModel(room);
+    expect(putUnit(model, level, { x: 2.5, y: 2 }, '600 drawers', newId)).toBe('Point at the face of a wall that a room sees.');
+    expect(putUnit(deriveModel(box(3, 2)), level, { x: 0.3, y: 1 }, '3000 drawers', newId)).toMatch(/^It is 1300 wider than this wall is long\.$/);
+    expect(putUnit(model, level, { x: 2, y: 0.3 }, '600 nothing', newId)).toContain('names no unit');
+  });
+
+  it('wherever one presses, and whatever one puts there, can be laid out; what stands there already stays in its order', () => {
+    const point = fc.record({ x: fc.double({ min: -0.2, max: 5.2, noNaN: true }), y: fc.double({ min: -0.2, max: 4.2, noNaN: true }) });
+    const said = fc.constantFrom('600 drawers', '450 door', '600 wall', '600 larder', '50 filler', '1200 sink');
+    fc.assert(
+      fc.property(fc.array(fc.tuple(point, said), { minLength: 1, maxLength: 8 }), (presses) => {
+        let project = room;
+        for (const [{ x, y }, words] of presses) {
+          const placed = putUnit(deriveModel(project), level, { x, y }, words, newId);
+          if (typeof placed === 'string') continue;
+          const done = runChange(project, { id: newId('change-of'), kind: 'do', command: 'run.lay', args: { run: placed.run, units: placed.units } });
+          const before = Object.values(project.cabinets)
+            .filter((u) => u.run === placed.run.id)
+            .sort((a, b) => a.order - b.order);
+          const rest = Object.values(done.project.cabinets)
+            .filter((u) => u.run === placed.run.id && u.id !== placed.unit)
+            .sort((a, b) => a.order - b.order);
+          expect(rest.map((u) => u.id)).toEqual(before.map((u) => u.id));
+          project = done.project;
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+});

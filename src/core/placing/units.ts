@@ -1,0 +1,149 @@
+import { newRun } from '../cabinetry/begin';
+import type { DerivedRun } from '../cabinetry/derive';
+import { inOrder, unitsFrom } from '../cabinetry/line';
+import type { BackLine } from '../cabinetry/run';
+import { legAlong, legsAround, lineOf } from '../cabinetry/sides';
+import { insideRegion } from '../geometry/polygon';
+import { distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { derivedOf, type Model } from '../model/model';
+import { freeName } from '../project/things';
+import type { Cabinet, Run, Side } from '../project/schema';
+import { formatLength, INCH, type UnitSystem } from '../units/length';
+import { NEAR } from '../units/tolerance';
+
+/** A run with a unit put in: what `run.lay` is given. */
+export interface UnitPlaced {
+  run: Run;
+  units: Cabinet[];
+  /** The unit that was put in. */
+  unit: string;
+  /** Where it goes, in words. */
+  note: string;
+}
+
+/** How far before a wall one points and still means it, and how far into it, metres. */
+const BEFORE = 0.9;
+const INTO = 0.3;
+
+/** A run begins at a multiple of this along its wall, metres. */
+const STEP: Readonly<Record<UnitSystem, number>> = { metric: 0.05, imperial: 3 * INCH };
+
+/** With less than this left beside it a new run begins at the end of its wall; farther than this from a run begins another, metres. */
+const FLUSH = 0.25;
+const APART = 0.6;
+
+interface Before {
+  wall: string;
+  side: Side;
+  room: string;
+  line: BackLine;
+  /** Along the line, metres. */
+  at: number;
+}
+
+/** The side of a wall one stands before at a point of the plan: the nearest that a room sees; null: none is near. */
+export function sideBefore({ shell }: Model, level: string, point: Vec2): Before | null {
+  let best: Before | null = null;
+  let least = BEFORE;
+  for (const { wall, sides } of shell.walls.values()) {
+    if (wall.level !== level || wall.kind === 'boundary') continue;
+    for (const side of sides) {
+      if (side.room === null || side.path.length > 2) continue;
+      const line = lineOf(side);
+      const along = unit(sub(line.to, line.from));
+      const from = sub(point, line.from);
+      const at = dot(from, along);
+      // Who faces a wall has its right along the line.
+      const off = dot(from, scale(left(along), -1));
+      if (at < -NEAR || at > distance(line.from, line.to) + NEAR || off < -INTO || Math.abs(off) >= least) continue;
+      least = Math.abs(off);
+      best = { wall: side.wall, side: side.side, room: side.room, line, at };
+    }
+  }
+  return best;
+}
+
+const standsAt = (run: Run, { wall, side }: Before): number => run.legs.findIndex((l) => l.kind === 'wall' && l.wall === wall && l.side === side);
+
+/** How far a place along a leg is from what stands on it, metres; endless where nothing does. */
+function awayFrom({ units }: DerivedRun, leg: number, at: number): number {
+  const spans = units.flatMap(({ placed: p }) => [...(p.leg === leg ? [p.stretch] : []), ...(p.arms && p.leg + 1 === leg ? [{ from: 0, to: p.arms[1] }] : [])]);
+  return Math.min(Infinity, ...spans.map((s) => Math.max(0, s.from - at, at - s.to)));
+}
+
+interface Near {
+  derived: DerivedRun;
+  leg: number;
+  /** Along the leg, metres. */
+  at: number;
+  away: number;
+}
+
+/** The unit on the floor one points at, and where along its leg. */
+function unitUnder(runs: readonly DerivedRun[], point: Vec2): Near | null {
+  for (const derived of runs)
+    for (const { unit: own, placed } of derived.units) {
+      if (own.band === 'wall' || placed.corner || !insideRegion(point, { outer: placed.footprint, holes: [] })) continue;
+      const { from, to } = derived.legs[placed.leg];
+      return { derived, leg: placed.leg, at: dot(sub(point, from), unit(sub(to, from))), away: 0 };
+    }
+  return null;
+}
+
+/**
+ * What putting a unit where one points does: beside the units that stand or hang along that side of a wall, before the first
+ * whose middle lies further on; else it begins a run of its own there.
+ *
+ * @param model as it stands, without what is shown
+ * @param said the unit in the words of a line: "600 drawers"
+ * @param newId ids of a run and a unit that do not exist yet
+ * @returns what `run.lay` is given, or one sentence on why it goes nowhere
+ */
+export function putUnit(model: Model, level: string, point: Vec2, said: string, newId: (what: 'run' | 'unit') => string): UnitPlaced | string {
+  const { project, shell } = model;
+  const runs = derivedOf(model, 'runs').filter((r) => r.run.level === level);
+  const under = unitUnder(runs, point);
+  const before = under ? null : sideBefore(model, level, point);
+  if (!under && !before) return 'Point at the face of a wall that a room sees.';
+  const near =
+    under ??
+    runs
+      .flatMap((derived) => {
+        const leg = standsAt(derived.run, before!);
+        return leg < 0 ? [] : [{ derived, leg, at: before!.at, away: awayFrom(derived, leg, before!.at) }];
+      })
+      .sort((a, b) => a.away - b.away)[0];
+  const made = unitsFrom(said, '', [], project.units, () => newId('unit'));
+  if (!made.ok) return made.message;
+  const [one] = made.units;
+  const wide = one.width ?? 0;
+  // A run without units is waiting for its first.
+  if (near && (near.away < wide + APART || !near.derived.units.length)) {
+    const { derived, leg, at } = near;
+    const hung = one.band === 'wall';
+    const next = derived.units
+      .filter((u) => (u.unit.band === 'wall') === hung)
+      .find(({ placed: p }) => p.leg > leg || (p.leg === leg && (p.stretch.from + p.stretch.to) / 2 > at));
+    const all = inOrder(Object.values(project.cabinets).filter((u) => u.run === derived.id));
+    const index = next ? all.findIndex((u) => u.id === next.unit.id) : all.length;
+    const units = [...all.slice(0, index), { ...one, run: derived.id }, ...all.slice(index)].map((u, order) => ({ ...u, order }));
+    const legs = legsAround(derived.run, units.filter((u) => u.corner && (u.band === 'wall') === hung).length, shell);
+    const note = next ? `before ${next.unit.name}` : all.length ? `after ${all[all.length - 1].name}` : `into ${derived.run.name}`;
+    return { run: { ...derived.run, legs }, units, unit: one.id, note };
+  }
+  // Where there is no run there is a wall.
+  const { line, at, ...side } = before!;
+  const length = distance(line.from, line.to);
+  if (wide > length + NEAR) return `It is ${formatLength(wide - length, project.units)} wider than this wall is long.`;
+  const step = STEP[project.units];
+  const begun = Math.min(length - wide, Math.max(0, Math.round((at - wide / 2) / step) * step));
+  const start = begun < FLUSH ? 0 : length - wide - begun < FLUSH ? length - wide : begun;
+  const run = newRun(newId('run'), freeName('Run', project.runs), level, [legAlong(side)], project.units);
+  const legs = legsAround(run, one.corner ? 1 : 0, shell);
+  return {
+    run: { ...run, legs, start: one.corner || one.width === null ? 0 : start },
+    units: [{ ...one, run: run.id, order: 0 }],
+    unit: one.id,
+    note: `${formatLength(start, project.units)} from the left, ${formatLength(length - wide - start, project.units)} from the right`,
+  };
+}
