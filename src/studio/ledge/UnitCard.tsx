@@ -19,8 +19,8 @@ function Front({ said, system }: { said: string; system: UnitSystem }) {
   const k = Math.min(52 / size.width, 38 / size.height);
   return (
     <svg width="56" height="42" fill="none" stroke={colours.ink} strokeWidth="1" aria-hidden="true">
-      <g transform={`translate(${28 - (size.width * k) / 2} ${21 + (size.height * k) / 2}) scale(${k} ${-k})`}>
-        <rect width={size.width} height={size.height} vectorEffect="non-scaling-stroke" />
+      <g transform={`translate(${28 - (size.width * k) / 2} ${21 + (size.height * k) / 2}) scale(${k})`}>
+        <rect y={-size.height} width={size.width} height={size.height} vectorEffect="non-scaling-stroke" />
         {drawFront({ front, band }, size, made).map((item, i) =>
           item.kind !== 'line' && item.kind !== 'lines' ? null : (
             <path key={i} d={markPath(item)} strokeWidth={item.kind === 'line' ? 0.6 : 1} vectorEffect="non-scaling-stroke" />
