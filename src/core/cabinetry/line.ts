@@ -15,6 +15,12 @@ export const sayRun = (units: readonly Cabinet[], system: UnitSystem): string =>
 /** Units in the order they stand. */
 export const inOrder = (units: readonly Cabinet[]): Cabinet[] => [...units].sort((a, b) => a.order - b.order);
 
+/** Units in the order of their marks: what stands, then what hangs, each from the left. */
+export const inMarks = (units: readonly Cabinet[]): Cabinet[] => {
+  const all = inOrder(units);
+  return [...all.filter((u) => u.band !== 'wall'), ...all.filter((u) => u.band === 'wall')];
+};
+
 /** The longest list of pairs that stand in the same order in both lists (Hunt and Szymanski's problem, by dynamic programming). */
 function inCommon(a: readonly string[], b: readonly string[]): [number, number][] {
   const best = Array.from({ length: a.length + 1 }, () => new Array<number>(b.length + 1).fill(0));
@@ -48,18 +54,10 @@ export function unitsFrom(
   const read = readLine(line, system);
   if (!read.ok) return { ok: false, message: read.message };
   const old = inOrder(before);
-  const texts = line
-    .split(/[,;]/)
-    .map(plain)
-    .filter(Boolean)
-    .flatMap((text) => {
-      const times = /^([1-9]\d?)\s*(?:x|×|\*)\s*(.+)$/.exec(text);
-      return times ? new Array<string>(Number(times[1])).fill(times[2]) : [text];
-    });
   const kept = new Map(
     inCommon(
       old.map((u) => plain(sayUnit(u, system))),
-      texts,
+      read.units.map((u) => plain(u.text)),
     ).map(([i, j]) => [j, old[i]]),
   );
   const free = old.filter((u) => ![...kept.values()].includes(u));

@@ -4,6 +4,8 @@ import { WIDEST_DOOR } from './figures';
 
 /** A unit as it is said in a line: what it is, how wide, and what is in it. */
 export interface SaidUnit {
+  /** What was typed of it, without how often. */
+  text: string;
   /** What it is called in the trade. */
   word: string;
   band: Band;
@@ -188,6 +190,7 @@ function readOne(text: string, system: UnitSystem): SaidUnit | string {
   if (width !== null && (width < 0.01 || width > 4)) return `A unit “${text}” can’t be made; give it a width up to 4 m.`;
   const own = kind.usual?.[system === 'metric' ? 0 : 1] ?? null;
   return {
+    text,
     word: kind.word,
     band: kind.band,
     width: fills ? null : (width ?? own),

@@ -1,7 +1,8 @@
 import { cross, distance, sub } from '../geometry/vec';
 import type { ShellModel } from '../shell/model';
 import type { DerivedWall, WallSide } from '../shell/wall-types';
-import type { Leg, Run } from '../project/schema/cabinets';
+import { cornersOf } from '../project/runs';
+import type { Cabinet, Leg, Run } from '../project/schema/cabinets';
 import { NEAR } from '../units/tolerance';
 import type { BackLine } from './run';
 
@@ -58,8 +59,9 @@ export function legRound({ legs }: Pick<Run, 'legs'>, shell: Pick<ShellModel, 'r
 }
 
 /** The legs of a run that turns in as many corners as it has corner units: it goes on along the walls to its right, as far as there are any. */
-export function legsAround(run: Pick<Run, 'legs'>, corners: number, shell: Pick<ShellModel, 'rooms' | 'walls'>): Leg[] {
+export function legsAround(run: Pick<Run, 'legs'>, units: readonly Pick<Cabinet, 'band' | 'corner'>[], shell: Pick<ShellModel, 'rooms' | 'walls'>): Leg[] {
   const legs = [...run.legs];
+  const corners = cornersOf(units);
   while (legs.length <= corners) {
     const next = legRound({ legs }, shell);
     if (!next) break;

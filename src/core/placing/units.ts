@@ -127,7 +127,7 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
     const all = inOrder(Object.values(project.cabinets).filter((u) => u.run === derived.id));
     const index = next ? all.findIndex((u) => u.id === next.unit.id) : all.length;
     const units = [...all.slice(0, index), { ...one, run: derived.id }, ...all.slice(index)].map((u, order) => ({ ...u, order }));
-    const legs = legsAround(derived.run, units.filter((u) => u.corner && (u.band === 'wall') === hung).length, shell);
+    const legs = legsAround(derived.run, units, shell);
     const note = next ? `before ${next.unit.name}` : all.length ? `after ${all[all.length - 1].name}` : `into ${derived.run.name}`;
     return { run: { ...derived.run, legs }, units, unit: one.id, note };
   }
@@ -139,7 +139,7 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
   const begun = Math.min(length - wide, Math.max(0, Math.round((at - wide / 2) / step) * step));
   const start = begun < FLUSH ? 0 : length - wide - begun < FLUSH ? length - wide : begun;
   const run = newRun(newId('run'), freeName('Run', project.runs), level, [legAlong(side)], project.units);
-  const legs = legsAround(run, one.corner ? 1 : 0, shell);
+  const legs = legsAround(run, [one], shell);
   return {
     run: { ...run, legs, start: one.corner || one.width === null ? 0 : start },
     units: [{ ...one, run: run.id, order: 0 }],

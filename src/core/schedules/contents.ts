@@ -1,4 +1,4 @@
-import { inOrder } from '../cabinetry/line';
+import { inMarks } from '../cabinetry/line';
 import { insideRegion } from '../geometry/polygon';
 import type { Model } from '../model/model';
 import { GROUND_NAMES } from '../project/built-defaults';
@@ -49,7 +49,7 @@ export function contentsOf(model: Model): ContentsNode[] {
             r.id,
             r.name,
             'run of cabinets',
-            inOrder(Object.values(project.cabinets).filter((u) => u.run === r.id)).map((u, i) => leaf(u.id, `${i + 1} ${u.name}`, 'unit')),
+            inMarks(Object.values(project.cabinets).filter((u) => u.run === r.id)).map((u, i) => leaf(u.id, `${i + 1} ${u.name}`, 'unit')),
           ),
         );
     const face = (target: Target, name: string): ContentsNode => ({ id: addressOf(target), name, kind: 'face', thing: false, target, children: [] });

@@ -8,6 +8,7 @@ import { addressOf } from '../project/targets';
 import { regionArea } from '../geometry/polygon';
 import { unitsSaid } from '../testing/cabinets';
 import { edit } from '../testing/drafting';
+import { cabinetSchedule } from './cabinets';
 import { scheduleLists, written } from './lists';
 import { findIn, contentsOf, type ContentsNode } from './contents';
 import { floorSchedule, outsideSchedule, stairSchedule, timberSchedule } from './upwards';
@@ -19,7 +20,7 @@ const demo = heronLockCottage();
 const [workshop] = Object.values(demo.rooms).filter((r) => r.name === 'Workshop');
 const { side, wall } = [...model.shell.walls.values()].flatMap((w) => w.sides).find((s) => s.room === workshop.id && s.length > 1.5)!;
 const run = newRun('run-a', 'Benches', workshop.level, [legAlong({ wall, side, room: workshop.id })], 'metric');
-const fitted = deriveModel(edit(demo, 'run.lay', { run, units: unitsSaid('600 drawers, 600 wall') }));
+const fitted = deriveModel(edit(demo, 'run.lay', { run, units: unitsSaid('600 wall, 600 drawers') }));
 
 describe('schedules of what goes up and outside', () => {
   it('stairs: risers times rise is what they climb', () => {
@@ -105,6 +106,7 @@ describe('the contents', () => {
     // Units are under their run, which is under its room, in their order.
     const [benches] = all(nodes).filter((n) => n.id === 'run-a');
     expect(benches.children.map((n) => n.name)).toEqual(['1 drawers', '2 wall']);
+    expect(cabinetSchedule(fitted).map((r) => `${r.mark} ${r.name}`)).toEqual(benches.children.map((n) => n.name));
     expect(all(nodes).find((n) => n.id === workshop.id)!.children).toContain(benches);
   });
 

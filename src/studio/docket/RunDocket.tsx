@@ -5,7 +5,7 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
-import { inOrder, sayRun, unitsFrom } from '@/core/cabinetry/line';
+import { inMarks, inOrder, sayRun, unitsFrom } from '@/core/cabinetry/line';
 import { leftOn } from '@/core/cabinetry/left';
 import { completed, completions, lastSaid } from '@/core/cabinetry/said';
 import { legRound, legsAround } from '@/core/cabinetry/sides';
@@ -43,7 +43,7 @@ function LineField({ run }: { run: Run }) {
   const text = typed ?? said;
   const read = (line: string): ReturnType<typeof unitsFrom> => {
     let next = 0;
-    return unitsFrom(line, run.id, units, system, () => (ids.current[next] ??= newId('unit')) && ids.current[next++]);
+    return unitsFrom(line, run.id, units, system, () => (ids.current[next++] ??= newId('unit')));
   };
   const leave = (): void => {
     useStudio.getState().endPreview();
@@ -54,7 +54,7 @@ function LineField({ run }: { run: Run }) {
   useEffect(() => () => useStudio.getState().endPreview(), []);
   // A corner unit takes the run round the corner.
   const laid = (own: Cabinet[]): { run: Run; units: Cabinet[] } => ({
-    run: { ...run, legs: legsAround(run, own.filter((u) => u.corner).length, useStudio.getState().model.shell) },
+    run: { ...run, legs: legsAround(run, own, useStudio.getState().model.shell) },
     units: own,
   });
   const type = (line: string): void => {
@@ -209,6 +209,7 @@ export function UnitDocket({ id }: { id: string }) {
     edit('run.lay', { run, units: order.map((u, i) => ({ ...u, order: i })) });
   };
   const at = all.findIndex((u) => u.id === id);
+  const marks = inMarks(all);
   const below = all.filter((u) => u.band !== 'wall' && !u.bare);
   return (
     <>
@@ -233,7 +234,7 @@ export function UnitDocket({ id }: { id: string }) {
                 kind: 'choice',
                 label: 'Hangs',
                 value: unit.over ?? '',
-                options: [['', 'beside the one before'], ...below.map((u) => [u.id, `over ${all.indexOf(u) + 1}, ${u.name}`] as const)],
+                options: [['', 'beside the one before'], ...below.map((u) => [u.id, `over ${marks.indexOf(u) + 1}, ${u.name}`] as const)],
                 set: (v) => set({ over: v || null }),
               }
             : null,

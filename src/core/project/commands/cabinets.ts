@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { DomainError } from '../errors';
+import { cornersOf } from '../runs';
 import { Cabinet, Run } from '../schema';
 import { stateOf } from '../topology';
 import { define, need } from './define';
@@ -20,8 +21,7 @@ export const cabinetCommands = {
         if (unit.over !== null && !own.has(unit.over))
           throw new DomainError('run.over', 'The run was not laid out: a unit hangs over one that is not in it.', [unit.id]);
       }
-      const corners = (band: boolean): number => units.filter((u) => (u.band === 'wall') === band && u.corner !== null).length;
-      if (Math.max(corners(true), corners(false)) > run.legs.length - 1)
+      if (cornersOf(units) > run.legs.length - 1)
         throw new DomainError('run.corners', 'The run was not laid out: it has more corner units than corners.', [run.id]);
       draft.runs[run.id] = run;
       for (const { id, run: of } of Object.values(stateOf(draft.cabinets))) if (of === run.id && !own.has(id)) delete draft.cabinets[id];
