@@ -12,15 +12,7 @@ import { openBefore, sameAsShown, select, state } from './testing';
 import { cardOfSet, chosenSet, chosenWith, keepTogether, openSet, partSet } from './sets';
 import { pieceSetOf } from '@/core/project/piece-set';
 
-vi.mock('idb-keyval', () => ({
-  get: () => Promise.resolve(undefined),
-  set: () => Promise.resolve(),
-  del: () => Promise.resolve(),
-  createStore: () => 'store',
-  entries: () => Promise.resolve([]),
-  setMany: () => Promise.resolve(),
-  delMany: () => Promise.resolve(),
-}));
+vi.mock('idb-keyval', () => import('./empty-store'));
 
 const bare = house([
   [0, 0],

@@ -13,15 +13,7 @@ import { dropPiece, showDrop } from './pieces';
 import type { TablePoint } from './session';
 import { pressWalls, showWalls } from './walls';
 
-vi.mock('idb-keyval', () => ({
-  get: () => Promise.resolve(undefined),
-  set: () => Promise.resolve(),
-  del: () => Promise.resolve(),
-  createStore: () => 'store',
-  entries: () => Promise.resolve([]),
-  setMany: () => Promise.resolve(),
-  delMany: () => Promise.resolve(),
-}));
+vi.mock('idb-keyval', () => import('./empty-store'));
 
 const project = house([
   [0, 0],

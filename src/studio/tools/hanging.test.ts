@@ -11,15 +11,7 @@ import { dropPiece, duplicateSelection, showDrop } from './pieces';
 import type { TablePoint } from './session';
 import { openBefore, sameAsShown, select, state } from './testing';
 
-vi.mock('idb-keyval', () => ({
-  get: () => Promise.resolve(undefined),
-  set: () => Promise.resolve(),
-  del: () => Promise.resolve(),
-  createStore: () => 'store',
-  entries: () => Promise.resolve([]),
-  setMany: () => Promise.resolve(),
-  delMany: () => Promise.resolve(),
-}));
+vi.mock('idb-keyval', () => import('./empty-store'));
 
 /** A room of 6 by 4 m with two windows at its front and one at its side, a curtain at the first. */
 const project = (() => {

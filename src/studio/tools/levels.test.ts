@@ -4,15 +4,7 @@ import { edit, house } from '@/core/testing/drafting';
 import { openProject, useStudio } from '../store/studio';
 import { addLevel, removeLevel } from './levels';
 
-vi.mock('idb-keyval', () => ({
-  get: () => Promise.resolve(undefined),
-  set: () => Promise.resolve(),
-  del: () => Promise.resolve(),
-  createStore: () => 'store',
-  entries: () => Promise.resolve([]),
-  setMany: () => Promise.resolve(),
-  delMany: () => Promise.resolve(),
-}));
+vi.mock('idb-keyval', () => import('./empty-store'));
 
 const bare = house([
   [0, 0],

@@ -4,15 +4,7 @@ import { box } from '@/core/testing/drafting';
 import * as tools from './controller';
 import { openBefore, state } from './testing';
 
-vi.mock('idb-keyval', () => ({
-  get: () => Promise.resolve(undefined),
-  set: () => Promise.resolve(),
-  del: () => Promise.resolve(),
-  createStore: () => 'store',
-  entries: () => Promise.resolve([]),
-  setMany: () => Promise.resolve(),
-  delMany: () => Promise.resolve(),
-}));
+vi.mock('idb-keyval', () => import('./empty-store'));
 
 // Inside, the room is 4.7 by 3.7 m; who faces the south wall has x = 4.85 at the left.
 openBefore(() => box(5, 4));
