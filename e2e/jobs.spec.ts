@@ -267,7 +267,7 @@ test('a bedroom is reworked', async ({ page }) => {
   await job.card('Bed,').click();
   await job.press(2, 5);
   await job.page.getByTestId('ledge').getByRole('textbox').fill('wardrobe');
-  await job.card('Wardrobe,').click();
+  await job.card('Wardrobe, 1600').click();
   await job.press(0.5, 2.5);
   await job.down();
   // It is turned to its mirror, with all that is in it, and a part of it becomes a dressing room.

@@ -9,7 +9,7 @@ test('shade comes where things meet, is kept away when it is not wanted, and tha
   await studio.firstRoom('3000', '2400');
   await studio.stage('Fit-out');
   await page.getByTestId('ledge').getByRole('textbox').first().fill('Wardrobe');
-  await studio.card('Wardrobe,').click();
+  await studio.card('Wardrobe, 1600').click();
   await studio.press(1.6, 1.2);
   await page.keyboard.press('Escape');
   await studio.rested();

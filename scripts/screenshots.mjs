@@ -25,6 +25,8 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 page.setDefaultTimeout(120_000);
 const shot = async (name, wait = 4000) => {
   await page.waitForTimeout(wait);
+  // Cards get their pictures one after another; whatever is in sight is waited for.
+  await page.waitForFunction(() => !document.querySelector('[data-testid="ledge"] [data-testid="coming"]'));
   await page.screenshot({ path: `${out}/${name}.png`, timeout: 120_000 });
   console.log(name);
 };
