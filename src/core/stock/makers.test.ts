@@ -30,9 +30,9 @@ const SLACK = 0.08;
 /** What goes on beyond the size of a piece: flues up to a roof, taps over a worktop. */
 const BEYOND = /^(stove\/pipe|counter\/tap|basin\/tap)$/;
 
-/** Parts whose edges are as sharp as they are: paper and boards of books, sawn logs, sheet metal, coils of rope, leather, hems and sewn edges, mitred frames, thin shades, pleats; and what other work makes anew. */
+/** Parts whose edges are as sharp as they are: paper and boards of books, sawn logs, sheet metal, coils of rope, leather, hems and sewn edges, mitred frames, sinks, thin shades, pleats; and what other work makes anew. */
 const SHARP =
-  /^(books|bookcase|wall-shelf)\/(books, .*|leaves)$|\/logs$|^logs\/|^radiator\/body$|^toys\/first$|^(towels|throw|tablecloth|towel-rail)\/|^(picture|mirror|standing-mirror)\/(frame|mount|rim)$|^rug\/|\/shade$|^(counter|shower|wc|basket|boots|cushion)\/|\/drawers$|^stove\/logs|^pleated-blind\/cloth$/;
+  /^(books|bookcase|wall-shelf)\/(books, .*|leaves)$|\/logs$|^logs\/|^radiator\/body$|^toys\/first$|^(towels|throw|tablecloth|towel-rail)\/|^(picture|mirror|standing-mirror)\/(frame|mount|rim)$|^rug\/|\/shade$|^(counter|shower|wc|basket|boots|cushion)\/|\/drawers$|^stove\/logs|^pleated-blind\/cloth$|^sink\/sink$/;
 /** Most that other edges may be of the length of all. */
 const MOST = 0.02;
 const ANGLE = (40 * Math.PI) / 180;
@@ -45,6 +45,7 @@ const BUDGETS: Record<string, number> = {
   sofa: 20000,
   armchair: 20000,
   recliner: 20000,
+  'range-cooker': 90000,
   plant: 30000,
   'small-plant': 30000,
   'hanging-plant': 30000,

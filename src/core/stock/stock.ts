@@ -11,13 +11,17 @@ import { cabinets } from './makers/cabinets';
 import { chairs } from './makers/chairs';
 import { blindsAndShutters } from './makers/blinds';
 import { curtainsAndValances } from './makers/curtains';
+import { cooking } from './makers/cooking';
+import { cooling } from './makers/cooling';
 import { crockeryMakers } from './makers/crockery';
 import { fires } from './makers/fires';
 import { hallThings } from './makers/hall';
 import { kitchen } from './makers/kitchen';
 import { kitchenwareMakers } from './makers/kitchenware';
 import { fixedLuminaires } from './makers/luminaires-fixed';
+import { laundry } from './makers/laundry';
 import { hungLuminaires } from './makers/luminaires-hung';
+import { sinks } from './makers/sinks';
 import { standingLuminaires } from './makers/luminaires-standing';
 import { machines } from './makers/machines';
 import { greenery } from './makers/plants';
@@ -44,6 +48,10 @@ export const STOCK: readonly StockItem[] = [
   ...shelves,
   ...hallThings,
   ...kitchen,
+  ...cooking,
+  ...cooling,
+  ...laundry,
+  ...sinks,
   ...washing,
   ...fires,
   ...textiles,

@@ -24,6 +24,7 @@ export type StockCategory =
   | 'Beds'
   | 'Storage'
   | 'Kitchen & bath'
+  | 'Appliances'
   | 'Fires & radiators'
   | 'Textiles'
   | 'At windows'
@@ -75,6 +76,25 @@ export interface Made {
   framed?: { width: number; height: number };
 }
 
+/**
+ * Where in a unit of cabinets something is built in: in a cell of its front; in the worktop; behind what is in the worktop, as
+ * taps are; on the floor instead of a carcass; behind its fronts; hung instead of a carcass; under its carcass.
+ */
+export type BuiltInHow = 'cell' | 'top' | 'tap' | 'stands' | 'inside' | 'hangs' | 'below';
+
+/** How something is built into a unit of cabinets. Rings and points are in its own axes. */
+export interface BuiltIn<T extends z.ZodObject = z.ZodObject> {
+  /** What it is called there; its parts are told apart by it. */
+  word: string;
+  how(traits: z.output<T>): BuiltInHow;
+  /** Of what is in the worktop: at what height of it the face of the worktop lies, metres. */
+  surface?(size: PieceSize, traits: z.output<T>): number;
+  /** What of the worktop is cut out for it. */
+  cut?(size: PieceSize, traits: z.output<T>): Vec2[];
+  /** Where a tap stands that belongs to it. */
+  tap?(size: PieceSize, traits: z.output<T>): Vec2;
+}
+
 /** Who sells it, and for how much at its usual size. All of it is made up. */
 export interface Sold {
   supplier: string;
@@ -122,6 +142,8 @@ export interface StockItem<T extends z.ZodObject = z.ZodObject> {
   fixed?: boolean;
   /** Made with fronts, worktop and handles, which a scheme decides for all. */
   cabinet?: boolean;
+  /** How it is built into a unit of a run of cabinets; left out: it is not. */
+  builtIn?: BuiltIn<T>;
   /** Named parts with the finish each starts with. */
   parts: Record<string, string>;
   lamp?: Lamp;
