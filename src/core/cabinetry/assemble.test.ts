@@ -4,9 +4,10 @@ import { placement, transformPoint } from '../geometry/mesh';
 import { totalArea } from '../geometry/polygon';
 import { unitsSaid } from '../testing/cabinets';
 import { loadKernel, openEdges, volume } from '../testing/solid';
-import { assembleRun, runParts, unitParts, wallFoot, type AssembledRun, type AssembledUnit } from './assemble';
+import { assembleRun, runParts, unitParts, wallFoot, type AssembledRun, type AssembledUnit, type LaidOut, type RunStyle } from './assemble';
+import { newRun } from './begin';
 import { CONSTRUCTIONS } from './figures';
-import type { BackLine } from './run';
+import { stretchOn, type BackLine } from './run';
 
 beforeAll(loadKernel);
 
@@ -16,7 +17,7 @@ const legs: BackLine[] = [
   { from: { x: 4.2, y: 4 }, to: { x: 4.2, y: 1 } },
 ];
 
-const run = { made, fronts: 'framed', handles: 'bar', packed: 'start', start: 0 } as const;
+const run: LaidOut & RunStyle = { ...newRun('run', 'Run', 'ground', [], 'metric'), made, ends: 'bare' };
 const partsOf = (own: AssembledUnit) => unitParts(own, run);
 const kitchen = (): AssembledRun => assembleRun(run, unitsSaid('600 drawers, 800 sink, rest door, corner, 600 oven, 600 dishwasher, 400 door'), legs);
 
@@ -39,6 +40,7 @@ describe('a run as it is built', () => {
           const at = transformPoint(matrix, { x: p[i], y: p[i + 1], z: p[i + 2] });
           expect(at.x).toBeLessThan(4.2 + 1e-5);
           expect(at.y).toBeLessThan(4 + 1e-5);
+          // Handles of machines stand out most.
           expect(at.x > 4.2 - 0.56 - 0.08 || at.y > 4 - 0.56 - 0.08).toBe(true);
         }
       }
@@ -47,10 +49,11 @@ describe('a run as it is built', () => {
   it('has a worktop of its outline times its thickness, at 900, on a plinth that runs round the corner', () => {
     const { worktop } = kitchen();
     const parts = runParts(kitchen(), run);
-    // 3.2 m and 2.5 m at 600 deep, the corner in both.
-    expect(totalArea(worktop.regions)).toBeCloseTo((3.2 + 2.5 - 0.6) * 0.6, 5);
+    // 3.2 m and 2.5 m at 600 deep, the corner in both, less what a sink of 540 × 500 with a flange of 12 is let into, its corners round.
+    const area = (3.2 + 2.5 - 0.6) * 0.6 - (0.516 * 0.476 - (4 - Math.PI) * 0.015 ** 2);
+    expect(totalArea(worktop.regions)).toBeCloseTo(area, 4);
     const top = parts.find((p) => p.part === 'worktop')!.mesh;
-    expect(volume(top)).toBeCloseTo((3.2 + 2.5 - 0.6) * 0.6 * 0.03, 5);
+    expect(volume(top)).toBeCloseTo(totalArea(worktop.regions) * 0.03, 6);
     const heights = top.positions.filter((_, i) => i % 3 === 2);
     expect([Math.min(...heights), Math.max(...heights)]).toEqual([expect.closeTo(0.87, 6), expect.closeTo(0.9, 6)]);
     expect(volume(parts.find((p) => p.part === 'plinth')!.mesh)).toBeGreaterThan(0);
@@ -93,6 +96,35 @@ describe('a run as it is built', () => {
         expect(Math.max(...hung.lacks)).toBeLessThan(1e-9);
       }),
       { numRuns: 200 },
+    );
+  });
+
+  it('hangs what goes on from a corner beside that corner, not beyond what is tall before it', () => {
+    const word = fc.tuple(fc.integer({ min: 3, max: 9 }), fc.constantFrom('larder', 'door', 'wall', 'wall open'));
+    const long: BackLine[] = [
+      { from: { x: 0, y: 0 }, to: { x: 12, y: 0 } },
+      { from: { x: 12, y: 0 }, to: { x: 12, y: -9 } },
+    ];
+    fc.assert(
+      fc.property(fc.array(word, { maxLength: 6 }), fc.array(word, { maxLength: 6 }), (before, behind) => {
+        const said = (list: typeof before): string => list.map(([w, kind]) => `, ${w * 100} ${kind}`).join('');
+        // What hangs and what stands each turn in the same corner.
+        const units = unitsSaid(`${said(before).slice(2)}, 900 corner, 600 wall corner${said(behind)}`);
+        const { floor, hung } = assembleRun(run, units, long);
+        const isTall = (id: string): boolean => units.find((u) => u.id === id)!.band === 'tall';
+        for (const leg of [0, 1]) {
+          const taken = [...hung.units, ...floor.units.filter((p) => isTall(p.id))]
+            .flatMap((p) => stretchOn(p, long, leg) ?? [])
+            .sort((a, b) => a.from - b.from);
+          taken.slice(1).forEach((s, i) => expect(s.from).toBeGreaterThan(taken[i].to - 1e-9));
+        }
+        const corner = hung.units.find((p) => p.corner)!;
+        const last = hung.units.filter((p) => p.leg === 0 && !p.corner).at(-1);
+        const tall = floor.units.filter((p) => p.leg === 0 && isTall(p.id)).at(-1);
+        // The last before the corner stands against it wherever no tall unit is in the way.
+        if (last && (!tall || tall.stretch.to < 12 - corner.arms![0] - last.width - 1e-9)) expect(last.stretch.to).toBeCloseTo(12 - corner.arms![0], 9);
+      }),
+      { numRuns: 150 },
     );
   });
 

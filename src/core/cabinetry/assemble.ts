@@ -1,12 +1,18 @@
 import { prism } from '../geometry/extrude';
+import { clipRegions } from '../geometry/clipping';
 import { multiply, placement, transformPoint, type Matrix } from '../geometry/mesh';
 import type { Cabinet, Construction, FrontGrid, Run } from '../project/schema/cabinets';
-import type { Region } from '../geometry/region';
+import type { Region, Ring } from '../geometry/region';
+import { distance, type Vec2 } from '../geometry/vec';
 import { board } from '../stock/forms/boards';
-import type { Made } from '../stock/types';
+import type { Made, PieceSize } from '../stock/types';
 import { cornerParts } from './corner';
-import { BLIND_FILLER, layRun, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
+import { cutsOf, placeFittings, whatIs, type PlacedFitting } from './fittings';
+import { layFront } from './front';
+import type { Stretch } from './leg';
+import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
 import { DUST } from '../units/tolerance';
+import { pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
 import { makeUnit } from './unit';
 import { plinthOf, worktopOf, type Worktop } from './worktop';
 
@@ -17,11 +23,16 @@ export interface AssembledUnit {
   /** Where its axes lie: x along the run, y to the back, z up from the floor of the level. */
   matrix: Matrix;
   /** Of its carcass, metres. */
-  size: { width: number; depth: number; height: number };
+  size: PieceSize;
+  /** Sides of its carcass that are seen. */
+  clad: readonly ('left' | 'right')[];
 }
 
 /** How a run is made, and how it looks. */
 export type RunStyle = Pick<Run, 'made' | 'fronts' | 'handles'>;
+
+/** What of a run decides how it is laid out. */
+export type LaidOut = Pick<Run, 'made' | 'packed' | 'start' | 'legs' | 'ends' | 'falls' | 'pelmet' | 'upstand' | 'cornices' | 'behind'>;
 
 /** A run as it is laid out. */
 export interface AssembledRun {
@@ -32,6 +43,8 @@ export interface AssembledRun {
   worktop: Worktop;
   /** Where its plinth stands, in the plan. */
   plinth: Region[];
+  /** What finishes it at its ends and edges. */
+  trim: Trim;
 }
 
 /** No unit that shares hangs in less, metres. */
@@ -59,32 +72,56 @@ function blindFront(grid: FrontGrid, corner: 'blind left' | 'blind right', hidde
 
 const middleOf = ({ stretch: { from, to } }: PlacedUnit): number => (from + to) / 2;
 
-/**
- * What hangs, with the tall units it has to leave room for where they stand: each unit hangs before the first tall one that it
- * would reach, else beyond it.
- */
-function aroundTall(hung: readonly RunUnit[], tall: readonly PlacedUnit[], start: number): RunUnit[] {
-  const waiting = tall.filter((t) => !t.corner).sort((a, b) => a.leg - b.leg || a.stretch.from - b.stretch.from);
+/** A tall unit as what hangs leaves room for it: where its middle is along its leg. */
+const asPin = (tall: PlacedUnit): RunUnit => ({ id: tall.id, width: tall.width, depth: tall.depth, middle: middleOf(tall) });
+
+/** What hangs along one leg with the tall units of it, from where units begin. @param at where they begin, metres @param of where a tall unit stands, as seen from there */
+function betweenTall(row: readonly RunUnit[], tall: readonly PlacedUnit[], at: number, of: (t: PlacedUnit) => Stretch): RunUnit[] {
+  const waiting = [...tall].sort((a, b) => of(a).from - of(b).from);
   const out: RunUnit[] = [];
-  let [leg, at] = [0, start];
-  const pass = (reaches: () => number): void => {
-    for (let next; (next = waiting[0]) && (next.leg < leg || (next.leg === leg && next.stretch.from < reaches() - DUST));) {
+  const pass = (reach: () => number): void => {
+    for (let next; (next = waiting[0]) && of(next).from < reach() - DUST;) {
       waiting.shift();
-      if (next.leg < leg) continue;
-      out.push({ id: next.id, width: next.width, depth: next.depth, middle: middleOf(next) });
-      at = Math.max(at, next.stretch.to);
+      out.push(asPin(next));
+      at = Math.max(at, of(next).to);
     }
   };
-  for (const unit of hung) {
+  for (const unit of row) {
     const width = unit.width ?? 0;
-    if (unit.corner) pass(() => Infinity);
-    else pass(() => (unit.middle === undefined ? at + Math.max(width, LEAST) : unit.middle));
+    const middle = unit.middle === undefined ? undefined : of({ stretch: { from: unit.middle, to: unit.middle } } as PlacedUnit).from;
+    pass(() => middle ?? at + Math.max(width, LEAST));
     out.push(unit);
-    at = unit.middle === undefined ? at + width : unit.middle + width / 2;
-    if (unit.corner) [leg, at] = [leg + 1, 0];
+    at = middle === undefined ? at + width : middle + width / 2;
   }
   pass(() => Infinity);
   return out;
+}
+
+/**
+ * What hangs, with the tall units it has to leave room for where they stand: each unit hangs before the first tall one that it
+ * would reach, else beyond it. On a leg that ends in a corner units are counted from there, as they lie together there.
+ */
+function aroundTall(hung: readonly RunUnit[], tall: readonly PlacedUnit[], legs: readonly BackLine[], run: Pick<LaidOut, 'packed' | 'start'>): RunUnit[] {
+  const rows: RunUnit[][] = [[]];
+  const corners: RunUnit[] = [];
+  for (const unit of hung)
+    if (unit.corner && corners.length < legs.length - 1) {
+      corners.push(unit);
+      rows.push([]);
+    } else rows[rows.length - 1].push(unit);
+  const arms = corners.map((c, i) => armsOf(c, legs[i], legs[i + 1]));
+  return legs.flatMap((leg, i): RunUnit[] => {
+    const own = tall.filter((t) => !t.corner && t.leg === i);
+    const row = rows[i] ?? [];
+    const corner = i < corners.length ? [corners[i]] : [];
+    const isFirst = i === 0 || i > corners.length;
+    const backwards = isFirst && (corner.length > 0 || run.packed === 'end');
+    const start = isFirst && !corner.length ? run.start : 0;
+    if (!backwards) return [...betweenTall(row, own, i > 0 && i <= corners.length ? arms[i - 1][1] : start, (t) => t.stretch), ...corner];
+    const end = distance(leg.from, leg.to) - (corner.length ? arms[i][0] : start);
+    const back = betweenTall([...row].reverse(), own, 0, ({ stretch: { from, to } }) => ({ from: end - to, to: end - from }));
+    return [...back.reverse(), ...corner];
+  });
 }
 
 /**
@@ -94,7 +131,7 @@ function aroundTall(hung: readonly RunUnit[], tall: readonly PlacedUnit[], start
  * @param units of the run, in order
  * @param legs lines their backs stand on, in the plan
  */
-export function assembleRun(run: Pick<Run, 'made' | 'packed' | 'start'>, units: readonly Cabinet[], legs: readonly BackLine[]): AssembledRun {
+export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: readonly BackLine[]): AssembledRun {
   const { made } = run;
   const order = [...units].sort((a, b) => a.order - b.order);
   const word = (u: Cabinet, middle?: number): RunUnit => ({
@@ -116,43 +153,83 @@ export function assembleRun(run: Pick<Run, 'made' | 'packed' | 'start'>, units: 
   const between = aroundTall(
     hanging,
     floor.units.filter((p) => tall.has(p.id)),
-    run.start,
+    legs,
+    run,
   );
   const along = layRun(legs, between, run.packed, run.start);
   const hung = { ...along, units: along.units.filter((p) => !tall.has(p.id)) };
   const byId = new Map(units.map((u) => [u.id, u]));
+  const unitOf = (id: string): Cabinet => byId.get(id)!;
+  const trim = trimOf({ run, legs, floor: floor.units, hung: hung.units, unitOf, sizeOf: (u) => sizeOf(u, made), wallFoot: wallFoot(made) });
   const assembled = [...floor.units, ...hung.units].map((placed): AssembledUnit => {
-    const unit = byId.get(placed.id)!;
+    const unit = unitOf(placed.id);
     const lift = unit.band === 'wall' ? wallFoot(made) : 0;
     const matrix = multiply(placement(0, 0, lift, 0), placed.matrix);
     // What a unit is made of does not follow the last bits of where it stands.
-    return { unit, placed, matrix, size: { width: Math.round(placed.width / DUST) * DUST, ...sizeOf(unit, made) } };
+    const size = { width: Math.round(placed.width / DUST) * DUST, ...sizeOf(unit, made) };
+    return { unit, placed, matrix, size, clad: trim.clad.get(unit.id) ?? [] };
   });
-  const standing = floor.units.filter((p) => byId.get(p.id)!.bare !== 'space');
-  const worktop = worktopOf(
-    legs,
-    standing.filter((p) => byId.get(p.id)!.band === 'base'),
-    made.worktop.overhang,
+  const standing = floor.units.filter((p) => unitOf(p.id).bare !== 'space');
+  const under = standing.filter((p) => unitOf(p.id).band === 'base' && underWorktop(unitOf(p.id), made));
+  const cuts = assembled.filter((u) => under.includes(u.placed)).flatMap((u) => cutOutsOf(u, made));
+  const seats = under.flatMap((p): Ring[] =>
+    run.behind > 0 && run.legs[p.leg]?.kind === 'free' && !p.corner ? [[...straight(legs[p.leg], p.stretch, -run.behind)].reverse()] : [],
   );
-  const plinth = made.plinth > 0 ? plinthOf(legs, standing, made.toe, PLINTH) : [];
-  return { floor, hung, units: assembled, worktop, plinth };
+  const beyond = trim.beyond.map((b) => straight(legs[b.leg], b, b.depth + made.worktop.overhang));
+  const worktop = worktopOf(legs, under, made.worktop.overhang, cuts, [...beyond, ...seats]);
+  // Machines that stand on the floor have feet of their own.
+  const onPlinth = standing.filter((p) => !unitOf(p.id).fittings.some((f) => whatIs(f)?.how === 'stands'));
+  const plinth = made.plinth > 0 ? plinthOf(legs, onPlinth, made.toe, PLINTH) : [];
+  return { floor, hung, units: assembled, worktop, plinth, trim };
 }
 
-/** What a run has as a whole, in the plan, z up from the floor of the level. */
-export function runParts({ worktop, plinth }: AssembledRun, { made }: RunStyle): Made[] {
+/** What is built into a unit where it is. Corner units have nothing built in. */
+export const fittingsIn = ({ unit, placed, size }: AssembledUnit, made: Construction): PlacedFitting[] =>
+  placed.corner || !unit.fittings.length ? [] : placeFittings(unit, size, layFront(unit.front, size.width, size.height, unit.band, made), made);
+
+/** What of the worktop is cut out for what is built into a unit, in the plan. */
+const cutOutsOf = (own: AssembledUnit, made: Construction): Ring[] =>
+  cutsOf(fittingsIn(own, made)).map((ring) => ring.map((p) => transformPoint(own.matrix, { ...p, z: 0 })).map(({ x, y }) => ({ x, y })));
+
+/** What a run has as a whole, in the plan, z up from the floor of the level. @param sections of its cornices, x before the fronts, y up */
+export function runParts({ worktop, plinth, trim }: AssembledRun, run: LaidOut, sections: readonly (readonly Vec2[])[] = []): Made[] {
+  const { made } = run;
   const parts: Made[] = [];
   const top = made.plinth + made.base.height;
   if (worktop.regions.length) parts.push({ part: 'worktop', mesh: prism(worktop.regions, top, top + made.worktop.thickness) });
+  for (const mesh of uprights(trim.falls)) parts.push({ part: 'worktop', mesh });
+  if (trim.upstands.length)
+    parts.push({
+      part: 'worktop',
+      mesh: prism(
+        clipRegions(
+          'union',
+          trim.upstands.map(({ ring }) => ({ outer: ring, holes: [] })),
+          [],
+        ),
+        trim.upstands[0].z0,
+        trim.upstands[0].z1,
+      ),
+    });
   if (plinth.length) parts.push({ part: 'plinth', mesh: prism(plinth, 0, made.plinth - 0.002) });
+  for (const mesh of uprights(trim.panels)) parts.push({ part: 'panels', mesh });
+  for (const edge of trim.cornices)
+    run.cornices.forEach(({ out, up }, i) => {
+      if (sections[i]?.length) parts.push({ part: 'cornice', mesh: swept(edge, sections[i], out, up) });
+    });
+  for (const edge of trim.pelmets) parts.push({ part: 'pelmet', mesh: swept(edge, pelmetSection(run.pelmet, made.front)) });
   return parts;
 }
 
 /** All that the parts of a unit follow from, as one word: two that are alike are made alike. */
-export const likeness = ({ unit: { front, band, bare }, placed: { corner, footprint, matrix }, size }: AssembledUnit, style: RunStyle): string =>
-  JSON.stringify([front, band, bare, corner ?? null, corner ? [footprint, matrix] : 0, size, style.made, style.fronts, style.handles]);
+export const likeness = (
+  { unit: { front, band, bare, fittings }, placed: { corner, footprint, matrix }, size, clad }: AssembledUnit,
+  style: RunStyle,
+): string =>
+  JSON.stringify([front, band, bare, fittings, clad, corner ?? null, corner ? [footprint, matrix] : 0, size, style.made, style.fronts, style.handles]);
 
 /** All that a unit is made of, in its own axes. */
-export function unitParts({ unit, placed, size: { width, depth, height } }: AssembledUnit, style: RunStyle): Made[] {
+export function unitParts({ unit, placed, clad, size: { width, depth, height } }: AssembledUnit, style: RunStyle): Made[] {
   const { made } = style;
   const lift = unit.band === 'wall' ? 0 : made.plinth;
   if (unit.bare === 'space') return [];
@@ -174,5 +251,5 @@ export function unitParts({ unit, placed, size: { width, depth, height } }: Asse
   const blind = placed.corner === 'blind left' || placed.corner === 'blind right' ? placed.corner : null;
   const hidden = Math.min(width - 0.2, depth + BLIND_FILLER);
   const grid = blind ? blindFront(unit.front, blind, hidden) : unit.front;
-  return makeUnit(grid, { width, height, depth }, unit.band, made, style).parts;
+  return makeUnit(grid, { width, height, depth }, unit.band, made, style, 'left', unit.fittings, clad).parts;
 }

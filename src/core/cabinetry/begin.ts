@@ -13,6 +13,12 @@ export const newRun = (id: string, name: string, level: string, legs: Leg[], uni
   made: CONSTRUCTIONS[units === 'metric' ? 'frameless' : 'imperial'],
   fronts: 'framed',
   handles: 'bar',
+  ends: 'panels',
+  cornices: [],
+  pelmet: 0,
+  upstand: 0,
+  falls: 'none',
+  behind: 0,
   status: 'new',
   finishes: {},
 });

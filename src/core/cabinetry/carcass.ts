@@ -57,8 +57,19 @@ const LOWEST_SHELF = 0.08;
  * unit has rails at its top, others a top.
  *
  * @param width, height, depth of the carcass, metres; of a unit whose sides go to the floor the height is above the room for toes
+ * @param letIn something is let into the worktop above it: its rails stand upright
+ * @param filled heights something is built into from side to side, above its foot: no board lies there
  */
-export function carcassOf(width: number, height: number, depth: number, band: Band, made: Construction, front: LaidFront): Carcass {
+export function carcassOf(
+  width: number,
+  height: number,
+  depth: number,
+  band: Band,
+  made: Construction,
+  front: LaidFront,
+  letIn = false,
+  filled: readonly { z0: number; z1: number }[] = [],
+): Carcass {
   const { board: t, back, groove, void: behind, rail, setback, plinth, toe, frame, frameThick } = made;
   const floor = made.build !== 'frameless' && made.build !== 'in-frame' && band !== 'wall' ? plinth : 0;
   // A frame stands before the carcass, which is so much less deep.
@@ -96,28 +107,29 @@ export function carcassOf(width: number, height: number, depth: number, band: Ba
     grooves: grooved ? [slot(v(t, by0, t - groove), v(width - t, by1, t))] : [],
   });
   if (band === 'base') {
-    // Rails lie flat under the worktop, at the front and against the back.
+    // Rails lie flat under the worktop, at the front and against the back; under what is let into it they stand.
     const deep = Math.min(rail, (backFace - face) / 2);
-    panels.push({
-      name: 'rail',
-      board: 'carcass',
-      min: v(t, face, height - t),
-      max: v(width - t, face + deep, height),
-      thin: 'z',
-      grain: 'x',
-      edged: ['front'],
-      grooves: [],
-    });
-    panels.push({
-      name: 'rail',
-      board: 'carcass',
-      min: v(t, backFace - deep, height - t),
-      max: v(width - t, backFace, height),
-      thin: 'z',
-      grain: 'x',
-      edged: [],
-      grooves: [],
-    });
+    const rails: readonly [number, number, number][] = letIn
+      ? [
+          [face, face + t, height - rail],
+          [backFace - t, backFace, height - rail],
+        ]
+      : [
+          [face, face + deep, height - t],
+          [backFace - deep, backFace, height - t],
+        ];
+    rails.forEach(([y0, y1, low], i) =>
+      panels.push({
+        name: 'rail',
+        board: 'carcass',
+        min: v(t, y0, low),
+        max: v(width - t, y1, height),
+        thin: letIn ? 'y' : 'z',
+        grain: 'x',
+        edged: i === 0 ? [letIn ? 'down' : 'front'] : [],
+        grooves: [],
+      }),
+    );
   } else
     panels.push({
       name: 'top',
@@ -132,10 +144,12 @@ export function carcassOf(width: number, height: number, depth: number, band: Ba
   panels.push({ name: 'back', board: 'back', min: v(bx0, by0, bz0), max: v(bx1, by1, bz1), thin: 'y', grain: 'z', edged: [], grooves: [] });
   const inside = { x0: t, x1: width - t, y0: face, y1: backFace, z0: t, z1: height - t };
   divide(panels, inside, front, t, setback);
+  const isFilled = ({ name, min, max }: Panel): boolean => (name === 'shelf' || name === 'divider') && filled.some((f) => max.z > f.z0 && min.z < f.z1);
+  const kept = panels.filter((p) => !isFilled(p));
   const [fy0, fy1] = [-depth, -depth + frameThick];
   for (const { x0, x1, z0, z1 } of front.frame) {
     const upright = z1 - z0 > x1 - x0;
-    panels.push({
+    kept.push({
       name: upright ? 'stile' : 'frame rail',
       board: 'frame',
       min: v(x0, fy0, upright && z0 === 0 ? -floor : z0),
@@ -146,7 +160,7 @@ export function carcassOf(width: number, height: number, depth: number, band: Ba
       grooves: [],
     });
   }
-  return { panels, inside, foot: floor };
+  return { panels: kept, inside, foot: floor };
 }
 
 /** Puts boards between rows and cells of the front, and shelves behind doors and in open cells. */

@@ -1,5 +1,7 @@
 import { multiply, placement, type Matrix } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
+import type { Vec2 } from '../geometry/vec';
+import { profileIn } from '../finishes/profiles';
 import { roomOfRun } from '../project/runs';
 import type { Run } from '../project/schema/cabinets';
 import type { Owner } from '../model/body';
@@ -8,6 +10,7 @@ import { joinParts, type MadePart } from '../stock/joined';
 import { FINE, LIGHT } from '../stock/stock';
 import type { Made } from '../stock/types';
 import { assembleRun, likeness, runParts, unitParts, type AssembledRun } from './assemble';
+import { firstFinish } from './fittings';
 import type { BackLine } from './run';
 import { backLines } from './sides';
 
@@ -21,6 +24,8 @@ export interface DerivedRun extends AssembledRun {
   step: number;
   /** Height of the floor it stands on, metres. */
   ground: number;
+  /** The sections of its cornices. */
+  sections: readonly (readonly Vec2[])[];
 }
 
 /** A run as it is laid out; null where a wall it stands along is not there. */
@@ -31,7 +36,16 @@ export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving)
   const lines = legs.map(({ from, to }) => `${from.x} ${from.y} ${to.x} ${to.y}`).join(' ');
   const step = project.rooms[roomOfRun(run) ?? '']?.step ?? 0;
   const ground = level!.elevation + step;
-  return memo.get('run', run.id, [run, lines, step, ground, ...units], () => ({ id: run.id, run, legs, step, ground, ...assembleRun(run, units, legs) }));
+  const profiles = run.cornices.map(({ profile }) => profileIn(project, profile));
+  return memo.get('run', run.id, [run, lines, step, ground, ...profiles, ...units], () => ({
+    id: run.id,
+    run,
+    legs,
+    step,
+    ground,
+    sections: profiles.map((p) => p?.points ?? []),
+    ...assembleRun(run, units, legs),
+  }));
 }
 
 /** Puts the parts of a run and of its units: those of one name in one mesh, what opens as far open as its unit says. */
@@ -44,6 +58,7 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
     alike: unknown[],
     open: number,
     make: () => Made[],
+    first: (part: string) => string | undefined = () => undefined,
   ): void => {
     const made = (off: number): MadePart[] => joinParts(within(off, make), open);
     const light = memo.get('parts of cabinets', of.id, [...alike, open], () => made(LIGHT));
@@ -53,12 +68,19 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
     });
     const finished = { ...thing, finishes: { ...run.finishes, ...thing.finishes } };
     for (const { part, mesh } of light)
-      parts.putOf(of, finished, { part, sort: 'cabinet', mesh, grain: 'length', fine: () => fine().find((p) => p.part === part)!.mesh });
+      parts.putOf(of, finished, { part, sort: 'cabinet', mesh, grain: 'length', fine: () => fine().find((p) => p.part === part)!.mesh }, first(part));
   };
-  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () => runParts(derived, run));
+  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () => runParts(derived, run, derived.sections));
   for (const own of units) {
     const matrix = memo.get('unit at', own.unit.id, [derived.ground, ...own.matrix], (): Matrix => multiply(ground, own.matrix));
     const of = { id: own.unit.id, kind: 'cabinets', level: owner.level, matrix } as const;
-    put(of, own.unit, [likeness(own, run)], own.unit.open, () => unitParts(own, run));
+    put(
+      of,
+      own.unit,
+      [likeness(own, run)],
+      own.unit.open,
+      () => unitParts(own, run),
+      (part) => firstFinish(own.unit.fittings, part),
+    );
   }
 }

@@ -54,7 +54,7 @@ export function layLeg(length: number, widths: readonly (number | null)[], pins:
     units[unit] = { from: middle - half, to: middle + half };
     [next, low] = [unit + 1, middle + half];
   }
-  segment(next, widths.length, low, length, order.length ? 'start' : packed);
+  segment(next, widths.length, low, length, packed);
   const outside = units.length ? Math.max(0, -units[0].from, units[units.length - 1].to - length) : 0;
   const gaps: Stretch[] = [];
   let at = 0;

@@ -80,9 +80,9 @@ export function unitsFrom(
       corner: said.corner ? 'L' : null,
       over: null,
       bare: said.bare,
-      fitting: said.fitting,
+      fittings: said.fittings,
       open: 0,
-      finishes: {},
+      finishes: said.finishes,
     };
   });
   const ids = new Set(units.map((u) => u.id));

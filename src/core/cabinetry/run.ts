@@ -69,7 +69,8 @@ export function meeting(p: Vec2, d: Vec2, q: Vec2, e: Vec2): Vec2 {
  * How much of each leg a corner unit takes. An L and a diagonal one take their width of both; a blind one takes its width of
  * the leg it lies on, and of the other what its front and a filler take there. In narrow corners fronts meet further out.
  */
-function armsOf({ corner, width, depth }: RunUnit, d: Vec2, e: Vec2): [number, number] {
+export function armsOf({ corner, width, depth }: RunUnit, first: BackLine, second: BackLine): [number, number] {
+  const [d, e] = [along(first), along(second)];
   const [cosine, sine] = [-dot(d, e), Math.max(LEAST_SINE, Math.abs(cross(d, e)))];
   // How far from the corner a front as deep stands free, at its foot and at its face.
   const clear = depth * Math.max(1 / sine, (1 + cosine) / sine) + BLIND_FILLER;
@@ -98,7 +99,7 @@ export function layRun(legs: readonly BackLine[], units: readonly RunUnit[], pac
       rows.push([]);
     } else rows[rows.length - 1].push(unit);
   }
-  const arms = corners.map((c, i) => armsOf(c, along(legs[i]), along(legs[i + 1])));
+  const arms = corners.map((c, i) => armsOf(c, legs[i], legs[i + 1]));
   legs.forEach((leg, i) => {
     const row = rows[i] ?? [];
     const [before, behind] = [i > 0 && i <= corners.length, i < corners.length];
@@ -153,7 +154,8 @@ function inCorner(u: RunUnit, leg: number, line: BackLine, next: BackLine, arms:
   };
 }
 
-const straight = (line: BackLine, { from, to }: Stretch, depth: number): Ring => {
+/** A stretch of a leg, as deep as is said. */
+export const straight = (line: BackLine, { from, to }: Stretch, depth: number): Ring => {
   const d = along(line);
   const [a, b] = [add(line.from, scale(d, from)), add(line.from, scale(d, to))];
   const o = scale(out(d), depth);

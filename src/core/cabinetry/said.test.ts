@@ -12,9 +12,9 @@ const read = (line: string, system: 'metric' | 'imperial' = 'metric'): SaidUnit[
 describe('a run that is said', () => {
   it('is read in the words of the trade, with hands, counts and what belongs in a unit', () => {
     const units = read('600 drawers, 800 sink, 600 oven, 450 door left, 500 drawerline, 600 highline');
-    expect(units.map((u) => [u.word, u.width, u.fitting])).toEqual([
+    expect(units.map((u) => [u.word, u.width, u.fittings.map((f) => f.maker).join(' ') || null])).toEqual([
       ['drawers', 0.6, null],
-      ['sink', 0.8, 'sink'],
+      ['sink', 0.8, 'sink tap'],
       ['oven', 0.6, 'oven'],
       ['door', 0.45, null],
       ['drawerline', 0.5, null],
@@ -66,7 +66,7 @@ describe('a run that is said', () => {
 
   it('is completed while it is typed', () => {
     expect(completions('600 dr')).toEqual(['dryer', 'drawer', 'drawers', 'drawerline', 'drawer pack', 'drawer over door']);
-    expect(completions('600 drawers, 800 si')).toEqual(['sink']);
+    expect(completions('600 drawers, 800 si')).toEqual(['sink', 'sink with drainer']);
     expect(completions('450 door l')).toEqual(['door left']);
     expect(completions('600 drawers, ')).toContain('sink');
     expect(completions('600 wall ')).toContain('wall left');

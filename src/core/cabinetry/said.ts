@@ -1,6 +1,8 @@
-import type { Band, Cell, FrontGrid, Hand } from '../project/schema/cabinets';
+import type { Band, Cell, Fitting, FrontGrid, Hand } from '../project/schema/cabinets';
+import { stockCard } from '../stock/stock';
 import { formatLengthExact, INCH, parseLength, type UnitSystem } from '../units/length';
 import { WIDEST_DOOR } from './figures';
+import { partOf, whatIs } from './fittings';
 
 /** A unit as it is said in a line: what it is, how wide, and what is in it. */
 export interface SaidUnit {
@@ -12,8 +14,9 @@ export interface SaidUnit {
   /** Metres; null: it takes what is left. */
   width: number | null;
   front: FrontGrid;
-  /** What of the stock belongs in it, by the word for it; null: nothing. */
-  fitting: string | null;
+  /** What of the stock is built into it, and how its parts are finished where its card says so. */
+  fittings: Fitting[];
+  finishes: Record<string, string>;
   /** It turns the run into the next wall. */
   corner: boolean;
   /** No carcass: a strip between a unit and a wall, or room that is left free. */
@@ -31,7 +34,8 @@ interface Kind {
   /** Width where none is said, metric and imperial, metres; left out: one has to be said. */
   usual?: [number, number];
   front(said: { hand: Hand | null; count: number | null }): FrontGrid;
-  fitting?: string;
+  /** Cards of the stock that are built into it. */
+  cards?: readonly string[];
   corner?: true;
   bare?: 'filler' | 'space';
 }
@@ -52,6 +56,9 @@ const drawers = (count: number): FrontGrid =>
       [row(DRAWER_LINE, { kind: 'drawer' }), row(null, { kind: 'pan drawer' }), row(null, { kind: 'pan drawer' })]
     : Array.from({ length: count }, (_, i) => row(null, { kind: count < 3 ? 'pan drawer' : i < count - 1 ? 'drawer' : 'pan drawer' }));
 
+/** All of the front is an appliance. */
+const APPLIANCE = (): FrontGrid => [row(null, { kind: 'appliance' })];
+
 const door = (hand: Hand | null, shelves: number): Partial<Cell> => ({ kind: 'door', hand, shelves });
 
 /** What can be said, by the words of the trade. */
@@ -60,18 +67,50 @@ const KINDS: readonly Kind[] = [
   { word: 'drawerline', also: ['drawer over door'], band: 'base', front: ({ hand }) => [row(DRAWER_LINE, { kind: 'drawer' }), row(null, door(hand, 1))] },
   { word: 'drawers', also: ['drawer', 'drawer pack'], band: 'base', front: ({ count }) => drawers(count ?? 3) },
   { word: 'pans', also: ['pan drawers'], band: 'base', front: ({ count }) => drawers(count ?? 2) },
-  { word: 'sink', band: 'base', fitting: 'sink', front: ({ hand }) => [row(null, door(hand, 0))] },
-  { word: 'hob', band: 'base', fitting: 'hob', front: ({ count }) => [row(DRAWER_LINE, { kind: 'dummy' }), ...drawers(count ?? 2)] },
+  { word: 'sink', band: 'base', cards: ['sink', 'tap'], front: ({ hand }) => [row(null, door(hand, 0))] },
+  {
+    word: 'sink with drainer',
+    band: 'base',
+    cards: ['sink-drainer-right', 'tap'],
+    front: ({ hand }) => [row(null, door(hand, 0))],
+  },
+  {
+    word: 'belfast sink',
+    band: 'base',
+    cards: ['sink-belfast', 'tap-bridge'],
+    front: ({ hand }) => [row(0.26, { kind: 'appliance' }), row(null, door(hand, 0))],
+  },
+  { word: 'hob', band: 'base', cards: ['hob'], front: ({ count }) => [row(DRAWER_LINE, { kind: 'dummy' }), ...drawers(count ?? 2)] },
+  { word: 'gas hob', band: 'base', cards: ['hob-gas'], front: ({ count }) => [row(DRAWER_LINE, { kind: 'dummy' }), ...drawers(count ?? 2)] },
   {
     word: 'oven',
     band: 'base',
     usual: [0.6, 30 * INCH],
-    fitting: 'oven',
+    cards: ['oven'],
     front: () => [row(OVEN, { kind: 'appliance' }), row(null, { kind: 'panel' })],
   },
-  { word: 'dishwasher', band: 'base', usual: [0.6, 24 * INCH], fitting: 'dishwasher', front: () => [row(null, { kind: 'appliance' })] },
-  { word: 'washer', also: ['washing machine'], band: 'base', usual: [0.6, 27 * INCH], fitting: 'washer', front: () => [row(null, { kind: 'appliance' })] },
-  { word: 'dryer', band: 'base', usual: [0.6, 27 * INCH], fitting: 'dryer', front: () => [row(null, { kind: 'appliance' })] },
+  {
+    word: 'oven with hob',
+    band: 'base',
+    usual: [0.6, 30 * INCH],
+    cards: ['oven', 'hob'],
+    // The body of the hob lies behind a rail.
+    front: () => [row(null, { kind: 'panel' }), row(OVEN, { kind: 'appliance' })],
+  },
+  { word: 'range cooker', also: ['range'], band: 'base', usual: [0.9, 36 * INCH], cards: ['range-cooker'], front: APPLIANCE },
+  { word: 'dishwasher', band: 'base', usual: [0.6, 24 * INCH], cards: ['dishwasher'], front: APPLIANCE },
+  {
+    word: 'dishwasher door',
+    also: ['built-in dishwasher'],
+    band: 'base',
+    usual: [0.6, 24 * INCH],
+    cards: ['dishwasher-built-in'],
+    front: () => [row(null, { kind: 'door', hand: 'down' })],
+  },
+  { word: 'washer', also: ['washing machine'], band: 'base', usual: [0.6, 27 * INCH], cards: ['washer'], front: APPLIANCE },
+  { word: 'dryer', band: 'base', usual: [0.6, 27 * INCH], cards: ['dryer'], front: APPLIANCE },
+  { word: 'wine cooler', band: 'base', usual: [0.3, 12 * INCH], cards: ['wine-cooler'], front: APPLIANCE },
+  { word: 'fridge under worktop', also: ['under-counter fridge'], band: 'base', usual: [0.6, 24 * INCH], cards: ['fridge-under'], front: APPLIANCE },
   {
     word: 'pull-out',
     also: ['pullout', 'bottle rack'],
@@ -85,7 +124,16 @@ const KINDS: readonly Kind[] = [
   { word: 'wall glazed', also: ['glazed'], band: 'wall', front: ({ hand, count }) => [row(null, { kind: 'glazed', hand, shelves: count ?? 2 })] },
   { word: 'bridge', also: ['lift-up'], band: 'wall', front: () => [row(null, { kind: 'door', hand: 'up' })] },
   { word: 'wall corner', band: 'wall', usual: [0.6, 24 * INCH], corner: true, front: ({ hand }) => [row(null, door(hand, 2))] },
-  { word: 'hood', band: 'wall', usual: [0.6, 30 * INCH], fitting: 'hood', front: () => [row(null, { kind: 'appliance' })] },
+  { word: 'hood', band: 'wall', usual: [0.6, 30 * INCH], cards: ['hood'], front: APPLIANCE },
+  { word: 'canopy hood', band: 'wall', usual: [0.9, 36 * INCH], cards: ['hood-canopy'], front: APPLIANCE },
+  { word: 'built-in hood', band: 'wall', usual: [0.6, 30 * INCH], cards: ['hood-flat'], front: () => [row(null, { kind: 'door', hand: 'up' })] },
+  {
+    word: 'wall microwave',
+    band: 'wall',
+    usual: [0.6, 30 * INCH],
+    cards: ['microwave'],
+    front: () => [row(null, { kind: 'door', hand: 'up' }), row(0.385, { kind: 'appliance' })],
+  },
   {
     word: 'larder',
     also: ['tall', 'pantry'],
@@ -97,15 +145,34 @@ const KINDS: readonly Kind[] = [
     also: ['oven tower', 'oven housing'],
     band: 'tall',
     usual: [0.6, 30 * INCH],
-    fitting: 'oven',
+    cards: ['oven'],
     front: ({ hand }) => [row(null, door(hand, 1)), row(OVEN, { kind: 'appliance' }), row(0.715, { kind: 'pan drawer' })],
   },
+  {
+    word: 'tall double oven',
+    also: ['double oven'],
+    band: 'tall',
+    usual: [0.6, 30 * INCH],
+    cards: ['oven-double'],
+    front: ({ hand }) => [row(null, door(hand, 1)), row(0.891, { kind: 'appliance' }), row(0.57, { kind: 'pan drawer' })],
+  },
+  {
+    word: 'tall oven and microwave',
+    also: ['oven and microwave'],
+    band: 'tall',
+    usual: [0.6, 30 * INCH],
+    cards: ['oven', 'microwave'],
+    // The first appliance is the upper one.
+    front: ({ hand }) => [row(null, door(hand, 1)), row(OVEN, { kind: 'appliance' }), row(0.385, { kind: 'appliance' }), row(0.57, { kind: 'pan drawer' })],
+  },
+  { word: 'two-door fridge', band: 'tall', usual: [0.92, 36 * INCH], cards: ['fridge-two-doors'], front: APPLIANCE },
+  { word: 'free fridge', also: ['free-standing fridge'], band: 'tall', usual: [0.61, 30 * INCH], cards: ['fridge'], front: APPLIANCE },
   {
     word: 'fridge',
     also: ['fridge freezer', 'fridge housing'],
     band: 'tall',
     usual: [0.6, 30 * INCH],
-    fitting: 'fridge',
+    cards: ['fridge-built-in'],
     front: ({ hand }) => [row(null, door(hand, 0)), row(0.715, door(hand, 0))],
   },
   {
@@ -163,6 +230,21 @@ function lengthAtStart(text: string, system: UnitSystem): { metres: number; rest
   return null;
 }
 
+/** What cards of the stock are as fittings of a unit. */
+export function builtInOf(cards: readonly string[]): Pick<SaidUnit, 'fittings' | 'finishes'> {
+  const out: Pick<SaidUnit, 'fittings' | 'finishes'> = { fittings: [], finishes: {} };
+  for (const id of cards) {
+    const card = stockCard(id);
+    const fitting = card && { maker: card.item.id, size: null, traits: { ...card.traits } };
+    const what = fitting && whatIs(fitting);
+    if (!what) continue;
+    // A card of another size than its maker’s is of that size.
+    out.fittings.push(card.size === card.item.size ? fitting : { ...fitting, size: { ...card.size } });
+    for (const [part, finish] of Object.entries(card.finishes)) out.finishes[partOf(what.built, part)] = finish;
+  }
+  return out;
+}
+
 function readOne(text: string, system: UnitSystem): SaidUnit | string {
   const said = text.toLowerCase();
   const measured = lengthAtStart(said, system);
@@ -195,7 +277,7 @@ function readOne(text: string, system: UnitSystem): SaidUnit | string {
     band: kind.band,
     width: fills ? null : (width ?? own),
     front: kind.front({ hand, count }),
-    fitting: kind.fitting ?? null,
+    ...builtInOf(kind.cards ?? []),
     corner: kind.corner ?? false,
     bare: kind.bare ?? null,
   };

@@ -2,12 +2,13 @@ import { prism, shiftBy } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { isLight } from '../geometry/shapes';
 import type { Joint } from '../geometry/joint';
-import type { Band, Construction, FrontGrid, FrontStyle, HandleStyle } from '../project/schema/cabinets';
+import type { Band, Construction, Fitting, FrontGrid, FrontStyle, HandleStyle } from '../project/schema/cabinets';
 import { board, front as frontMesh, handle, timber } from '../stock/forms/boards';
 import { post } from '../stock/forms/turned';
 import type { Made } from '../stock/types';
 import { carcassOf, type Carcass, type Panel } from './carcass';
 import { DRAWER_BOXES, RUNNERS } from './figures';
+import { fittingParts, isLetIn, isWithoutCarcass, isWithoutFronts, placeFittings, type PlacedFitting } from './fittings';
 import { isDrawn, layFront, type LaidCell, type LaidFront, type Leaf } from './front';
 
 /** How the fronts and handles of a unit look. */
@@ -20,6 +21,8 @@ export interface UnitStyle {
 export interface UnitMade {
   front: LaidFront;
   carcass: Carcass;
+  /** What is built into it. */
+  fittings: PlacedFitting[];
   /** Its parts about its axes: x from its left side seen from before it, y from its back to its front (less than nothing), z above the floor or the foot of a wall unit. */
   parts: Made[];
 }
@@ -46,6 +49,8 @@ const BOX = { side: 0.012, runner: 0.013 } as const;
  *
  * @param width, height, depth of its carcass, metres
  * @param hangs where a single door hangs that nobody has said
+ * @param fittings what is built into it
+ * @param clad sides that are seen
  */
 export function makeUnit(
   grid: FrontGrid,
@@ -54,20 +59,70 @@ export function makeUnit(
   made: Construction,
   style: UnitStyle,
   hangs: 'left' | 'right' = 'left',
+  fittings: readonly Fitting[] = [],
+  clad: readonly ('left' | 'right')[] = [],
 ): UnitMade {
   const front = layFront(grid, width, height, band, made, hangs);
-  const carcass = carcassOf(width, height, depth, band, made, front);
+  const placed = placeFittings({ band, fittings: [...fittings] }, { width, height, depth }, front, made);
   const lift = band === 'wall' ? 0 : made.plinth;
+  const carcass = unitCarcass(width, height, depth, band, made, front, placed, fittings);
   const boards = new MeshBuilder();
-  const frame = new MeshBuilder();
-  for (const panel of carcass.panels) (panel.board === 'frame' ? frame : boards).add(panelMesh(panel), shiftBy(0, 0, lift));
+  const seen = new MeshBuilder();
+  // A side that no neighbour covers is of the fronts, as the frame before the carcass is.
+  const isClad = ({ name, min }: Panel): boolean => name === 'side' && clad.includes(min.x < width / 2 ? 'left' : 'right');
+  for (const panel of carcass.panels) (panel.board === 'frame' || isClad(panel) ? seen : boards).add(panelMesh(panel), shiftBy(0, 0, lift));
   const parts: Made[] = [
     { part: 'carcass', mesh: boards.build() },
-    { part: 'fronts', mesh: frame.build() },
+    { part: 'fronts', mesh: seen.build() },
   ];
-  for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, style, lift, depth));
-  if (lift > 0 && carcass.foot === 0) parts.push({ part: 'legs', mesh: legs(width, depth - made.toe, lift) });
-  return { front, carcass, parts: parts.filter((p) => p.mesh.indices.length) };
+  if (!isWithoutFronts(fittings)) for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, style, lift, depth));
+  if (lift > 0 && carcass.panels.length && carcass.foot === 0) parts.push({ part: 'legs', mesh: legs(width, depth - made.toe, lift) });
+  parts.push(...fittingParts(placed));
+  return { front, carcass, fittings: placed, parts: parts.filter((p) => p.mesh.indices.length) };
+}
+
+/** The boards of a unit, with room for what is built into it; none where something else stands or hangs there. */
+export function unitCarcass(
+  width: number,
+  height: number,
+  depth: number,
+  band: Band,
+  made: Construction,
+  front: LaidFront,
+  placed: readonly PlacedFitting[],
+  fittings: readonly Fitting[],
+): Carcass {
+  const lift = band === 'wall' ? 0 : made.plinth;
+  const heights = (of: (p: PlacedFitting) => boolean): { z0: number; z1: number }[] =>
+    placed.filter(of).map((p) => ({ z0: p.at.z - lift, z1: p.at.z - lift + p.size.height }));
+  const whole = carcassOf(
+    width,
+    height,
+    depth,
+    band,
+    made,
+    front,
+    isLetIn(fittings),
+    heights((p) => p.how === 'inside'),
+  );
+  if (isWithoutCarcass(fittings)) return { ...whole, panels: [] };
+  // Behind what is built in there is no back: it is as deep as its housing, and air goes up behind it.
+  const open = heights((p) => p.how === 'inside' || (p.how === 'cell' && p.size.depth > depth - made.void - made.back));
+  return open.length ? { ...whole, panels: whole.panels.flatMap((p) => (p.name === 'back' ? backsBeside(p, open) : [p])) } : whole;
+}
+
+/** No back is made that is lower, metres. */
+const LOWEST_BACK = 0.08;
+
+/** What is left of a back above and below what is built in before it. */
+function backsBeside(back: Panel, open: readonly { z0: number; z1: number }[]): Panel[] {
+  const out: Panel[] = [];
+  let from = back.min.z;
+  for (const { z0, z1 } of [...open].sort((a, b) => a.z0 - b.z0).concat({ z0: back.max.z, z1: back.max.z })) {
+    if (z0 - from > LOWEST_BACK) out.push({ ...back, min: { ...back.min, z: from }, max: { ...back.max, z: Math.min(z0, back.max.z) } });
+    from = Math.max(from, z1);
+  }
+  return out;
 }
 
 /** A board as it is seen: edges rounded in pictures, its notch cut out. Grooves are filled by what is let into them. */

@@ -20,9 +20,16 @@ const whole = (ring: Ring): Region => ({ outer: ring, holes: [] });
  * @param under units it lies on
  * @param overhang in front of them, metres
  * @param cutOuts of sinks, hobs and taps, in the plan
+ * @param beyond rings it covers besides: of end panels, and what stands out behind what stands free
  */
-export function worktopOf(legs: readonly BackLine[], under: readonly PlacedUnit[], overhang: number, cutOuts: readonly Ring[] = []): Worktop {
-  const covers = under.map((u) => whole(coverOf(u, legs, u.depth + overhang)));
+export function worktopOf(
+  legs: readonly BackLine[],
+  under: readonly PlacedUnit[],
+  overhang: number,
+  cutOuts: readonly Ring[] = [],
+  beyond: readonly Ring[] = [],
+): Worktop {
+  const covers = [...under.map((u) => coverOf(u, legs, u.depth + overhang)), ...beyond].map(whole);
   const outline = covers.length ? clipRegions('union', covers, []) : [];
   const regions = cutOuts.length ? clipRegions('difference', outline, cutOuts.map(whole)) : outline;
   return { regions, stretches: stretchesOf(legs, under) };

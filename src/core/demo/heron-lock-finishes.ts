@@ -112,10 +112,11 @@ export function makeFinishes(s: Script): void {
   s.do('finish.replace', { from: 'paint.pollard', to: 'paint.ink-bottle', room: null });
   s.do('finish.replace', { from: 'paint.hazel-copse', to: 'paint.ferry-blue', room: null });
   s.do('finish.replace', { from: 'paint.skein', to: 'paint.candle-end', room: null });
-  const counters = Object.values(s.project.pieces).filter((p) => p.maker === 'counter' || p.maker === 'wardrobe');
-  const joinery = counters.flatMap((p) =>
-    (p.maker === 'counter' ? ['fronts', 'carcass'] : ['fronts']).map((part) => ({ kind: 'part' as const, of: p.id, part })),
-  );
+  const wardrobes = Object.values(s.project.pieces).filter((p) => p.maker === 'wardrobe');
+  const joinery = [
+    ...Object.keys(s.project.runs).flatMap((of) => ['fronts', 'plinth', 'panels', 'cornice', 'pelmet'].map((part) => ({ kind: 'part' as const, of, part }))),
+    ...wardrobes.map((p) => ({ kind: 'part' as const, of: p.id, part: 'fronts' })),
+  ];
   s.do('finish.apply', { targets: joinery, finish: 'paint.ink-bottle' });
   s.do('scheme.set', {
     id: 'scheme-bindery',

@@ -1,3 +1,4 @@
+import { legAlong } from '../cabinetry/sides';
 import type { Script } from './script';
 
 /** Heron Lock Cottage furnished and dressed, room by room. */
@@ -15,43 +16,61 @@ export function furnish(s: Script): void {
   s.settle();
 }
 
+/** Height of the worktops in the kitchen, metres. */
+const WORKTOP = 0.9;
+
+/** An L along the west and the north wall with the sink under the window, and an island one sits at. */
+function cabinets(s: Script): void {
+  const look = { cornices: [{ profile: 'cornice-small', up: 0, out: 0.002 }], pelmet: 0.04, upstand: 0.1 };
+  s.cabinets(
+    'kitchen-run',
+    'Kitchen',
+    legAlong({ wall: s.wall(6, 5), side: 'left', room: s.room(8, 3).id }),
+    '600 tall oven, 600 fridge, 400 door, corner, 725 drawers, 800 sink, 600 dishwasher, 850 hob, 150 pull-out, 25 filler, 400 wall, wall corner, 500 wall open, canopy hood',
+    look,
+    { 'canopy hood': 'hob' },
+  );
+  s.cabinets('island', 'Island', { kind: 'free', from: { x: 9.2, y: 4.4 }, to: { x: 7.7, y: 4.4 } }, '600 pans, 300 wine cooler, 600 open', { behind: 0.38 });
+  for (const x of [7.95, 8.45, 8.95]) s.place('stool-bar', x, 3.88, 180, { height: 0.66 });
+}
+
 function kitchen(s: Script): void {
-  s.place('counter', 8.075, 6.38, 0, { width: 3.9 });
-  s.place('table', 8.1, 3.0, 90, { width: 2.0, depth: 0.95 });
+  cabinets(s);
+  s.place('table', 8.1, 2.2, 90, { width: 2.0, depth: 0.95 });
   for (const [x, y, turn] of [
-    [7.45, 3.45, 90],
-    [7.45, 2.55, 90],
-    [8.75, 3.45, -90],
-    [8.75, 2.55, -90],
+    [7.45, 2.65, 90],
+    [7.45, 1.75, 90],
+    [8.75, 2.65, -90],
+    [8.75, 1.75, -90],
   ] as const)
     s.place('chair', x, y, turn);
-  s.place('pendant', 8.1, 3.5, 0, { height: 1.05, lumen: 900 });
-  s.place('pendant', 8.1, 2.5, 0, { height: 1.05, lumen: 900 });
-  s.place('plant', 9.6, 4.45, 20, { height: 1.4 });
+  s.place('pendant', 8.1, 2.7, 0, { height: 1.05, lumen: 900 });
+  s.place('pendant', 8.1, 1.7, 0, { height: 1.05, lumen: 900 });
+  s.place('plant', 6.5, 0.7, 20, { height: 1.4 });
   s.place('sideboard', 9.86, 1.25, -90, { width: 1.4 });
   s.place('table-lamp', 9.86, 1.65, 0, { height: 0.46 });
   s.place('ceiling-disc', 8.05, 5.35, 0, { lumen: 1800 });
-  s.place('dresser', 6.29, 4.61, 90, { width: 0.9 });
+  s.place('dresser', 6.29, 2.3, 90, { width: 0.9 });
   // What stands on them.
-  s.place('vase-tulips', 8.1, 3.0, 0);
+  s.place('vase-tulips', 8.1, 2.2, 0);
   for (const [x, y, turn] of [
-    [7.83, 3.45, 90],
-    [7.83, 2.55, 90],
-    [8.37, 3.45, -90],
-    [8.37, 2.55, -90],
+    [7.83, 2.65, 90],
+    [7.83, 1.75, 90],
+    [8.37, 2.65, -90],
+    [8.37, 1.75, -90],
   ] as const)
     s.place('place-setting', x, y, turn);
-  s.place('bread', 6.75, 6.4, 10);
-  s.place('kettle', 9.75, 6.45, -30);
-  s.place('jars', 9.3, 6.58, 0);
-  s.place('chopping-boards', 7.0, 6.62, 0);
-  s.place('utensils', 7.35, 6.58, 0);
-  s.place('herb-basil', 8.75, 6.6, 0);
+  s.place('bread', 8.65, 4.55, 10, { elevation: WORKTOP });
+  s.place('kettle', 6.45, 5.6, 60, { elevation: WORKTOP });
+  s.place('jars', 6.75, 6.5, 0, { elevation: WORKTOP });
+  s.place('chopping-boards', 7.2, 6.58, 0, { elevation: WORKTOP });
+  s.place('utensils', 9.0, 6.5, 0, { elevation: WORKTOP });
+  s.place('herb-basil', 8.6, 6.55, 0, { elevation: WORKTOP });
   s.place('bowl-lemons', 9.85, 1.05, 0);
-  s.place('plates', 6.26, 4.8, 90, { elevation: 0.9 });
-  s.place('jugs', 6.26, 4.42, 90, { elevation: 0.9 });
+  s.place('plates', 6.26, 2.49, 90, { elevation: 0.9 });
+  s.place('jugs', 6.26, 2.11, 90, { elevation: 0.9 });
   s.place('picture-pair', 10.085, 1.25, -90, { elevation: 1.35 });
-  s.place('clock-plain', 6.068, 5.5, 90, { elevation: 1.75 });
+  s.place('clock-plain', 6.068, 3.75, 90, { elevation: 2.2 });
   s.hang('curtain', 'W4', { finishes: { cloth: 'cloth.oat-weave' } });
   s.hang('roman-blind', 'W5', { traits: { lowered: 25 } });
   s.hang('roman-blind', 'W3', { traits: { lowered: 25 } });

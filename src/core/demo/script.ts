@@ -1,7 +1,11 @@
 import { runChange, type CommandArgs, type CommandName } from '../project/commands';
 import { newOpening } from '../project/opening-defaults';
 import { inPhase } from '../project/phase';
-import type { Hanging, Opening, Piece, Project, Room } from '../project/schema';
+import { newRun } from '../cabinetry/begin';
+import { unitsFrom } from '../cabinetry/line';
+import { legsAround } from '../cabinetry/sides';
+import { Deriver } from '../model/derive';
+import type { Hanging, Leg, Opening, Piece, Project, Room, Run } from '../project/schema';
 import { faceAt, planOf, roomsByFace } from '../project/topology';
 import type { Vec2 } from '../geometry/vec';
 import { hungFrom } from '../placing/hanging';
@@ -124,6 +128,21 @@ export class Script {
     this.add(piece, options);
   }
 
+  /**
+   * Lays out a run of cabinets as a line says it, round as many corners as it has corner units.
+   *
+   * @param over which hung unit keeps to which that stands, by their words
+   */
+  cabinets(id: string, name: string, leg: Leg, line: string, more: Partial<Run> = {}, over: Record<string, string> = {}): void {
+    const { units: system } = this.project;
+    let count = 0;
+    const made = unitsFrom(line, id, [], system, () => `${id}-${++count}`);
+    if (!made.ok) throw new Error(made.message);
+    const units = made.units.map((u) => ({ ...u, over: made.units.find((o) => o.name === over[u.name])?.id ?? null }));
+    const run = { ...newRun(id, name, this.level, [leg], system), ...more };
+    this.do('run.lay', { run: { ...run, legs: legsAround(run, units, new Deriver().derive(this.project).shell) }, units });
+  }
+
   /** Hangs something at a window or a door of a name. */
   hang(name: string, opening: string, options: PieceOptions & Partial<Pick<Hanging, 'ends' | 'sides' | 'above'>> = {}): void {
     const { ends, sides, above, ...rest } = options;
@@ -150,7 +169,8 @@ export class Script {
       new Set(),
       aim,
     );
-    return { on: rest?.piece ?? null, elevation: rest?.height ?? 0 };
+    // On the worktop of a run it stands at the height that is said.
+    return { on: rest?.piece ?? null, elevation: rest?.height ?? aim ?? 0 };
   }
 
   private add(piece: Piece, { traits, finishes, lumen, name, open }: PieceOptions): void {

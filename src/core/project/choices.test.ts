@@ -52,10 +52,10 @@ describe('the schemes of the demo', () => {
 
   it('forget what is no longer there when they are taken in hand', () => {
     const room = Object.values(demo.rooms).find((r) => r.name === 'Living')!;
-    const piece = Object.values(demo.pieces).find((p) => p.maker === 'counter')!;
-    const without = edit(demo, 'delete', { ids: [piece.id] });
+    const [run] = Object.values(demo.runs);
+    const without = edit(demo, 'delete', { ids: [run.id] });
     const other = edit(without, 'scheme.choose', { id: 'scheme-bindery' });
-    expect([...choices(other)].some((c) => c.target.kind === 'part' && c.target.of === piece.id)).toBe(false);
+    expect([...choices(other)].some((c) => c.target.kind === 'part' && c.target.of === run.id)).toBe(false);
     expect(other.rooms[room.id].walls).toBe('wallpaper.leaf-forest');
   });
 

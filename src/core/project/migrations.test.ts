@@ -10,7 +10,12 @@ import { choices } from './choices';
 import { broughtUp, EARLIER_FORMAT, runChange, validateProject } from './commands';
 import { DomainError } from './errors';
 import { isOld } from './picture-state';
-import { emptyProject, FORMAT_VERSION, Id, Name, ProjectSchema, Text, type Project } from './schema';
+import { newRun } from '../cabinetry/begin';
+import { boxOf } from '../geometry/polygon';
+import { derivedOf } from '../model/model';
+import { unitsSaid } from '../testing/cabinets';
+import { footprintOf } from './footprint';
+import { emptyProject, FORMAT_VERSION, Id, Name, ProjectSchema, Text, type Piece, type Project } from './schema';
 import { makeParts, stockItem } from '../stock/stock';
 import { addressOf } from './targets';
 
@@ -40,6 +45,9 @@ const renamed = (line: string): string =>
   line
     .replace(/^column\/([^/ ]+) /, 'part/$1/body ')
     .replace(/^(piece|opening|roof)\//, 'part/')
+    // The counter, which is a run now, had a sink and a tap of its own, and a plinth that was called its carcass.
+    .replace(/^part\/piece-1\/(sink|tap) /, (_, part: string) => `part/piece-1-4/${part === 'tap' ? 'tap body' : 'sink sink'} `)
+    .replace(/^part\/piece-1\/carcass /, 'part/piece-1/plinth ')
     // Of the work bench, the one piece with such a part, drawers were told apart from their fronts later.
     .replace(/^(part\/[^/]+)\/drawers /, '$1/fronts ');
 const chosen = (project: Project): string[] => [...choices(project)].map((c) => `${addressOf(c.target)} ${c.finish}`).sort();
@@ -56,24 +64,35 @@ describe('a project of any earlier version', () => {
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14])('%i: the demo as that version wrote it opens with all its rooms, things and finishes', (version) => {
-    const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
-    expect(old.version).toBe(version);
-    const project = validateProject(old);
-    for (const collection of ['walls', 'openings', 'rooms', 'pieces', 'roofs', 'stairs', 'fences', 'grounds', 'patches'] as const)
-      expect(Object.keys(project[collection]).sort()).toEqual(Object.keys(old[collection] ?? {}).sort());
-    // Version 6 keeps what has a finish as today does.
-    const parted = version < 6;
-    for (const id in parted ? old.roofs : {})
-      for (const part of ['covering', 'soffit', 'fascia', 'timber']) expect(project.roofs[id].finishes[part]).toBe(old.roofs[id][part] ?? undefined);
-    for (const collection of ['columns', 'beams', 'fences'] as const)
-      for (const id in parted ? old[collection] : {}) expect(project[collection][id].finishes.body).toBe(old[collection][id].finish ?? undefined);
-    const model = deriveModel(project);
-    expect(model.shell.rooms.size).toBe(Object.keys(old.rooms).length);
-    expect(model.bodies.length).toBeGreaterThan(40);
-    const kitchen = [...model.shell.rooms.values()].find((r) => r.room.name === 'Kitchen & dining')!;
-    expect(kitchen.area).toBeGreaterThan(15);
-  });
+  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15])(
+    '%i: the demo as that version wrote it opens with all its rooms, things and finishes',
+    (version) => {
+      const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
+      expect(old.version).toBe(version);
+      const project = validateProject(old);
+      for (const collection of ['walls', 'openings', 'rooms', 'roofs', 'stairs', 'fences', 'grounds', 'patches'] as const)
+        expect(Object.keys(project[collection]).sort()).toEqual(Object.keys(old[collection] ?? {}).sort());
+      // The counter is a run now.
+      const counters = Object.values(old.pieces).filter((p) => p.maker === 'counter');
+      expect(Object.keys(project.pieces).sort()).toEqual(
+        Object.keys(old.pieces)
+          .filter((id) => old.pieces[id].maker !== 'counter')
+          .sort(),
+      );
+      expect(Object.keys(project.runs)).toEqual([...Object.keys(old.runs ?? {}), ...counters.map((p) => p.id)]);
+      // Version 6 keeps what has a finish as today does.
+      const parted = version < 6;
+      for (const id in parted ? old.roofs : {})
+        for (const part of ['covering', 'soffit', 'fascia', 'timber']) expect(project.roofs[id].finishes[part]).toBe(old.roofs[id][part] ?? undefined);
+      for (const collection of ['columns', 'beams', 'fences'] as const)
+        for (const id in parted ? old[collection] : {}) expect(project[collection][id].finishes.body).toBe(old[collection][id].finish ?? undefined);
+      const model = deriveModel(project);
+      expect(model.shell.rooms.size).toBe(Object.keys(old.rooms).length);
+      expect(model.bodies.length).toBeGreaterThan(40);
+      const kitchen = [...model.shell.rooms.values()].find((r) => r.room.name === 'Kitchen & dining')!;
+      expect(kitchen.area).toBeGreaterThan(15);
+    },
+  );
 
   it('6: openings stand in their walls where they stood, and softer ground lies below', () => {
     const old = earlier<Record<string, Record<string, Record<string, unknown>>>>('heron-lock-6');
@@ -102,6 +121,7 @@ describe('a project of any earlier version', () => {
     const old = earlier<Record<'pieces' | 'pictures', Record<string, object>>>('heron-lock-12');
     const project = validateProject(old);
     for (const [id, piece] of Object.entries(old.pieces)) {
+      if (id in project.runs) continue;
       expect(project.pieces[id]).toEqual({
         ...piece,
         traits: {},
@@ -129,6 +149,52 @@ describe('a project of any earlier version', () => {
       expect(picture.state).toBeNull();
       expect(isOld(picture, project)).toBe(false);
     }
+  });
+
+  it('15: a counter with a sink is a run of cabinets in its place, finished as it was, with all that was chosen for its parts', () => {
+    const old = earlier<Record<'pieces' | 'schemes', Record<string, Record<string, unknown>>>>('heron-lock-15');
+    const [counter] = Object.values(old.pieces).filter((p) => p.maker === 'counter') as unknown as Piece[];
+    counter.finishes = { ...counter.finishes, fronts: 'paint.reed', tap: 'metal.chrome' };
+    const standing = Object.values(old.pieces).find((p) => p.id !== counter.id)!;
+    standing.on = counter.id;
+    const project = validateProject(old);
+    const [run] = Object.values(project.runs);
+    expect([run.id, run.name, run.level, run.finishes.fronts]).toEqual([counter.id, counter.name, counter.level, 'paint.reed']);
+    expect(project.pieces[String(standing.id)].on).toBeNull();
+    const derived = derivedOf(deriveModel(project), 'runs').find((r) => r.id === run.id)!;
+    // Its worktop covers what the counter stood on, at its height.
+    const corners = footprintOf(counter, counter.size);
+    const box = boxOf(derived.worktop.regions.flatMap((r) => r.outer));
+    const before = boxOf(corners);
+    for (const key of ['x0', 'x1', 'y0', 'y1'] as const) expect(box[key]).toBeCloseTo(before[key], 5);
+    const { made } = run;
+    expect(made.plinth + made.base.height + made.worktop.thickness).toBeCloseTo(counter.size.height, 9);
+    expect(derived.floor.lacks.every((l) => l < 1e-6)).toBe(true);
+    const sink = derived.units.find((u) => u.unit.name === 'sink')!;
+    expect([sink.unit.finishes['tap body'], sink.unit.fittings.map((f) => f.maker)]).toEqual(['metal.chrome', ['sink', 'tap']]);
+    // It stood in the middle.
+    expect((sink.placed.stretch.from + sink.placed.stretch.to) / 2).toBeCloseTo(counter.size.width / 2, 9);
+  });
+
+  it('15: what was built into a unit was said by a word', () => {
+    const kept = { ...unitsSaid('600 oven')[0], fittings: undefined, fitting: 'sink' };
+    const { ends, cornices, pelmet, upstand, falls, behind, ...run } = newRun(
+      'run-a',
+      'Run',
+      'ground',
+      [{ kind: 'free', from: { x: 0, y: 0 }, to: { x: 2, y: 0 } }],
+      'metric',
+    );
+    const project = validateProject({
+      ...emptyProject('p', 'P'),
+      version: 15,
+      runs: { 'run-a': run },
+      cabinets: { [kept.id]: JSON.parse(JSON.stringify(kept)) },
+    });
+    expect(project.cabinets[kept.id].fittings.map((f) => f.maker)).toEqual(['sink', 'tap']);
+    // Nothing shows at its ends that was not there.
+    expect(project.runs['run-a']).toEqual({ ...run, ends: 'bare', cornices, pelmet, upstand, falls, behind });
+    expect(ends).toBe('panels');
   });
 
   it('8: keeps its viewpoints as they look, and pictures as they are shown', () => {
@@ -177,7 +243,8 @@ describe('a project of any earlier version', () => {
         const now = validateProject(state);
         const then = states[i];
         expect(chosen(now)).toEqual(then.choices.map(renamed).sort());
-        for (const [collection, count] of Object.entries(then.count)) expect(Object.keys(now[collection as 'walls'])).toHaveLength(count);
+        for (const [collection, count] of Object.entries(then.count))
+          expect(Object.keys(now[collection as 'walls']).length + (collection === 'pieces' ? Object.keys(now.runs).length : 0)).toBe(count);
         expect([now.contents.hidden, now.contents.held]).toEqual([then.hidden, then.locked]);
         for (const [id, lines] of then.schemes)
           expect(

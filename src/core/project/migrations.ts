@@ -271,8 +271,137 @@ function toVersion14(old: Plain): Plain {
 /** Version 14 had no runs of cabinets. */
 const toVersion15 = (old: Plain): Plain => ({ runs: {}, cabinets: {}, ...old, version: 15 });
 
+/** What was built into a unit was a word before version 16. */
+const BUILT_IN: Readonly<Record<string, readonly Plain[]>> = {
+  sink: [{ maker: 'sink' }, { maker: 'tap' }],
+  hob: [{ maker: 'hob' }],
+  oven: [{ maker: 'oven' }],
+  dishwasher: [{ maker: 'dishwasher' }],
+  washer: [{ maker: 'washer' }],
+  dryer: [{ maker: 'washer', traits: { kind: 'dryer' } }],
+  hood: [{ maker: 'hood' }],
+  fridge: [{ maker: 'fridge', traits: { doors: 'of the unit' } }],
+};
+
+const builtIn = (word: unknown): Plain[] => (BUILT_IN[String(word)] ?? []).map((f) => ({ size: null, traits: {}, ...f }));
+
+/** Ends and mouldings of a run that had none. */
+const BARE_RUN: Plain = { ends: 'bare', cornices: [], pelmet: 0, upstand: 0, falls: 'none', behind: 0 };
+
+/** A counter with a sink, which was one piece of stock, as a run that stands where it stood, its sink in the middle. */
+function runOfCounter(piece: Plain): { run: Plain; units: Plain[] } {
+  const size = piece.size as { width: number; depth: number; height: number };
+  const [x, y, turn] = [Number(piece.x), Number(piece.y), Number(piece.rotation)];
+  const at = (along: number, back: number): Plain => ({
+    x: x + Math.cos(turn) * along - Math.sin(turn) * back,
+    y: y + Math.sin(turn) * along + Math.cos(turn) * back,
+  });
+  const finishes = isPlain(piece.finishes) ? piece.finishes : {};
+  const of = (parts: Record<string, string>): Plain =>
+    Object.fromEntries(Object.entries(parts).flatMap(([from, to]) => (from in finishes ? [[to, finishes[from]]] : [])));
+  const [top, plinth, overhang] = [0.03, 0.12, 0.05];
+  const middle = Math.min(0.8, size.width);
+  const beside = (size.width - middle) / 2;
+  const each = beside < 0.1 ? 0 : Math.ceil(Math.round((beside / 0.6) * 1e6) / 1e6);
+  const base = { height: size.height - top - plinth, depth: size.depth - overhang };
+  const unit = (order: number, name: string, width: number | null, hand: string | null, fittings: Plain[], own: Plain): Plain => ({
+    id: `${String(piece.id).slice(0, 50)}-${order + 1}`,
+    name,
+    run: piece.id,
+    order,
+    band: 'base',
+    width,
+    height: null,
+    depth: null,
+    front: [{ height: null, cells: [{ width: null, kind: 'door', hand, shelves: fittings.length ? 0 : 1 }] }],
+    corner: null,
+    over: null,
+    bare: null,
+    fittings,
+    open: 0,
+    finishes: own,
+  });
+  const doors = (from: number, hand: string): Plain[] => Array.from({ length: each }, (_, i) => unit(from + i, 'door', null, hand, [], {}));
+  return {
+    run: {
+      id: piece.id,
+      name: piece.name,
+      level: piece.level,
+      legs: [{ kind: 'free', from: at(-size.width / 2, size.depth / 2), to: at(size.width / 2, size.depth / 2) }],
+      packed: 'start',
+      start: 0,
+      made: {
+        build: 'frameless',
+        board: 0.018,
+        back: 0.008,
+        groove: 0.008,
+        void: 0.05,
+        rail: 0.1,
+        setback: 0.02,
+        edging: 0.001,
+        front: 0.02,
+        gap: 0.003,
+        side: 0.0015,
+        under: 0.003,
+        frame: 0,
+        frameThick: 0,
+        plinth,
+        toe: overhang,
+        base,
+        wall: { height: 0.72, depth: 0.33, above: 0.48 },
+        tall: { height: 2.05, depth: base.depth },
+        worktop: { thickness: top, overhang },
+      },
+      fronts: 'flat',
+      handles: 'bar',
+      status: piece.status ?? 'new',
+      finishes: of({ fronts: 'fronts', worktop: 'worktop', handles: 'handles', carcass: 'plinth' }),
+      ...BARE_RUN,
+    },
+    units: [...doors(0, 'left'), unit(each, 'sink', middle, null, builtIn('sink'), of({ sink: 'sink sink', tap: 'tap body' })), ...doors(each + 1, 'right')],
+  };
+}
+
+/** Version 15 named what belongs in a unit by a word, had runs without mouldings, and a counter with a sink as one piece. */
+function toVersion16(old: Plain): Plain {
+  const pieces = isPlain(old.pieces) ? old.pieces : {};
+  const counters = Object.values(pieces).filter((p): p is Plain => isPlain(p) && p.maker === 'counter');
+  const made = new Map(counters.map((p) => [String(p.id), runOfCounter(p)]));
+  const sinkOf = (id: string): string => String(made.get(id)!.units.find((u) => u.name === 'sink')!.id);
+  const address = (key: string): string => {
+    const [kind, of, part] = key.split('/');
+    if (kind !== 'part' || !made.has(of)) return key;
+    if (part === 'sink' || part === 'tap') return `part/${sinkOf(of)}/${part} ${part === 'tap' ? 'body' : 'sink'}`;
+    return part === 'carcass' ? `part/${of}/plinth` : key;
+  };
+  const ids = new Set(made.keys());
+  const left = Object.fromEntries(Object.entries(pieces).filter(([id]) => !ids.has(id)));
+  return {
+    ...old,
+    version: 16,
+    pieces: each(left, (p) => (ids.has(String(p.on)) ? { ...p, on: null } : p)),
+    runs: { ...(each(old.runs, (run) => ({ ...BARE_RUN, ...run })) as Plain), ...Object.fromEntries([...made].map(([id, { run }]) => [id, run])) },
+    cabinets: {
+      ...(each(old.cabinets, ({ fitting, ...unit }) => ({ fittings: builtIn(fitting), ...unit })) as Plain),
+      ...Object.fromEntries([...made.values()].flatMap(({ units }) => units.map((u) => [u.id, u]))),
+    },
+    ...(old.layings === undefined ? {} : { layings: rekeyed(old.layings, address) }),
+    schemes: each(old.schemes, (scheme) =>
+      isPlain(scheme.choices)
+        ? { ...scheme, choices: { ...scheme.choices, finishes: rekeyed(scheme.choices.finishes, address), layings: rekeyed(scheme.choices.layings, address) } }
+        : scheme,
+    ),
+  };
+}
+
 /** Versions that brought a shape whose digest is another one than before, since pictures keep a digest of what they show. */
-const DIGESTED: readonly number[] = [11, 14];
+const DIGESTED: Readonly<Record<number, (old: Plain) => boolean>> = {
+  11: () => true,
+  14: () => true,
+  // Only where there are cabinets, or a counter that is now of them.
+  16: ({ runs, pieces }) =>
+    (isPlain(runs) && Object.keys(runs).length > 0) || (isPlain(pieces) && Object.values(pieces).some((p) => isPlain(p) && p.maker === 'counter')),
+};
 
 const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
   toVersion2,
@@ -289,6 +418,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion13,
   toVersion14,
   toVersion15,
+  toVersion16,
 ];
 
 /**
@@ -302,9 +432,10 @@ export function migrate(value: unknown, wallTypes: Record<string, object>, upTo 
   let data = value as Plain;
   STEPS.slice(0, upTo - 1).forEach((step, i) => {
     if (data.version !== i + 1) return;
-    data = step(data, wallTypes);
+    const old = data;
+    data = step(old, wallTypes);
     // What pictures showed was digested in the older shape: whether it has changed since is not known any more.
-    if (DIGESTED.includes(i + 2)) data.pictures = each(data.pictures, (p) => ({ ...p, state: null }));
+    if (DIGESTED[i + 2]?.(old)) data.pictures = each(data.pictures, (p) => ({ ...p, state: null }));
   });
   return data;
 }

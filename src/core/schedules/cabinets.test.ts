@@ -35,7 +35,9 @@ describe('the schedules of cabinets', () => {
   it('measure the worktop by its outline, with a joint in the corner and where slabs end', () => {
     const [top] = worktopSchedule(model);
     expect(top.length).toBeCloseTo(4.7 + 0.9 + 0.6 + 0.45, 6);
-    expect(top.area).toBeCloseTo((4.7 + 0.9 + 1.05 - 0.6) * 0.6, 5);
+    // An end panel stands at its free end.
+    expect(top.panels).toBe(2);
+    expect(top.area).toBeCloseTo((4.7 + 0.9 + 1.05 + 0.02 - 0.6) * 0.6, 5);
     // 4.7 m of slabs of 3 m at most, and the corner.
     expect(top.joints).toBe(2);
   });

@@ -1,8 +1,11 @@
 import { distance } from '../geometry/vec';
 import { regionArea } from '../geometry/polygon';
 import { layBoards, SAW, SHEETS } from '../cabinetry/boards';
-import { carcassOf, cuttingList, type Board, type Cut, type Panel } from '../cabinetry/carcass';
-import type { AssembledUnit } from '../cabinetry/assemble';
+import { cuttingList, type Board, type Cut, type Panel } from '../cabinetry/carcass';
+import { fittingsIn, type AssembledUnit } from '../cabinetry/assemble';
+import { isWithoutFronts } from '../cabinetry/fittings';
+import { lengthOf } from '../cabinetry/trim';
+import { unitCarcass } from '../cabinetry/unit';
 import type { DerivedRun } from '../cabinetry/derive';
 import { isDrawn, layFront, type LaidFront } from '../cabinetry/front';
 import { slabJoints } from '../cabinetry/worktop';
@@ -27,7 +30,10 @@ export interface CabinetRow {
   front: string;
   handles: number;
   finish: string;
-  fitting: string;
+  /** What is built into it. */
+  fittings: string;
+  /** In the money of the project, without what is built into it; what is there already costs nothing. */
+  price: number;
 }
 
 /** What a corner unit is made of is not divided as others are. */
@@ -62,6 +68,33 @@ function closing(own: AssembledUnit, run: DerivedRun): { words: string; handles:
 const finishOf = (project: Project, own: AssembledUnit, { run }: DerivedRun, part: string): string =>
   finishIn(project, finishedPart('cabinets', { ...own.unit, finishes: { ...run.finishes, ...own.unit.finishes } }, part, project).finish).name;
 
+/** What making a unit costs, invented: its boards and fronts by the square metre, what moves by the piece. */
+const MAKING = { each: 34, board: 46, front: 150, framed: 1.35, drawer: 39, door: 14, handle: 9 } as const;
+
+/** What a unit costs without what is built into it, to five. */
+export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
+  const { unit, size } = own;
+  if (unit.bare === 'space' || (isWithoutFronts(unit.fittings) && !unit.bare)) return 0;
+  if (unit.bare) return 20;
+  // Corner units have as much board as a straight one of both their widths.
+  const wide = isCorner(own) ? { ...size, width: own.placed.arms![0] + own.placed.arms![1] } : size;
+  const front = layFront(unit.front, wide.width, wide.height, unit.band, run.run.made);
+  const panels = unitCarcass(wide.width, wide.height, wide.depth, unit.band, run.run.made, front, fittingsIn(own, run.run.made), unit.fittings).panels;
+  const boards = cuttingList(panels, 0).reduce((sum, c) => sum + c.length * c.width * c.count, 0);
+  const leaves = front.cells.flatMap(({ cell, leaves: all }) => all.map((leaf) => ({ leaf, cell })));
+  const fronts = leaves.reduce((sum, { leaf }) => sum + (leaf.x1 - leaf.x0) * (leaf.z1 - leaf.z0), 0) * (run.run.fronts === 'flat' ? 1 : MAKING.framed);
+  const drawn = leaves.filter(({ cell }) => isDrawn(cell)).length;
+  const moves = leaves.filter(({ cell }) => cell.kind !== 'panel' && cell.kind !== 'dummy').length;
+  const whole =
+    MAKING.each +
+    boards * MAKING.board +
+    fronts * MAKING.front +
+    drawn * MAKING.drawer +
+    (moves - drawn) * MAKING.door +
+    (run.run.handles === 'none' ? 0 : moves * MAKING.handle);
+  return Math.round(whole / 5) * 5;
+}
+
 /** Every unit of every run, from the left. */
 export function cabinetSchedule(model: Model): CabinetRow[] {
   return derivedOf(model, 'runs').flatMap((run) =>
@@ -78,7 +111,10 @@ export function cabinetSchedule(model: Model): CabinetRow[] {
         front: words,
         handles,
         finish: unit.bare === 'space' ? '' : finishOf(model.project, own, run, 'fronts'),
-        fitting: unit.fitting ?? '',
+        fittings: fittingsIn(own, run.run.made)
+          .map((f) => f.item.name.toLowerCase())
+          .join(', '),
+        price: run.run.status === 'new' ? priceOfUnit(own, run) : 0,
       };
     }),
   );
@@ -94,7 +130,13 @@ export interface WorktopRow {
   thickness: number;
   /** Joints between slabs, none nearer to a cut-out than is good, and at corners. */
   joints: number;
+  /** Openings for sinks, hobs and taps. */
+  cutOuts: number;
   plinth: number;
+  cornice: number;
+  pelmet: number;
+  /** End panels, and backs of what stands free. */
+  panels: number;
   finish: string;
 }
 
@@ -106,7 +148,7 @@ export function worktopSchedule(model: Model): WorktopRow[] {
   return derivedOf(model, 'runs').flatMap((run): WorktopRow[] => {
     const { worktop, run: own } = run;
     const length = worktop.stretches.reduce((sum, s) => sum + s.to - s.from, 0);
-    if (!length) return [];
+    if (!run.units.length) return [];
     // Where two stretches meet in a corner of the run there is a joint.
     const corners = worktop.stretches.filter(
       (s, i) => i > 0 && s.leg > worktop.stretches[i - 1].leg && s.from < NEAR && distance(run.legs[s.leg].from, run.legs[s.leg - 1].to) < PLANE,
@@ -119,7 +161,11 @@ export function worktopSchedule(model: Model): WorktopRow[] {
         area: worktop.regions.reduce((sum, r) => sum + regionArea(r), 0),
         thickness: own.made.worktop.thickness,
         joints: corners + worktop.stretches.reduce((sum, s) => sum + (slabJoints(s, SLAB)?.length ?? 0), 0),
+        cutOuts: worktop.regions.reduce((sum, r) => sum + r.holes.length, 0),
         plinth: run.units.filter((u) => u.unit.band !== 'wall' && u.unit.bare !== 'space').reduce((sum, u) => sum + u.placed.width, 0),
+        cornice: own.cornices.length * run.trim.cornices.reduce((sum, e) => sum + lengthOf(e), 0),
+        pelmet: run.trim.pelmets.reduce((sum, e) => sum + lengthOf(e), 0),
+        panels: run.trim.panels.length,
         finish: finishIn(model.project, finishedPart('runs', own, 'worktop', model.project).finish).name,
       },
     ];
@@ -139,7 +185,10 @@ const BOARDS: Readonly<Record<Board, string>> = { carcass: 'carcass board', back
 const panelsOf = (run: DerivedRun): Panel[] =>
   run.units
     .filter((u) => !u.unit.bare && !isCorner(u))
-    .flatMap((u) => carcassOf(u.size.width, u.size.height, u.size.depth, u.unit.band, run.run.made, frontOf(u, run)).panels);
+    .flatMap(
+      (u) =>
+        unitCarcass(u.size.width, u.size.height, u.size.depth, u.unit.band, run.run.made, frontOf(u, run), fittingsIn(u, run.run.made), u.unit.fittings).panels,
+    );
 
 /** The cutting list of all runs: boards by what they are cut from and their sizes less edging. */
 export function panelSchedule(model: Model): PanelRow[] {

@@ -1,11 +1,14 @@
 import { profileIn } from '../finishes/profiles';
 import { finishIn } from '../finishes/store';
-import type { Model } from '../model/model';
+import { derivedOf, type Model } from '../model/model';
 import type { Finish } from '../project/schema';
+import { builtInThings, roomOf, type BuiltInThing } from './appliances';
+import { priceOfUnit } from './cabinets';
 import { mouldingSchedule } from './finishes';
 import { lengthsOf } from './goods';
 import { orderFor, takeOff, type Lot } from './takeoff';
 import { DUST } from '../units/tolerance';
+import { cardOf } from '../cabinetry/fittings';
 import { roomAt } from '../placing/around';
 import { clothLots } from './coverings';
 import { pieceLots } from './pieces';
@@ -189,6 +192,58 @@ function pieceOrders(model: Model): OrderRow[] {
   });
 }
 
+/** Units of cabinets by the run, and what is built into them: one line for those that are alike. */
+function cabinetOrders(model: Model): OrderRow[] {
+  const units = derivedOf(model, 'runs').flatMap((run): OrderRow[] => {
+    const cost = run.run.status === 'new' ? run.units.reduce((sum, u) => sum + priceOfUnit(u, run), 0) : 0;
+    const count = run.units.filter((u) => !u.unit.bare).length;
+    return cost
+      ? [
+          {
+            id: run.id,
+            trade: 'Joinery',
+            name: `Cabinets: ${run.run.name}`,
+            supplier: '',
+            code: '',
+            net: `${count}`,
+            order: `${count} units`,
+            quantity: 1,
+            price: cost,
+            cost,
+            shares: shared(cost, [{ room: roomOf(run), outside: false, amount: 1 }]),
+          },
+        ]
+      : [];
+  });
+  const lots = new Map<string, BuiltInThing[]>();
+  for (const thing of builtInThings(model)) {
+    if (!thing.price) continue;
+    const key = JSON.stringify([thing.item.id, thing.placed.size, thing.placed.traits]);
+    lots.set(key, [...(lots.get(key) ?? []), thing]);
+  }
+  const things = [...lots.values()].map((all): OrderRow => {
+    const [{ item, price, placed, unit }] = all;
+    const cost = price * all.length;
+    return {
+      id: `${unit.unit.id} ${item.id}`,
+      trade: tradeOfPiece(item),
+      name: cardOf(placed).name,
+      supplier: item.sold.supplier,
+      code: codeOf(item),
+      net: `${all.length}`,
+      order: `${all.length} to order`,
+      quantity: all.length,
+      price,
+      cost,
+      shares: shared(
+        cost,
+        all.map(({ run }) => ({ room: roomOf(run), outside: false, amount: 1 })),
+      ),
+    };
+  });
+  return [...units, ...things];
+}
+
 /** Cloth by the metre for what hangs at windows, to the tenth of a metre. */
 function clothOrders(model: Model): OrderRow[] {
   return clothLots(model).map(({ finish, metres, pieces }): OrderRow => {
@@ -218,7 +273,7 @@ function clothOrders(model: Model): OrderRow[] {
 
 /** All that is ordered, of finishes, mouldings and pieces: one line for each, by trade. */
 export function orderList(model: Model): OrderRow[] {
-  const rows = [...finishOrders(model), ...pieceOrders(model), ...clothOrders(model)];
+  const rows = [...finishOrders(model), ...pieceOrders(model), ...cabinetOrders(model), ...clothOrders(model)];
   return rows.sort((a, b) => TRADES.indexOf(a.trade) - TRADES.indexOf(b.trade) || b.cost - a.cost || (a.name < b.name ? -1 : 1));
 }
 

@@ -1,6 +1,7 @@
 import { modelKind } from '../model/kinds';
 import { collections } from '../project/kinds';
 import { formatArea, formatLength, type UnitSystem } from '../units/length';
+import { applianceSchedule } from './appliances';
 import { boardSchedule, cabinetSchedule, panelSchedule, worktopSchedule } from './cabinets';
 import { coveringSchedule } from './coverings';
 import { costByRoom, costByTrade, orderList } from './costs';
@@ -125,9 +126,30 @@ const LISTS = {
       text('front', 'Front'),
       count('handles', 'Handles'),
       text('finish', 'Finish'),
-      text('fitting', 'For'),
+      text('fittings', 'Built in'),
+      { key: 'price', title: 'Price', kind: 'money', sum: true },
     ],
     rows: cabinetSchedule,
+  },
+  appliances: {
+    title: 'Appliances and sinks',
+    empty: 'Nothing built in yet: units such as “sink”, “oven” or “fridge” bring what belongs in them.',
+    columns: [
+      text('run', 'Run'),
+      count('mark', 'Mark'),
+      text('unit', 'Unit'),
+      text('name', 'What'),
+      length('width', 'Width'),
+      length('height', 'Height'),
+      length('depth', 'Depth'),
+      text('finishes', 'Finishes'),
+      text('connections', 'Connections'),
+      text('fits', 'Does not fit'),
+      text('supplier', 'Supplier'),
+      text('code', 'Code'),
+      { key: 'price', title: 'Price', kind: 'money', sum: true },
+    ],
+    rows: applianceSchedule,
   },
   worktops: {
     title: 'Worktops',
@@ -138,7 +160,11 @@ const LISTS = {
       area('area', 'Area'),
       length('thickness', 'Thickness'),
       count('joints', 'Joints'),
+      count('cutOuts', 'Cut-outs'),
       length('plinth', 'Plinth', true),
+      length('cornice', 'Cornice', true),
+      length('pelmet', 'Pelmet', true),
+      count('panels', 'Panels'),
       text('finish', 'Finish'),
     ],
     rows: worktopSchedule,

@@ -16,7 +16,6 @@ import { cooling } from './makers/cooling';
 import { crockeryMakers } from './makers/crockery';
 import { fires } from './makers/fires';
 import { hallThings } from './makers/hall';
-import { kitchen } from './makers/kitchen';
 import { kitchenwareMakers } from './makers/kitchenware';
 import { fixedLuminaires } from './makers/luminaires-fixed';
 import { laundry } from './makers/laundry';
@@ -47,7 +46,6 @@ export const STOCK: readonly StockItem[] = [
   ...cabinets,
   ...shelves,
   ...hallThings,
-  ...kitchen,
   ...cooking,
   ...cooling,
   ...laundry,

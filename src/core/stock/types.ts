@@ -77,18 +77,19 @@ export interface Made {
 }
 
 /**
- * Where in a unit of cabinets something is built in: in a cell of its front; in the worktop; behind what is in the worktop, as
- * taps are; on the floor instead of a carcass; behind its fronts; hung instead of a carcass; under its carcass.
+ * Where in a unit of cabinets something is built in: in a cell of its front; in the worktop; in the worktop and through the front;
+ * behind what is in the worktop, as taps are; on the floor instead of a carcass; behind its fronts, in its carcass or instead of
+ * one; hung instead of a carcass; under what hangs.
  */
-export type BuiltInHow = 'cell' | 'top' | 'tap' | 'stands' | 'inside' | 'hangs' | 'below';
+export type BuiltInHow = 'cell' | 'top' | 'through' | 'tap' | 'stands' | 'inside' | 'behind' | 'hangs' | 'below';
 
 /** How something is built into a unit of cabinets. Rings and points are in its own axes. */
 export interface BuiltIn<T extends z.ZodObject = z.ZodObject> {
   /** What it is called there; its parts are told apart by it. */
   word: string;
   how(traits: z.output<T>): BuiltInHow;
-  /** Of what is in the worktop: at what height of it the face of the worktop lies, metres. */
-  surface?(size: PieceSize, traits: z.output<T>): number;
+  /** Of what is in the worktop: at what height of it the face of the worktop lies, metres; left out: it lies under it. */
+  surface?(size: PieceSize, traits: z.output<T>): number | undefined;
   /** What of the worktop is cut out for it. */
   cut?(size: PieceSize, traits: z.output<T>): Vec2[];
   /** Where a tap stands that belongs to it. */

@@ -4,7 +4,7 @@ import Switch from '@mui/material/Switch';
 import { useMemo, useState } from 'react';
 import type { Piece } from '@/core/project/schema';
 import { clampSize, opens, stockItem, traitsFor } from '@/core/stock/stock';
-import { traitRows, type TraitRow } from '@/core/stock/traits';
+import { traitRows } from '@/core/stock/traits';
 import { formatLength } from '@/core/units/length';
 import { Choice } from '../look/Choice';
 import { FieldTable, type Field } from '../look/FieldTable';
@@ -17,6 +17,7 @@ import { Group } from './Group';
 import { HangRows } from './HangRows';
 import { PlaceRows } from './PlaceRows';
 import { Diagram } from './Diagram';
+import { TraitRows } from './TraitRows';
 import { Actions, PartSwatches, useEdit } from './parts';
 
 /** A piece: sizes, place, light, finishes by part. */
@@ -98,7 +99,15 @@ export function PieceDocket({ id }: { id: string }) {
         </>
       )}
       <StandRows piece={piece} set={set} />
-      {item?.traits ? <TraitRows piece={piece} rows={traitRows(item.traits)} whole={traitsFor(item, piece.traits)} set={set} /> : null}
+      {item?.traits ? (
+        <TraitRows
+          name={piece.name}
+          traits={piece.traits}
+          rows={traitRows(item.traits)}
+          whole={traitsFor(item, piece.traits)}
+          set={(traits) => set({ traits })}
+        />
+      ) : null}
       {piece.lamp ? (
         <>
           <Row label="Lit">
@@ -191,45 +200,4 @@ function StandRows({ piece, set }: { piece: Piece; set(values: Partial<Piece>): 
       <FieldTable units={units} say={say} fields={fields} />
     </>
   );
-}
-
-/** What a piece is of all that its maker makes. */
-function TraitRows({
-  piece,
-  rows,
-  whole,
-  set: change,
-}: {
-  piece: Piece;
-  rows: readonly TraitRow[];
-  whole: Piece['traits'];
-  set(values: Partial<Piece>): boolean;
-}) {
-  const { units, say } = useEdit();
-  const put = (key: string, value: Piece['traits'][string]): boolean => change({ traits: { ...piece.traits, [key]: value } });
-  const fields = rows.map((row): Field => {
-    const { key, word: label } = row;
-    const value = whole[key];
-    const set = (v: Piece['traits'][string]): boolean => put(key, v);
-    switch (row.kind) {
-      case 'length':
-        return {
-          kind: 'length',
-          label,
-          value: value as number,
-          set(v) {
-            if (v >= row.min - 1e-9 && v <= row.max + 1e-9) return put(key, Math.min(row.max, Math.max(row.min, v)));
-            say(`${piece.name} was not changed: its ${label.toLowerCase()} goes from ${formatLength(row.min, units)} to ${formatLength(row.max, units)}.`);
-            return false;
-          },
-        };
-      case 'count':
-        return { kind: 'number', label, value: value as number, min: row.min, max: row.max, set: (v) => put(key, Math.round(v)) };
-      case 'choice':
-        return { kind: 'choice', label, value: value as string, options: row.options.map((o) => [o, o] as const), set };
-      case 'switch':
-        return { kind: 'switch', label, value: value as boolean, set };
-    }
-  });
-  return <FieldTable units={units} say={say} fields={fields} />;
 }

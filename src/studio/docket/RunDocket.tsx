@@ -18,7 +18,9 @@ import { FieldTable, type Field } from '../look/FieldTable';
 import { colours } from '../look/theme';
 import { newId, useStudio } from '../store/studio';
 import { Group } from './Group';
+import { FittingRows } from './FittingRows';
 import { Actions, PartSwatches, useEdit } from './parts';
+import { RunEdges } from './RunEdges';
 
 const plain = <T extends string>(values: readonly T[]): (readonly [T, string])[] => values.map((v) => [v, v] as const);
 
@@ -163,6 +165,7 @@ function RunRows({ run }: { run: Run }) {
           ]}
         />
       </Group>
+      <RunEdges run={run} />
     </>
   );
 }
@@ -241,6 +244,7 @@ export function UnitDocket({ id }: { id: string }) {
           unit.bare ? null : { kind: 'number', label: 'Open, %', value: unit.open, min: 0, max: 100, scale: 100, set: (open) => set({ open }) },
         ]}
       />
+      <FittingRows unit={unit} />
       <PartSwatches id={id} />
       <Actions>
         <Button size="small" disabled={at <= 0} onClick={() => moved(-1)}>

@@ -8,7 +8,7 @@ import type { Model } from '@/core/model/model';
 import { seatNear } from '@/core/placing/arrange';
 import { isChair } from '@/core/placing/around';
 import { dropOf } from '@/core/stock/stock';
-import { restUnder } from '@/core/stock/resting';
+import { restsOn } from '@/core/placing/resting';
 import type { PieceSize, StockItem } from '@/core/stock/types';
 import { snapStep } from '@/core/units/length';
 import { NEAR } from '@/core/units/tolerance';
@@ -89,12 +89,11 @@ export function standUpright(model: Model, item: StockItem, size: PieceSize, wal
     return { ...at, rotation, note: 'on the wall', rests: { elevation, on: null } };
   }
   if (item.mount !== 'top') return { ...at, rotation, note: 'against the wall' };
-  const rest = restUnder(model.pieces, wall.level, at, NOBODY, wall.height);
-  const under = rest && model.project.pieces[rest.piece];
+  const rest = restsOn(model, wall.level, at, NOBODY, wall.height);
   return {
     ...at,
     rotation,
-    note: under ? `on ${under.name}` : 'on the floor',
+    note: rest ? `on ${rest.name}` : 'on the floor',
     rests: { elevation: rest ? Math.max(0, rest.height - dropOf(item, size, traits)) : 0, on: rest?.piece ?? null },
   };
 }
@@ -106,14 +105,13 @@ export function standPiece(model: Model, { level, item, size, traits, at: p, rot
     const seen = onto?.(except);
     const at = seen ?? p;
     const floor = project.levels[level].elevation;
-    const rest = restUnder(model.pieces, level, at, except, seen ? seen.z - floor : undefined);
-    const under = rest && model.pieces.find((d) => d.id === rest.piece)!;
+    const rest = restsOn(model, level, at, except, seen ? seen.z - floor : undefined);
     return {
       x: snapStep(at.x, project.units),
       y: snapStep(at.y, project.units),
       // On something it stands as that does.
-      rotation: under && rotation === 0 ? under.piece.rotation : rotation,
-      note: under ? `on ${under.piece.name}` : 'on the floor',
+      rotation: rest?.rotation && rotation === 0 ? rest.rotation : rotation,
+      note: rest ? `on ${rest.name}` : 'on the floor',
       rests: { elevation: rest ? Math.max(0, rest.height - dropOf(item, size, traits)) : 0, on: rest?.piece ?? null },
     };
   }

@@ -1,4 +1,7 @@
-import { wallFoot, type AssembledUnit } from '../../cabinetry/assemble';
+import { fittingsIn, wallFoot, type AssembledUnit } from '../../cabinetry/assemble';
+import { isWithoutFronts } from '../../cabinetry/fittings';
+import { boolean } from '../../geometry/polygon';
+import { makeParts } from '../../stock/stock';
 import type { DerivedRun } from '../../cabinetry/derive';
 import { isDrawn, layFront, type Field } from '../../cabinetry/front';
 import type { Stretch } from '../../cabinetry/leg';
@@ -10,6 +13,7 @@ import type { DressedFace } from '../../shell/dress/dressed';
 import { NEAR } from '../../units/tolerance';
 import { carry, type DisplayItem, type Pen } from '../display';
 import { hangingLines } from './opening';
+import { frontOutline, nearestOf } from './outline';
 import { faceAxes } from './pieces';
 
 const rectangle = ({ x0, x1, z0, z1 }: Field): Vec2[] => [
@@ -49,9 +53,10 @@ export function drawRunUpright(derived: DerivedRun, face: DressedFace): DisplayI
     });
     const items = [
       ...here.flatMap(({ own, stretch: { from, to } }) =>
-        own.unit.band !== 'wall' && made.plinth > 0 ? solid({ x0: from, x1: to, z0: 0, z1: made.plinth }, id) : [],
+        own.unit.band !== 'wall' && made.plinth > 0 && !isWithoutFronts(own.unit.fittings) ? solid({ x0: from, x1: to, z0: 0, z1: made.plinth }, id) : [],
       ),
       ...here.flatMap(({ own, stretch }) => drawUnit(derived, own, stretch, own.placed.leg === i)),
+      ...edges(derived, i),
       ...worktop.stretches.flatMap((s) => (s.leg === i ? solid({ x0: s.from, x1: s.to, z0: top, z1: top + made.worktop.thickness }, id) : [])),
     ];
     return carry(items, (q) => ({ x: q.x + shift, y: q.y + step }));
@@ -59,14 +64,68 @@ export function drawRunUpright(derived: DerivedRun, face: DressedFace): DisplayI
 }
 
 /** @param whole whether its front is along this leg */
-function drawUnit({ run: { made } }: DerivedRun, { unit, placed, size }: AssembledUnit, { from, to }: Stretch, whole: boolean): DisplayItem[] {
+function drawUnit({ run: { made } }: DerivedRun, own: AssembledUnit, { from, to }: Stretch, whole: boolean): DisplayItem[] {
+  const { unit, placed, size } = own;
   const foot = unit.band === 'wall' ? wallFoot(made) : made.plinth;
   const entity = unit.id;
   const body = solid({ x0: from, x1: to, z0: foot, z1: foot + size.height }, entity);
   // Of a corner unit its box shows: the next leg stands before its front.
   if (unit.bare || !whole || (placed.corner && placed.corner !== 'blind left' && placed.corner !== 'blind right')) return body;
+  const built = drawFittings(own, made);
+  const lift = foot - (unit.band === 'wall' ? 0 : made.plinth);
+  const seen = carry(built, (q) => ({ x: q.x + from, y: q.y + lift }));
+  // What has a front of its own stands where the unit would be.
+  if (isWithoutFronts(unit.fittings)) return seen;
   const front = drawFront(unit, size, made, entity);
-  return [...body, ...carry(front, (q) => ({ x: q.x + from, y: q.y + foot }))];
+  return [...body, ...carry(front, (q) => ({ x: q.x + from, y: q.y + foot })), ...seen];
+}
+
+/** What of the things built into a unit is seen from before it, in its axes: not what is behind its fronts. */
+function drawFittings(own: AssembledUnit, made: Construction): DisplayItem[] {
+  return fittingsIn(own, made).flatMap(({ item, size, traits, at, how }) => {
+    if (how === 'inside' || how === 'behind') return [];
+    const parts = [...makeParts(item, size, traits)].sort((a, b) => nearestOf(b.mesh) - nearestOf(a.mesh));
+    // Of what is let into the worktop only what stands above it is seen.
+    const above = how === 'top' || how === 'tap' ? made.plinth + own.size.height + made.worktop.thickness : -Infinity;
+    return parts.flatMap(({ mesh }): DisplayItem[] => {
+      const whole = frontOutline(mesh).map((r) => ({ outer: moved(r.outer, at), holes: r.holes.map((h) => moved(h, at)) }));
+      const shown =
+        above === -Infinity ? whole : boolean('intersection', whole, [{ outer: rectangle({ x0: -2, x1: 6, z0: above, z1: above + 3 }), holes: [] }]);
+      const rings = shown.flatMap((r) => [r.outer, ...r.holes]);
+      if (!rings.length) return [];
+      return [
+        { kind: 'fill', rings, ink: 'bare', entity: own.unit.id, layer: 'piece' },
+        { kind: 'lines', rings, ink: 'thin', pen: 0.18, entity: own.unit.id, layer: 'piece' },
+      ];
+    });
+  });
+}
+
+const moved = (ring: readonly Vec2[], at: { x: number; z: number }): Vec2[] => ring.map((p) => ({ x: p.x + at.x, y: p.y + at.z }));
+
+/** Cornices and light rails along one leg, as the strips they are seen as, and panels at its ends. */
+function edges({ id, run, legs, trim, sections }: DerivedRun, leg: number): DisplayItem[] {
+  const { from, to } = legs[leg];
+  const length = distance(from, to);
+  const along = { x: (to.x - from.x) / length, y: (to.y - from.y) / length };
+  const at = (p: Vec2): number => dot(sub(p, from), along);
+  const runsAlong = ({ from: a, to: b }: { from: Vec2; to: Vec2 }): boolean => Math.abs(at(b) - at(a)) > distance(a, b) - NEAR && at(b) > at(a);
+  const panels = [...trim.panels, ...trim.falls].flatMap(({ ring, z0, z1 }) => {
+    const xs = ring.map(at);
+    const off = Math.min(...ring.map((p) => Math.abs((p.x - from.x) * along.y - (p.y - from.y) * along.x)));
+    return off < NEAR && Math.max(...xs) > -NEAR && Math.min(...xs) < length + NEAR ? solid({ x0: Math.min(...xs), x1: Math.max(...xs), z0, z1 }, id) : [];
+  });
+  const strips = (all: typeof trim.cornices, low: number, high: number, out: number): DisplayItem[] =>
+    all.flatMap(({ stretches, z }) =>
+      stretches.filter(runsAlong).flatMap((s) => solid({ x0: at(s.from) - out, x1: at(s.to) + out, z0: z + low, z1: z + high }, id, 0.18)),
+    );
+  const cornices = run.cornices.flatMap(({ up, out }, k) => {
+    const points = sections[k] ?? [];
+    if (!points.length) return [];
+    const ys = points.map((p) => p.y);
+    return strips(trim.cornices, up + Math.min(...ys), up + Math.max(...ys), out + Math.max(...points.map((p) => p.x)));
+  });
+  return [...panels, ...cornices, ...(run.pelmet > 0 ? strips(trim.pelmets, -run.pelmet, 0, 0) : [])];
 }
 
 /** What closes a unit, from its lower left corner: leaves and frame, with lines to where doors hang. @param size of its carcass, metres */

@@ -1,12 +1,13 @@
-import { boolean, insideRegion, union } from '../../geometry/polygon';
+import { boolean, insideRegion } from '../../geometry/polygon';
 import { transformPoint, type Mesh } from '../../geometry/mesh';
 import type { Region } from '../../geometry/region';
 import { dot, sub, type Vec2 } from '../../geometry/vec';
 import type { Model } from '../../model/model';
 import type { DressedFace } from '../../shell/dress/dressed';
 import type { DerivedPiece } from '../../stock/stock';
-import { NEAR, NIL } from '../../units/tolerance';
+import { NEAR } from '../../units/tolerance';
 import type { DisplayItem, MarkGroup } from '../display';
+import { outlineOf } from './outline';
 import type { Placed } from './unroll';
 
 /** How near a wall something stands that is drawn in its elevation, metres: what stands away from it is in the way of what one wants to see. */
@@ -48,21 +49,15 @@ function silhouettes(piece: DerivedPiece, axes: FaceAxes, floor: number): Silhou
   return found;
 }
 
-function silhouette({ positions, indices }: Mesh, { matrix }: DerivedPiece, { origin, right, out }: FaceAxes, floor: number): Silhouette {
-  const points: Vec2[] = [];
+function silhouette(mesh: Mesh, { matrix }: DerivedPiece, { origin, right, out }: FaceAxes, floor: number): Silhouette {
   let near = -Infinity;
-  for (let k = 0; k < positions.length; k += 3) {
-    const p = transformPoint(matrix, { x: positions[k], y: positions[k + 1], z: positions[k + 2] });
+  const regions = outlineOf(mesh, (x, y, z) => {
+    const p = transformPoint(matrix, { x, y, z });
     const plan = sub(p, origin);
-    points.push({ x: dot(plan, right), y: p.z - floor });
     near = Math.max(near, dot(plan, out));
-  }
-  const triangles: Region[] = [];
-  for (let k = 0; k < indices.length; k += 3) {
-    const [a, b, c] = [points[indices[k]], points[indices[k + 1]], points[indices[k + 2]]];
-    if ((b.x - a.x) * (c.y - a.y) - (c.x - a.x) * (b.y - a.y) > NIL) triangles.push({ outer: [a, b, c], holes: [] });
-  }
-  return { regions: triangles.length ? union(triangles) : [], near };
+    return { x: dot(plan, right), y: p.z - floor };
+  });
+  return { regions, near };
 }
 
 /** Pieces that stand at a wall or hang on it, as they are seen in its elevation: outlines of their parts, the far ones first. */

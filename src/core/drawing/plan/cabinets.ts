@@ -1,24 +1,28 @@
 import type { DerivedRun } from '../../cabinetry/derive';
-import type { AssembledUnit } from '../../cabinetry/assemble';
+import { fittingsIn, type AssembledUnit } from '../../cabinetry/assemble';
+import { isWithoutFronts } from '../../cabinetry/fittings';
+import { transformPoint } from '../../geometry/mesh';
 import { coverOf } from '../../cabinetry/run';
 import type { Vec2 } from '../../geometry/vec';
 import { TYPE, type DisplayItem } from '../display';
 
 /** A run in the plan: its units with their fronts, what hangs dashed, the edge of its worktop, and a mark on each unit. */
 export function drawRun(derived: DerivedRun): DisplayItem[] {
-  const { id, units, worktop } = derived;
+  const { id, units, worktop, trim } = derived;
   const layer = 'piece' as const;
   return [
     ...units.filter((u) => u.unit.band !== 'wall').flatMap((u) => drawUnit(derived, u)),
     // The worktop stands out before the fronts.
-    ...worktop.regions.flatMap(({ outer, holes }) =>
-      [outer, ...holes].map((points): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'line', pen: 0.25, entity: id, layer })),
-    ),
+    ...worktop.regions.map(({ outer: points }): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'line', pen: 0.25, entity: id, layer })),
+    ...[...trim.panels, ...trim.falls]
+      .filter((p) => p.z0 === 0)
+      .map(({ ring: points }): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'line', pen: 0.18, entity: id, layer })),
     ...units.filter((u) => u.unit.band === 'wall').flatMap((u) => drawUnit(derived, u)),
   ];
 }
 
-function drawUnit({ run: { made }, legs, units }: DerivedRun, { unit, placed, size }: AssembledUnit): DisplayItem[] {
+function drawUnit({ run: { made }, legs, units }: DerivedRun, own: AssembledUnit): DisplayItem[] {
+  const { unit, placed, size } = own;
   if (unit.bare === 'space') return [];
   const entity = unit.id;
   const layer = 'piece' as const;
@@ -34,13 +38,32 @@ function drawUnit({ run: { made }, legs, units }: DerivedRun, { unit, placed, si
     entity,
     layer,
   });
-  const items: DisplayItem[] = [line(outline, 0.18)];
+  const built = fittingsIn(own, made);
+  const symbols = built.flatMap(({ item, size: s, traits, at }) =>
+    item.symbol(s, traits as never).map(({ points, closed, dashed }): DisplayItem => ({
+      kind: 'line',
+      points: points.map((p) => {
+        const q = transformPoint(own.matrix, { x: p.x + at.x, y: p.y + at.y, z: 0 });
+        return { x: q.x, y: q.y };
+      }),
+      closed,
+      ink: 'thin',
+      pen: 0.18,
+      dash: hung || dashed,
+      entity,
+      layer,
+    })),
+  );
+  // A hood alone is drawn as it is.
+  if (hung && isWithoutFronts(unit.fittings)) return symbols;
+  const items: DisplayItem[] = [line(outline, 0.18), ...symbols];
   if (hung) return items;
   items.unshift({ kind: 'fill', rings: [outline], ink: 'paper', entity, layer });
   if (unit.bare) return items;
   const at = middle(placed.footprint);
   const text = String(units.findIndex((u) => u.unit.id === unit.id) + 1);
-  items.push(line(placed.footprint, 0.18), { kind: 'text', at, text, mm: TYPE.number, ink: 'note', weight: 400, angle: 0, entity, layer, yields: 'out' });
+  if (!isWithoutFronts(unit.fittings)) items.push(line(placed.footprint, 0.18));
+  items.push({ kind: 'text', at, text, mm: TYPE.number, ink: 'note', weight: 400, angle: 0, entity, layer, yields: 'out' });
   return items;
 }
 

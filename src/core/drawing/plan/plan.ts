@@ -103,6 +103,8 @@ function underWalls(model: Model, level: DerivedLevel, options: PlanOptions): Ma
   const pieces = model.pieces
     .filter((p) => p.piece.level === level.id)
     .sort((a, b) => a.piece.elevation + a.piece.size.height - b.piece.elevation - b.piece.size.height);
+  // What stands on cabinets is drawn over them.
+  out.push(...kindGroups(model, level.id, true));
   for (const piece of pieces) out.push(grouped(piece.footprint, `piece ${piece.id}`, [], () => drawPiece(piece)));
   if (options.removed !== false) out.push(...goneGroups(model.project, level.level));
   return out;
@@ -258,11 +260,11 @@ function wallGroup(project: Project, level: DerivedLevel, wall: DerivedWall): Ma
 
 const drawnThings = new WeakMap<object, MarkGroup[]>();
 
-/** The things of kinds that are drawn for themselves: those of a level, or of the site (null). */
-const kindGroups = (model: Model, level: string | null): MarkGroup[] =>
+/** The things of kinds that are drawn for themselves: those of a level, or of the site (null). @param standing those that stand among the pieces */
+const kindGroups = (model: Model, level: string | null, standing = false): MarkGroup[] =>
   model.things.flatMap(({ collection, level: own, derived }) => {
-    const { plan } = modelKind(collection);
-    if (!plan || own !== level) return [];
+    const { plan, standing: stands = false } = modelKind(collection);
+    if (!plan || own !== level || stands !== standing) return [];
     let known = drawnThings.get(derived);
     if (!known) drawnThings.set(derived, (known = byThing(`${collection} ${(derived as { id?: string }).id ?? ''}`, plan(derived))));
     return known;

@@ -1,3 +1,4 @@
+import { runFindings } from '../../checks/cabinets';
 import { groundFindings, openingFindings, pieceFindings, slabFindings, stairFindings, voidFindings } from '../../checks/things';
 import { deriveRunIn, putRun } from '../../cabinetry/derive';
 import { drawColumn, drawBeam } from '../../drawing/plan/posts';
@@ -43,7 +44,7 @@ export const MODEL_KINDS: Partial<Record<keyof typeof PROJECT_KINDS, ModelKind>>
   voids: kind('voids', { checks: voidFindings }),
   slabs: kind('slabs', { checks: slabFindings }),
   openings: kind('openings', { checks: openingFindings }),
-  runs: kind('runs', { derive: deriveRunIn, put: putRun, plan: drawRun, elevation: drawRunUpright }),
+  runs: kind('runs', { derive: deriveRunIn, put: putRun, plan: drawRun, standing: true, elevation: drawRunUpright, checks: runFindings }),
   pieces: kind('pieces', { checks: pieceFindings }),
 };
 

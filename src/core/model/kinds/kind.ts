@@ -17,6 +17,8 @@ export interface ModelKind<T extends Thing = Thing, D extends object = object> {
   put?(derived: D, at: Putting): void;
   /** How it is drawn in the plan of its level, or of the site. */
   plan?(derived: D): DisplayItem[];
+  /** It stands among the pieces: its plan is drawn under the walls. */
+  standing?: true;
   /** How it is drawn upright in front of a face of a wall, in its coordinates; nothing where it does not stand there. */
   elevation?(derived: D, face: DressedFace): DisplayItem[];
   /** What of it is worth a look. */

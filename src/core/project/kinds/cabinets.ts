@@ -16,6 +16,9 @@ const UNIT_PARTS: readonly PartKind[] = [
 const RUN_PARTS: readonly PartKind[] = [
   { part: 'worktop', role: 'worktop', finish: CABINETS.worktop },
   { part: 'plinth', role: 'joinery', finish: CABINETS.fronts },
+  { part: 'panels', role: 'joinery', finish: CABINETS.fronts },
+  { part: 'cornice', role: 'joinery', finish: CABINETS.fronts },
+  { part: 'pelmet', role: 'joinery', finish: CABINETS.fronts },
   ...UNIT_PARTS,
 ];
 
@@ -36,6 +39,8 @@ export const cabinetKinds = {
   cabinets: kind({
     schema: Cabinet,
     word: 'unit',
+    // What is built into it has parts of its own, which its makers know.
+    openParts: true,
     parts: () => UNIT_PARTS,
     refers: ({ run, over }) => [
       { to: 'runs', id: run, as: 'stands in a run', gone: 'along' },

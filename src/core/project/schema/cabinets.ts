@@ -68,6 +68,16 @@ export type FrontStyle = (typeof FRONTS)[number];
 export const HANDLES = ['bar', 'knob', 'cup', 'none'] as const;
 export type HandleStyle = (typeof HANDLES)[number];
 
+/** Something of the stock that is built into a unit: an appliance, a sink, a tap. Where in the unit it is follows from what it is. */
+export const Fitting = z.object({
+  maker: z.string().min(1).max(60).describe('name of the stock maker'),
+  size: z
+    .object({ width: length(4), depth: length(2), height: length(4) })
+    .nullable()
+    .describe('metres; null: as its maker begins, as far as that fits into its unit'),
+  traits: z.record(Id, z.union([z.number(), z.boolean(), z.string().max(40)])).describe('what it is of all that its maker can make'),
+});
+
 /** One cabinet of a run. */
 export const Cabinet = z.object({
   id: Id,
@@ -82,7 +92,7 @@ export const Cabinet = z.object({
   corner: z.enum(CORNERS).nullable().describe('it stands in the corner between two legs: what follows is on the next one'),
   over: Id.nullable().describe('of what hangs: the unit below it whose middle it keeps to; null: beside the one before it'),
   bare: z.enum(['filler', 'space']).nullable().describe('no carcass: a strip beside a wall, or room that is left free'),
-  fitting: z.string().max(40).nullable().describe('what belongs in it, by its word: sink, hob, oven …'),
+  fittings: z.array(Fitting).max(6).describe('what is built into it; its parts take their finishes under its word: “sink bowl”'),
   open: z.number().min(0).max(1).describe('how far its fronts stand open, 0…1'),
   finishes: Finishes.describe('by part, where it is another than that of its run'),
 });
@@ -106,6 +116,15 @@ export const Run = z.object({
   made: Construction,
   fronts: z.enum(FRONTS),
   handles: z.enum(HANDLES),
+  ends: z.enum(['panels', 'bare']).describe('what free ends of rows show, and the back of what stands free: panels of the fronts, or the carcass'),
+  cornices: z
+    .array(z.object({ profile: Id, up: length(0.5).describe('above the carcass'), out: length(0.3).describe('before the fronts') }))
+    .max(2)
+    .describe('on hung and tall units, the lower one first'),
+  pelmet: length(0.3).describe('height of the light rail under what hangs, metres; 0: none'),
+  upstand: length(0.6).describe('height of the strip of worktop along the wall, metres; 0: none'),
+  falls: z.enum(['none', 'left', 'right', 'both']).describe('ends at which the worktop goes down to the floor'),
+  behind: length(0.8).describe('how far the worktop stands out behind units that stand free, for seats, metres'),
   status: Status,
   finishes: Finishes.describe('by part: fronts, carcass, worktop, plinth, handles …'),
 });
@@ -113,6 +132,7 @@ export const Run = z.object({
 export type Construction = z.infer<typeof Construction>;
 export type Cell = z.infer<typeof Cell>;
 export type FrontGrid = z.infer<typeof FrontGrid>;
+export type Fitting = z.infer<typeof Fitting>;
 export type Cabinet = z.infer<typeof Cabinet>;
 export type Leg = z.infer<typeof Leg>;
 export type Run = z.infer<typeof Run>;

@@ -13,13 +13,13 @@ export * from './rooms';
 export * from './roofs';
 export * from './stairs';
 export * from './outside';
-export { Cabinet, Run } from './cabinets';
+export { Cabinet, Run, type Leg } from './cabinets';
 export * from './presentation';
 export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 15;
+export const FORMAT_VERSION = 16;
 
 export const Site = z.object({
   place: Name,

@@ -109,13 +109,11 @@ export function burner(x: number, y: number, z: number, radius: number): { cap: 
   for (let k = 0; k < 4; k++) {
     const a = (k * Math.PI) / 2;
     const [c, s] = [Math.cos(a), Math.sin(a)];
-    support
-      .add(bar(v3(x + c * r, y + s * r, top), v3(x + c * reach, y + s * reach, top), 0.0045, 0.0055, { section: 8 }))
-      .add(
-        bar(v3(x + c * (reach - 0.004), y + s * (reach - 0.004), z), v3(x + c * (reach - 0.004), y + s * (reach - 0.004), top + 0.002), 0.005, 0.0045, {
-          section: 8,
-        }),
-      );
+    support.add(bar(v3(x + c * r, y + s * r, top), v3(x + c * reach, y + s * reach, top), 0.0045, 0.0055, { section: 8 })).add(
+      bar(v3(x + c * (reach - 0.004), y + s * (reach - 0.004), z), v3(x + c * (reach - 0.004), y + s * (reach - 0.004), top + 0.002), 0.005, 0.0045, {
+        section: 8,
+      }),
+    );
   }
   return { cap, support: support.build() };
 }

@@ -356,7 +356,7 @@ export const cooking: StockItem[] = [
       { id: 'oven', name: 'Oven, single' },
       { id: 'oven-double', name: 'Oven, double', size: { width: 0.595, depth: 0.565, height: 0.888 }, traits: { form: 'double' } },
       { id: 'oven-compact', name: 'Oven, compact', size: { width: 0.595, depth: 0.565, height: 0.455 }, traits: { form: 'compact' } },
-      { id: 'microwave', name: 'Microwave, built in', size: { width: 0.595, depth: 0.35, height: 0.38 }, traits: { form: 'microwave' } },
+      { id: 'microwave', name: 'Microwave, built in', size: { width: 0.595, depth: 0.33, height: 0.38 }, traits: { form: 'microwave' } },
     ],
     make: oven,
     symbol: ({ width, depth }) => [outline(rectangle(width, depth)), stroke([-width / 2, -depth / 2 + DOOR], [width / 2, -depth / 2 + DOOR])],

@@ -182,7 +182,7 @@ export const laundry: StockItem[] = [
     min: { width: 0.44, depth: 0.5, height: 0.66 },
     max: { width: 0.62, depth: 0.65, height: 0.88 },
     mount: 'floor',
-    builtIn: { word: 'dishwasher', how: ({ front }) => (front === 'its own' ? 'stands' : 'inside') },
+    builtIn: { word: 'dishwasher', how: ({ front }) => (front === 'its own' ? 'stands' : 'behind') },
     parts: {
       fronts: 'metal.steel-brushed',
       controls: 'metal.chrome',

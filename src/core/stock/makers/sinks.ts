@@ -65,7 +65,7 @@ function sink({ width, depth, height }: PieceSize, traits: SinkTraits): Made[] {
     const own = bowlOf({
       ...f,
       top,
-      deep: (height - 0.03) * (small && !belfast ? 0.75 : 1),
+      deep: belfast ? height - 0.045 : (height - 0.03) * (small ? 0.75 : 1),
       radius: Math.min(radius, f.width * 0.25),
       thick: belfast ? CLAY - 0.001 : 0.0011,
     });
@@ -192,19 +192,19 @@ export const sinks: StockItem[] = [
     foot: 0.71,
     builtIn: {
       word: 'sink',
-      how: () => 'top',
-      // What goes under the worktop has its rim below it; a Belfast sink stands a finger's breadth lower.
-      surface: ({ height }, { set }) => (set === 'into the worktop' ? height - 0.0012 : set === 'Belfast' ? height : height + 0.0002),
+      how: ({ set }) => (set === 'Belfast' ? 'through' : 'top'),
+      surface: ({ height }, { set }) => (set === 'into the worktop' ? height - 0.0012 : undefined),
       cut(size, traits) {
         const { width, depth } = size;
         if (traits.set === 'into the worktop') return rounded(width - 2 * 0.012, depth - 2 * 0.012, 0.015);
+        // The worktop lies on the sides and the back of fireclay, and is open before it.
         if (traits.set === 'Belfast')
           return [
-            v3(-width / 2, -depth / 2 - 0.2, 0),
-            v3(width / 2, -depth / 2 - 0.2, 0),
-            v3(width / 2, depth / 2 - 0.012, 0),
-            v3(-width / 2, depth / 2 - 0.012, 0),
-          ].map(({ x, y }) => ({ x, y }));
+            { x: -width / 2 + CLAY / 2, y: -depth / 2 - 0.2 },
+            { x: width / 2 - CLAY / 2, y: -depth / 2 - 0.2 },
+            { x: width / 2 - CLAY / 2, y: depth / 2 - CLAY / 2 },
+            { x: -width / 2 + CLAY / 2, y: depth / 2 - CLAY / 2 },
+          ];
         // The worktop stands out a little over the bowls.
         const { bowls } = fieldsOf(size, traits);
         const [low, high] = [Math.min(...bowls.map((f) => f.x - f.width / 2)), Math.max(...bowls.map((f) => f.x + f.width / 2))];

