@@ -31,8 +31,16 @@ export interface LaidLeg {
  * @param widths of its units in order; null: shares
  * @param packed where units without a pin lie together
  * @param least width of a unit that shares, metres
+ * @param held whether what is laid goes on from a corner: units before the first pin begin there, and do not end at it
  */
-export function layLeg(length: number, widths: readonly (number | null)[], pins: readonly Pin[] = [], packed: 'start' | 'end' = 'start', least = 0): LaidLeg {
+export function layLeg(
+  length: number,
+  widths: readonly (number | null)[],
+  pins: readonly Pin[] = [],
+  packed: 'start' | 'end' = 'start',
+  least = 0,
+  held = false,
+): LaidLeg {
   const order = [...pins].sort((a, b) => a.unit - b.unit);
   // A pinned unit that shares takes no more than its least: what it would share is not known on either side.
   const own = (i: number): number => widths[i] ?? least;
@@ -50,7 +58,7 @@ export function layLeg(length: number, widths: readonly (number | null)[], pins:
   let [next, low] = [0, 0];
   for (const { unit, middle } of order) {
     const half = own(unit) / 2;
-    segment(next, unit, low, middle - half, next === 0 && low === 0 ? 'end' : 'start');
+    segment(next, unit, low, middle - half, next === 0 && low === 0 && !held ? 'end' : 'start');
     units[unit] = { from: middle - half, to: middle + half };
     [next, low] = [unit + 1, middle + half];
   }

@@ -114,6 +114,7 @@ export function layRun(legs: readonly BackLine[], units: readonly RunUnit[], pac
       pins,
       way,
       least,
+      before,
     );
     const shift = ({ from, to }: Stretch): Stretch => ({ from: from + first, to: to + first });
     row.forEach((u, k) => laid.units.push(placed(u, i, leg, shift(own.units[k]))));

@@ -46,11 +46,10 @@ function kitchen(s: Script): void {
     s.place('chair', x, y, turn);
   s.place('pendant', 8.1, 2.7, 0, { height: 1.05, lumen: 900 });
   s.place('pendant', 8.1, 1.7, 0, { height: 1.05, lumen: 900 });
-  s.place('plant', 6.5, 0.7, 20, { height: 1.4 });
+  s.place('plant', 9.6, 4.0, 20, { height: 1.4 });
   s.place('sideboard', 9.86, 1.25, -90, { width: 1.4 });
   s.place('table-lamp', 9.86, 1.65, 0, { height: 0.46 });
   s.place('ceiling-disc', 8.05, 5.35, 0, { lumen: 1800 });
-  s.place('dresser', 6.29, 2.3, 90, { width: 0.9 });
   // What stands on them.
   s.place('vase-tulips', 8.1, 2.2, 0);
   for (const [x, y, turn] of [
@@ -67,8 +66,9 @@ function kitchen(s: Script): void {
   s.place('utensils', 9.0, 6.5, 0, { elevation: WORKTOP });
   s.place('herb-basil', 8.6, 6.55, 0, { elevation: WORKTOP });
   s.place('bowl-lemons', 9.85, 1.05, 0);
-  s.place('plates', 6.26, 2.49, 90, { elevation: 0.9 });
-  s.place('jugs', 6.26, 2.11, 90, { elevation: 0.9 });
+  // In the open units: on their floors.
+  s.place('plates', 8.0, 4.72, 180, { elevation: 0.168 });
+  s.place('jugs', 6.88, 6.54, 0, { elevation: 1.398 });
   s.place('picture-pair', 10.085, 1.25, -90, { elevation: 1.35 });
   s.place('clock-plain', 6.068, 3.75, 90, { elevation: 2.2 });
   s.hang('curtain', 'W4', { finishes: { cloth: 'cloth.oat-weave' } });

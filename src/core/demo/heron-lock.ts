@@ -140,8 +140,8 @@ export function heronLockCottage(id = 'heron-lock-cottage'): Project {
   s.do('viewpoint.add', {
     id: 'view-kitchen',
     name: 'Kitchen from the hall door',
-    eye: { x: 6.25, y: 3.2, z: 1.55 },
-    target: { x: 8.5, y: 4.75, z: 1.08 },
+    eye: { x: 6.75, y: 3.05, z: 1.55 },
+    target: { x: 8.3, y: 5.15, z: 1.08 },
     fov: 1.05,
   });
   s.do('viewpoint.add', { id: 'view-living', name: 'Living room', eye: { x: 3.9, y: 3.0, z: 1.45 }, target: { x: 1.5, y: 5.6, z: 0.95 }, fov: 1.05 });

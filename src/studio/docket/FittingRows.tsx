@@ -13,7 +13,7 @@ import { Row } from '../look/fields';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
 import { CardField } from './CardField';
-import { Actions, useEdit } from './parts';
+import { useEdit } from './parts';
 import { TraitRows } from './TraitRows';
 
 const capital = (word: string): string => `${word[0].toUpperCase()}${word.slice(1)}`;
@@ -53,11 +53,9 @@ export function FittingRows({ unit }: { unit: Cabinet }) {
             {item.traits ? (
               <TraitRows name={item.name} traits={p.fitting.traits} rows={traitRows(item.traits)} whole={traits} set={(t) => set(index, { traits: t })} />
             ) : null}
-            <Actions>
-              <Button size="small" onClick={() => edit('unit.put', { ...unit, fittings: unit.fittings.filter((_, i) => i !== index) })}>
-                Take out {built.word}
-              </Button>
-            </Actions>
+            <Button size="small" sx={{ my: 0.5 }} onClick={() => edit('unit.put', { ...unit, fittings: unit.fittings.filter((_, i) => i !== index) })}>
+              Take out {built.word}
+            </Button>
           </div>
         );
       })}
