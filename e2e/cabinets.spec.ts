@@ -131,7 +131,7 @@ test('units are put down before a wall one after another, by pointer and by keyb
   expect(Object.keys((await studio.project()).runs)).toHaveLength(1);
 });
 
-test('a kitchen round a corner is laid out in few presses, its fridge and its oven are exchanged, and it is there after a reload', async ({ page }) => {
+test('a kitchen with an island is laid out in few presses, its fridge and its oven are exchanged, and it is there after a reload', async ({ page }) => {
   test.setTimeout(240_000);
   const studio = new Studio(page);
   let presses = 0;
@@ -177,10 +177,27 @@ test('a kitchen round a corner is laid out in few presses, its fridge and its ov
     expect(only((await studio.project()).runs).upstand).toBe(0);
     await page.getByRole('button', { name: 'Redo' }).click();
   });
+  await test.step('an island stands free in the room, its fronts to the run, and grows by a press beside it', async () => {
+    await page.keyboard.press('Escape');
+    await counted(() => studio.stage('Fit-out'));
+    await counted(() => studio.tab('Cabinets'));
+    await counted(() => studio.card('Pans,').click());
+    await counted(() => studio.press(2.4, 3.4));
+    await counted(() => studio.card('Wine cooler,').click());
+    // Its fronts look to the leg along the west wall: beside it is north or south of it.
+    await counted(() => studio.press(2.4, 2.85));
+    await page.keyboard.press('Escape');
+    const island = Object.values((await studio.project()).runs).find((r) => r.legs[0].kind === 'free')!;
+    expect(island.name).toBe('Island 1');
+    const [derived] = derivedOf(deriveModel(await studio.project()), 'runs').filter((r) => r.id === island.id);
+    expect(derived.units.map((u) => u.unit.name).sort()).toEqual(['pans', 'wine cooler']);
+    // Panels stand at its ends and behind it.
+    expect(derived.trim.panels).toHaveLength(4);
+  });
   expect(presses).toBeLessThan(60);
 
   await test.step('the oven is exchanged for a double one, whose housing follows; a fridge too wide is refused in one sentence', async () => {
-    const derived = () => studio.project().then((p) => derivedOf(deriveModel(p), 'runs')[0]);
+    const derived = () => studio.project().then((p) => derivedOf(deriveModel(p), 'runs').find((r) => r.legs.length > 1)!);
     const middle = async (name: string): Promise<[number, number]> => {
       const { footprint } = (await derived()).units.find((u) => u.unit.name === name)!.placed;
       return [footprint.reduce((s, p) => s + p.x / 4, 0), footprint.reduce((s, p) => s + p.y / 4, 0)];

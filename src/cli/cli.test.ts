@@ -67,7 +67,7 @@ describe('the command line', () => {
     const said = JSON.parse(good.stdout) as { findings: { code: string }[] };
     expect(said).toMatchObject({ valid: true, name: 'Heron Lock Cottage' });
     expect(said.findings.filter((f) => f.code === 'door.narrow')).toHaveLength(4);
-    expect([...new Set(said.findings.map((f) => f.code.split('.')[0]))].sort()).toEqual(['contrast', 'door', 'finish']);
+    expect([...new Set(said.findings.map((f) => f.code.split('.')[0]))].sort()).toEqual(['contrast', 'door', 'finish', 'run']);
     const bad = path.join(folder, 'bad.enstegon');
     await writeFile(bad, 'nothing');
     const refused = await enstegon('check', bad);

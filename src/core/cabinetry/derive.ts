@@ -12,7 +12,7 @@ import type { Made } from '../stock/types';
 import { assembleRun, likeness, runParts, unitParts, type AssembledRun } from './assemble';
 import { firstFinish } from './fittings';
 import type { BackLine } from './run';
-import { backLines } from './sides';
+import { asLongAs, backLines } from './sides';
 
 /** A run with everything that follows from it. */
 export interface DerivedRun extends AssembledRun {
@@ -30,9 +30,9 @@ export interface DerivedRun extends AssembledRun {
 
 /** A run as it is laid out; null where a wall it stands along is not there. */
 export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving): DerivedRun | null {
-  const legs = backLines(run, walls);
-  if (!legs) return null;
   const units = Object.values(project.cabinets).filter((u) => u.run === run.id);
+  const legs = asLongAs(units, run, backLines(run, walls));
+  if (!legs) return null;
   const lines = legs.map(({ from, to }) => `${from.x} ${from.y} ${to.x} ${to.y}`).join(' ');
   const step = project.rooms[roomOfRun(run) ?? '']?.step ?? 0;
   const ground = level!.elevation + step;

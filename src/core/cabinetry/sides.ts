@@ -1,4 +1,4 @@
-import { cross, distance, sub } from '../geometry/vec';
+import { add, cross, distance, scale, sub, unit } from '../geometry/vec';
 import type { ShellModel } from '../shell/model';
 import type { DerivedWall, WallSide } from '../shell/wall-types';
 import { cornersOf } from '../project/runs';
@@ -33,6 +33,15 @@ export function backLines({ legs }: Pick<Run, 'legs'>, walls: Walls): BackLine[]
     return side && lineOf(side);
   });
   return lines.every((l) => l !== null) ? lines : null;
+}
+
+/** Lines of a run: one that stands free on a single line is as long as its units, where all of them have a width. */
+export function asLongAs(units: readonly Pick<Cabinet, 'band' | 'width'>[], { legs }: Pick<Run, 'legs'>, lines: BackLine[] | null): BackLine[] | null {
+  const standing = units.filter((u) => u.band !== 'wall');
+  if (!lines || legs.length !== 1 || legs[0].kind !== 'free' || !standing.length || standing.some((u) => u.width === null)) return lines;
+  const [{ from, to }] = lines;
+  const long = standing.reduce((sum, u) => sum + u.width!, 0);
+  return [{ from, to: add(from, scale(unit(sub(to, from)), long)) }];
 }
 
 /** The side of a wall of the same room that comes towards whoever stands before a leg in its right or left corner; null where it ends free. */

@@ -54,6 +54,9 @@ export interface Trim {
 /** How near a wall a row still ends at it: closer than this nothing shows, metres. */
 const AT_WALL = 0.02;
 
+/** Panels stand a hair off the wall, where skirtings run, metres. */
+const OFF_WALL = 0.0006;
+
 /** Thickness of upstands, metres. */
 const UPSTAND = 0.015;
 
@@ -156,7 +159,7 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot }: Tri
       } else if (run.ends === 'panels' && fits) {
         const stretch = side === 'left' ? { from: s.from - t, to: s.from } : { from: s.to, to: s.to + t };
         // What stands free has a back that its ends cover.
-        out.panels.push({ ring: strip(legs[s.leg], stretch, free(s.leg) ? -t : 0, s.depth + (made.frame > 0 ? 0 : t)), z0: s.foot, z1: s.top });
+        out.panels.push({ ring: strip(legs[s.leg], stretch, free(s.leg) ? -t : OFF_WALL, s.depth + (made.frame > 0 ? 0 : t)), z0: s.foot, z1: s.top });
         outward.set(`${s.unit.id} ${side}`, t);
         if (s.unit.band === 'base') out.beyond.push({ ...stretch, leg: s.leg, depth: s.depth });
       } else if (run.ends === 'panels') clad.set(s.unit.id, [...(clad.get(s.unit.id) ?? []), side]);

@@ -23,7 +23,8 @@ export function makeFinishes(s: Script): void {
       patch({
         name: 'Splashback',
         on: { kind: 'wall', room: rooms.kitchen, wall: walls.kitchenNorth, side: 'left' },
-        shape: { kind: 'band', from: 0.91, to: 1.51 },
+        // Above the upstand of the worktop, a hair short of the walls beside it.
+        shape: { kind: 'rectangle', at: 2.175, base: 1, width: 4.04, height: 0.51 },
         finish: 'tile.glazed-green',
       }),
       patch({

@@ -26,7 +26,7 @@ function cabinets(s: Script): void {
     'kitchen-run',
     'Kitchen',
     legAlong({ wall: s.wall(6, 5), side: 'left', room: s.room(8, 3).id }),
-    '600 tall oven, 600 fridge, 400 door, corner, 725 drawers, 800 sink, 600 dishwasher, 850 hob, 150 pull-out, 25 filler, 400 wall, wall corner, 500 wall open, canopy hood',
+    '600 tall oven, 600 fridge, 350 door, corner, 725 drawers, 800 sink, 600 dishwasher, 850 hob, 150 pull-out, 25 filler, 350 wall, wall corner, 500 wall open, canopy hood',
     look,
     { 'canopy hood': 'hob' },
   );

@@ -64,9 +64,43 @@ describe('where a unit is put', () => {
 
   it('says in a sentence why it goes nowhere, and changes nothing', () => {
     const model = deriveModel(room);
-    expect(putUnit(model, level, { x: 2.5, y: 2 }, '600 drawers', newId)).toBe('Point at the face of a wall that a room sees.');
+    expect(putUnit(model, level, { x: 9, y: 9 }, '600 drawers', newId)).toBe('Point into a room, or at the face of a wall that a room sees.');
+    expect(putUnit(model, level, { x: 2.5, y: 2 }, '600 wall', newId)).toContain('It hangs on a wall');
+    expect(putUnit(model, level, { x: 2.5, y: 2 }, 'corner', newId)).toContain('where two walls meet');
+    expect(putUnit(model, level, { x: 2.5, y: 2 }, 'rest door', newId)).toContain('has a width');
     expect(putUnit(deriveModel(box(3, 2)), level, { x: 0.3, y: 1 }, '3000 drawers', newId)).toMatch(/^It is 1300 wider than this wall is long\.$/);
     expect(putUnit(model, level, { x: 2, y: 0.3 }, '600 nothing', newId)).toContain('names no unit');
+  });
+
+  it('stands free in the room, its fronts to the run along the nearest wall, and grows to both sides', () => {
+    let project = laid(laid(room, 4.5, 0.4, '600 drawers'), 4.1, 0.4, '800 sink');
+    project = laid(project, 2.5, 2.1, '600 pans');
+    const island = Object.values(project.runs).find((r) => r.legs[0].kind === 'free')!;
+    expect(island.name).toBe('Island 1');
+    const derived = () => derivedOf(deriveModel(project), 'runs').find((r) => r.id === island.id)!;
+    const [unit] = derived().units;
+    // The run stands at the south wall: the fronts of the island look south, its back lies north of what one points at.
+    const ys = unit.placed.footprint.map((p) => p.y);
+    expect(Math.max(...ys)).toBeCloseTo(2.4, 1);
+    expect(Math.abs((Math.max(...ys) + Math.min(...ys)) / 2 - 2.1)).toBeLessThan(0.05);
+    const start = Math.max(...unit.placed.footprint.map((p) => p.x));
+    const words = (): string[] => derived().units.map((u) => u.unit.name);
+    // Who faces its fronts stands south of it and looks north: its left is the west.
+    const [{ from, to }] = derived().legs;
+    expect(to.x).toBeGreaterThan(from.x);
+    project = laid(project, to.x + 0.2, 2.1, '300 wine cooler');
+    expect(words()).toEqual(['pans', 'wine cooler']);
+    expect(derived().legs[0].to.x).toBeCloseTo(to.x + 0.3, 9);
+    project = laid(project, from.x - 0.2, 2.1, '600 open');
+    expect(words()).toEqual(['open', 'pans', 'wine cooler']);
+    // What stood there stands there still.
+    const pans = derived().units.find((u) => u.unit.name === 'pans')!;
+    expect(Math.max(...pans.placed.footprint.map((p) => p.x))).toBeCloseTo(start, 9);
+    expect(derived().floor.lacks[0]).toBeCloseTo(0, 9);
+    expect(derived().floor.gaps).toEqual([]);
+    // A width that is changed makes it longer: nothing is too long for a line in the room.
+    project = edit(project, 'unit.put', { ...project.cabinets[pans.unit.id], width: 0.9 });
+    expect([derived().floor.lacks, derived().floor.gaps]).toEqual([[expect.closeTo(0, 9)], []]);
   });
 
   it('wherever one presses, and whatever one puts there, can be laid out; what stands there already stays in its order', () => {

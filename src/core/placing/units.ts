@@ -1,11 +1,13 @@
 import { newRun } from '../cabinetry/begin';
+import { CONSTRUCTIONS } from '../cabinetry/figures';
 import type { DerivedRun } from '../cabinetry/derive';
 import { inOrder, unitsFrom } from '../cabinetry/line';
 import type { BackLine } from '../cabinetry/run';
 import { legAlong, legsAround, lineOf } from '../cabinetry/sides';
 import { insideRegion } from '../geometry/polygon';
-import { distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { derivedOf, type Model } from '../model/model';
+import { roomAt } from './around';
 import { freeName } from '../project/things';
 import type { Cabinet, Run, Side } from '../project/schema';
 import { formatLength, INCH, type UnitSystem } from '../units/length';
@@ -90,9 +92,44 @@ function unitUnder(runs: readonly DerivedRun[], point: Vec2): Near | null {
   return null;
 }
 
+/** How far from the line of what stands free one points and still means it, metres: behind it, before it, beyond its ends. */
+const AROUND = { behind: 0.15, before: 0.9, beside: 0.4 } as const;
+
+/** A run that stands free on a single line, where one points beside it. */
+function freeNear(derived: DerivedRun, point: Vec2): Near[] {
+  const [leg] = derived.run.legs;
+  if (derived.run.legs.length !== 1 || leg.kind !== 'free') return [];
+  const [{ from, to }] = derived.legs;
+  const along = unit(sub(to, from));
+  const at = dot(sub(point, from), along);
+  const off = dot(sub(point, from), scale(left(along), -1));
+  if (off < -AROUND.behind || off > AROUND.before || at < -AROUND.beside || at > distance(from, to) + AROUND.beside) return [];
+  return [{ derived, leg: 0, at, away: Math.max(0, -at, at - distance(from, to)) }];
+}
+
+/** The line of a run that begins free in a room: its fronts look to the nearest run along a wall, else away from the nearest wall; where one points is the middle of its unit. */
+function freeLine(model: Model, runs: readonly DerivedRun[], level: string, point: Vec2, wide: number, step: number): BackLine {
+  const off = ({ from, to }: BackLine): number => {
+    const d = unit(sub(to, from));
+    const t = Math.max(0, Math.min(distance(from, to), dot(sub(point, from), d)));
+    return distance(point, add(from, scale(d, t)));
+  };
+  const nearest = (lines: readonly BackLine[]): BackLine | undefined => [...lines].sort((a, b) => off(a) - off(b))[0];
+  const facing = nearest(runs.flatMap((r) => r.legs.filter((_, i) => r.run.legs[i]?.kind === 'wall')));
+  const room = roomAt(model, { level, ...point });
+  const behind = nearest([...model.shell.walls.values()].flatMap(({ sides }) => sides.filter((s) => s.room === room && s.path.length === 2).map(lineOf)));
+  const by = facing ?? behind;
+  const d = by ? scale(unit(sub(by.to, by.from)), facing ? -1 : 1) : { x: 1, y: 0 };
+  const deep = CONSTRUCTIONS[model.project.units === 'metric' ? 'frameless' : 'imperial'].base.depth;
+  const corner = add(add(point, scale(d, -wide / 2)), scale(left(d), deep / 2));
+  const from = { x: Math.round(corner.x / step) * step, y: Math.round(corner.y / step) * step };
+  return { from, to: add(from, scale(d, wide)) };
+}
+
 /**
  * What putting a unit where one points does: beside the units that stand or hang along that side of a wall, before the first
- * whose middle lies further on; else it begins a run of its own there.
+ * whose middle lies further on; else it begins a run of its own there. Away from walls it stands free, beside what stands free
+ * there.
  *
  * @param model as it stands, without what is shown
  * @param said the unit in the words of a line: "600 drawers"
@@ -104,22 +141,25 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
   const runs = derivedOf(model, 'runs').filter((r) => r.run.level === level);
   const under = unitUnder(runs, point);
   const before = under ? null : sideBefore(model, level, point);
-  if (!under && !before) return 'Point at the face of a wall that a room sees.';
-  const near =
-    under ??
-    runs
-      .flatMap((derived) => {
-        const leg = standsAt(derived.run, before!);
-        return leg < 0 ? [] : [{ derived, leg, at: before!.at, away: awayFrom(derived, leg, before!.at) }];
-      })
-      .sort((a, b) => a.away - b.away)[0];
   const made = unitsFrom(said, '', [], project.units, () => newId('unit'));
   if (!made.ok) return made.message;
   const [one] = made.units;
+  const room = under || before ? null : roomAt(model, { level, ...point });
+  if (!under && !before && room === null) return 'Point into a room, or at the face of a wall that a room sees.';
+  const near =
+    under ??
+    (before
+      ? runs.flatMap((derived) => {
+          const leg = standsAt(derived.run, before);
+          return leg < 0 ? [] : [{ derived, leg, at: before.at, away: awayFrom(derived, leg, before.at) }];
+        })
+      : runs.flatMap((derived) => freeNear(derived, point))
+    ).sort((a, b) => a.away - b.away)[0];
   const wide = one.width ?? 0;
   // A run without units is waiting for its first.
   if (near && (near.away < wide + APART || !near.derived.units.length)) {
     const { derived, leg, at } = near;
+    const free = derived.run.legs[leg]?.kind === 'free';
     const hung = one.band === 'wall';
     const next = derived.units
       .filter((u) => (u.unit.band === 'wall') === hung)
@@ -127,12 +167,23 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
     const all = inOrder(Object.values(project.cabinets).filter((u) => u.run === derived.id));
     const index = next ? all.findIndex((u) => u.id === next.unit.id) : all.length;
     const units = [...all.slice(0, index), { ...one, run: derived.id }, ...all.slice(index)].map((u, order) => ({ ...u, order }));
-    const legs = legsAround(derived.run, units, shell);
+    const { from, to } = derived.legs[leg];
+    // What stands free grows to the side it is put to: those that stand stay where they are.
+    const shifted = free && index === 0 && all.length > 0 ? add(from, scale(unit(sub(to, from)), -wide)) : from;
+    const legs = free ? [{ kind: 'free' as const, from: shifted, to }] : legsAround(derived.run, units, shell);
     const note = next ? `before ${next.unit.name}` : all.length ? `after ${all[all.length - 1].name}` : `into ${derived.run.name}`;
     return { run: { ...derived.run, legs }, units, unit: one.id, note };
   }
+  if (!before) {
+    if (one.band !== 'base') return 'It hangs on a wall, or stands before one: point at the face of a wall that a room sees.';
+    if (one.width === null) return 'What stands free has a width: say it before the word, as in “600 drawers”.';
+    if (one.corner) return 'A corner unit stands where two walls meet: point at the face of a wall that a room sees.';
+    const line = freeLine(model, runs, level, point, wide, STEP[project.units]);
+    const run = newRun(newId('run'), freeName('Island', project.runs), level, [{ kind: 'free', ...line }], project.units);
+    return { run, units: [{ ...one, run: run.id, order: 0 }], unit: one.id, note: 'stands free' };
+  }
   // Where there is no run there is a wall.
-  const { line, at, ...side } = before!;
+  const { line, at, ...side } = before;
   const length = distance(line.from, line.to);
   if (wide > length + NEAR) return `It is ${formatLength(wide - length, project.units)} wider than this wall is long.`;
   const step = STEP[project.units];

@@ -68,8 +68,8 @@ describe('a unit in hand', () => {
     const [run] = derivedOf(state().model, 'runs');
     expect(run.floor.units.at(-1)).toMatchObject({ leg: 1, stretch: { from: expect.closeTo(0.9, 6) } });
     const before = state().project;
-    press(2.5, 2);
-    expect(state().notice).toBe('No unit was placed. Point at the face of a wall that a room sees.');
+    press(9, 9);
+    expect(state().notice).toBe('No unit was placed. Point into a room, or at the face of a wall that a room sees.');
     expect(state().project).toBe(before);
     tools.escape();
     expect(state().tool.kind).toBe('select');

@@ -99,7 +99,7 @@ export const Cabinet = z.object({
 
 const Point = z.object({ x: Coordinate, y: Coordinate });
 
-/** The line the backs of units stand on: a side of a wall, or a line in the room, from left to right as one sees them. */
+/** The line the backs of units stand on: a side of a wall, or a line in the room, from left to right as one sees them. A single line in the room is as long as its units, where all of them have a width. */
 export const Leg = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('wall'), wall: Id, side: z.enum(['left', 'right']), room: Id.describe('which sees that side') }),
   z.object({ kind: z.literal('free'), from: Point, to: Point }),
