@@ -12,6 +12,7 @@ import { Random } from '@/core/render/bsdf';
 import { buildHierarchy } from '@/core/render/bvh';
 import { RayKernel } from '@/core/render/kernel/kernel';
 import { pictureScene } from '@/core/render/picture';
+import { cabinets } from './cabinets';
 import { cottage } from './cottage';
 import { demo } from './demo';
 import { dressed } from './dressed';
@@ -251,6 +252,7 @@ const SECTIONS: [string, () => void | Promise<void>][] = [
   ['pictures error blotches ssim references equal time', () => pictures(say)],
   ['view draw calls memory geometry', () => view(say)],
   ['furnished house pieces draw calls memory scene', () => furnishing(say)],
+  ['cabinets units edit draw calls', () => cabinets(say)],
   ['frames of ten houses street detail furnished pieces', () => frames(say)],
   ['chromium opening list demo', chromium],
   ['first traced picture true light chromium', lookSoon],

@@ -8,7 +8,7 @@ import { board } from '../stock/forms/boards';
 import type { Made, PieceSize } from '../stock/types';
 import { cornerParts } from './corner';
 import { cutsOf, placeFittings, whatIs, type PlacedFitting } from './fittings';
-import { layFront } from './front';
+import { layFront, type LaidFront } from './front';
 import type { Stretch } from './leg';
 import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
 import { DUST } from '../units/tolerance';
@@ -221,6 +221,19 @@ export function runParts({ worktop, plinth, trim }: AssembledRun, run: LaidOut, 
   return parts;
 }
 
+/** The front of a unit as it is divided: where it runs blind into a corner, a panel stands before the next leg. */
+export function gridOf({ unit, placed: { corner }, size: { width, depth } }: Pick<AssembledUnit, 'unit' | 'placed' | 'size'>): FrontGrid {
+  if (corner !== 'blind left' && corner !== 'blind right') return unit.front;
+  return blindFront(unit.front, corner, Math.min(width - 0.2, depth + BLIND_FILLER));
+}
+
+/** A unit that follows both legs of its corner: its front is not divided as others are. */
+export const followsCorner = ({ placed: { corner } }: Pick<AssembledUnit, 'placed'>): boolean => corner === 'L' || corner === 'diagonal';
+
+/** The front of a unit with what closes it; of one that follows its corner nothing. */
+export const frontOf = (own: AssembledUnit, made: Construction): LaidFront =>
+  layFront(followsCorner(own) ? [] : gridOf(own), own.size.width, own.size.height, own.unit.band, made);
+
 /** All that the parts of a unit follow from, as one word: two that are alike are made alike. */
 export const likeness = (
   { unit: { front, band, bare, fittings }, placed: { corner, footprint, matrix }, size, clad }: AssembledUnit,
@@ -248,8 +261,6 @@ export function unitParts({ unit, placed, clad, size: { width, depth, height } }
     const cell = unit.front[0]?.cells[0] ?? { width: null, kind: 'open', hand: null, shelves: 0 };
     return cornerParts(own, height, cell, unit.band, made, style, lift);
   }
-  const blind = placed.corner === 'blind left' || placed.corner === 'blind right' ? placed.corner : null;
-  const hidden = Math.min(width - 0.2, depth + BLIND_FILLER);
-  const grid = blind ? blindFront(unit.front, blind, hidden) : unit.front;
+  const grid = gridOf({ unit, placed, size: { width, depth, height } });
   return makeUnit(grid, { width, height, depth }, unit.band, made, style, 'left', unit.fittings, clad).parts;
 }

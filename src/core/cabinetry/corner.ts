@@ -9,6 +9,39 @@ import type { Made } from '../stock/types';
 import { meeting } from './run';
 import { handleOn, type UnitStyle } from './unit';
 
+/** The lines fronts of a corner unit stand on: two that meet, or one across. */
+function frontLines(footprint: Ring): [Vec2, Vec2][] {
+  const n = footprint.length;
+  const [fa, fb] = [footprint[1], footprint[n - 3]];
+  return n === 6
+    ? [
+        [fa, footprint[2]],
+        [footprint[2], fb],
+      ]
+    : [[fa, fb]];
+}
+
+/** A leaf of a corner unit: the line it stands on, from where to where along it, and between which heights above the foot of the carcass. Metres. */
+export interface CornerLeaf {
+  from: Vec2;
+  to: Vec2;
+  x0: number;
+  x1: number;
+  z0: number;
+  z1: number;
+}
+
+/** The leaves of a corner unit: where two meet at the inner corner each keeps the thickness of the other free. */
+export function cornerLeaves(footprint: Ring, height: number, band: Band, made: Pick<Construction, 'front' | 'gap' | 'side' | 'under'>): CornerLeaf[] {
+  const { front, gap, side, under } = made;
+  const lines = frontLines(footprint);
+  const meets = lines.length > 1 ? front + gap : side;
+  return lines.flatMap(([from, to], i): CornerLeaf[] => {
+    const [x0, x1] = [i === 0 ? side : meets, distance(from, to) - (i === lines.length - 1 ? side : meets)];
+    return x1 - x0 < 0.05 ? [] : [{ from, to, x0, x1, z0: side, z1: height - (band === 'base' ? under : side) }];
+  });
+}
+
 /**
  * A corner unit that follows two legs: its floor, its top and its shelves are cut to its footprint, its sides stand at its free
  * ends, its backs along both walls; an L has two leaves that turn together, a diagonal one a door across.
@@ -18,7 +51,7 @@ import { handleOn, type UnitStyle } from './unit';
  * @param lift height of its carcass above the floor it stands on, metres
  */
 export function cornerParts(footprint: Ring, height: number, cell: Cell, band: Band, made: Construction, style: UnitStyle, lift: number): Made[] {
-  const { board: t, back, gap, side, setback } = made;
+  const { board: t, back, setback } = made;
   const n = footprint.length;
   const [a, fa, fb, b, turn] = [footprint[0], footprint[1], footprint[n - 3], footprint[n - 2], footprint[n - 1]];
   const [d, e] = [unit(sub(turn, a)), unit(sub(b, turn))];
@@ -37,13 +70,7 @@ export function cornerParts(footprint: Ring, height: number, cell: Cell, band: B
     [a1, a2, mitre, turn],
     [turn, mitre, b2, b1],
   ];
-  const fronts: [Vec2, Vec2][] =
-    n === 6
-      ? [
-          [fa, footprint[2]],
-          [footprint[2], fb],
-        ]
-      : [[fa, fb]];
+  const fronts = frontLines(footprint);
   /** What lies between sides and backs, its front edge set back. */
   const board = (by: number): Ring => {
     const lines = fronts.map(([p, q]): [Vec2, Vec2] => {
@@ -79,26 +106,15 @@ export function cornerParts(footprint: Ring, height: number, cell: Cell, band: B
     axis: { x: 0, y: 0, z: hung === fa ? -1 : 1 },
     range: [0, (100 * Math.PI) / 180],
   };
-  fronts.forEach(([p, q], i) => {
+  cornerLeaves(footprint, height, band, made).forEach(({ from: p, to: q, ...face }) => {
     const d = unit(sub(q, p));
-    const long = distance(p, q);
-    // Where two leaves meet at an inner corner each keeps the thickness of the other free.
-    const meets = n === 6 ? made.front + gap : side;
-    const leaf = {
-      x0: i === 0 ? side : meets,
-      x1: long - (i === fronts.length - 1 ? side : meets),
-      z0: lift + side,
-      z1: lift + height - (band === 'base' ? made.under : side),
-      y: -0.0004,
-      thick: made.front,
-    };
-    if (leaf.x1 - leaf.x0 < 0.05) return;
+    const leaf = { ...face, z0: lift + face.z0, z1: lift + face.z1, y: -0.0004, thick: made.front };
     const { wood, glass } = frontMesh({ ...leaf, style: cell.kind === 'glazed' ? 'glazed' : style.fronts });
     const place = placement(p.x, p.y, 0, Math.atan2(d.y, d.x));
     const put = (mesh: Mesh): Mesh => new MeshBuilder().add(mesh, place).build();
     parts.push({ part: 'fronts', mesh: put(wood), joint }, { part: 'glass', mesh: put(glass), joint });
     // One takes hold of the leaf that is farther from the hinges.
-    if (fronts.length === 1 || (hung === fb) === (i === 0))
+    if (fronts.length === 1 || (hung === fb) === (p === fa))
       parts.push({
         part: 'handles',
         mesh: put(handleOn({ ...leaf, hand: hung === fa ? 'left' : 'right' }, leaf, false, band, style.handles, made.front)),

@@ -73,14 +73,17 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
   put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () => runParts(derived, run, derived.sections));
   for (const own of units) {
     const matrix = memo.get('unit at', own.unit.id, [derived.ground, ...own.matrix], (): Matrix => multiply(ground, own.matrix));
-    const of = { id: own.unit.id, kind: 'cabinets', level: owner.level, matrix } as const;
-    put(
-      of,
-      own.unit,
-      [likeness(own, run)],
-      own.unit.open,
-      () => unitParts(own, run),
-      (part) => firstFinish(own.unit.fittings, part),
-    );
+    const alike = likeness(own, run);
+    parts.kept('unit put', own.unit.id, [own.unit, run.finishes, alike, matrix, owner.level], () => {
+      const of = { id: own.unit.id, kind: 'cabinets', level: owner.level, matrix } as const;
+      put(
+        of,
+        own.unit,
+        [alike],
+        own.unit.open,
+        () => unitParts(own, run),
+        (part) => firstFinish(own.unit.fittings, part),
+      );
+    });
   }
 }

@@ -2,7 +2,7 @@ import { shiftBy } from '../geometry/extrude';
 import { MeshBuilder, transformPoint } from '../geometry/mesh';
 import { add3, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Cabinet, Construction, Fitting } from '../project/schema/cabinets';
-import { CARDS, clampSize, stockItem, traitsFor } from '../stock/stock';
+import { CARDS, clampSize, madeShut, stockItem, traitsFor } from '../stock/stock';
 import type { Traits } from '../stock/traits';
 import type { BuiltIn, BuiltInHow, Made, PieceSize, StockCard, StockItem } from '../stock/types';
 import { NEAR } from '../units/tolerance';
@@ -208,7 +208,7 @@ export function fittingParts(placed: readonly PlacedFitting[]): Made[] {
   return placed.flatMap(({ item, built, size, traits, at }) => {
     const place = shiftBy(at.x, at.y, at.z);
     const joints = new Map<Made['joint'], Made['joint']>();
-    return item.make(size, traits as never).map(({ part, mesh, joint, ...rest }): Made => {
+    return madeShut(item, size, traits).map(({ part, mesh, joint, ...rest }): Made => {
       if (joint && !joints.has(joint)) joints.set(joint, { ...joint, at: transformPoint(place, joint.at) });
       return { ...rest, part: partOf(built, part), mesh: new MeshBuilder().add(mesh, place).build(), ...(joint ? { joint: joints.get(joint) } : {}) };
     });

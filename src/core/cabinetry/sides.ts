@@ -20,7 +20,7 @@ export const lineOf = ({ side, from, to }: Pick<WallSide, 'side' | 'from' | 'to'
 type Walls = ReadonlyMap<string, DerivedWall>;
 
 /** The side of a wall a leg runs along: that which its room sees, else the longest there is. */
-function sideOf({ wall, side, room }: Extract<Leg, { kind: 'wall' }>, walls: Walls): WallSide | null {
+export function sideOf({ wall, side, room }: Extract<Leg, { kind: 'wall' }>, walls: Walls): WallSide | null {
   const own = (walls.get(wall)?.sides ?? []).filter((s) => s.side === side);
   return own.find((s) => s.room === room) ?? own.reduce<WallSide | null>((best, s) => (best && best.length >= s.length ? best : s), null);
 }

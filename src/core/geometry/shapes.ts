@@ -18,6 +18,9 @@ export function within<T>(length: number, make: () => T): T {
   }
 }
 
+/** How far curves of what is made now may lie off their chords, metres. */
+export const offChords = (): number => off;
+
 /** From here on what is made is light: curves are cut as coarsely as their chords may lie, and small rounded edges are left out. */
 const LIGHT = 0.002;
 

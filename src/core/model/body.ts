@@ -150,6 +150,17 @@ export class Parts {
     this.put(owner, { ...input, role: own.role ?? undefined, finish, chosen: own.chosen, target: { kind: 'part', of: owner.id, part: input.part } });
   }
 
+  /** Puts again what was put before under a kind and an id, as long as all it follows from is the same; finishes and looks count by themselves. */
+  kept(kind: string, id: string, deps: readonly unknown[], put: () => void): void {
+    const { finishes, roofs, outside } = this.project;
+    const owned = this.memo.get(kind, id, [...deps, finishes, roofs, outside], () => {
+      const from = this.made.length;
+      put();
+      return this.made.splice(from);
+    });
+    this.made.push(...owned);
+  }
+
   put(owner: Owner, input: PartInput): void {
     const { finish, sort, target, grain } = input;
     const key = `${owner.id}/${input.key ?? input.part}`;

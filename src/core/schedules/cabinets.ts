@@ -2,12 +2,12 @@ import { distance } from '../geometry/vec';
 import { regionArea } from '../geometry/polygon';
 import { layBoards, SAW, SHEETS } from '../cabinetry/boards';
 import { cuttingList, type Board, type Cut, type Panel } from '../cabinetry/carcass';
-import { fittingsIn, type AssembledUnit } from '../cabinetry/assemble';
+import { fittingsIn, followsCorner, frontOf, gridOf, type AssembledUnit } from '../cabinetry/assemble';
 import { isWithoutFronts } from '../cabinetry/fittings';
 import { lengthOf } from '../cabinetry/trim';
 import { unitCarcass } from '../cabinetry/unit';
 import type { DerivedRun } from '../cabinetry/derive';
-import { isDrawn, layFront, type LaidFront } from '../cabinetry/front';
+import { isDrawn, layFront } from '../cabinetry/front';
 import { slabJoints } from '../cabinetry/worktop';
 import { finishIn } from '../finishes/store';
 import { derivedOf, type Model } from '../model/model';
@@ -36,18 +36,13 @@ export interface CabinetRow {
   price: number;
 }
 
-/** What a corner unit is made of is not divided as others are. */
-const isCorner = ({ placed: { corner } }: AssembledUnit): boolean => corner === 'L' || corner === 'diagonal';
-
-const frontOf = ({ unit, size }: AssembledUnit, { run }: DerivedRun): LaidFront => layFront(unit.front, size.width, size.height, unit.band, run.made);
-
 /** How many of a word: "3 drawers". */
 const counted = (n: number, one: string, many = `${one}s`): string | null => (n === 0 ? null : n === 1 ? one : `${n} ${many}`);
 
 /** What closes a unit, in words, and how many leaves take a handle. */
 function closing(own: AssembledUnit, run: DerivedRun): { words: string; handles: number } {
   if (own.unit.bare) return { words: own.unit.bare, handles: 0 };
-  const { cells } = frontOf(own, run);
+  const { cells } = layFront(gridOf(own), own.size.width, own.size.height, own.unit.band, run.run.made);
   const leaves = cells.flatMap(({ cell, leaves: all }) => all.map((leaf) => ({ leaf, cell })));
   const moves = leaves.filter(({ cell }) => cell.kind !== 'panel' && cell.kind !== 'dummy');
   const drawers = moves.filter(({ cell }) => isDrawn(cell)).length;
@@ -77,7 +72,7 @@ export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
   if (unit.bare === 'space' || (isWithoutFronts(unit.fittings) && !unit.bare)) return 0;
   if (unit.bare) return 20;
   // Corner units have as much board as a straight one of both their widths.
-  const wide = isCorner(own) ? { ...size, width: own.placed.arms![0] + own.placed.arms![1] } : size;
+  const wide = followsCorner(own) ? { ...size, width: own.placed.arms![0] + own.placed.arms![1] } : size;
   const front = layFront(unit.front, wide.width, wide.height, unit.band, run.run.made);
   const panels = unitCarcass(wide.width, wide.height, wide.depth, unit.band, run.run.made, front, fittingsIn(own, run.run.made), unit.fittings).panels;
   const boards = cuttingList(panels, 0).reduce((sum, c) => sum + c.length * c.width * c.count, 0);
@@ -184,10 +179,19 @@ const BOARDS: Readonly<Record<Board, string>> = { carcass: 'carcass board', back
 /** The boards of the carcasses of a run; corner units are made apart. */
 const panelsOf = (run: DerivedRun): Panel[] =>
   run.units
-    .filter((u) => !u.unit.bare && !isCorner(u))
+    .filter((u) => !u.unit.bare && !followsCorner(u))
     .flatMap(
       (u) =>
-        unitCarcass(u.size.width, u.size.height, u.size.depth, u.unit.band, run.run.made, frontOf(u, run), fittingsIn(u, run.run.made), u.unit.fittings).panels,
+        unitCarcass(
+          u.size.width,
+          u.size.height,
+          u.size.depth,
+          u.unit.band,
+          run.run.made,
+          frontOf(u, run.run.made),
+          fittingsIn(u, run.run.made),
+          u.unit.fittings,
+        ).panels,
     );
 
 /** The cutting list of all runs: boards by what they are cut from and their sizes less edging. */

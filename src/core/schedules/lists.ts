@@ -6,6 +6,7 @@ import { boardSchedule, cabinetSchedule, panelSchedule, worktopSchedule } from '
 import { coveringSchedule } from './coverings';
 import { costByRoom, costByTrade, orderList } from './costs';
 import { finishSchedule, mouldingSchedule, surfaceSchedule } from './finishes';
+import { frontSchedule, ironmongerySchedule } from './fronts';
 import type { Column, ColumnKind, ScheduleList } from './list';
 import { pieceSchedule } from './pieces';
 import { roomSchedule } from './rooms';
@@ -150,6 +151,31 @@ const LISTS = {
       { key: 'price', title: 'Price', kind: 'money', sum: true },
     ],
     rows: applianceSchedule,
+  },
+  fronts: {
+    title: 'Fronts',
+    empty: 'No fronts yet: units of runs are closed by them.',
+    columns: [
+      text('run', 'Run'),
+      count('mark', 'Mark'),
+      text('unit', 'Unit'),
+      text('what', 'Front'),
+      text('hand', 'Hung'),
+      count('count', 'Number'),
+      length('width', 'Width'),
+      length('height', 'Height'),
+      length('thickness', 'Thickness'),
+      text('style', 'Style'),
+      text('handle', 'Handle'),
+      text('finish', 'Finish'),
+    ],
+    rows: frontSchedule,
+  },
+  ironmongery: {
+    title: 'Ironmongery',
+    empty: 'No ironmongery yet: units of runs bring handles, hinges and runners.',
+    columns: [text('run', 'Run'), text('what', 'What'), count('count', 'Number')],
+    rows: ironmongerySchedule,
   },
   worktops: {
     title: 'Worktops',

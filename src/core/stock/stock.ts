@@ -1,5 +1,5 @@
 import { placement, transformPoint, type Matrix, type Mesh } from '../geometry/mesh';
-import { within } from '../geometry/shapes';
+import { offChords, within } from '../geometry/shapes';
 import type { Vec2 } from '../geometry/vec';
 import { footprintOf } from '../project/footprint';
 import { NO_STARTS, type Finish, type Piece, type Project, type StartRole, type Starts } from '../project/schema';
@@ -35,7 +35,7 @@ import { vessels } from './makers/vessels';
 import { walls } from './makers/walls';
 import { washing } from './makers/washing';
 import { wholeTraits, type Traits } from './traits';
-import { rectangle, type Card, type Clear, type PieceSize, type SeatPlace, type StockCard, type StockItem, type SymbolLine } from './types';
+import { rectangle, type Card, type Clear, type Made, type PieceSize, type SeatPlace, type StockCard, type StockItem, type SymbolLine } from './types';
 
 /** All makers, in the order of the ledge. */
 export const STOCK: readonly StockItem[] = [
@@ -115,7 +115,10 @@ const made = new Map<string, readonly MadePart[]>();
 const KEPT = 800;
 
 /** Forgets all parts made so far, so that the next ones are made anew. */
-export const forgetParts = (): void => made.clear();
+export const forgetParts = (): void => {
+  made.clear();
+  shut.clear();
+};
 
 /** How far curves may lie off their chords in pictures, metres: not seen from a step away. */
 export const FINE = 0.0005;
@@ -157,6 +160,19 @@ function kept(key: string, parts: readonly MadePart[]): readonly MadePart[] {
   if (made.size >= KEPT) made.delete(made.keys().next().value!);
   made.set(key, parts);
   return parts;
+}
+
+const shut = new Map<string, readonly Made[]>();
+
+/** What a maker makes, shut, mesh by mesh with what each moves by; shared by all of one size, as fine as what is made around it. */
+export function madeShut(item: StockItem, size: PieceSize, traits: Traits): readonly Made[] {
+  const key = `${item.id} ${size.width} ${size.depth} ${size.height} ${offChords()} ${JSON.stringify(traits)}`;
+  let own = shut.get(key);
+  if (!own) {
+    if (shut.size >= KEPT / 4) shut.delete(shut.keys().next().value!);
+    shut.set(key, (own = item.make(size, traits as never)));
+  }
+  return own;
 }
 
 /** A mesh with its left and right changed, its triangles still looking outwards. */

@@ -9,7 +9,9 @@ import { inMarks, inOrder, sayRun, unitsFrom } from '@/core/cabinetry/line';
 import { leftOn } from '@/core/cabinetry/left';
 import { completed, completions, lastSaid } from '@/core/cabinetry/said';
 import { legRound, legsAround } from '@/core/cabinetry/sides';
+import { splashbacksOf, splashFields } from '@/core/cabinetry/splashback';
 import { derivedOf } from '@/core/model/model';
+import { CABINETS } from '@/core/project/kinds/first-finishes';
 import type { Cabinet, Run } from '@/core/project/schema';
 import { BUILDS, CORNERS, FRONTS, HANDLES, type Build, type Construction, type FrontStyle, type HandleStyle } from '@/core/project/schema/cabinets';
 import { formatLength } from '@/core/units/length';
@@ -182,6 +184,23 @@ function Further({ run }: { run: Run }) {
   ) : null;
 }
 
+/** Tiles the walls between the worktop of a run and what hangs above it, with the finish in hand. */
+function Splash({ run }: { run: Run }) {
+  const { run: edit } = useEdit();
+  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
+  if (!derived || !splashFields(derived).length) return null;
+  const press = (): void => {
+    const { model, project, tool, select } = useStudio.getState();
+    const patches = splashbacksOf(derived, model.shell, project.patches, tool.kind === 'finish' ? tool.finish : CABINETS.splashback);
+    if (patches.length && edit('patch.put', { patches })) select(patches.map((p) => ({ entity: p.id, target: null })));
+  };
+  return (
+    <Button size="small" onClick={press}>
+      Splashback
+    </Button>
+  );
+}
+
 /** A run of cabinets: its units in one line, how it is built, how it looks. */
 export function RunDocket({ id }: { id: string }) {
   const run = useStudio((s) => s.project.runs[id]);
@@ -192,6 +211,7 @@ export function RunDocket({ id }: { id: string }) {
       <PartSwatches id={id} />
       <Actions>
         <Further run={run} />
+        <Splash run={run} />
       </Actions>
     </>
   );

@@ -6,7 +6,7 @@ import Tooltip from '@mui/material/Tooltip';
 import type { ReactNode } from 'react';
 import { finishLrv, meanHex } from '@/core/finishes/finish';
 import { bodyOf } from '@/core/model/model';
-import { finishedPart, partKinds, type Thing } from '@/core/project/kinds';
+import { finishedPart, kindOf, partKinds, type Thing } from '@/core/project/kinds';
 import { collectionOf } from '@/core/project/things';
 import { Row, TextField } from '../look/fields';
 import { colours } from '../look/theme';
@@ -75,7 +75,8 @@ export function PartSwatches({ id }: { id: string }) {
   for (const { name, finish, target } of body?.parts ?? []) if (target?.kind === 'part' && !items.has(name)) items.set(name, { label: name, finish, target });
   const collection = collectionOf(project, id);
   const thing = collection && (project[collection][id] as Thing);
-  for (const { part } of thing ? partKinds(collection, thing, project) : [])
+  // What is built of the stock knows its parts by itself: only those that are there are shown.
+  for (const { part } of thing && !kindOf(collection).openParts ? partKinds(collection, thing, project) : [])
     if (!items.has(part))
       items.set(part, { label: part, finish: finishedPart(collection!, thing!, part, project).finish, target: { kind: 'part', of: id, part } });
   return items.size ? <Swatches items={[...items.values()]} /> : null;

@@ -62,6 +62,7 @@ export const CABINETS = {
   drawers: 'timber.birch',
   glass: 'glass.clear',
   legs: 'metal.powder-black',
+  splashback: 'tile.glazed-white',
 } as const;
 
 /** The parts of a guard, if there is one. */
