@@ -1,9 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { newRun } from '../cabinetry/begin';
 import { deriveModel } from '../model/derive';
 import { derivedOf } from '../model/model';
 import { runChange } from '../project/commands';
 import type { Project } from '../project/schema';
+import { unitsSaid } from '../testing/cabinets';
 import { box, edit, wallBy } from '../testing/drafting';
 import { putUnit, sideBefore, type UnitPlaced } from './units';
 
@@ -101,6 +103,22 @@ describe('where a unit is put', () => {
     // A width that is changed makes it longer: nothing is too long for a line in the room.
     project = edit(project, 'unit.put', { ...project.cabinets[pans.unit.id], width: 0.9 });
     expect([derived().floor.lacks, derived().floor.gaps]).toEqual([[expect.closeTo(0, 9)], []]);
+  });
+
+  it('keeps every leg of a run of several that stands free, and makes a line longer whose units share it', () => {
+    const at = (x: number, y: number) => ({ x, y });
+    const legs = [
+      { kind: 'free' as const, from: at(1.2, 2.6), to: at(3.4, 2.6) },
+      { kind: 'free' as const, from: at(3.4, 2.6), to: at(3.4, 1.2) },
+    ];
+    const run = (id: string, own: typeof legs) => ({ ...newRun(id, 'Bar', level, own, 'metric') });
+    const two = edit(room, 'run.lay', { run: run('bar', legs), units: unitsSaid('600 door, corner', 'bar') });
+    const [unit] = derivedOf(deriveModel(two), 'runs')[0].units;
+    const middle = unit.placed.footprint.reduce((s, p) => at(s.x + p.x / 4, s.y + p.y / 4), at(0, 0));
+    expect(put(two, middle.x - 0.1, middle.y, '300 door').run.legs).toHaveLength(2);
+    const one = edit(room, 'run.lay', { run: run('bar', legs.slice(0, 1)), units: unitsSaid('rest door, rest door', 'bar') });
+    const [leg] = put(one, 3.5, 2.4, '600 drawers').run.legs;
+    expect(leg).toMatchObject({ from: at(1.2, 2.6), to: { x: expect.closeTo(4, 9), y: 2.6 } });
   });
 
   it('wherever one presses, and whatever one puts there, can be laid out; what stands there already stays in its order', () => {

@@ -8,6 +8,7 @@ import { insideRegion } from '../geometry/polygon';
 import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { derivedOf, type Model } from '../model/model';
 import { roomAt } from './around';
+import { roomOfRun } from '../project/runs';
 import { freeName } from '../project/things';
 import type { Cabinet, Run, Side } from '../project/schema';
 import { formatLength, INCH, type UnitSystem } from '../units/length';
@@ -115,8 +116,8 @@ function freeLine(model: Model, runs: readonly DerivedRun[], level: string, poin
     return distance(point, add(from, scale(d, t)));
   };
   const nearest = (lines: readonly BackLine[]): BackLine | undefined => [...lines].sort((a, b) => off(a) - off(b))[0];
-  const facing = nearest(runs.flatMap((r) => r.legs.filter((_, i) => r.run.legs[i]?.kind === 'wall')));
   const room = roomAt(model, { level, ...point });
+  const facing = nearest(runs.filter((r) => roomOfRun(r.run) === room).flatMap((r) => r.legs.filter((_, i) => r.run.legs[i]?.kind === 'wall')));
   const behind = nearest([...model.shell.walls.values()].flatMap(({ sides }) => sides.filter((s) => s.room === room && s.path.length === 2).map(lineOf)));
   const by = facing ?? behind;
   const d = by ? scale(unit(sub(by.to, by.from)), facing ? -1 : 1) : { x: 1, y: 0 };
@@ -159,7 +160,6 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
   // A run without units is waiting for its first.
   if (near && (near.away < wide + APART || !near.derived.units.length)) {
     const { derived, leg, at } = near;
-    const free = derived.run.legs[leg]?.kind === 'free';
     const hung = one.band === 'wall';
     const next = derived.units
       .filter((u) => (u.unit.band === 'wall') === hung)
@@ -168,9 +168,12 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
     const index = next ? all.findIndex((u) => u.id === next.unit.id) : all.length;
     const units = [...all.slice(0, index), { ...one, run: derived.id }, ...all.slice(index)].map((u, order) => ({ ...u, order }));
     const { from, to } = derived.legs[leg];
-    // What stands free grows to the side it is put to: those that stand stay where they are.
-    const shifted = free && index === 0 && all.length > 0 ? add(from, scale(unit(sub(to, from)), -wide)) : from;
-    const legs = free ? [{ kind: 'free' as const, from: shifted, to }] : legsAround(derived.run, units, shell);
+    // A single line in the room grows to the side a unit is put to: those that stand stay where they are.
+    const grows = !hung && all.length > 0 && derived.run.legs.length === 1 && derived.run.legs[0].kind === 'free';
+    const more = scale(unit(sub(to, from)), wide);
+    const legs = grows
+      ? [{ kind: 'free' as const, ...(index === 0 ? { from: sub(from, more), to } : { from, to: add(to, more) }) }]
+      : legsAround(derived.run, units, shell);
     const note = next ? `before ${next.unit.name}` : all.length ? `after ${all[all.length - 1].name}` : `into ${derived.run.name}`;
     return { run: { ...derived.run, legs }, units, unit: one.id, note };
   }
