@@ -185,7 +185,7 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
 
 /** What is built into a unit where it is. Corner units have nothing built in. */
 export const fittingsIn = ({ unit, placed, size }: AssembledUnit, made: Construction): PlacedFitting[] =>
-  placed.corner || !unit.fittings.length ? [] : placeFittings(unit, size, layFront(unit.front, size.width, size.height, unit.band, made), made);
+  placed.corner || !unit.fittings.length ? [] : placeFittings(unit, size, frontOf({ unit, placed, size }, made), made);
 
 /** What of the worktop is cut out for what is built into a unit, in the plan. */
 const cutOutsOf = (own: AssembledUnit, made: Construction): Ring[] =>
@@ -230,8 +230,18 @@ export function gridOf({ unit, placed: { corner }, size: { width, depth } }: Pic
 /** A unit that follows both legs of its corner: its front is not divided as others are. */
 export const followsCorner = ({ placed: { corner } }: Pick<AssembledUnit, 'placed'>): boolean => corner === 'L' || corner === 'diagonal';
 
+/** The footprint of a unit in its own axes. */
+export function ownFootprint({ footprint, matrix }: PlacedUnit): Ring {
+  const [{ x, y }] = footprint;
+  const back = placement(0, 0, 0, -Math.atan2(matrix[1], matrix[0]));
+  return footprint.map((p) => {
+    const q = transformPoint(back, { x: p.x - x, y: p.y - y, z: 0 });
+    return { x: q.x, y: q.y };
+  });
+}
+
 /** The front of a unit with what closes it; of one that follows its corner nothing. */
-export const frontOf = (own: AssembledUnit, made: Construction): LaidFront =>
+export const frontOf = (own: Pick<AssembledUnit, 'unit' | 'placed' | 'size'>, made: Construction): LaidFront =>
   layFront(followsCorner(own) ? [] : gridOf(own), own.size.width, own.size.height, own.unit.band, made);
 
 /** All that the parts of a unit follow from, as one word: two that are alike are made alike. */
@@ -249,17 +259,9 @@ export function unitParts({ unit, placed, clad, size: { width, depth, height } }
   if (unit.bare === 'filler')
     // A strip of front, scribed to what it meets.
     return [{ part: 'fronts', mesh: board(0, -depth - made.front, lift, width, -depth, lift + height - (unit.band === 'base' ? made.under : 0)) }];
-  if (placed.corner === 'L' || placed.corner === 'diagonal') {
-    // Its footprint in its own axes.
-    const { x, y } = placed.footprint[0];
-    const turn = -Math.atan2(placed.matrix[1], placed.matrix[0]);
-    const back = placement(0, 0, 0, turn);
-    const own = placed.footprint.map((p) => {
-      const q = transformPoint(back, { x: p.x - x, y: p.y - y, z: 0 });
-      return { x: q.x, y: q.y };
-    });
+  if (followsCorner({ placed })) {
     const cell = unit.front[0]?.cells[0] ?? { width: null, kind: 'open', hand: null, shelves: 0 };
-    return cornerParts(own, height, cell, unit.band, made, style, lift);
+    return cornerParts(ownFootprint(placed), height, cell, unit.band, made, style, lift);
   }
   const grid = gridOf({ unit, placed, size: { width, depth, height } });
   return makeUnit(grid, { width, height, depth }, unit.band, made, style, 'left', unit.fittings, clad).parts;

@@ -107,7 +107,6 @@ export function placeFittings(
   const cells = front.cells.filter((c) => c.cell.kind === 'appliance');
   const inside = width - 2 * made.board;
   let cell = 0;
-  let sink: PlacedFitting | null = null;
   const out: PlacedFitting[] = [];
   for (const fitting of fittings) {
     const what = whatIs(fitting);
@@ -115,9 +114,7 @@ export function placeFittings(
     const { item, how, built, traits } = what;
     const put = (room: Partial<PieceSize>, at: (size: PieceSize) => Vec3): void => {
       const { size, over } = fitted(item, fitting.size, room);
-      const placed = { fitting, ...what, size, over, at: at(size) };
-      out.push(placed);
-      if (how === 'top' || how === 'through') sink ??= placed;
+      out.push({ fitting, ...what, size, over, at: at(size) });
     };
     const x = width / 2;
     switch (how) {
@@ -148,8 +145,8 @@ export function placeFittings(
         break;
       }
       case 'tap': {
-        // Narrowing does not follow what the closure above sets.
-        const by = sink as PlacedFitting | null;
+        // Behind its sink, not behind a hob beside that.
+        const by = out.find((p) => p.how !== 'tap' && p.built.tap);
         const behind = by?.built.tap ? add3(by.at, { ...by.built.tap(by.size, by.traits), z: 0 }) : { x, y: -0.05, z: 0 };
         put({}, (s) => {
           const foot = built.tap?.(s, traits) ?? { x: 0, y: 0 };

@@ -1,7 +1,7 @@
-import { fittingsIn, wallFoot, type AssembledUnit } from '../cabinetry/assemble';
+import { fittingsIn, frontOf, wallFoot, type AssembledUnit } from '../cabinetry/assemble';
 import type { DerivedRun } from '../cabinetry/derive';
 import { cardOf, type PlacedFitting } from '../cabinetry/fittings';
-import { isDrawn, layFront } from '../cabinetry/front';
+import { isDrawn } from '../cabinetry/front';
 import type { Stretch } from '../cabinetry/leg';
 import { runnerFor } from '../cabinetry/unit';
 import { transformPoint } from '../geometry/mesh';
@@ -154,7 +154,7 @@ function worktopBeside(run: DerivedRun, things: readonly At[], model: Model): Fi
     return [
       {
         code: 'run.worktop',
-        message: `${run.run.name}: ${say(model, Math.max(0, short[0]))} of worktop beside ${own.word === 'fridge' ? 'the fridge' : `the ${own.word}`}; ${say(model, short[1])} are wanted.`,
+        message: `${run.run.name}: ${say(model, Math.max(0, short[0]))} of worktop beside the ${own.word}; ${say(model, short[1])} are wanted.`,
         ids: [own.unit.unit.id, run.id],
       },
     ];
@@ -242,7 +242,7 @@ function neighbours(run: DerivedRun, things: readonly At[], model: Model): Findi
         message: `${run.run.name}: the ${oven.word} stands in the corner; nobody can stand beside its open door.`,
         ids: [unit.id, run.id],
       });
-    const { cells } = layFront(unit.front, own.size.width, own.size.height, unit.band, run.run.made);
+    const { cells } = frontOf(own, run.run.made);
     // Handles of drawers, and doors that hang there, want room to open.
     const tight = cells.some(({ cell, leaves }) => isDrawn(cell) || leaves.some((l) => l.hand !== null && ends.includes(l.hand as 'left' | 'right')));
     if (tight && run.run.handles !== 'none')
@@ -322,7 +322,7 @@ function sweeps(run: DerivedRun, own: AssembledUnit): { ring: Vec2[]; what: stri
   if (placed.corner || unit.bare || unit.band === 'wall') return [];
   const { near, out } = front(run, own);
   const d = along(run, placed.leg);
-  const { cells } = layFront(unit.front, size.width, size.height, unit.band, run.run.made);
+  const { cells } = frontOf(own, run.run.made);
   const at = (x: number, y: number): Vec2 => add(add(near, scale(d, x)), scale(out, y));
   const made: { ring: Vec2[]; what: string }[] = [];
   for (const { cell, leaves } of cells)

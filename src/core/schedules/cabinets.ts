@@ -2,7 +2,7 @@ import { distance } from '../geometry/vec';
 import { regionArea } from '../geometry/polygon';
 import { layBoards, SAW, SHEETS } from '../cabinetry/boards';
 import { cuttingList, type Board, type Cut, type Panel } from '../cabinetry/carcass';
-import { fittingsIn, followsCorner, frontOf, gridOf, type AssembledUnit } from '../cabinetry/assemble';
+import { fittingsIn, followsCorner, frontOf, type AssembledUnit } from '../cabinetry/assemble';
 import { isWithoutFronts } from '../cabinetry/fittings';
 import { lengthOf } from '../cabinetry/trim';
 import { unitCarcass } from '../cabinetry/unit';
@@ -10,6 +10,7 @@ import type { DerivedRun } from '../cabinetry/derive';
 import { isDrawn, layFront } from '../cabinetry/front';
 import { slabJoints } from '../cabinetry/worktop';
 import { finishIn } from '../finishes/store';
+import { handlesOn, leavesOf } from './fronts';
 import { derivedOf, type Model } from '../model/model';
 import { finishedPart } from '../project/kinds';
 import type { Project } from '../project/schema';
@@ -39,24 +40,22 @@ export interface CabinetRow {
 /** How many of a word: "3 drawers". */
 const counted = (n: number, one: string, many = `${one}s`): string | null => (n === 0 ? null : n === 1 ? one : `${n} ${many}`);
 
-/** What closes a unit, in words, and how many leaves take a handle. */
-function closing(own: AssembledUnit, run: DerivedRun): { words: string; handles: number } {
-  if (own.unit.bare) return { words: own.unit.bare, handles: 0 };
-  const { cells } = layFront(gridOf(own), own.size.width, own.size.height, own.unit.band, run.run.made);
-  const leaves = cells.flatMap(({ cell, leaves: all }) => all.map((leaf) => ({ leaf, cell })));
-  const moves = leaves.filter(({ cell }) => cell.kind !== 'panel' && cell.kind !== 'dummy');
-  const drawers = moves.filter(({ cell }) => isDrawn(cell)).length;
-  const doors = moves.length - drawers;
-  const hands = [...new Set(moves.filter(({ cell }) => !isDrawn(cell)).map(({ leaf }) => leaf.hand))];
-  const open = cells.filter(({ leaves: all }) => !all.length).length;
-  const words = [
-    counted(drawers, 'drawer'),
-    doors === 1 && hands[0] ? `door ${hands[0]}` : counted(doors, 'door'),
-    counted(leaves.filter(({ cell }) => cell.kind === 'dummy').length, 'dummy front'),
-    counted(leaves.filter(({ cell }) => cell.kind === 'panel').length, 'panel'),
+/** What closes a unit, in words. */
+function closing(own: AssembledUnit, run: DerivedRun): string {
+  if (own.unit.bare) return own.unit.bare;
+  const leaves = leavesOf(own, run);
+  const of = (what: string): number => leaves.filter((l) => l.what === what).length;
+  const doors = leaves.filter((l) => l.moves && !l.drawn);
+  const open = !isWithoutFronts(own.unit.fittings) && (followsCorner(own) ? !leaves.length : frontOf(own, run.run.made).cells.some((c) => !c.leaves.length));
+  return [
+    counted(leaves.filter((l) => l.drawn).length, 'drawer'),
+    doors.length === 1 && doors[0].hand ? `door ${doors[0].hand}` : counted(doors.length, 'door'),
+    counted(of('dummy front'), 'dummy front'),
+    counted(of('panel'), 'panel'),
     open ? 'open' : null,
-  ];
-  return { words: words.filter(Boolean).join(', '), handles: run.run.handles === 'none' ? 0 : moves.length };
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** The finish of a part of a unit: its own, that of its run, or what the kind begins with. */
@@ -81,12 +80,7 @@ export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
   const drawn = leaves.filter(({ cell }) => isDrawn(cell)).length;
   const moves = leaves.filter(({ cell }) => cell.kind !== 'panel' && cell.kind !== 'dummy').length;
   const whole =
-    MAKING.each +
-    boards * MAKING.board +
-    fronts * MAKING.front +
-    drawn * MAKING.drawer +
-    (moves - drawn) * MAKING.door +
-    (run.run.handles === 'none' ? 0 : moves * MAKING.handle);
+    MAKING.each + boards * MAKING.board + fronts * MAKING.front + drawn * MAKING.drawer + (moves - drawn) * MAKING.door + handlesOn(own, run) * MAKING.handle;
   return Math.round(whole / 5) * 5;
 }
 
@@ -94,7 +88,6 @@ export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
 export function cabinetSchedule(model: Model): CabinetRow[] {
   return derivedOf(model, 'runs').flatMap((run) =>
     run.units.map((own, i): CabinetRow => {
-      const { words, handles } = closing(own, run);
       const { unit, size } = own;
       return {
         id: unit.id,
@@ -103,8 +96,8 @@ export function cabinetSchedule(model: Model): CabinetRow[] {
         name: unit.name,
         band: unit.band,
         ...size,
-        front: words,
-        handles,
+        front: closing(own, run),
+        handles: handlesOn(own, run),
         finish: unit.bare === 'space' ? '' : finishOf(model.project, own, run, 'fronts'),
         fittings: fittingsIn(own, run.run.made)
           .map((f) => f.item.name.toLowerCase())

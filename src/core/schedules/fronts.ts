@@ -1,10 +1,9 @@
-import { fittingsIn, followsCorner, frontOf, type AssembledUnit } from '../cabinetry/assemble';
+import { fittingsIn, followsCorner, frontOf, ownFootprint, type AssembledUnit } from '../cabinetry/assemble';
 import { cornerLeaves } from '../cabinetry/corner';
 import type { DerivedRun } from '../cabinetry/derive';
 import { isWithoutFronts } from '../cabinetry/fittings';
 import { isDrawn } from '../cabinetry/front';
 import { runnerFor, unitCarcass } from '../cabinetry/unit';
-import { placement, transformPoint } from '../geometry/mesh';
 import { finishIn } from '../finishes/store';
 import { derivedOf, type Model } from '../model/model';
 import { finishedPart } from '../project/kinds';
@@ -23,17 +22,14 @@ interface Leaf {
 const WORDS: Readonly<Partial<Record<Cell['kind'], string>>> = { panel: 'panel', dummy: 'dummy front', glazed: 'glazed door' };
 
 /** All leaves of a unit, from its upper left. */
-function leavesOf(own: AssembledUnit, { run: { made } }: DerivedRun): Leaf[] {
+export function leavesOf(own: AssembledUnit, { run: { made } }: DerivedRun): Leaf[] {
   const { unit, placed, size } = own;
   if (unit.bare === 'space' || isWithoutFronts(unit.fittings)) return [];
   if (unit.bare) return [{ what: 'filler', hand: null, drawn: false, moves: false, width: size.width, height: size.height }];
   if (followsCorner(own)) {
-    const { x, y } = placed.footprint[0];
-    const back = placement(0, 0, 0, -Math.atan2(placed.matrix[1], placed.matrix[0]));
-    const ring = placed.footprint.map((p) => transformPoint(back, { x: p.x - x, y: p.y - y, z: 0 }));
     const cell = unit.front[0]?.cells[0];
     if (!cell || cell.kind === 'open') return [];
-    return cornerLeaves(ring, size.height, unit.band, made).map((leaf): Leaf => ({
+    return cornerLeaves(ownFootprint(placed), size.height, unit.band, made).map((leaf): Leaf => ({
       what: WORDS[cell.kind] ?? 'corner door',
       hand: cell.hand ?? 'right',
       drawn: false,
@@ -54,6 +50,13 @@ function leavesOf(own: AssembledUnit, { run: { made } }: DerivedRun): Leaf[] {
       height: leaf.z1 - leaf.z0,
     }));
   });
+}
+
+/** How many handles a unit has: one on all that moves; one takes hold of both leaves of a corner unit at once. */
+export function handlesOn(own: AssembledUnit, run: DerivedRun): number {
+  if (run.run.handles === 'none') return 0;
+  const moving = leavesOf(own, run).filter((l) => l.moves).length;
+  return followsCorner(own) ? Math.min(1, moving) : moving;
 }
 
 /** Fronts of one unit that are alike. SI units. */
@@ -137,16 +140,14 @@ export function ironmongerySchedule(model: Model): IronmongeryRow[] {
     const add = (what: string, count: number): void => void (count && counts.set(what, (counts.get(what) ?? 0) + count));
     for (const own of run.units) {
       const { unit, size } = own;
-      for (const { hand, drawn, moves, what, height } of leavesOf(own, run)) {
+      for (const { hand, drawn, moves, height } of leavesOf(own, run)) {
         if (!moves) continue;
-        if (handles !== 'none' && what !== 'corner door') add(`handle, ${handles}`, 1);
         if (drawn) add(`pair of runners, ${Math.round(runnerFor(size.depth - made.void - made.back) * 1000)}`, 1);
         else if (hand === 'left' || hand === 'right') add(made.build === 'in-frame' ? 'butt hinge' : 'hinge', hingesFor(height));
         else if (hand === 'up' || hand === 'down') add('stay of a flap', 2);
         else if (hand === 'sliding') add('set of sliding gear', 1);
       }
-      // Of a corner unit one takes hold once.
-      if (followsCorner(own) && handles !== 'none' && leavesOf(own, run).length) add(`handle, ${handles}`, 1);
+      add(`handle, ${handles}`, handlesOn(own, run));
       if (unit.bare) continue;
       const panels = followsCorner(own)
         ? []
