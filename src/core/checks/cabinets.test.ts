@@ -77,6 +77,23 @@ describe('what is worth a look in a run of cabinets', () => {
     expect(found('100 filler, 4 x 900 door', {}, edit(narrow, 'project.clearances', { clearances: 'close' }))['run.aisle']).toBeUndefined();
   });
 
+  it('is an aisle to a wall, and not to what stands behind it', () => {
+    // 1.7 m between the faces, less 580 of the run.
+    const galley = box(6, 2);
+    const [at] = Object.keys(galley.levels);
+    const behind = { ...pieceFrom(stockCard('table')!, 't', galley.levels[at], { x: 2, y: 2.7 }), rotation: 0 };
+    const narrow = edit(galley, 'piece.add', { pieces: [behind] });
+    const leg = legAlong({ wall: wallBy(narrow, [0, 0], [6, 0]), side: 'left', room: Object.keys(narrow.rooms)[0] });
+    const deep = (depth: number) => {
+      const first = newRun('run-a', 'Kitchen', at, [leg], 'metric');
+      const run = { ...first, made: { ...first.made, base: { ...first.made.base, depth } } };
+      const model = deriveModel(edit(narrow, 'run.lay', { run, units: unitsSaid('100 filler, 4 x 900 door') }));
+      return runFindings(run, model).find((f) => f.code === 'run.aisle')?.message;
+    };
+    expect(deep(0.56)).toBeUndefined();
+    expect(deep(0.7)).toBe('Kitchen: the aisle to the wall is 980 wide; 1070 are wanted.');
+  });
+
   it('is a front that opens into another, round the corner', () => {
     // Drawers hard beside the corner unit open before the fronts of the next leg only where nothing keeps them apart.
     const island: Run['legs'] = [{ kind: 'free', from: { x: 4, y: 1.15 }, to: { x: 2, y: 1.15 } }];

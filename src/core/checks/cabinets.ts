@@ -10,6 +10,7 @@ import { add, distance, dot, left, scale, sub, unit as unitVector, type Vec2 } f
 import { derivedOf, type Model } from '../model/model';
 import { isChair } from '../placing/around';
 import type { Run } from '../project/schema';
+import { lineOf } from '../cabinetry/sides';
 import { roomOfRun } from '../project/runs';
 import { sweptBy, swingsOf } from '../shell/openings/swings';
 import { formatLength } from '../units/length';
@@ -271,29 +272,36 @@ const turned = (points: readonly Vec2[]): Vec2[] => (signedArea(points) < 0 ? [.
 const meets = (a: readonly Vec2[], b: readonly Vec2[]): number =>
   apart(boxOf(a), boxOf(b)) ? 0 : totalArea(boolean('intersection', [{ outer: turned(a), holes: [] }], [{ outer: turned(b), holes: [] }]));
 
-/** The narrowest place before a run where one works. */
+/** Furniture that stands in the way of what is opened or passed. */
+const inTheWay = (model: Model, level: string): Model['pieces'] =>
+  model.pieces.filter((p) => p.piece.level === level && p.item?.mount === 'floor' && !p.item.lies && !isChair(p.item, p.piece.size) && p.piece.elevation < 0.5);
+
+/** Walls as one comes up to them: strips behind their faces. */
+const wallStrips = (model: Model, level: string): { ring: readonly Vec2[]; name: string }[] =>
+  [...model.shell.walls.values()]
+    .filter(({ wall }) => wall.level === level && wall.kind !== 'boundary')
+    .flatMap(({ sides }) => sides.filter((s) => s.path.length === 2 && s.length > NEAR).map(lineOf))
+    .map(({ from, to }) => ({ ring: ring(from, to, left(unitVector(sub(to, from))), 0.05), name: 'the wall' }));
+
+/** The narrowest place before a run where one works: to another run, to furniture, to a wall. */
 function aisle(run: DerivedRun, all: readonly DerivedRun[], model: Model): Finding[] {
   const wanted = AISLE[model.project.clearances];
+  const level = run.run.level;
   let worst: { width: number; by: string; id: string } | null = null;
+  const others = all
+    .filter((r) => r.run.level === level)
+    .flatMap((r) =>
+      r.units
+        .filter((u) => u.unit.band !== 'wall' && u.unit.bare !== 'space')
+        .map((u) => ({ id: u.unit.id, ring: u.placed.footprint as readonly Vec2[], name: r.run.name })),
+    );
+  const standing = [...inTheWay(model, level).map((p) => ({ ring: p.footprint as readonly Vec2[], name: p.piece.name })), ...wallStrips(model, level)];
   for (const own of run.units) {
     const { unit, placed } = own;
     if (unit.band === 'wall' || unit.bare || placed.corner) continue;
     const { near, far, out } = front(run, own);
     const d = along(run, placed.leg);
-    const there: { ring: readonly Vec2[]; name: string }[] = [
-      ...all
-        .filter((r) => r.run.level === run.run.level)
-        .flatMap((r) =>
-          r.units
-            .filter((u) => u.unit.band !== 'wall' && u.unit.bare !== 'space' && u.unit.id !== unit.id)
-            .map((u) => ({ ring: u.placed.footprint, name: r.run.name })),
-        ),
-      ...model.pieces
-        .filter(
-          (p) => p.piece.level === run.run.level && p.item?.mount === 'floor' && !p.item.lies && !isChair(p.item, p.piece.size) && p.piece.elevation < 0.5,
-        )
-        .map((p) => ({ ring: p.footprint, name: p.piece.name })),
-    ];
+    const there = [...others.filter((o) => o.id !== unit.id), ...standing];
     const width = placed.stretch.to - placed.stretch.from;
     for (const { ring: other, name } of there) {
       const spots = other.map((p) => ({ x: dot(sub(p, near), d), y: dot(sub(p, near), out) }));
@@ -354,6 +362,7 @@ function opened(run: DerivedRun, all: readonly DerivedRun[], model: Model): Find
   const level = run.run.level;
   const out: Finding[] = [];
   const told = new Set<string>();
+  const pieces = inTheWay(model, level);
   const others = all
     .filter((r) => r.run.level === level)
     .flatMap((r) => r.units.filter((u) => u.unit.band !== 'wall' && u.unit.bare !== 'space').map((unit) => ({ r, unit })));
@@ -373,15 +382,7 @@ function opened(run: DerivedRun, all: readonly DerivedRun[], model: Model): Find
           const shut = front(r, unit);
           return meets(swept, ring(shut.near, shut.far, shut.out, HANDLE)) > TOUCH;
         })?.unit.unit.name ??
-        model.pieces.find(
-          (p) =>
-            p.piece.level === level &&
-            p.item?.mount === 'floor' &&
-            !p.item.lies &&
-            !isChair(p.item, p.piece.size) &&
-            p.piece.elevation < 0.5 &&
-            meets(swept, p.footprint) > TOUCH,
-        )?.piece.name ??
+        pieces.find((p) => meets(swept, p.footprint) > TOUCH)?.piece.name ??
         doors.find((d) => meets(swept, d.ring) > 0.02)?.name;
       if (!hit) continue;
       told.add(key);
