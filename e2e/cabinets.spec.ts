@@ -75,7 +75,7 @@ test('a run of cabinets is said along a wall, goes round a corner, and is change
     for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
     expect((await studio.project()).cabinets).toEqual(project.cabinets);
     await studio.choose('Fronts', 'boarded', studio.docket);
-    expect(only((await studio.project()).runs).fronts).toBe('boarded');
+    expect(only((await studio.project()).runs).look.fronts).toBe('boarded');
   });
 
   await test.step('is there after a reload, and goes with its wall', async () => {
@@ -172,7 +172,7 @@ test('a kitchen with an island is laid out in few presses, its fridge and its ov
     await studio.set('Upstand', '100');
     presses += 4;
     const own = only((await studio.project()).runs);
-    expect([own.cornices.map((c) => c.profile), own.pelmet, own.upstand]).toEqual([['cornice-cove'], 0.04, 0.1]);
+    expect([own.look.cornices?.map((c) => c.profile), own.look.pelmet, own.upstand]).toEqual([['cornice-cove'], 0.04, 0.1]);
     await page.getByRole('button', { name: 'Undo' }).click();
     expect(only((await studio.project()).runs).upstand).toBe(0);
     await page.getByRole('button', { name: 'Redo' }).click();

@@ -4,7 +4,7 @@ import { placement, transformPoint } from '../geometry/mesh';
 import { totalArea } from '../geometry/polygon';
 import { unitsSaid } from '../testing/cabinets';
 import { loadKernel, openEdges, volume } from '../testing/solid';
-import { assembleRun, runParts, unitParts, wallFoot, type AssembledRun, type AssembledUnit, type LaidOut, type RunStyle } from './assemble';
+import { assembleRun, runParts, unitParts, wallFoot, type AssembledRun, type AssembledUnit, type LaidOut } from './assemble';
 import { newRun } from './begin';
 import { CONSTRUCTIONS } from './figures';
 import { stretchOn, type BackLine } from './run';
@@ -17,8 +17,8 @@ const legs: BackLine[] = [
   { from: { x: 4.2, y: 4 }, to: { x: 4.2, y: 1 } },
 ];
 
-const run: LaidOut & RunStyle = { ...newRun('run', 'Run', 'ground', [], 'metric'), made, ends: 'bare' };
-const partsOf = (own: AssembledUnit) => unitParts(own, run);
+const run: LaidOut = { ...newRun('run', 'Run', 'ground', [], 'metric'), made, ends: 'bare' };
+const partsOf = (own: AssembledUnit) => unitParts(own, made);
 const kitchen = (): AssembledRun => assembleRun(run, unitsSaid('600 drawers, 800 sink, rest door, corner, 600 oven, 600 dishwasher, 400 door'), legs);
 
 describe('a run as it is built', () => {
@@ -131,7 +131,7 @@ describe('a run as it is built', () => {
   it('hangs a unit over the middle of the one below it, whatever the widths of others', () => {
     for (const first of [400, 600, 850]) {
       const [a, b, hood] = unitsSaid(`${first} drawers, 900 hob, 600 wall`);
-      const { units } = assembleRun(run, [a, b, { ...hood, over: b.id }], legs);
+      const { units } = assembleRun(run, [a, b, { ...hood, middle: { of: 'unit', id: b.id } }], legs);
       const middle = (id: string): number => {
         const { stretch } = units.find((u) => u.unit.id === id)!.placed;
         return (stretch.from + stretch.to) / 2;

@@ -1,7 +1,7 @@
 import { prism } from '../geometry/extrude';
 import { clipRegions } from '../geometry/clipping';
 import { multiply, placement, transformPoint, type Matrix } from '../geometry/mesh';
-import type { Cabinet, Construction, FrontGrid, Run } from '../project/schema/cabinets';
+import type { Cabinet, Construction, FrontGrid, FrontLook, Run } from '../project/schema/cabinets';
 import type { Region, Ring } from '../geometry/region';
 import { distance, type Vec2 } from '../geometry/vec';
 import { board } from '../stock/forms/boards';
@@ -12,6 +12,7 @@ import { layFront, type LaidFront } from './front';
 import type { Stretch } from './leg';
 import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
 import { DUST } from '../units/tolerance';
+import { lookOf, newCell, unitLook } from '../project/joinery';
 import { pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
 import { makeUnit } from './unit';
 import { plinthOf, worktopOf, type Worktop } from './worktop';
@@ -26,13 +27,12 @@ export interface AssembledUnit {
   size: PieceSize;
   /** Sides of its carcass that are seen. */
   clad: readonly ('left' | 'right')[];
+  /** How its fronts look. */
+  look: FrontLook;
 }
 
-/** How a run is made, and how it looks. */
-export type RunStyle = Pick<Run, 'made' | 'fronts' | 'handles'>;
-
-/** What of a run decides how it is laid out. */
-export type LaidOut = Pick<Run, 'made' | 'packed' | 'start' | 'legs' | 'ends' | 'falls' | 'pelmet' | 'upstand' | 'cornices' | 'behind'>;
+/** What of a run decides how it is laid out. Its look is whole, or what is apart from how runs begin. */
+export type LaidOut = Pick<Run, 'made' | 'packed' | 'start' | 'legs' | 'ends' | 'falls' | 'upstand' | 'behind' | 'look'>;
 
 /** A run as it is laid out. */
 export interface AssembledRun {
@@ -65,12 +65,32 @@ export const sizeOf = ({ band, depth, height }: Pick<Cabinet, 'band' | 'depth' |
 /** What the fronts of a unit that runs blind into a corner are: a panel where the next leg stands before it. */
 function blindFront(grid: FrontGrid, corner: 'blind left' | 'blind right', hidden: number): FrontGrid {
   return grid.map(({ height, cells }) => {
-    const panel = { width: hidden, kind: 'panel', hand: null, shelves: 0 } as const;
+    const panel = newCell({ width: hidden, kind: 'panel' });
     return { height, cells: corner === 'blind left' ? [...cells, panel] : [panel, ...cells] };
   });
 }
 
 const middleOf = ({ stretch: { from, to } }: PlacedUnit): number => (from + to) / 2;
+
+/**
+ * Units of a row with where their middles have to be along their legs: of openings and of units below as these stand, else of the
+ * leg itself. What is not on the leg of its unit holds nothing.
+ *
+ * @param below middles of the units that stand, by id
+ */
+function withMiddles(row: readonly Cabinet[], legs: readonly BackLine[], below: ReadonlyMap<string, number> = new Map()): [Cabinet, number | undefined][] {
+  let leg = 0;
+  return row.map((u): [Cabinet, number | undefined] => {
+    const line = legs[Math.min(leg, legs.length - 1)];
+    if (u.corner && leg < legs.length - 1) {
+      leg++;
+      return [u, undefined];
+    }
+    if (!u.middle) return [u, undefined];
+    if (u.middle.of === 'leg') return [u, distance(line.from, line.to) / 2];
+    return [u, u.middle.of === 'unit' ? below.get(u.middle.id) : line.middles?.[u.middle.id]];
+  });
+}
 
 /** A tall unit as what hangs leaves room for it: where its middle is along its leg. */
 const asPin = (tall: PlacedUnit): RunUnit => ({ id: tall.id, width: tall.width, depth: tall.depth, middle: middleOf(tall) });
@@ -134,6 +154,7 @@ function aroundTall(hung: readonly RunUnit[], tall: readonly PlacedUnit[], legs:
 export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: readonly BackLine[]): AssembledRun {
   const { made } = run;
   const order = [...units].sort((a, b) => a.order - b.order);
+  const look = lookOf(run);
   const word = (u: Cabinet, middle?: number): RunUnit => ({
     id: u.id,
     width: u.width,
@@ -143,13 +164,20 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
   });
   const floor = layRun(
     legs,
-    order.filter((u) => u.band !== 'wall').map((u) => word(u)),
+    withMiddles(
+      order.filter((u) => u.band !== 'wall'),
+      legs,
+    ).map(([u, middle]) => word(u, middle)),
     run.packed,
     run.start,
   );
   const below = new Map(floor.units.map((p) => [p.id, middleOf(p)]));
   const tall = new Set(order.filter((u) => u.band === 'tall').map((u) => u.id));
-  const hanging = order.filter((u) => u.band === 'wall').map((u) => word(u, u.over === null ? undefined : below.get(u.over)));
+  const hanging = withMiddles(
+    order.filter((u) => u.band === 'wall'),
+    legs,
+    below,
+  ).map(([u, middle]) => word(u, middle));
   const between = aroundTall(
     hanging,
     floor.units.filter((p) => tall.has(p.id)),
@@ -160,14 +188,22 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
   const hung = { ...along, units: along.units.filter((p) => !tall.has(p.id)) };
   const byId = new Map(units.map((u) => [u.id, u]));
   const unitOf = (id: string): Cabinet => byId.get(id)!;
-  const trim = trimOf({ run, legs, floor: floor.units, hung: hung.units, unitOf, sizeOf: (u) => sizeOf(u, made), wallFoot: wallFoot(made) });
+  const trim = trimOf({
+    run: { ...run, ...look },
+    legs,
+    floor: floor.units,
+    hung: hung.units,
+    unitOf,
+    sizeOf: (u) => sizeOf(u, made),
+    wallFoot: wallFoot(made),
+  });
   const assembled = [...floor.units, ...hung.units].map((placed): AssembledUnit => {
     const unit = unitOf(placed.id);
     const lift = unit.band === 'wall' ? wallFoot(made) : 0;
     const matrix = multiply(placement(0, 0, lift, 0), placed.matrix);
     // What a unit is made of does not follow the last bits of where it stands.
     const size = { width: Math.round(placed.width / DUST) * DUST, ...sizeOf(unit, made) };
-    return { unit, placed, matrix, size, clad: trim.clad.get(unit.id) ?? [] };
+    return { unit, placed, matrix, size, clad: trim.clad.get(unit.id) ?? [], look: unitLook(unit, look) };
   });
   const standing = floor.units.filter((p) => unitOf(p.id).bare !== 'space');
   const under = standing.filter((p) => unitOf(p.id).band === 'base' && underWorktop(unitOf(p.id), made));
@@ -194,6 +230,7 @@ const cutOutsOf = (own: AssembledUnit, made: Construction): Ring[] =>
 /** What a run has as a whole, in the plan, z up from the floor of the level. @param sections of its cornices, x before the fronts, y up */
 export function runParts({ worktop, plinth, trim }: AssembledRun, run: LaidOut, sections: readonly (readonly Vec2[])[] = []): Made[] {
   const { made } = run;
+  const { cornices, pelmet } = lookOf(run);
   const parts: Made[] = [];
   const top = made.plinth + made.base.height;
   if (worktop.regions.length) parts.push({ part: 'worktop', mesh: prism(worktop.regions, top, top + made.worktop.thickness) });
@@ -214,10 +251,10 @@ export function runParts({ worktop, plinth, trim }: AssembledRun, run: LaidOut, 
   if (plinth.length) parts.push({ part: 'plinth', mesh: prism(plinth, 0, made.plinth - 0.002) });
   for (const mesh of uprights(trim.panels)) parts.push({ part: 'panels', mesh });
   for (const edge of trim.cornices)
-    run.cornices.forEach(({ out, up }, i) => {
+    cornices.forEach(({ out, up }, i) => {
       if (sections[i]?.length) parts.push({ part: 'cornice', mesh: swept(edge, sections[i], out, up) });
     });
-  for (const edge of trim.pelmets) parts.push({ part: 'pelmet', mesh: swept(edge, pelmetSection(run.pelmet, made.front)) });
+  for (const edge of trim.pelmets) parts.push({ part: 'pelmet', mesh: swept(edge, pelmetSection(pelmet, made.front)) });
   return parts;
 }
 
@@ -246,23 +283,21 @@ export const frontOf = (own: Pick<AssembledUnit, 'unit' | 'placed' | 'size'>, ma
 
 /** All that the parts of a unit follow from, as one word: two that are alike are made alike. */
 export const likeness = (
-  { unit: { front, band, bare, fittings }, placed: { corner, footprint, matrix }, size, clad }: AssembledUnit,
-  style: RunStyle,
-): string =>
-  JSON.stringify([front, band, bare, fittings, clad, corner ?? null, corner ? [footprint, matrix] : 0, size, style.made, style.fronts, style.handles]);
+  { unit: { front, band, bare, fittings }, placed: { corner, footprint, matrix }, size, clad, look }: AssembledUnit,
+  made: Construction,
+): string => JSON.stringify([front, band, bare, fittings, clad, corner ?? null, corner ? [footprint, matrix] : 0, size, made, look]);
 
 /** All that a unit is made of, in its own axes. */
-export function unitParts({ unit, placed, clad, size: { width, depth, height } }: AssembledUnit, style: RunStyle): Made[] {
-  const { made } = style;
+export function unitParts({ unit, placed, clad, look, size: { width, depth, height } }: AssembledUnit, made: Construction): Made[] {
   const lift = unit.band === 'wall' ? 0 : made.plinth;
   if (unit.bare === 'space') return [];
   if (unit.bare === 'filler')
     // A strip of front, scribed to what it meets.
     return [{ part: 'fronts', mesh: board(0, -depth - made.front, lift, width, -depth, lift + height - (unit.band === 'base' ? made.under : 0)) }];
   if (followsCorner({ placed })) {
-    const cell = unit.front[0]?.cells[0] ?? { width: null, kind: 'open', hand: null, shelves: 0 };
-    return cornerParts(ownFootprint(placed), height, cell, unit.band, made, style, lift);
+    const cell = unit.front[0]?.cells[0] ?? newCell({ kind: 'open' });
+    return cornerParts(ownFootprint(placed), height, cell, unit.band, made, look, lift);
   }
   const grid = gridOf({ unit, placed, size: { width, depth, height } });
-  return makeUnit(grid, { width, height, depth }, unit.band, made, style, 'left', unit.fittings, clad).parts;
+  return makeUnit(grid, { width, height, depth }, unit.band, made, look, 'left', unit.fittings, clad).parts;
 }

@@ -2,8 +2,8 @@ import type { Leg, Run } from '../project/schema/cabinets';
 import type { UnitSystem } from '../units/length';
 import { CONSTRUCTIONS } from './figures';
 
-/** A run as it begins: built as is usual where one measures in such units, its fronts framed, packed to the left. */
-export const newRun = (id: string, name: string, level: string, legs: Leg[], units: UnitSystem): Run => ({
+/** A run as it begins: built as is usual where one measures in such units, in a joinery style or in none, packed to the left. */
+export const newRun = (id: string, name: string, level: string, legs: Leg[], units: UnitSystem, style: string | null = null): Run => ({
   id,
   name,
   level,
@@ -11,11 +11,9 @@ export const newRun = (id: string, name: string, level: string, legs: Leg[], uni
   packed: 'start',
   start: 0,
   made: CONSTRUCTIONS[units === 'metric' ? 'frameless' : 'imperial'],
-  fronts: 'framed',
-  handles: 'bar',
+  style,
+  look: {},
   ends: 'panels',
-  cornices: [],
-  pelmet: 0,
   upstand: 0,
   falls: 'none',
   behind: 0,

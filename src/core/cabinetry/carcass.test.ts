@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BANDS, BUILDS, CELLS, HANDS, type Band, type Build, type FrontGrid } from '../project/schema/cabinets';
+import { BANDS, BUILDS, CELLS, HANDS, INSIDES, type Band, type Build, type FrontGrid } from '../project/schema/cabinets';
 import { INCH } from '../units/length';
 import { carcassOf, cuttingList, panelVolume, type Panel } from './carcass';
 import { CONSTRUCTIONS } from './figures';
+import { newCell } from '../project/joinery';
 import { layFront } from './front';
 import { readLine } from './said';
 
@@ -17,6 +18,16 @@ const cell = fc.record({
   kind: fc.constantFrom(...CELLS),
   hand: fc.oneof(fc.constant(null), fc.constantFrom(...HANDS)),
   shelves: fc.integer({ min: 0, max: 4 }),
+  inside: fc.array(
+    fc.record({
+      height: fc.constant(null),
+      fields: fc.array(fc.record({ width: fc.constant(null), kind: fc.constantFrom(...INSIDES), count: fc.integer({ min: 0, max: 4 }) }), {
+        minLength: 1,
+        maxLength: 3,
+      }),
+    }),
+    { maxLength: 3 },
+  ),
 });
 const grid: fc.Arbitrary<FrontGrid> = fc.array(fc.record({ height: share(0.1, 0.4), cells: fc.array(cell, { minLength: 1, maxLength: 3 }) }), {
   minLength: 0,
@@ -82,8 +93,8 @@ describe('a front, however it is divided', () => {
 
   it('has the gaps of the trade: 3 between fronts, 1.5 at the sides, 3 under the worktop; a pair where it is wider than 600', () => {
     const front: FrontGrid = [
-      { height: 0.14, cells: [{ width: null, kind: 'drawer', hand: null, shelves: 0 }] },
-      { height: null, cells: [{ width: null, kind: 'door', hand: null, shelves: 1 }] },
+      { height: 0.14, cells: [newCell({ kind: 'drawer', hand: null, shelves: 0 })] },
+      { height: null, cells: [newCell({ kind: 'door', hand: null, shelves: 1 })] },
     ];
     const { laid } = made({ build: 'frameless', band: 'base', width: 0.8, height: 0.72, depth: 0.56, grid: front });
     const [drawer, door] = laid.cells;
@@ -95,7 +106,7 @@ describe('a front, however it is divided', () => {
   });
 
   it('stands in a frame of 40 with gaps of 2 where it is made in-frame', () => {
-    const front: FrontGrid = [{ height: null, cells: [{ width: null, kind: 'door', hand: 'left', shelves: 0 }] }];
+    const front: FrontGrid = [{ height: null, cells: [newCell({ kind: 'door', hand: 'left', shelves: 0 })] }];
     const { laid, carcass } = made({ build: 'in-frame', band: 'base', width: 0.5, height: 0.72, depth: 0.56, grid: front });
     expect(laid.cells[0].leaves[0]).toMatchObject({
       x0: 0.042,
@@ -111,7 +122,7 @@ describe('a front, however it is divided', () => {
   });
 
   it('says by how much its rows need more than there is', () => {
-    const front: FrontGrid = [0.4, 0.4].map((height) => ({ height, cells: [{ width: null, kind: 'drawer', hand: null, shelves: 0 }] }));
+    const front: FrontGrid = [0.4, 0.4].map((height) => ({ height, cells: [newCell({ kind: 'drawer', hand: null, shelves: 0 })] }));
     expect(made({ build: 'frameless', band: 'base', width: 0.6, height: 0.72, depth: 0.56, grid: front }).laid.lacks).toBeCloseTo(0.08, 9);
   });
 });

@@ -1,6 +1,7 @@
 import type { Band, Cell, Construction } from '../project/schema/cabinets';
 import type { Vec3 } from '../geometry/vec';
 import { isDrawn, type LaidFront } from './front';
+import { layInside, type InsideField } from './inside';
 
 /** The three directions of a unit: along the run, from its front to its back, up. */
 export type Axis = 'x' | 'y' | 'z';
@@ -41,6 +42,8 @@ export interface Carcass {
   panels: Panel[];
   /** What is free inside, metres. */
   inside: { x0: number; x1: number; y0: number; y1: number; z0: number; z1: number };
+  /** What stands in its cells, where their insides are divided. */
+  fields: (InsideField & { cell: { row: number; column: number } })[];
   /** Height of the foot of the carcass boards above the floor the unit stands on, metres: 0 where its sides stand on the floor. */
   foot: number;
 }
@@ -143,7 +146,7 @@ export function carcassOf(
     });
   panels.push({ name: 'back', board: 'back', min: v(bx0, by0, bz0), max: v(bx1, by1, bz1), thin: 'y', grain: 'z', edged: [], grooves: [] });
   const inside = { x0: t, x1: width - t, y0: face, y1: backFace, z0: t, z1: height - t };
-  divide(panels, inside, front, t, setback);
+  const fields = divide(panels, inside, front, t, setback);
   const isFilled = ({ name, min, max }: Panel): boolean => (name === 'shelf' || name === 'divider') && filled.some((f) => max.z > f.z0 && min.z < f.z1);
   const kept = panels.filter((p) => !isFilled(p));
   const [fy0, fy1] = [-depth, -depth + frameThick];
@@ -160,11 +163,12 @@ export function carcassOf(
       grooves: [],
     });
   }
-  return { panels: kept, inside, foot: floor };
+  return { panels: kept, inside, fields, foot: floor };
 }
 
-/** Puts boards between rows and cells of the front, and shelves behind doors and in open cells. */
-function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t: number, setback: number): void {
+/** Puts boards between rows and cells of the front, and what divides cells behind doors and in open ones. @returns what stands in these */
+function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t: number, setback: number): Carcass['fields'] {
+  const out: Carcass['fields'] = [];
   const { x0, x1, y0, y1, z0, z1 } = inside;
   const shelf = (a: number, b: number, z: number, back: number): void =>
     void panels.push({ name: 'shelf', board: 'carcass', min: v(a, y0 + back, z), max: v(b, y1, z + t), thin: 'z', grain: 'x', edged: ['front'], grooves: [] });
@@ -194,7 +198,7 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
       grooves: [],
     });
   }
-  for (const { cell, field } of front.cells) {
+  for (const { cell, field, row, column } of front.cells) {
     const dividers = panels.filter((p) => p.name === 'divider');
     const near = (x: number, left: boolean): number => {
       const d = dividers.find((p) => Math.abs((p.min.x + p.max.x) / 2 - x) < t * 2 && p.min.z < field.z1 && p.max.z > field.z0);
@@ -203,11 +207,31 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
     const boards = panels.filter((p) => p.name === 'shelf' && p.max.x - p.min.x > x1 - x0 - t);
     const low = Math.max(z0, ...boards.filter((p) => p.max.z <= field.z0 + t * 2).map((p) => p.max.z));
     const high = Math.min(z1, ...boards.filter((p) => p.min.z >= field.z1 - t * 2).map((p) => p.min.z));
+    if (cell.inside.length && !isDrawn(cell) && HELD.has(cell.kind)) {
+      const back = cell.kind === 'open' ? 0 : setback;
+      const space = { x0: near(field.x0, true), x1: near(field.x1, false), y0, y1, z0: low, z1: high };
+      const laid = layInside(cell.inside, space, t);
+      for (const s of laid.shelves) shelf(s.x0, s.x1, s.z, s.back ? back : 0);
+      for (const d of laid.dividers)
+        panels.push({
+          name: 'divider',
+          board: 'carcass',
+          min: v(d.x, y0, d.z0),
+          max: v(d.x + t, y1, d.z1),
+          thin: 'x',
+          grain: 'z',
+          edged: ['front'],
+          grooves: [],
+        });
+      out.push(...laid.fields.map((f) => ({ ...f, cell: { row, column } })));
+      continue;
+    }
     const count = isDrawn(cell) || !HELD.has(cell.kind) ? 0 : cell.shelves;
     const each = (high - low - count * t) / (count + 1);
     if (each < LOWEST_SHELF) continue;
     for (let k = 1; k <= count; k++) shelf(near(field.x0, true), near(field.x1, false), low + k * each + (k - 1) * t, cell.kind === 'open' ? 0 : setback);
   }
+  return out;
 }
 
 const box = ({ min, max }: { min: Vec3; max: Vec3 }): number => (max.x - min.x) * (max.y - min.y) * (max.z - min.z);

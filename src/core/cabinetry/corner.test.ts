@@ -8,6 +8,7 @@ import { FINE, LIGHT } from '../stock/stock';
 import { loadKernel, openEdges } from '../testing/solid';
 import { cornerParts } from './corner';
 import { CONSTRUCTIONS } from './figures';
+import { newCell, PLAIN_LOOK } from '../project/joinery';
 import { layRun, type BackLine } from './run';
 
 beforeAll(loadKernel);
@@ -29,8 +30,8 @@ describe('a corner unit', () => {
         fc.integer({ min: 0, max: 3 }),
         (angle, corner, band, off, shelves) => {
           const [{ footprint }] = layRun(legs(angle), [{ id: 'c', width: 0.95, depth: 0.56, corner }]).units;
-          const style = { fronts: 'framed', handles: 'bar' } as const;
-          const cell = { width: null, kind: 'door', hand: null, shelves } as const;
+          const style = PLAIN_LOOK;
+          const cell = newCell({ shelves });
           const parts = within(off, () => cornerParts(footprint, 0.72, cell, band, CONSTRUCTIONS.frameless, style, 0.15));
           expect([...new Set(parts.map((p) => p.part))].sort()).toEqual(['carcass', 'fronts', 'handles']);
           for (const { part, mesh } of parts) {
@@ -57,10 +58,10 @@ describe('a corner unit', () => {
         const parts = cornerParts(
           footprint,
           0.72,
-          { width: null, kind: 'door', hand, shelves: 1 },
+          newCell({ hand, shelves: 1 }),
           'base',
           CONSTRUCTIONS.frameless,
-          { fronts: 'flat', handles: 'none' },
+          { ...PLAIN_LOOK, fronts: 'flat', handles: 'none' },
           0.15,
         );
         const leaves = parts.filter((q) => q.part === 'fronts');

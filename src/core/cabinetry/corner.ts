@@ -3,11 +3,10 @@ import type { Joint } from '../geometry/joint';
 import { MeshBuilder, placement, type Mesh } from '../geometry/mesh';
 import type { Ring } from '../geometry/region';
 import { add, distance, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
-import type { Band, Cell, Construction } from '../project/schema/cabinets';
-import { front as frontMesh } from '../stock/forms/boards';
+import type { Band, Cell, Construction, FrontLook } from '../project/schema/cabinets';
 import type { Made } from '../stock/types';
 import { meeting } from './run';
-import { handleOn, type UnitStyle } from './unit';
+import { leafParts } from './unit';
 
 /** The lines fronts of a corner unit stand on: two that meet, or one across. */
 function frontLines(footprint: Ring): [Vec2, Vec2][] {
@@ -50,7 +49,7 @@ export function cornerLeaves(footprint: Ring, height: number, band: Band, made: 
  * @param height of its carcass, metres
  * @param lift height of its carcass above the floor it stands on, metres
  */
-export function cornerParts(footprint: Ring, height: number, cell: Cell, band: Band, made: Construction, style: UnitStyle, lift: number): Made[] {
+export function cornerParts(footprint: Ring, height: number, cell: Cell, band: Band, made: Construction, look: FrontLook, lift: number): Made[] {
   const { board: t, back, setback } = made;
   const n = footprint.length;
   const [a, fa, fb, b, turn] = [footprint[0], footprint[1], footprint[n - 3], footprint[n - 2], footprint[n - 1]];
@@ -109,17 +108,14 @@ export function cornerParts(footprint: Ring, height: number, cell: Cell, band: B
   cornerLeaves(footprint, height, band, made).forEach(({ from: p, to: q, ...face }) => {
     const d = unit(sub(q, p));
     const leaf = { ...face, z0: lift + face.z0, z1: lift + face.z1, y: -0.0004, thick: made.front };
-    const { wood, glass } = frontMesh({ ...leaf, style: cell.kind === 'glazed' ? 'glazed' : style.fronts });
+    // One takes hold of the leaf that is farther from the hinges.
+    const handled = fronts.length === 1 || (hung === fb) === (p === fa);
+    const hand = hung === fa ? 'left' : 'right';
+    const { wood, glass, metal, fixed } = leafParts({ hand }, leaf, look, { glazed: cell.kind === 'glazed', drawn: false, band, handled });
     const place = placement(p.x, p.y, 0, Math.atan2(d.y, d.x));
     const put = (mesh: Mesh): Mesh => new MeshBuilder().add(mesh, place).build();
     parts.push({ part: 'fronts', mesh: put(wood), joint }, { part: 'glass', mesh: put(glass), joint });
-    // One takes hold of the leaf that is farther from the hinges.
-    if (fronts.length === 1 || (hung === fb) === (p === fa))
-      parts.push({
-        part: 'handles',
-        mesh: put(handleOn({ ...leaf, hand: hung === fa ? 'left' : 'right' }, leaf, false, band, style.handles, made.front)),
-        joint,
-      });
+    parts.push({ part: 'handles', mesh: put(metal), joint: fixed ? undefined : joint });
   });
   return parts.filter((p) => p.mesh.indices.length);
 }

@@ -214,9 +214,9 @@ describe('the commands of a run', () => {
     expect(Object.keys(two.runs)).toEqual(['run-a']);
     const gone = edit(two, 'level.delete', { id: ground });
     expect([gone.runs, gone.cabinets]).toEqual([{}, {}]);
-    const over = edit(kitchen, 'unit.put', { ...kitchen.cabinets['run-a-3'], over: 'run-a-1' });
+    const over = edit(kitchen, 'unit.put', { ...kitchen.cabinets['run-a-3'], middle: { of: 'unit', id: 'run-a-1' } });
     const without = edit(over, 'delete', { ids: ['run-a-1'] });
-    expect(without.cabinets['run-a-3'].over).toBeNull();
+    expect(without.cabinets['run-a-3'].middle).toBeNull();
     expect(Object.keys(without.cabinets)).toHaveLength(3);
   });
 
@@ -227,8 +227,8 @@ describe('the commands of a run', () => {
         laid(room, '600 door') && edit(room, 'run.lay', { run, units });
     const [a, b] = unitsSaid('600 door, 600 wall');
     expect(lay([{ ...a, run: 'other' }])).toThrow(/belongs to another run/);
-    expect(lay([{ ...b, over: 'nobody' }])).toThrow(/hangs over one that is not in it/);
-    expect(lay([b, { ...b, id: 'c', over: b.id }])).toThrow(/can’t hang over one that hangs itself/);
+    expect(lay([{ ...b, middle: { of: 'unit', id: 'nobody' } }])).toThrow(/hangs over one that is not in it/);
+    expect(lay([b, { ...b, id: 'c', middle: { of: 'unit', id: b.id } }])).toThrow(/can’t hang over one that hangs itself/);
     expect(lay([{ ...a, corner: 'L' }])).toThrow(/more corner units than corners/);
     expect(lay([a], runOf({ legs: [{ kind: 'wall', wall: 'nowhere', side: 'left', room: inside }] }))).toThrow(/no longer in the project/);
   });

@@ -1,9 +1,10 @@
 import { multiply, placement, type Matrix } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
-import type { Vec2 } from '../geometry/vec';
+import { dot, sub, unit, type Vec2 } from '../geometry/vec';
 import { profileIn } from '../finishes/profiles';
 import { roomOfRun } from '../project/runs';
-import type { Run } from '../project/schema/cabinets';
+import type { Cabinet, JoineryStyle, Leg, Run, RunLook } from '../project/schema/cabinets';
+import type { Project } from '../project/schema';
 import type { Owner } from '../model/body';
 import type { Deriving, Putting } from '../model/deriving';
 import { joinParts, type MadePart } from '../stock/joined';
@@ -13,6 +14,8 @@ import { assembleRun, likeness, runParts, unitParts, type AssembledRun } from '.
 import { firstFinish } from './fittings';
 import type { BackLine } from './run';
 import { asLongAs, backLines } from './sides';
+import { finishesOf, lookOf } from '../project/joinery';
+import { styleIn } from './styles';
 
 /** A run with everything that follows from it. */
 export interface DerivedRun extends AssembledRun {
@@ -24,33 +27,65 @@ export interface DerivedRun extends AssembledRun {
   step: number;
   /** Height of the floor it stands on, metres. */
   ground: number;
+  /** How it looks, as its style says and as is chosen apart. */
+  look: RunLook;
+  /** The joinery style it is made in; null: none. */
+  style: JoineryStyle | null;
   /** The sections of its cornices. */
   sections: readonly (readonly Vec2[])[];
+}
+
+/** A leg with the middles of the openings of its wall that units keep to. */
+function withOpenings(line: BackLine, leg: Leg, units: readonly Cabinet[], { openings, walls, corners }: Project): BackLine {
+  if (leg.kind !== 'wall') return line;
+  const middles: Record<string, number> = {};
+  for (const { middle } of units) {
+    const opening = middle?.of === 'opening' ? openings[middle.id] : undefined;
+    if (opening?.wall !== leg.wall) continue;
+    const { start, end } = walls[leg.wall];
+    const [a, b] = [corners[start], corners[end]];
+    const along = unit(sub(b, a));
+    const at = { x: a.x + along.x * opening.at, y: a.y + along.y * opening.at };
+    middles[opening.id] = dot(sub(at, line.from), unit(sub(line.to, line.from)));
+  }
+  return Object.keys(middles).length ? { ...line, middles } : line;
 }
 
 /** A run as it is laid out; null where a wall it stands along is not there. */
 export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving): DerivedRun | null {
   const units = Object.values(project.cabinets).filter((u) => u.run === run.id);
-  const legs = asLongAs(units, run, backLines(run, walls));
-  if (!legs) return null;
-  const lines = legs.map(({ from, to }) => `${from.x} ${from.y} ${to.x} ${to.y}`).join(' ');
+  const lines = asLongAs(units, run, backLines(run, walls));
+  if (!lines) return null;
+  const legs = lines.map((line, i) => withOpenings(line, run.legs[i], units, project));
+  const where = JSON.stringify(legs);
+  const style = styleIn(project, run.style);
+  const look = lookOf(run, style);
   const step = project.rooms[roomOfRun(run) ?? '']?.step ?? 0;
   const ground = level!.elevation + step;
-  const profiles = run.cornices.map(({ profile }) => profileIn(project, profile));
-  return memo.get('run', run.id, [run, lines, step, ground, ...profiles, ...units], () => ({
+  const profiles = look.cornices.map(({ profile }) => profileIn(project, profile));
+  return memo.get('run', run.id, [run, style, where, step, ground, ...profiles, ...units], () => ({
     id: run.id,
     run,
     legs,
     step,
     ground,
+    look,
+    style,
     sections: profiles.map((p) => p?.points ?? []),
-    ...assembleRun(run, units, legs),
+    ...assembleRun({ ...run, look }, units, legs),
   }));
 }
 
+/** A unit with the finishes of all its parts that somebody has chosen: for itself, for its run, in its style. */
+export const finishedUnit = ({ run, style }: Pick<DerivedRun, 'run' | 'style'>, unit: Cabinet): Cabinet => ({
+  ...unit,
+  finishes: { ...finishesOf(run, style), ...unit.finishes },
+});
+
 /** Puts the parts of a run and of its units: those of one name in one mesh, what opens as far open as its unit says. */
 export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): void {
-  const { id, run, units } = derived;
+  const { id, run, units, look, style } = derived;
+  const finishes = finishesOf(run, style);
   const ground = memo.get('run at', id, [derived.ground], () => placement(0, 0, derived.ground, 0));
   const put = (
     of: Owner & { kind: 'runs' | 'cabinets' },
@@ -66,22 +101,22 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
       let own: MadePart[] | undefined;
       return () => (own ??= made(FINE));
     });
-    const finished = { ...thing, finishes: { ...run.finishes, ...thing.finishes } };
+    const finished = { ...thing, finishes: { ...finishes, ...thing.finishes } };
     for (const { part, mesh } of light)
       parts.putOf(of, finished, { part, sort: 'cabinet', mesh, grain: 'length', fine: () => fine().find((p) => p.part === part)!.mesh }, first(part));
   };
-  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () => runParts(derived, run, derived.sections));
+  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () => runParts(derived, { ...run, look }, derived.sections));
   for (const own of units) {
     const matrix = memo.get('unit at', own.unit.id, [derived.ground, ...own.matrix], (): Matrix => multiply(ground, own.matrix));
-    const alike = likeness(own, run);
-    parts.kept('unit put', own.unit.id, [own.unit, run.finishes, alike, matrix, owner.level], () => {
+    const alike = likeness(own, run.made);
+    parts.kept('unit put', own.unit.id, [own.unit, style, run.finishes, alike, matrix, owner.level], () => {
       const of = { id: own.unit.id, kind: 'cabinets', level: owner.level, matrix } as const;
       put(
         of,
         own.unit,
         [alike],
         own.unit.open,
-        () => unitParts(own, run),
+        () => unitParts(own, run.made),
         (part) => firstFinish(own.unit.fittings, part),
       );
     });

@@ -8,6 +8,7 @@ import { partOf, whatIs } from './fittings';
 import { layFront } from './front';
 import type { BackLine } from './run';
 import { builtInOf } from './said';
+import { newCell } from '../project/joinery';
 
 /** What may be put in the place of what: machines of all kinds stand in one another’s place, with or without fronts before them. */
 const PLACES: readonly (readonly BuiltInHow[])[] = [['cell'], ['top'], ['through'], ['tap'], ['stands', 'inside', 'behind'], ['hangs'], ['below']];
@@ -60,7 +61,7 @@ function widthFor(how: BuiltInHow, width: number, board: number): number | null 
 /** Fronts of a unit in which something stands instead of its doors, or doors before what has none. */
 function frontFor(how: BuiltInHow, was: BuiltInHow, { band, front }: Pick<Cabinet, 'band' | 'front'>): Cabinet['front'] {
   if (how === was) return front;
-  const cell = (kind: 'appliance' | 'door', hand: 'down' | null = null) => ({ width: null, kind, hand, shelves: 0 }) as const;
+  const cell = (kind: 'appliance' | 'door', hand: 'down' | null = null) => newCell({ kind, hand });
   if (how === 'stands') return [{ height: null, cells: [cell('appliance')] }];
   if (how === 'behind') return [{ height: null, cells: [cell('door', 'down')] }];
   return band === 'tall'

@@ -61,7 +61,7 @@ describe('what is built into a unit', () => {
   });
 
   it('stands instead of a carcass, behind fronts, or in one that has no back', () => {
-    const parts = (line: string): string[] => [...new Set(unitParts(only(line), run).map((p) => p.part))];
+    const parts = (line: string): string[] => [...new Set(unitParts(only(line), run.made).map((p) => p.part))];
     expect(parts('600 dishwasher').filter((p) => !p.startsWith('dishwasher '))).toEqual([]);
     expect(parts('600 dishwasher door')).toEqual(expect.arrayContaining(['fronts', 'handles', 'dishwasher tub']));
     expect(parts('600 dishwasher door')).not.toContain('carcass');
@@ -95,7 +95,7 @@ describe('what is built into a unit', () => {
     fc.assert(
       fc.property(fc.constantFrom(...words), fc.integer({ min: 60, max: 90 }), (word, wide) => {
         const own = only(`${wide * 10} ${word}`);
-        const parts = within(LIGHT, () => unitParts(own, run));
+        const parts = within(LIGHT, () => unitParts(own, run.made));
         const fitted = parts.filter((p) => fittingsIn(own, made).some((f) => p.part.startsWith(`${f.built.word} `)));
         expect(fitted.length).toBeGreaterThan(0);
         for (const { mesh, part } of fitted) {
@@ -112,7 +112,7 @@ describe('what is built into a unit', () => {
 
   it('leaves the carcass no board where it stands: of the housing of a fridge and of the fridge nothing is twice', () => {
     const own = only('600 fridge');
-    const parts = within(LIGHT, () => unitParts(own, run));
+    const parts = within(LIGHT, () => unitParts(own, run.made));
     const join = (names: (part: string) => boolean) =>
       parts
         .filter((p) => names(p.part))

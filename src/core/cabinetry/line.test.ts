@@ -50,7 +50,7 @@ describe('a run in one line', () => {
 
   it('lets go of what hung over a unit that is not said any more, and refuses what it does not understand', () => {
     const [hob, hood] = from('900 hob, 600 hood');
-    expect(from('600 hood', [hob, { ...hood, over: hob.id }])[0].over).toBeNull();
+    expect(from('600 hood', [hob, { ...hood, middle: { of: 'unit', id: hob.id } }])[0].middle).toBeNull();
     expect(unitsFrom('600 something', 'r', [], 'metric', newId)).toMatchObject({ ok: false, message: expect.stringContaining('names no unit') });
   });
 });

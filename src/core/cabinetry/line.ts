@@ -12,6 +12,13 @@ export const sayRun = (units: readonly Cabinet[], system: UnitSystem): string =>
     .map((u) => sayUnit(u, system))
     .join(', ');
 
+/** A unit that keeps to no unit which is not there. */
+const letGoOf = (u: Cabinet, ids: ReadonlySet<string>): Cabinet => ({
+  ...u,
+  middle: u.middle?.of === 'unit' && !ids.has(u.middle.id) ? null : u.middle,
+  like: u.like !== null && !ids.has(u.like) ? null : u.like,
+});
+
 /** Units in the order they stand. */
 export const inOrder = (units: readonly Cabinet[]): Cabinet[] => [...units].sort((a, b) => a.order - b.order);
 
@@ -78,7 +85,9 @@ export function unitsFrom(
       depth: null,
       front: said.front,
       corner: said.corner ? 'L' : null,
-      over: null,
+      middle: null,
+      like: null,
+      look: {},
       bare: said.bare,
       fittings: said.fittings,
       open: 0,
@@ -86,5 +95,5 @@ export function unitsFrom(
     };
   });
   const ids = new Set(units.map((u) => u.id));
-  return { ok: true, units: units.map((u) => (u.over !== null && !ids.has(u.over) ? { ...u, over: null } : u)) };
+  return { ok: true, units: units.map((u) => letGoOf(u, ids)) };
 }

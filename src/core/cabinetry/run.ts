@@ -9,6 +9,8 @@ import { layLeg, type Pin, type Stretch } from './leg';
 export interface BackLine {
   from: Vec2;
   to: Vec2;
+  /** Middles of openings in its wall that units keep to, by id, metres along it. */
+  middles?: Readonly<Record<string, number>>;
 }
 
 /** What is laid along the legs of a run. */

@@ -1,8 +1,9 @@
-import type { Band, Cell, Fitting, FrontGrid, Hand } from '../project/schema/cabinets';
+import type { Band, Cell, Fitting, FrontGrid, Hand, InsideKind } from '../project/schema/cabinets';
 import { stockCard } from '../stock/stock';
 import { formatLengthExact, INCH, parseLength, type UnitSystem } from '../units/length';
 import { WIDEST_DOOR } from './figures';
 import { partOf, whatIs } from './fittings';
+import { newCell } from '../project/joinery';
 
 /** A unit as it is said in a line: what it is, how wide, and what is in it. */
 export interface SaidUnit {
@@ -42,7 +43,13 @@ interface Kind {
 
 const row = (height: number | null, ...cells: Partial<Cell>[]): FrontGrid[number] => ({
   height,
-  cells: cells.map((cell): Cell => ({ width: null, kind: 'door', hand: null, shelves: 0, ...cell })),
+  cells: cells.map(newCell),
+});
+
+/** A row of the inside of a cell with one field. */
+const inside = (height: number | null, kind: InsideKind, count = 0): Cell['inside'][number] => ({
+  height,
+  fields: [{ width: null, kind, count: Math.max(0, count) }],
 });
 
 /** Height of the drawer over a door, metres. */
@@ -178,7 +185,44 @@ const KINDS: readonly Kind[] = [
   {
     word: 'wardrobe',
     band: 'tall',
-    front: ({ hand, count }) => [row(null, door(hand, count ?? 1))],
+    // A shelf for hats, and a rail below it.
+    front: ({ hand, count }) => [row(null, { ...door(hand, 0), inside: [inside(0.3, 'shelves', (count ?? 1) - 1), inside(null, 'rail')] })],
+  },
+  {
+    word: 'wardrobe drawers',
+    band: 'tall',
+    front: ({ hand, count }) => [
+      row(null, { ...door(hand, 0), inside: [inside(0.3, 'nothing'), inside(null, 'rail'), inside(0.19 * (count ?? 3) + 0.02, 'drawers', count ?? 3)] }),
+    ],
+  },
+  {
+    word: 'wardrobe shelves',
+    band: 'tall',
+    front: ({ hand, count }) => [row(null, { ...door(hand, 0), inside: [inside(null, 'shelves', count ?? 5)] })],
+  },
+  {
+    word: 'wardrobe shoes',
+    band: 'tall',
+    front: ({ hand, count }) => [row(null, { ...door(hand, 0), inside: [inside(null, 'rail'), inside(0.2 * (count ?? 3), 'shoes', count ?? 3)] })],
+  },
+  {
+    word: 'bins',
+    also: ['bin pull-out'],
+    band: 'base',
+    front: ({ count }) => [row(null, { ...door('pull-out', 0), inside: [inside(null, 'bins', count ?? 2)] })],
+  },
+  { word: 'wine rack', band: 'base', front: () => [row(null, { kind: 'open', inside: [inside(null, 'bottles')] })] },
+  {
+    word: 'wall plates',
+    also: ['plate rack'],
+    band: 'wall',
+    front: () => [row(null, { kind: 'open', inside: [inside(null, 'plates'), inside(null, 'plates')] })],
+  },
+  {
+    word: 'larder baskets',
+    also: ['pull-out larder'],
+    band: 'tall',
+    front: ({ count }) => [row(null, { ...door('pull-out', 0), inside: [inside(null, 'baskets', count ?? 5)] })],
   },
   { word: 'filler', band: 'base', bare: 'filler', usual: [0.05, 3 * INCH], front: () => [row(null, { kind: 'panel' })] },
   { word: 'space', also: ['gap'], band: 'base', bare: 'space', front: () => [] },

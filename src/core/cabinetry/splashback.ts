@@ -18,10 +18,10 @@ interface Field extends Stretch {
 }
 
 /** Where walls are seen between the worktop of a run and what hangs above it: up to wall units, and on up to hoods. */
-export function splashFields({ run, worktop, units, step }: DerivedRun): Field[] {
+export function splashFields({ run, look, worktop, units, step }: DerivedRun): Field[] {
   const { made } = run;
   const base = step + made.plinth + made.base.height + made.worktop.thickness + run.upstand;
-  const foot = step + wallFoot(made) - run.pelmet;
+  const foot = step + wallFoot(made) - look.pelmet;
   const out: Field[] = [];
   for (const { leg, from, to } of worktop.stretches) {
     if (run.legs[leg]?.kind !== 'wall') continue;

@@ -15,7 +15,11 @@ beforeAll(loadKernel);
 
 const cove = PROFILES.find((p) => p.id === 'cornice-small')!;
 const wall = (i: number): Run['legs'][number] => ({ kind: 'wall', wall: `w${i}`, side: 'left', room: 'r' });
-const base = { ...newRun('run-a', 'Kitchen', 'ground', [wall(0)], 'metric'), cornices: [{ profile: cove.id, up: 0, out: 0 }], pelmet: 0.04, upstand: 0.1 };
+const base = {
+  ...newRun('run-a', 'Kitchen', 'ground', [wall(0)], 'metric'),
+  look: { cornices: [{ profile: cove.id, up: 0, out: 0 }], pelmet: 0.04 },
+  upstand: 0.1,
+};
 const line: BackLine[] = [{ from: { x: 0, y: 0 }, to: { x: 4, y: 0 } }];
 const L: BackLine[] = [...line, { from: { x: 4, y: 0 }, to: { x: 4, y: -4 } }];
 const laid = (words: string, over: Partial<Run> = {}, legs = line) => assembleRun({ ...base, ...over }, unitsSaid(words), legs);
@@ -35,8 +39,8 @@ describe('what finishes a run', () => {
     // A tall unit beside a low one shows its side above the worktop; a panel would find no room.
     const step = laid('600 larder, 600 door');
     expect(step.trim.clad.get(unitsSaid('600 larder')[0].id)).toEqual(['right']);
-    const parts = unitParts(step.units[0], base);
-    const plain = unitParts({ ...step.units[0], clad: [] }, base);
+    const parts = unitParts(step.units[0], base.made);
+    const plain = unitParts({ ...step.units[0], clad: [] }, base.made);
     const wood = (all: typeof parts, name: string): number => all.filter((p) => p.part === name).reduce((sum, p) => sum + volume(p.mesh), 0);
     expect(wood(parts, 'fronts') - wood(plain, 'fronts')).toBeCloseTo(wood(plain, 'carcass') - wood(parts, 'carcass'), 9);
     expect(wood(plain, 'carcass') - wood(parts, 'carcass')).toBeCloseTo(0.018 * 0.56 * 2.05, 3);

@@ -3,7 +3,7 @@ import type { Mesh } from '../geometry/mesh';
 import type { Ring } from '../geometry/region';
 import { closedSection, sweep, type SweepStretch } from '../geometry/sweep';
 import { add, cross, distance, left, scale, sub, unit as unitVector, type Vec2, type Vec3 } from '../geometry/vec';
-import type { Cabinet, Construction, Run } from '../project/schema/cabinets';
+import type { Cabinet, Construction, Run, RunLook } from '../project/schema/cabinets';
 import { NEAR } from '../units/tolerance';
 import { goesUnder, isWithoutFronts, whatIs } from './fittings';
 import type { Stretch } from './leg';
@@ -77,7 +77,7 @@ const strip = (line: BackLine, { from, to }: Stretch, near: number, far: number)
 ];
 
 interface Trimmed {
-  run: Pick<Run, 'made' | 'legs' | 'ends' | 'falls' | 'pelmet' | 'upstand'> & { cornices: readonly unknown[] };
+  run: Pick<Run, 'made' | 'legs' | 'ends' | 'falls' | 'upstand'> & Pick<RunLook, 'cornices' | 'pelmet'>;
   legs: readonly BackLine[];
   floor: readonly PlacedUnit[];
   hung: readonly PlacedUnit[];

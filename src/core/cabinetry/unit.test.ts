@@ -3,12 +3,13 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { moved, reachOf } from '../geometry/joint';
 import { transformPoint } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
-import { BANDS, BUILDS, CELLS, HANDS, type FrontGrid } from '../project/schema/cabinets';
+import { BANDS, BUILDS, CELLS, FRONTS, HANDLES, HANDS, HOLDS, INSIDES, type FrontGrid } from '../project/schema/cabinets';
 import { FINE, LIGHT } from '../stock/stock';
 import { bounds } from '../testing/measures';
 import { loadKernel, openEdges, volume } from '../testing/solid';
 import { panelVolume } from './carcass';
 import { CONSTRUCTIONS } from './figures';
+import { newCell, PLAIN_LOOK } from '../project/joinery';
 import { boxFor, makeUnit, panelMesh, runnerFor } from './unit';
 
 beforeAll(loadKernel);
@@ -18,6 +19,16 @@ const cell = fc.record({
   kind: fc.constantFrom(...CELLS),
   hand: fc.oneof(fc.constant(null), fc.constantFrom(...HANDS)),
   shelves: fc.integer({ min: 0, max: 3 }),
+  inside: fc.array(
+    fc.record({
+      height: fc.oneof(fc.constant(null), fc.constantFrom(0.2, 0.5)),
+      fields: fc.array(fc.record({ width: fc.constant(null), kind: fc.constantFrom(...INSIDES), count: fc.integer({ min: 0, max: 4 }) }), {
+        minLength: 1,
+        maxLength: 2,
+      }),
+    }),
+    { maxLength: 3 },
+  ),
 });
 const grid: fc.Arbitrary<FrontGrid> = fc.array(fc.record({ height: fc.constant(null), cells: fc.array(cell, { minLength: 1, maxLength: 2 }) }), {
   minLength: 1,
@@ -30,17 +41,20 @@ const unit = fc.record({
   height: fc.integer({ min: 600, max: 2200 }).map((mm) => mm / 1000),
   depth: fc.integer({ min: 320, max: 620 }).map((mm) => mm / 1000),
   grid,
-  fronts: fc.constantFrom('flat', 'framed', 'boarded', 'glazed'),
-  handles: fc.constantFrom('bar', 'knob', 'cup', 'none'),
+  fronts: fc.constantFrom(...FRONTS),
+  handles: fc.constantFrom(...HANDLES),
+  panes: fc.record({ across: fc.integer({ min: 1, max: 3 }), up: fc.integer({ min: 1, max: 4 }) }),
+  holds: fc.constantFrom(...HOLDS),
+  grip: fc.oneof(fc.constant(null), fc.constantFrom(0.05, 0.3, 1.2)),
 });
 
 describe('a unit as it is made', () => {
   it('is of closed parts within its sizes, light and fine, and of the same parts both times', () => {
     fc.assert(
-      fc.property(unit, ({ build, band, width, height, depth, grid: front, fronts, handles }) => {
+      fc.property(unit, ({ build, band, width, height, depth, grid: front, ...look }) => {
         const names = [LIGHT, FINE].map((off) =>
           within(off, () => {
-            const made = makeUnit(front, { width, height, depth }, band, CONSTRUCTIONS[build], { fronts, handles } as Parameters<typeof makeUnit>[4]);
+            const made = makeUnit(front, { width, height, depth }, band, CONSTRUCTIONS[build], { ...PLAIN_LOOK, ...look });
             const lift = band === 'wall' ? 0 : CONSTRUCTIONS[build].plinth;
             for (const { part, mesh } of made.parts) {
               expect([part, openEdges(mesh)]).toEqual([part, 0]);
@@ -65,7 +79,7 @@ describe('a unit as it is made', () => {
   it('has boards of the volume of its cutting list, as an independent kernel measures them', () => {
     fc.assert(
       fc.property(unit, ({ build, band, width, height, depth, grid: front }) => {
-        const { carcass } = makeUnit(front, { width, height, depth }, band, CONSTRUCTIONS[build], { fronts: 'flat', handles: 'none' });
+        const { carcass } = makeUnit(front, { width, height, depth }, band, CONSTRUCTIONS[build], { ...PLAIN_LOOK, fronts: 'flat', handles: 'none' });
         for (const panel of carcass.panels) {
           const grooves = panel.grooves.reduce((sum, { min, max }) => sum + (max.x - min.x) * (max.y - min.y) * (max.z - min.z), 0);
           const mesh = within(LIGHT, () => panelMesh(panel));
@@ -79,10 +93,10 @@ describe('a unit as it is made', () => {
 
   it('opens to its own front: doors about their hinges, flaps up and down, drawers straight out', () => {
     // Behind the front are 502 mm: the runner of 470 fits, and comes out by nine tenths.
-    const style = { fronts: 'flat', handles: 'bar' } as const;
+    const style = { ...PLAIN_LOOK, fronts: 'flat' } as const;
     const open = (kind: 'door' | 'drawer', hand: (typeof HANDS)[number] | null): { x: number; y: number; z: number }[] => {
       const { parts } = makeUnit(
-        [{ height: null, cells: [{ width: null, kind, hand, shelves: 0 }] }],
+        [{ height: null, cells: [newCell({ kind, hand })] }],
         { width: 0.6, height: 0.72, depth: 0.56 },
         'base',
         CONSTRUCTIONS.frameless,
@@ -106,13 +120,11 @@ describe('a unit as it is made', () => {
 
   it('has no shelves where boxes are drawn out', () => {
     const names = (kind: 'door' | 'drawer', hand: 'left' | 'pull-out'): string[] =>
-      makeUnit(
-        [{ height: null, cells: [{ width: null, kind, hand, shelves: 2 }] }],
-        { width: 0.4, height: 0.72, depth: 0.56 },
-        'base',
-        CONSTRUCTIONS.frameless,
-        { fronts: 'flat', handles: 'none' },
-      ).carcass.panels.map((p) => p.name);
+      makeUnit([{ height: null, cells: [newCell({ kind, hand, shelves: 2 })] }], { width: 0.4, height: 0.72, depth: 0.56 }, 'base', CONSTRUCTIONS.frameless, {
+        ...PLAIN_LOOK,
+        fronts: 'flat',
+        handles: 'none',
+      }).carcass.panels.map((p) => p.name);
     expect(names('door', 'left').filter((n) => n === 'shelf')).toHaveLength(2);
     expect(names('door', 'pull-out')).not.toContain('shelf');
     expect(names('drawer', 'left')).not.toContain('shelf');

@@ -2,20 +2,15 @@ import { prism, shiftBy } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { isLight } from '../geometry/shapes';
 import type { Joint } from '../geometry/joint';
-import type { Band, Construction, Fitting, FrontGrid, FrontStyle, HandleStyle } from '../project/schema/cabinets';
+import type { Band, Cell, Construction, Fitting, FrontGrid, FrontLook } from '../project/schema/cabinets';
 import { board, front as frontMesh, handle, timber } from '../stock/forms/boards';
 import { post } from '../stock/forms/turned';
 import type { Made } from '../stock/types';
 import { carcassOf, type Carcass, type Panel } from './carcass';
 import { DRAWER_BOXES, RUNNERS } from './figures';
 import { fittingParts, isLetIn, isWithoutCarcass, isWithoutFronts, placeFittings, type PlacedFitting } from './fittings';
+import { insideParts, layInside } from './inside';
 import { isDrawn, layFront, type LaidCell, type LaidFront, type Leaf } from './front';
-
-/** How the fronts and handles of a unit look. */
-export interface UnitStyle {
-  fronts: FrontStyle;
-  handles: HandleStyle;
-}
 
 /** A unit of a run as it is made. */
 export interface UnitMade {
@@ -57,7 +52,7 @@ export function makeUnit(
   { width, height, depth }: { width: number; height: number; depth: number },
   band: Band,
   made: Construction,
-  style: UnitStyle,
+  look: FrontLook,
   hangs: 'left' | 'right' = 'left',
   fittings: readonly Fitting[] = [],
   clad: readonly ('left' | 'right')[] = [],
@@ -75,11 +70,14 @@ export function makeUnit(
     { part: 'carcass', mesh: boards.build() },
     { part: 'fronts', mesh: seen.build() },
   ];
-  if (!isWithoutFronts(fittings)) for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, style, lift, depth));
+  if (!isWithoutFronts(fittings)) for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, look, lift, depth));
+  for (const field of carcass.fields) parts.push(...insideParts(field, made.setback).map(({ part, mesh }) => ({ part, mesh: lifted(mesh, lift) })));
   if (lift > 0 && carcass.panels.length && carcass.foot === 0) parts.push({ part: 'legs', mesh: legs(width, depth - made.toe, lift) });
   parts.push(...fittingParts(placed));
   return { front, carcass, fittings: placed, parts: parts.filter((p) => p.mesh.indices.length) };
 }
+
+const lifted = (mesh: Mesh, by: number): Mesh => (by === 0 ? mesh : new MeshBuilder().add(mesh, shiftBy(0, 0, by)).build());
 
 /** The boards of a unit, with room for what is built into it; none where something else stands or hangs there. */
 export function unitCarcass(
@@ -154,7 +152,7 @@ function legs(width: number, depth: number, high: number): Mesh {
 }
 
 /** What closes a cell, with what moves along. */
-function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band, made: Construction, style: UnitStyle, lift: number, depth: number): Made[] {
+function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band, made: Construction, look: FrontLook, lift: number, depth: number): Made[] {
   const { inside } = carcass;
   // Laid on, a front lies before the carcass; inset, it is flush with its frame.
   const back = made.frame > 0 ? -depth + made.front : -depth - 0.0004;
@@ -162,20 +160,21 @@ function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band
   return leaves.flatMap((leaf): Made[] => {
     const at = { x0: leaf.x0, x1: leaf.x1, z0: leaf.z0 + lift, z1: leaf.z1 + lift, y: back, thick: made.front };
     const drawn = isDrawn(cell);
-    const { wood, glass } = frontMesh({ ...at, style: cell.kind === 'glazed' ? 'glazed' : style.fronts });
+    const { wood, glass, metal, fixed } = leafParts(leaf, at, look, { glazed: cell.kind === 'glazed', drawn, band, handled: cell.kind !== 'panel' });
     const joint = jointOf(leaf, at, drawn, room);
-    const metal = cell.kind === 'panel' ? new MeshBuilder().build() : handleOn(leaf, at, drawn, band, style.handles, made.front);
     const parts: Made[] = [
       { part: 'fronts', mesh: wood, joint },
       { part: 'glass', mesh: glass, joint },
-      { part: 'handles', mesh: metal, joint },
+      { part: 'handles', mesh: metal, joint: fixed ? undefined : joint },
     ];
-    if (drawn)
+    if (drawn && cell.inside.length) parts.push(...pulledOut(cell, leaf, field, carcass.inside, back, lift, made.board).map((p) => ({ ...p, joint })));
+    else if (drawn)
       parts.push({ part: 'drawers', mesh: drawerBox(leaf, field, inside, back, lift, leaf.hand === 'pull-out' ? Math.max(1, cell.shelves) : 1), joint });
     return parts;
   });
 }
 
+/** Where a leaf is: its edges, and its back. */
 type At = { x0: number; x1: number; z0: number; z1: number; y: number };
 
 function jointOf(leaf: Leaf, { x0, x1, z0, z1, y }: At, drawn: boolean, room: number): Joint | undefined {
@@ -198,23 +197,84 @@ function jointOf(leaf: Leaf, { x0, x1, z0, z1, y }: At, drawn: boolean, room: nu
 }
 
 /** The handle of a leaf: on the edge away from its hinges; low on wall doors, high on base doors, within reach on tall ones. */
-export function handleOn(leaf: Pick<Leaf, 'hand'>, { x0, x1, z0, z1, y }: At, drawn: boolean, band: Band, style: HandleStyle, thick: number): Mesh {
+function handleOn(
+  leaf: Pick<Leaf, 'hand'>,
+  { x0, x1, z0, z1, y }: At,
+  drawn: boolean,
+  band: Band,
+  look: Pick<FrontLook, 'handles' | 'grip' | 'holds'>,
+  thick: number,
+): Mesh {
+  const { handles: style, grip, holds } = look;
   const out = new MeshBuilder();
   const [w, h, face] = [x1 - x0, z1 - z0, y - thick];
   const flat = drawn || leaf.hand === 'up' || leaf.hand === 'down' || leaf.hand === null;
   if (flat) {
-    const long = Math.min(0.32, w * 0.45);
+    const long = Math.min(grip ?? Math.min(0.32, w * 0.45), w - 0.01);
     const z = leaf.hand === 'up' ? z0 + 0.04 : h < 0.2 ? (z0 + z1) / 2 : z1 - 0.06;
     if (style === 'knob' && w > 0.7) for (const t of [0.25, 0.75]) out.add(handle(style, x0 + w * t, face, z, long, false));
     else out.add(handle(style, (x0 + x1) / 2, face, z, long, false));
     return out.build();
   }
-  const long = Math.min(0.16, h * 0.4);
-  const half = style === 'bar' ? long / 2 : 0;
+  const long = Math.min(grip ?? Math.min(0.16, h * 0.4), h - 0.01);
+  const half = style === 'knob' || style === 'cup' ? 0 : long / 2;
   const x = leaf.hand === 'left' ? x1 - HANDLE_IN.edge : x0 + HANDLE_IN.edge;
-  const z = z0 < REACH && z1 > REACH + 0.3 ? REACH : band === 'wall' || z0 > REACH ? z0 + HANDLE_IN.end + half : z1 - HANDLE_IN.end - half;
+  const z =
+    holds === 'middle'
+      ? (z0 + z1) / 2
+      : z0 < REACH && z1 > REACH + 0.3
+        ? REACH
+        : band === 'wall' || z0 > REACH
+          ? z0 + HANDLE_IN.end + half
+          : z1 - HANDLE_IN.end - half;
   out.add(handle(style === 'cup' ? 'knob' : style, x, face, Math.max(z0 + half, Math.min(z1 - half, z)), long, true));
   return out.build();
+}
+
+/** What is left free at the edge of a front that has no handle, and how thick the rail in its shade is, metres. */
+const RAIL = { free: 0.02, thick: 0.004 } as const;
+
+type Edge = 'top' | 'foot' | 'left' | 'right';
+
+/** The edge by which a front without a handle is pulled: its top, the foot of what hangs or lifts, the free side of tall doors. */
+const pulledAt = ({ hand }: Pick<Leaf, 'hand'>, { z0, z1 }: At, drawn: boolean, band: Band): Edge => {
+  if (drawn || hand === 'down' || hand === null) return 'top';
+  if (hand === 'up') return 'foot';
+  if (z1 - z0 > 1.2) return hand === 'left' ? 'right' : 'left';
+  return band === 'wall' ? 'foot' : 'top';
+};
+
+/** A front without a handle: it ends before its edge, and a rail runs there in its shade. */
+function railed(leaf: Pick<Leaf, 'hand'>, whole: At, drawn: boolean, band: Band): { at: At; metal: Mesh } {
+  const { x0, x1, z0, z1, y } = whole;
+  const [a, b] = [y - RAIL.thick, y - 0.0002];
+  switch (pulledAt(leaf, whole, drawn, band)) {
+    case 'top':
+      return { at: { ...whole, z1: z1 - RAIL.free }, metal: board(x0, a, z1 - RAIL.free, x1, b, z1) };
+    case 'foot':
+      return { at: { ...whole, z0: z0 + RAIL.free }, metal: board(x0, a, z0, x1, b, z0 + RAIL.free) };
+    case 'left':
+      return { at: { ...whole, x0: x0 + RAIL.free }, metal: board(x0, a, z0, x0 + RAIL.free, b, z1) };
+    case 'right':
+      return { at: { ...whole, x1: x1 - RAIL.free }, metal: board(x1 - RAIL.free, a, z0, x1, b, z1) };
+  }
+}
+
+/** A leaf with its wood, its glass, and what one takes hold of it by. @param handled whether it has a handle */
+export function leafParts(
+  leaf: Pick<Leaf, 'hand'>,
+  whole: At & { thick: number },
+  look: FrontLook,
+  { glazed, drawn, band, handled }: { glazed: boolean; drawn: boolean; band: Band; handled: boolean },
+): { wood: Mesh; glass: Mesh; metal: Mesh; fixed: boolean } {
+  const { stile, rail, panes, fronts } = look;
+  const form = { style: glazed ? ('glazed' as const) : fronts, stile, rail, panes };
+  if (look.handles === 'rail' && handled) {
+    const { at, metal } = railed(leaf, whole, drawn, band);
+    return { ...frontMesh({ ...at, thick: whole.thick, ...form }), metal, fixed: true };
+  }
+  const metal = handled ? handleOn(leaf, whole, drawn, band, look, whole.thick) : new MeshBuilder().build();
+  return { ...frontMesh({ ...whole, ...form }), metal, fixed: false };
 }
 
 /** The longest runner that fits, metres. */
@@ -222,6 +282,28 @@ export const runnerFor = (room: number): number => Math.max(RUNNERS[0], ...RUNNE
 
 /** The highest box that fits behind a front, metres. */
 export const boxFor = (high: number): number => Math.max(DRAWER_BOXES[0], ...DRAWER_BOXES.filter((b) => b <= high - 0.045));
+
+/** What comes out with a front that is pulled: baskets, bins, as its inside is divided. */
+function pulledOut(
+  cell: Cell,
+  leaf: Leaf,
+  field: LaidCell['field'],
+  { x0, x1, y0, y1, z1 }: Carcass['inside'],
+  back: number,
+  lift: number,
+  thick: number,
+): Made[] {
+  const f = back + 0.0004;
+  const space = {
+    x0: Math.max(x0, field.x0) + BOX.runner,
+    x1: Math.min(x1, field.x1) - BOX.runner,
+    y0: f,
+    y1: Math.max(y0, f) + Math.min(runnerFor(y1 - y0), y1 - y0 - 0.004),
+    z0: leaf.z0 + 0.018,
+    z1: Math.min(leaf.z1, z1) - 0.018,
+  };
+  return layInside(cell.inside, space, thick).fields.flatMap((own) => insideParts(own, 0).map(({ part, mesh }) => ({ part, mesh: lifted(mesh, lift) })));
+}
 
 /** Boxes behind a front: one of a drawer, several of a pull-out, each with a bottom let into its sides. */
 function drawerBox(leaf: Leaf, field: LaidCell['field'], { x0, x1, y0, y1 }: Carcass['inside'], back: number, lift: number, count: number): Mesh {

@@ -43,7 +43,13 @@ describe('what is worth a look in a run of cabinets', () => {
       const units = unitsSaid(`100 filler, 600 door, 900 ${gas ? 'gas hob' : 'hob'}, 600 door, 900 ${hood}`);
       const own = newRun('run-a', 'Kitchen', level, [legAlong({ wall: wallBy(room, [0, 0], [6, 0]), side: 'left', room: inside })], 'metric');
       const fitted = units.map((u) =>
-        u.name === hood ? { ...u, over: units[2].id, fittings: u.fittings.map((f) => ({ ...f, size: { width: above, depth: 0.5, height: 0.5 } })) } : u,
+        u.name === hood
+          ? {
+              ...u,
+              middle: { of: 'unit' as const, id: units[2].id },
+              fittings: u.fittings.map((f) => ({ ...f, size: { width: above, depth: 0.5, height: 0.5 } })),
+            }
+          : u,
       );
       return Object.fromEntries(runFindings(own, deriveModel(edit(room, 'run.lay', { run: own, units: fitted }))).map((f) => [f.code, f.message]));
     };

@@ -3,6 +3,7 @@ import type { DerivedRun } from '../cabinetry/derive';
 import { cardOf, type PlacedFitting } from '../cabinetry/fittings';
 import { isDrawn } from '../cabinetry/front';
 import type { Stretch } from '../cabinetry/leg';
+import { standsOut } from '../project/joinery';
 import { runnerFor } from '../cabinetry/unit';
 import { transformPoint } from '../geometry/mesh';
 import { apart, boolean, boxOf, signedArea, totalArea } from '../geometry/polygon';
@@ -246,7 +247,7 @@ function neighbours(run: DerivedRun, things: readonly At[], model: Model): Findi
     const { cells } = frontOf(own, run.run.made);
     // Handles of drawers, and doors that hang there, want room to open.
     const tight = cells.some(({ cell, leaves }) => isDrawn(cell) || leaves.some((l) => l.hand !== null && ends.includes(l.hand as 'left' | 'right')));
-    if (tight && run.run.handles !== 'none')
+    if (tight && standsOut(own.look))
       out.push({
         code: 'unit.filler',
         message: `${run.run.name}: ${unit.name} stands against the wall without a filler; its fronts and handles want room to open.`,
@@ -377,7 +378,7 @@ function opened(run: DerivedRun, all: readonly DerivedRun[], model: Model): Find
         others.find(({ r, unit }) => {
           if (unit === own) return false;
           if (meets(swept, unit.placed.footprint) > TOUCH) return true;
-          if (unit.placed.corner || unit.unit.bare || r.run.handles === 'none') return false;
+          if (unit.placed.corner || unit.unit.bare || !standsOut(unit.look)) return false;
           // The handles of what is shut.
           const shut = front(r, unit);
           return meets(swept, ring(shut.near, shut.far, shut.out, HANDLE)) > TOUCH;

@@ -21,7 +21,7 @@ const WORKTOP = 0.9;
 
 /** An L along the west and the north wall with the sink under the window, and an island one sits at. */
 function cabinets(s: Script): void {
-  const look = { cornices: [{ profile: 'cornice-small', up: 0, out: 0.002 }], pelmet: 0.04, upstand: 0.1 };
+  const look = { look: { cornices: [{ profile: 'cornice-small', up: 0, out: 0.002 }], pelmet: 0.04 }, upstand: 0.1 };
   s.cabinets(
     'kitchen-run',
     'Kitchen',

@@ -5,7 +5,7 @@ import { newRun } from '../cabinetry/begin';
 import { unitsFrom } from '../cabinetry/line';
 import { legsAround } from '../cabinetry/sides';
 import { Deriver } from '../model/derive';
-import type { Hanging, Leg, Opening, Piece, Project, Room, Run } from '../project/schema';
+import type { Cabinet, Hanging, Leg, Opening, Piece, Project, Room, Run } from '../project/schema';
 import { faceAt, planOf, roomsByFace } from '../project/topology';
 import type { Vec2 } from '../geometry/vec';
 import { hungFrom } from '../placing/hanging';
@@ -138,7 +138,10 @@ export class Script {
     let count = 0;
     const made = unitsFrom(line, id, [], system, () => `${id}-${++count}`);
     if (!made.ok) throw new Error(made.message);
-    const units = made.units.map((u) => ({ ...u, over: made.units.find((o) => o.name === over[u.name])?.id ?? null }));
+    const units = made.units.map((u): Cabinet => {
+      const below = made.units.find((o) => o.name === over[u.name]);
+      return below ? { ...u, middle: { of: 'unit', id: below.id } } : u;
+    });
     const run = { ...newRun(id, name, this.level, [leg], system), ...more };
     this.do('run.lay', { run: { ...run, legs: legsAround(run, units, new Deriver().derive(this.project).shell) }, units });
   }

@@ -39,12 +39,20 @@ export function* choices(project: Project): Generator<Choice> {
 
 const own = (target: Target): boolean => target.kind === 'patch' || target.kind === 'moulding';
 
+/** Styles of runs, and what of their looks and of those of their units is apart: of units only where something is. */
+function joineryOf({ runs, cabinets }: Pick<Project, 'runs' | 'cabinets'>): Choices['joinery'] {
+  const out: Choices['joinery'] = {};
+  for (const { id, style, look } of Object.values(runs)) out[id] = { style, look };
+  for (const { id, look } of Object.values(cabinets)) if (Object.keys(look).length) out[id] = { style: null, look };
+  return out;
+}
+
 /** What a scheme consists of, as it stands on the things of a project. */
 export function choicesOf(project: Project): Choices {
   const finishes: Record<string, string> = {};
   // Those of patches and mouldings stand on these themselves.
   for (const { target, finish } of choices(project)) if (!own(target)) finishes[addressOf(target)] = finish;
-  return { finishes, layings: project.layings, patches: project.patches, mouldings: project.mouldings };
+  return { finishes, layings: project.layings, patches: project.patches, mouldings: project.mouldings, joinery: joineryOf(project) };
 }
 
 /**
@@ -80,6 +88,12 @@ function layChoices(draft: Draft<Project>, next: Choices): void {
     Object.entries(next.patches).filter(([, p]) => there(p.on.room) && (p.on.kind !== 'wall' || Object.hasOwn(project.walls, p.on.wall))),
   );
   draft.mouldings = Object.fromEntries(Object.entries(next.mouldings).filter(([, m]) => there(m.room)));
+  for (const { id } of Object.values(project.runs)) {
+    // A run that the scheme has no word for was made in another one: it stays as it is.
+    if (!Object.hasOwn(next.joinery, id)) continue;
+    Object.assign(draft.runs[id], next.joinery[id]);
+    for (const unit of Object.values(project.cabinets)) if (unit.run === id) draft.cabinets[unit.id].look = next.joinery[unit.id]?.look ?? {};
+  }
   // All walls of a room come before single ones, which they would wipe out.
   const entries = Object.entries(next.finishes).sort(([a], [b]) => Number(b.startsWith('walls/')) - Number(a.startsWith('walls/')));
   for (const [address, finish] of entries) {

@@ -9,7 +9,7 @@ import { settleOpenings } from './relations';
 import { checkRooflights } from './rooflights';
 import { Id, ProjectSchema, type Project } from './schema';
 import { collections, type CollectionName } from './kinds';
-import { dropRuns } from './runs';
+import { dropRuns, keepWidths, letGoOfOpenings } from './runs';
 import { letGo } from './standing-on';
 import { forget, refuseHeld, withWhatGoesAlong } from './things';
 import { reconcileRooms, stateOf } from './topology';
@@ -40,6 +40,7 @@ const OWN_WAY: ReadonlySet<CollectionName> = new Set([
   'schemes',
   'finishes',
   'profiles',
+  'joinery',
   'wallTypes',
   'levels',
   'corners',
@@ -80,16 +81,24 @@ const commands = {
           delete draft.wallTypes[id];
         }
         if (Object.hasOwn(draft.finishes, id)) {
-          if ([...choices(current(draft) as Project)].some((c) => c.finish === id))
+          const state = current(draft) as Project;
+          if ([...choices(state)].some((c) => c.finish === id) || Object.values(state.joinery).some((s) => Object.values(s.parts).includes(id)))
             throw new DomainError('finish.used', 'The finish was not deleted: it is chosen somewhere; replace it first.', [id]);
           delete draft.finishes[id];
         }
         if (Object.hasOwn(draft.profiles, id)) {
           const used =
             Object.values(stateOf(draft.mouldings)).some((m) => m.profile === id) ||
-            Object.values(stateOf(draft.patches)).some((q) => q.panels?.profile === id);
+            Object.values(stateOf(draft.patches)).some((q) => q.panels?.profile === id) ||
+            [...Object.values(stateOf(draft.joinery)), ...Object.values(stateOf(draft.runs))].some((s) => s.look.cornices?.some((c) => c.profile === id));
           if (used) throw new DomainError('profile.used', 'The section was not deleted: mouldings are cut from it; give them another one first.', [id]);
           delete draft.profiles[id];
+        }
+        if (Object.hasOwn(draft.joinery, id)) {
+          if (Object.values(stateOf(draft.runs)).some((r) => r.style === id))
+            throw new DomainError('style.used', 'The joinery style was not deleted: runs are made in it; give them another one first.', [id]);
+          for (const scheme of Object.values(draft.schemes)) if (scheme.style === id) scheme.style = null;
+          delete draft.joinery[id];
         }
         if (Object.hasOwn(draft.viewpoints, id)) {
           delete draft.viewpoints[id];
@@ -152,7 +161,7 @@ export function runChange(project: Project, change: Change): Outcome {
   let counter = 0;
   const newId = (prefix: string): string => `${prefix}-${change.id}.${counter++}`;
   const [edited, patches, inverse] = produceWithPatches(project, (draft) => definition.apply(draft, args.data, { newId }));
-  if (!definition.shell && edited.openings === project.openings && edited.pieces === project.pieces) {
+  if (!definition.shell && edited.openings === project.openings && edited.pieces === project.pieces && edited.cabinets === project.cabinets) {
     checkRooflights(project, edited);
     return { project: edited, patches, inverse, title: definition.title };
   }
@@ -160,10 +169,12 @@ export function runChange(project: Project, change: Change): Outcome {
   let touched: string[] = [];
   const [next, more, back] = produceWithPatches(edited, (draft) => {
     touched = settleOpenings(project, edited, draft);
+    keepWidths(project, edited, draft);
     if (definition.shell) {
       reconcileRooms(project, edited, draft, newId);
       dropFaces(project, edited, draft);
       dropRuns(project, edited, draft);
+      letGoOfOpenings(project, edited, draft);
     }
   });
   for (const id of touched) checkOpening(next, next.openings[id]);

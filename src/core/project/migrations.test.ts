@@ -64,7 +64,7 @@ describe('a project of any earlier version', () => {
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15])(
+  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16])(
     '%i: the demo as that version wrote it opens with all its rooms, things and finishes',
     (version) => {
       const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
@@ -178,7 +178,7 @@ describe('a project of any earlier version', () => {
 
   it('15: what was built into a unit was said by a word', () => {
     const kept = { ...unitsSaid('600 oven')[0], fittings: undefined, fitting: 'sink' };
-    const { ends, cornices, pelmet, upstand, falls, behind, ...run } = newRun(
+    const { ends, upstand, falls, behind, style, look, ...run } = newRun(
       'run-a',
       'Run',
       'ground',
@@ -188,13 +188,37 @@ describe('a project of any earlier version', () => {
     const project = validateProject({
       ...emptyProject('p', 'P'),
       version: 15,
-      runs: { 'run-a': run },
+      runs: { 'run-a': { ...run, fronts: 'boarded', handles: 'cup' } },
       cabinets: { [kept.id]: JSON.parse(JSON.stringify(kept)) },
     });
     expect(project.cabinets[kept.id].fittings.map((f) => f.maker)).toEqual(['sink', 'tap']);
     // Nothing shows at its ends that was not there.
-    expect(project.runs['run-a']).toEqual({ ...run, ends: 'bare', cornices, pelmet, upstand, falls, behind });
+    expect(project.runs['run-a']).toEqual({
+      ...run,
+      ends: 'bare',
+      upstand,
+      falls,
+      behind,
+      style,
+      look: { fronts: 'boarded', handles: 'cup', cornices: [], pelmet: 0 },
+    });
+    expect(look).toEqual({});
     expect(ends).toBe('panels');
+  });
+
+  it('16: runs look as they did, units hang where they hung, and schemes have no word for their looks', () => {
+    const old = earlier<Record<string, Record<string, Record<string, unknown>>>>('heron-lock-16');
+    const project = validateProject(old);
+    for (const [id, { fronts, handles, cornices, pelmet }] of Object.entries(old.runs)) {
+      expect(project.runs[id].look).toEqual({ fronts, handles, cornices, pelmet });
+      expect(project.runs[id].style).toBeNull();
+    }
+    const hung = Object.entries(old.cabinets).filter(([, u]) => u.over !== null);
+    expect(hung.length).toBeGreaterThan(0);
+    for (const [id, { over }] of hung) expect(project.cabinets[id].middle).toEqual({ of: 'unit', id: over });
+    for (const { choices: kept } of Object.values(project.schemes)) expect(kept?.joinery ?? {}).toEqual({});
+    // A unit has no shelf fewer or more than it had.
+    for (const [id, { front }] of Object.entries(old.cabinets)) expect(project.cabinets[id].front).toMatchObject(front as object);
   });
 
   it('8: keeps its viewpoints as they look, and pictures as they are shown', () => {

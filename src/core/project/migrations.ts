@@ -394,6 +394,42 @@ function toVersion16(old: Plain): Plain {
   };
 }
 
+/** What of a run version 16 said of each, that is now of its look. */
+const LOOKS = ['fronts', 'handles', 'cornices', 'pelmet'] as const;
+
+/** Version 16 knew no joinery styles, nothing inside units but shelves, and units that hang over others alone. */
+function toVersion17(old: Plain): Plain {
+  const inside = (front: unknown): unknown =>
+    Array.isArray(front)
+      ? front.map((row: unknown) =>
+          isPlain(row) && Array.isArray(row.cells) ? { ...row, cells: row.cells.map((c: unknown) => (isPlain(c) ? { inside: [], ...c } : c)) } : row,
+        )
+      : front;
+  const schemes = each(old.schemes, (scheme) => ({
+    style: null,
+    ...scheme,
+    ...(isPlain(scheme.choices) ? { choices: { joinery: {}, ...scheme.choices } } : {}),
+  }));
+  return {
+    ...old,
+    version: 17,
+    joinery: {},
+    runs: each(old.runs, (run) => ({
+      style: null,
+      look: Object.fromEntries(LOOKS.flatMap((key) => (run[key] === undefined ? [] : [[key, run[key]]]))),
+      ...Object.fromEntries(Object.entries(run).filter(([key]) => !(LOOKS as readonly string[]).includes(key))),
+    })),
+    cabinets: each(old.cabinets, ({ over, ...unit }) => ({
+      middle: typeof over === 'string' ? { of: 'unit', id: over } : null,
+      like: null,
+      look: {},
+      ...unit,
+      front: inside(unit.front),
+    })),
+    schemes,
+  };
+}
+
 /** Versions that brought a shape whose digest is another one than before, since pictures keep a digest of what they show. */
 const DIGESTED: Readonly<Record<number, (old: Plain) => boolean>> = {
   11: () => true,
@@ -401,6 +437,7 @@ const DIGESTED: Readonly<Record<number, (old: Plain) => boolean>> = {
   // Only where there are cabinets, or a counter that is now of them.
   16: ({ runs, pieces }) =>
     (isPlain(runs) && Object.keys(runs).length > 0) || (isPlain(pieces) && Object.values(pieces).some((p) => isPlain(p) && p.maker === 'counter')),
+  17: ({ runs }) => isPlain(runs) && Object.keys(runs).length > 0,
 };
 
 const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
@@ -419,6 +456,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion14,
   toVersion15,
   toVersion16,
+  toVersion17,
 ];
 
 /**

@@ -81,6 +81,7 @@ export function applyKit(draft: Draft<Project>, id: string, kit: SchemeKit, newI
     name: named ? freeName(kit.name, project.schemes, 2) : kit.name,
     order,
     starts,
+    style: project.schemes[project.scheme].style,
     choices: choicesOf(project) as Draft<Choices>,
   };
   takeScheme(draft, id);

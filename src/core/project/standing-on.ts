@@ -40,10 +40,13 @@ export function carriedAlong(
 export const onCopies = (copies: ReadonlyMap<string, Piece>): Piece[] =>
   [...copies.values()].map((copy) => ({ ...copy, on: copy.on === null ? null : (copies.get(copy.on)?.id ?? copy.on) }));
 
-/** Lets what stood on pieces that are gone stay where it was, on nothing, and what hung over units beside the one before it. */
+/** Lets what stood on pieces that are gone stay where it was, on nothing, and units that kept to what is gone stand beside the one before them. */
 export function letGo({ pieces, cabinets }: Pick<Project, 'pieces' | 'cabinets'>, gone: ReadonlySet<string>): void {
   for (const { id, on } of Object.values(stateOf(pieces))) if (on !== null && gone.has(on)) pieces[id].on = null;
-  for (const { id, over } of Object.values(stateOf(cabinets))) if (over !== null && gone.has(over)) cabinets[id].over = null;
+  for (const { id, middle, like } of Object.values(stateOf(cabinets))) {
+    if (middle && middle.of !== 'leg' && gone.has(middle.id)) cabinets[id].middle = null;
+    if (like !== null && gone.has(like)) cabinets[id].like = null;
+  }
 }
 
 /** Whether a piece would stand on itself. */

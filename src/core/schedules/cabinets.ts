@@ -6,7 +6,7 @@ import { fittingsIn, followsCorner, frontOf, type AssembledUnit } from '../cabin
 import { isWithoutFronts } from '../cabinetry/fittings';
 import { lengthOf } from '../cabinetry/trim';
 import { unitCarcass } from '../cabinetry/unit';
-import type { DerivedRun } from '../cabinetry/derive';
+import { finishedUnit, type DerivedRun } from '../cabinetry/derive';
 import { isDrawn, layFront } from '../cabinetry/front';
 import { slabJoints } from '../cabinetry/worktop';
 import { finishIn } from '../finishes/store';
@@ -14,6 +14,7 @@ import { handlesOn, leavesOf } from './fronts';
 import { derivedOf, type Model } from '../model/model';
 import { finishedPart } from '../project/kinds';
 import type { Project } from '../project/schema';
+import type { FrontStyle } from '../project/schema/cabinets';
 import { NEAR, PLANE } from '../units/tolerance';
 
 /** One unit of a run. SI units. */
@@ -59,11 +60,14 @@ function closing(own: AssembledUnit, run: DerivedRun): string {
 }
 
 /** The finish of a part of a unit: its own, that of its run, or what the kind begins with. */
-const finishOf = (project: Project, own: AssembledUnit, { run }: DerivedRun, part: string): string =>
-  finishIn(project, finishedPart('cabinets', { ...own.unit, finishes: { ...run.finishes, ...own.unit.finishes } }, part, project).finish).name;
+const finishOf = (project: Project, own: AssembledUnit, run: DerivedRun, part: string): string =>
+  finishIn(project, finishedPart('cabinets', finishedUnit(run, own.unit), part, project).finish).name;
 
 /** What making a unit costs, invented: its boards and fronts by the square metre, what moves by the piece. */
-const MAKING = { each: 34, board: 46, front: 150, framed: 1.35, drawer: 39, door: 14, handle: 9 } as const;
+const MAKING = { each: 34, board: 46, front: 150, drawer: 39, door: 14, handle: 9 } as const;
+
+/** By how much fronts cost more than flat ones. */
+const FORM: Readonly<Record<FrontStyle, number>> = { flat: 1, framed: 1.35, beaded: 1.6, boarded: 1.3, reeded: 1.5, louvred: 1.9, glazed: 1.5 };
 
 /** What a unit costs without what is built into it, to five. */
 export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
@@ -76,7 +80,7 @@ export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
   const panels = unitCarcass(wide.width, wide.height, wide.depth, unit.band, run.run.made, front, fittingsIn(own, run.run.made), unit.fittings).panels;
   const boards = cuttingList(panels, 0).reduce((sum, c) => sum + c.length * c.width * c.count, 0);
   const leaves = front.cells.flatMap(({ cell, leaves: all }) => all.map((leaf) => ({ leaf, cell })));
-  const fronts = leaves.reduce((sum, { leaf }) => sum + (leaf.x1 - leaf.x0) * (leaf.z1 - leaf.z0), 0) * (run.run.fronts === 'flat' ? 1 : MAKING.framed);
+  const fronts = leaves.reduce((sum, { leaf }) => sum + (leaf.x1 - leaf.x0) * (leaf.z1 - leaf.z0), 0) * FORM[own.look.fronts];
   const drawn = leaves.filter(({ cell }) => isDrawn(cell)).length;
   const moves = leaves.filter(({ cell }) => cell.kind !== 'panel' && cell.kind !== 'dummy').length;
   const whole =
@@ -151,7 +155,7 @@ export function worktopSchedule(model: Model): WorktopRow[] {
         joints: corners + worktop.stretches.reduce((sum, s) => sum + (slabJoints(s, SLAB)?.length ?? 0), 0),
         cutOuts: worktop.regions.reduce((sum, r) => sum + r.holes.length, 0),
         plinth: run.units.filter((u) => u.unit.band !== 'wall' && u.unit.bare !== 'space').reduce((sum, u) => sum + u.placed.width, 0),
-        cornice: own.cornices.length * run.trim.cornices.reduce((sum, e) => sum + lengthOf(e), 0),
+        cornice: run.look.cornices.length * run.trim.cornices.reduce((sum, e) => sum + lengthOf(e), 0),
         pelmet: run.trim.pelmets.reduce((sum, e) => sum + lengthOf(e), 0),
         panels: run.trim.panels.length,
         finish: finishIn(model.project, finishedPart('runs', own, 'worktop', model.project).finish).name,

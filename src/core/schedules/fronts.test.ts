@@ -19,7 +19,12 @@ const first = {
   ...newRun('run-a', 'Kitchen', Object.keys(room.levels)[0], [legAlong({ wall: wallBy(room, [0, 0], [5, 0]), side: 'left', room: inside })], 'metric'),
 };
 const units = unitsSaid('600 drawers, 900 door, 450 door left, rest larder, corner, 600 oven with hob, 600 dishwasher, 450 wall, 600 bridge');
-const run = { ...first, fronts: 'flat' as const, handles: 'bar' as const, ends: 'bare' as const, legs: legsAround(first, units, deriveModel(room).shell) };
+const run = {
+  ...first,
+  look: { fronts: 'flat' as const, handles: 'bar' as const },
+  ends: 'bare' as const,
+  legs: legsAround(first, units, deriveModel(room).shell),
+};
 const model = deriveModel(edit(room, 'run.lay', { run, units }));
 const rows = frontSchedule(model);
 const of = (unit: string) => rows.filter((r) => r.unit === unit).map((r) => [r.what, r.hand, r.count]);
@@ -48,7 +53,7 @@ describe('the schedules of fronts and of ironmongery', () => {
   it('are as large as the fronts that are built: flat ones have the volume of their sizes', () => {
     const [derived] = derivedOf(model, 'runs');
     for (const own of derived.units) {
-      const solid = within(LIGHT, () => unitParts({ ...own, clad: [] }, derived.run))
+      const solid = within(LIGHT, () => unitParts({ ...own, clad: [] }, derived.run.made))
         .filter((p) => p.part === 'fronts')
         .reduce((sum, p) => sum + volume(p.mesh), 0);
       const listed = rows.filter((r) => r.id === own.unit.id).reduce((sum, r) => sum + r.count * r.width * r.height * r.thickness, 0);

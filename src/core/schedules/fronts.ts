@@ -1,6 +1,6 @@
 import { fittingsIn, followsCorner, frontOf, ownFootprint, type AssembledUnit } from '../cabinetry/assemble';
 import { cornerLeaves } from '../cabinetry/corner';
-import type { DerivedRun } from '../cabinetry/derive';
+import { finishedUnit, type DerivedRun } from '../cabinetry/derive';
 import { isWithoutFronts } from '../cabinetry/fittings';
 import { isDrawn } from '../cabinetry/front';
 import { runnerFor, unitCarcass } from '../cabinetry/unit';
@@ -54,7 +54,7 @@ export function leavesOf(own: AssembledUnit, { run: { made } }: DerivedRun): Lea
 
 /** How many handles a unit has: one on all that moves; one takes hold of both leaves of a corner unit at once. */
 export function handlesOn(own: AssembledUnit, run: DerivedRun): number {
-  if (run.run.handles === 'none') return 0;
+  if (own.look.handles === 'none') return 0;
   const moving = leavesOf(own, run).filter((l) => l.moves).length;
   return followsCorner(own) ? Math.min(1, moving) : moving;
 }
@@ -82,8 +82,7 @@ export function frontSchedule(model: Model): FrontRow[] {
   return derivedOf(model, 'runs').flatMap((run) =>
     run.units.flatMap((own, i): FrontRow[] => {
       const { unit } = own;
-      const thing = { ...unit, finishes: { ...run.run.finishes, ...unit.finishes } };
-      const finish = finishIn(model.project, finishedPart('cabinets', thing, 'fronts', model.project).finish).name;
+      const finish = finishIn(model.project, finishedPart('cabinets', finishedUnit(run, unit), 'fronts', model.project).finish).name;
       const rows = new Map<string, FrontRow>();
       for (const { what, hand, moves, width, height } of leavesOf(own, run)) {
         const key = [what, hand, Math.round(width * 1e5), Math.round(height * 1e5)].join();
@@ -101,8 +100,8 @@ export function frontSchedule(model: Model): FrontRow[] {
             width,
             height,
             thickness: run.run.made.front,
-            style: run.run.fronts,
-            handle: moves && run.run.handles !== 'none' ? run.run.handles : '',
+            style: own.look.fronts,
+            handle: moves && own.look.handles !== 'none' ? own.look.handles : '',
             finish,
           });
       }
@@ -135,7 +134,7 @@ const PER = { shelf: 4, legs: 4 } as const;
 /** Handles, hinges, runners, stays, shelf supports and legs of each run. */
 export function ironmongerySchedule(model: Model): IronmongeryRow[] {
   return derivedOf(model, 'runs').flatMap((run) => {
-    const { made, handles } = run.run;
+    const { made } = run.run;
     const counts = new Map<string, number>();
     const add = (what: string, count: number): void => void (count && counts.set(what, (counts.get(what) ?? 0) + count));
     for (const own of run.units) {
@@ -147,7 +146,7 @@ export function ironmongerySchedule(model: Model): IronmongeryRow[] {
         else if (hand === 'up' || hand === 'down') add('stay of a flap', 2);
         else if (hand === 'sliding') add('set of sliding gear', 1);
       }
-      add(`handle, ${handles}`, handlesOn(own, run));
+      add(`handle, ${own.look.handles}`, handlesOn(own, run));
       if (unit.bare) continue;
       const panels = followsCorner(own)
         ? []

@@ -64,7 +64,7 @@ export interface UseRow {
 
 export interface LibraryRow {
   id: string;
-  kind: 'finish' | 'scheme' | 'set';
+  kind: 'finish' | 'scheme' | 'set' | 'style';
   name: string;
   data: string;
   at: Date;

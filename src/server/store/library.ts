@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import { DomainError } from '@/core/project/errors';
 import { Finish, Name } from '@/core/project/schema';
+import { StyleKit } from '@/core/project/joinery';
 import { PieceSet } from '@/core/project/piece-set';
 import { SchemeKit } from '@/core/project/scheme-kit';
 import type { Database } from './database';
@@ -10,11 +11,12 @@ import type { Database } from './database';
 export const LibraryEntry = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('finish'), name: Name, data: Finish }),
   z.object({ kind: z.literal('scheme'), name: Name, data: SchemeKit }),
+  z.object({ kind: z.literal('style'), name: Name, data: StyleKit }),
   z.object({ kind: z.literal('set'), name: Name, data: PieceSet }),
 ]);
 export type LibraryEntry = z.infer<typeof LibraryEntry>;
 
-/** The practice's own library: finishes, schemes and sets of pieces, beyond any one project. */
+/** The practice's own library: finishes, schemes, joinery styles and sets of pieces, beyond any one project. */
 export class Library {
   constructor(private readonly db: Database) {}
 

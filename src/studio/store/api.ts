@@ -1,6 +1,7 @@
 import { LIGHT_TYPE } from '@/core/formats/light-type';
 import { z } from 'zod';
 import { Finish, projectSchema } from '@/core/project/schema';
+import { StyleKit } from '@/core/project/joinery';
 import { PieceSet } from '@/core/project/piece-set';
 import { SchemeKit } from '@/core/project/scheme-kit';
 
@@ -68,6 +69,7 @@ const Entry = z.discriminatedUnion('kind', [
   z.object({ id: z.string(), kind: z.literal('finish'), name: z.string(), data: Finish }),
   z.object({ id: z.string(), kind: z.literal('scheme'), name: z.string(), data: SchemeKit }),
   z.object({ id: z.string(), kind: z.literal('set'), name: z.string(), data: PieceSet }),
+  z.object({ id: z.string(), kind: z.literal('style'), name: z.string(), data: StyleKit }),
 ]);
 export type LibraryEntry = z.infer<typeof Entry>;
 

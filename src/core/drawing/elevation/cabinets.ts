@@ -104,7 +104,7 @@ function drawFittings(own: AssembledUnit, made: Construction): DisplayItem[] {
 const moved = (ring: readonly Vec2[], at: { x: number; z: number }): Vec2[] => ring.map((p) => ({ x: p.x + at.x, y: p.y + at.z }));
 
 /** Cornices and light rails along one leg, as the strips they are seen as, and panels at its ends. */
-function edges({ id, run, legs, trim, sections }: DerivedRun, leg: number): DisplayItem[] {
+function edges({ id, look, legs, trim, sections }: DerivedRun, leg: number): DisplayItem[] {
   const { from, to } = legs[leg];
   const length = distance(from, to);
   const along = { x: (to.x - from.x) / length, y: (to.y - from.y) / length };
@@ -119,13 +119,13 @@ function edges({ id, run, legs, trim, sections }: DerivedRun, leg: number): Disp
     all.flatMap(({ stretches, z }) =>
       stretches.filter(runsAlong).flatMap((s) => solid({ x0: at(s.from) - out, x1: at(s.to) + out, z0: z + low, z1: z + high }, id, 0.18)),
     );
-  const cornices = run.cornices.flatMap(({ up, out }, k) => {
+  const cornices = look.cornices.flatMap(({ up, out }, k) => {
     const points = sections[k] ?? [];
     if (!points.length) return [];
     const ys = points.map((p) => p.y);
     return strips(trim.cornices, up + Math.min(...ys), up + Math.max(...ys), out + Math.max(...points.map((p) => p.x)));
   });
-  return [...panels, ...cornices, ...(run.pelmet > 0 ? strips(trim.pelmets, -run.pelmet, 0, 0) : [])];
+  return [...panels, ...cornices, ...(look.pelmet > 0 ? strips(trim.pelmets, -look.pelmet, 0, 0) : [])];
 }
 
 /** What closes a unit, from its lower left corner: leaves and frame, with lines to where doors hang. @param size of its carcass, metres */

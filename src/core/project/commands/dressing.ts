@@ -75,7 +75,8 @@ export const dressingCommands = {
     apply(draft, { from, to, room }) {
       const project = current(draft) as Project;
       const targets = [...choices(project)].filter(({ target, finish }) => finish === from && (room === null || roomOfTarget(project, target) === room));
-      if (!targets.length)
+      const inStyles = room === null && Object.values(project.joinery).some((s) => Object.values(s.parts).includes(from));
+      if (!targets.length && !inStyles)
         throw new DomainError(
           'finish.unused',
           `Nothing was replaced: that finish is not chosen anywhere ${room === null ? 'in the project' : 'in this room'}.`,
@@ -87,6 +88,8 @@ export const dressingCommands = {
           applyFinish(draft, target, to);
         }
       }
+      if (room === null)
+        for (const { parts } of Object.values(draft.joinery)) for (const part of Object.keys(parts)) if (parts[part] === from) parts[part] = to;
     },
   }),
   'laying.put': define({
@@ -172,7 +175,8 @@ export const dressingCommands = {
         name,
         order,
         starts: source?.starts ?? NO_STARTS,
-        choices: source ? (source.choices ?? choicesOf(project)) : { finishes: {}, layings: {}, patches: {}, mouldings: {} },
+        style: source?.style ?? null,
+        choices: source ? (source.choices ?? choicesOf(project)) : { finishes: {}, layings: {}, patches: {}, mouldings: {}, joinery: {} },
       };
     },
   }),
@@ -194,7 +198,7 @@ export const dressingCommands = {
   }),
   'scheme.set': define({
     title: 'Change scheme',
-    args: z.object({ id: Id, set: editable(Scheme.pick({ name: true, order: true, starts: true }), []) }),
+    args: z.object({ id: Id, set: editable(Scheme.pick({ name: true, order: true, starts: true, style: true }), []) }),
     apply: (draft, { id, set }) => void Object.assign(need(draft.schemes, id, 'scheme'), set),
   }),
   'scheme.delete': define({

@@ -1,4 +1,4 @@
-import { Cabinet, Run } from '../schema/cabinets';
+import { Cabinet, JoineryStyle, Run } from '../schema/cabinets';
 import { CABINETS } from './first-finishes';
 import { kind, onLevel, type PartKind } from './kind';
 
@@ -9,6 +9,8 @@ const UNIT_PARTS: readonly PartKind[] = [
   { part: 'carcass', role: 'joinery', finish: CABINETS.carcass },
   { part: 'drawers', role: 'joinery', finish: CABINETS.drawers },
   { part: 'glass', role: null, finish: CABINETS.glass },
+  { part: 'wire', role: 'metal', finish: CABINETS.wire },
+  { part: 'bins', role: null, finish: CABINETS.bins },
   { part: 'legs', role: null, finish: CABINETS.legs },
 ];
 
@@ -22,8 +24,9 @@ const RUN_PARTS: readonly PartKind[] = [
   ...UNIT_PARTS,
 ];
 
-/** Runs of cabinets and their units. */
+/** Joinery styles, runs of cabinets and their units. */
 export const cabinetKinds = {
+  joinery: kind({ schema: JoineryStyle, word: 'joinery style' }),
   runs: kind({
     schema: Run,
     word: 'run',
@@ -42,9 +45,11 @@ export const cabinetKinds = {
     // What is built into it has parts of its own, which its makers know.
     openParts: true,
     parts: () => UNIT_PARTS,
-    refers: ({ run, over }) => [
+    refers: ({ run, middle, like }) => [
       { to: 'runs', id: run, as: 'stands in a run', gone: 'along' },
-      ...(over === null ? [] : [{ to: 'cabinets', id: over, as: 'hangs over a unit', gone: 'stays' } as const]),
+      ...(middle?.of === 'unit' ? [{ to: 'cabinets', id: middle.id, as: 'keeps to a unit', gone: 'stays' } as const] : []),
+      ...(middle?.of === 'opening' ? [{ to: 'openings', id: middle.id, as: 'keeps to an opening', gone: 'stays' } as const] : []),
+      ...(like === null ? [] : [{ to: 'cabinets', id: like, as: 'is as wide as a unit', gone: 'stays' } as const]),
     ],
     put: { title: 'Set unit' },
   }),

@@ -62,6 +62,8 @@ export const CABINETS = {
   drawers: 'timber.birch',
   glass: 'glass.clear',
   legs: 'metal.powder-black',
+  wire: 'metal.chrome',
+  bins: 'sheet.laminate-ink',
   splashback: 'tile.glazed-white',
 } as const;
 

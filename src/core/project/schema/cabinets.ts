@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Coordinate, Finishes, Id, Name, Status } from './basics';
+import { Coordinate, Finishes, Grid, Id, Name, Status } from './basics';
 
 /** How cabinets are made. */
 export const BUILDS = ['frameless', 'imperial', 'imperial framed', 'in-frame'] as const;
@@ -47,12 +47,30 @@ export type Hand = (typeof HANDS)[number];
 
 const Share = length(4).nullable().describe('metres; null: shares what is left with others');
 
+/** What is inside a unit, behind its doors or in an open cell. */
+export const INSIDES = ['shelves', 'drawers', 'rail', 'baskets', 'bins', 'carousel', 'plates', 'bottles', 'shoes', 'trousers', 'nothing'] as const;
+export type InsideKind = (typeof INSIDES)[number];
+
+/** How the inside of a cell is divided: rows from above, each into fields from the left, boards between them. */
+export const Inside = z
+  .array(
+    z.object({
+      height: Share,
+      fields: z
+        .array(z.object({ width: Share, kind: z.enum(INSIDES), count: z.number().int().min(0).max(20).describe('of shelves, drawers, baskets, bins, trays') }))
+        .min(1)
+        .max(8),
+    }),
+  )
+  .max(12);
+
 /** One field of a front. */
 export const Cell = z.object({
   width: Share,
   kind: z.enum(CELLS),
   hand: z.enum(HANDS).nullable().default(null).describe('of doors; null: as its width and its place say'),
-  shelves: z.number().int().min(0).max(20).default(0).describe('shelves behind it, or in it'),
+  shelves: z.number().int().min(0).max(20).default(0).describe('shelves behind it, or in it, where its inside is not divided'),
+  inside: Inside.default([]).describe('what is behind it, or in it; empty: its shelves'),
 });
 
 /** How the front of a unit is divided: rows from above, each into cells from the left. */
@@ -63,10 +81,53 @@ export const CORNERS = ['L', 'diagonal', 'blind left', 'blind right'] as const;
 export type CornerForm = (typeof CORNERS)[number];
 
 /** How fronts and handles look. */
-export const FRONTS = ['flat', 'framed', 'boarded', 'glazed'] as const;
+export const FRONTS = ['flat', 'framed', 'beaded', 'boarded', 'reeded', 'louvred', 'glazed'] as const;
 export type FrontStyle = (typeof FRONTS)[number];
-export const HANDLES = ['bar', 'knob', 'cup', 'none'] as const;
+export const HANDLES = ['bar', 'knob', 'cup', 'edge', 'recessed', 'rail', 'none'] as const;
 export type HandleStyle = (typeof HANDLES)[number];
+
+/** Where a handle is on a door, by the edge that opens: at the end one reaches first, or in the middle. */
+export const HOLDS = ['reach', 'middle'] as const;
+
+/** The front edge of a worktop. */
+export const EDGES = ['square', 'eased', 'rounded', 'bevelled'] as const;
+export type WorktopEdge = (typeof EDGES)[number];
+
+const frontLook = {
+  fronts: z.enum(FRONTS),
+  stile: length(0.3).describe('width of the stiles of what is framed, metres'),
+  rail: length(0.3).describe('width of its rails, metres'),
+  panes: Grid.describe('of what is glazed: divided by bars into so many panes'),
+  handles: z.enum(HANDLES),
+  grip: length(2).nullable().describe('length of bars and pulls, metres; null: as the width of the front says'),
+  holds: z.enum(HOLDS),
+};
+
+/** How the fronts of a unit look. */
+export const FrontLook = z.object(frontLook);
+
+/** How a run looks, but for its finishes. */
+export const RunLook = z.object({
+  ...frontLook,
+  cornices: z
+    .array(z.object({ profile: Id, up: length(0.5).describe('above the carcass'), out: length(0.3).describe('before the fronts') }))
+    .max(2)
+    .describe('on hung and tall units, the lower one first'),
+  pelmet: length(0.3).describe('height of the light rail under what hangs, metres; 0: none'),
+  edge: z.enum(EDGES).describe('of the worktop'),
+});
+
+/** A joinery style: fronts, handles, mouldings and finishes that belong together. */
+export const JoineryStyle = z.object({
+  id: Id,
+  name: Name,
+  look: RunLook,
+  parts: Finishes.describe('finishes by part: fronts, carcass, worktop, plinth, handles …'),
+});
+
+/** What is chosen apart from a style. */
+export const RunOwnLook = RunLook.partial();
+export const FrontOwnLook = FrontLook.partial();
 
 /** Something of the stock that is built into a unit: an appliance, a sink, a tap. Where in the unit it is follows from what it is. */
 export const Fitting = z.object({
@@ -77,6 +138,13 @@ export const Fitting = z.object({
     .describe('metres; null: as its maker begins, as far as that fits into its unit'),
   traits: z.record(Id, z.union([z.number(), z.boolean(), z.string().max(40)])).describe('what it is of all that its maker can make'),
 });
+
+/** What the middle of a unit keeps to: a unit below it, an opening of its wall, the middle of its leg. */
+export const Middle = z.discriminatedUnion('of', [
+  z.object({ of: z.literal('unit'), id: Id }),
+  z.object({ of: z.literal('opening'), id: Id }),
+  z.object({ of: z.literal('leg') }),
+]);
 
 /** One cabinet of a run. */
 export const Cabinet = z.object({
@@ -90,10 +158,12 @@ export const Cabinet = z.object({
   depth: length(2).nullable().describe('of its carcass, metres; null: as its run is made'),
   front: FrontGrid,
   corner: z.enum(CORNERS).nullable().describe('it stands in the corner between two legs: what follows is on the next one'),
-  over: Id.nullable().describe('of what hangs: the unit below it whose middle it keeps to; null: beside the one before it'),
+  middle: Middle.nullable().describe('what its middle keeps to; null: it stands beside the one before it'),
+  like: Id.nullable().describe('the unit of its run it is as wide as; null: of its own width'),
   bare: z.enum(['filler', 'space']).nullable().describe('no carcass: a strip beside a wall, or room that is left free'),
   fittings: z.array(Fitting).max(6).describe('what is built into it; its parts take their finishes under its word: “sink bowl”'),
   open: z.number().min(0).max(1).describe('how far its fronts stand open, 0…1'),
+  look: FrontOwnLook.describe('what of its fronts is apart from its run'),
   finishes: Finishes.describe('by part, where it is another than that of its run'),
 });
 
@@ -114,24 +184,24 @@ export const Run = z.object({
   packed: z.enum(['start', 'end']).describe('at which end of a leg without a corner units lie together'),
   start: length(20).describe('how far from that end they begin, metres'),
   made: Construction,
-  fronts: z.enum(FRONTS),
-  handles: z.enum(HANDLES),
+  style: Id.nullable().describe('the joinery style it is made in; null: as runs begin'),
+  look: RunOwnLook.describe('what is chosen for it apart from its style'),
   ends: z.enum(['panels', 'bare']).describe('what free ends of rows show, and the back of what stands free: panels of the fronts, or the carcass'),
-  cornices: z
-    .array(z.object({ profile: Id, up: length(0.5).describe('above the carcass'), out: length(0.3).describe('before the fronts') }))
-    .max(2)
-    .describe('on hung and tall units, the lower one first'),
-  pelmet: length(0.3).describe('height of the light rail under what hangs, metres; 0: none'),
   upstand: length(0.6).describe('height of the strip of worktop along the wall, metres; 0: none'),
   falls: z.enum(['none', 'left', 'right', 'both']).describe('ends at which the worktop goes down to the floor'),
   behind: length(0.8).describe('how far the worktop stands out behind units that stand free, for seats, metres'),
   status: Status,
-  finishes: Finishes.describe('by part: fronts, carcass, worktop, plinth, handles …'),
+  finishes: Finishes.describe('by part, where it is another than that of its style'),
 });
 
 export type Construction = z.infer<typeof Construction>;
 export type Cell = z.infer<typeof Cell>;
 export type FrontGrid = z.infer<typeof FrontGrid>;
+export type Inside = z.infer<typeof Inside>;
+export type FrontLook = z.infer<typeof FrontLook>;
+export type RunLook = z.infer<typeof RunLook>;
+export type JoineryStyle = z.infer<typeof JoineryStyle>;
+export type Middle = z.infer<typeof Middle>;
 export type Fitting = z.infer<typeof Fitting>;
 export type Cabinet = z.infer<typeof Cabinet>;
 export type Leg = z.infer<typeof Leg>;

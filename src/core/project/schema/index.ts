@@ -13,13 +13,13 @@ export * from './rooms';
 export * from './roofs';
 export * from './stairs';
 export * from './outside';
-export { Cabinet, Run, type Leg } from './cabinets';
+export { Cabinet, JoineryStyle, Run, type Leg } from './cabinets';
 export * from './presentation';
 export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 16;
+export const FORMAT_VERSION = 17;
 
 export const Site = z.object({
   place: Name,
@@ -180,7 +180,7 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
     levels: { ground: { id: 'ground', name: 'Ground', elevation: 0, ...DEFAULTS.level, underlay: null, structure: '', finishes: {} } },
     outside: { walls: null, faces: {}, ground: null },
     layings: {},
-    schemes: { 'scheme-1': { id: 'scheme-1', name: 'First scheme', order: 0, choices: null, starts: NO_STARTS } },
+    schemes: { 'scheme-1': { id: 'scheme-1', name: 'First scheme', order: 0, choices: null, starts: NO_STARTS, style: null } },
     scheme: 'scheme-1',
     dislikes: [],
     money: '€',

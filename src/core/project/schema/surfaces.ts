@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FinishRef, Id, Name, Point2 } from './basics';
+import { RunOwnLook } from './cabinets';
 import { FaceLaying } from './finishes';
 
 const Height = z.number().min(-5).max(20).describe('metres above the floor of the level');
@@ -83,6 +84,7 @@ export const Choices = z.object({
   layings: z.record(Address, FaceLaying),
   patches: z.record(Id, Patch),
   mouldings: z.record(Id, Moulding),
+  joinery: z.record(Id, z.object({ style: Id.nullable(), look: RunOwnLook })).describe('styles of runs, and what is apart from them; of units what is apart'),
 });
 
 export const Starts = z.object({
@@ -100,6 +102,7 @@ export const Scheme = z.object({
   order: z.number().min(-1e6).max(1e6),
   choices: Choices.nullable().describe('null for the scheme in hand: its choices stand on the things themselves'),
   starts: Starts.describe('what new rooms and new cabinets begin with'),
+  style: Id.nullable().describe('the joinery style new runs begin with'),
 });
 
 /** A range of hues the client does not care for, degrees of OKLCH. */

@@ -9,12 +9,12 @@ import { derivedOf } from '@/core/model/model';
 import type { Cabinet } from '@/core/project/schema';
 import { CARDS } from '@/core/stock/stock';
 import { traitRows } from '@/core/stock/traits';
-import { Row } from '../look/fields';
-import { colours } from '../look/theme';
-import { useStudio } from '../store/studio';
-import { CardField } from './CardField';
-import { useEdit } from './parts';
-import { TraitRows } from './TraitRows';
+import { Row } from '../../look/fields';
+import { colours } from '../../look/theme';
+import { useStudio } from '../../store/studio';
+import { CardField } from '../CardField';
+import { useEdit } from '../parts';
+import { TraitRows } from '../TraitRows';
 
 const capital = (word: string): string => `${word[0].toUpperCase()}${word.slice(1)}`;
 

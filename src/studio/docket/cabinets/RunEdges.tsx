@@ -1,10 +1,12 @@
 'use client';
+import { styleIn } from '@/core/cabinetry/styles';
 import { PROFILES } from '@/core/finishes/profiles';
+import { lookOf } from '@/core/project/joinery';
 import type { Run } from '@/core/project/schema';
-import { FieldTable, type Field } from '../look/FieldTable';
-import { useStudio } from '../store/studio';
-import { Group } from './Group';
-import { useEdit } from './parts';
+import { FieldTable, type Field } from '../../look/FieldTable';
+import { useStudio } from '../../store/studio';
+import { Group } from '../Group';
+import { useEdit } from '../parts';
 
 /** How far a cornice stands before the fronts it lies on, metres. */
 const PROUD = 0.002;
@@ -13,20 +15,23 @@ const PROUD = 0.002;
 export function RunEdges({ run }: { run: Run }) {
   const { units, run: edit, say } = useEdit();
   const own = useStudio((s) => s.project.profiles);
+  const project = useStudio((s) => s.project);
+  const { cornices, pelmet } = lookOf(run, styleIn(project, run.style));
   const set = (values: Partial<Run>): boolean => edit('run.put', { ...run, ...values });
+  const look = (values: Run['look']): boolean => set({ look: { ...run.look, ...values } });
   const sections = [...PROFILES, ...Object.values(own)].filter((p) => p.use === 'cornice');
   const cornice = (k: 0 | 1): Field => ({
     kind: 'choice',
     label: k === 0 ? 'Cornice' : 'Upon it',
-    value: run.cornices[k]?.profile ?? '',
+    value: cornices[k]?.profile ?? '',
     options: [['', 'none'], ...sections.map((p) => [p.id, p.name] as const)],
     set(profile) {
-      const kept = run.cornices.slice(0, k);
-      if (!profile) return set({ cornices: kept });
+      const kept = cornices.slice(0, k);
+      if (!profile) return look({ cornices: kept });
       const below = sections.find((p) => p.id === kept[0]?.profile);
       // The second begins where the first one ends.
       const up = below ? Math.max(...below.points.map((p) => p.y)) : 0;
-      return set({ cornices: [...kept, { profile, up, out: PROUD }, ...(k === 0 ? run.cornices.slice(1) : [])] });
+      return look({ cornices: [...kept, { profile, up, out: PROUD }, ...(k === 0 ? cornices.slice(1) : [])] });
     },
   });
   const free = run.legs.some((l) => l.kind === 'free');
@@ -47,8 +52,8 @@ export function RunEdges({ run }: { run: Run }) {
             set: (v) => set({ ends: v as Run['ends'] }),
           },
           cornice(0),
-          run.cornices.length ? cornice(1) : null,
-          { kind: 'length', label: 'Pelmet', aria: 'Height of the pelmet', value: run.pelmet, set: (pelmet) => set({ pelmet }) },
+          cornices.length ? cornice(1) : null,
+          { kind: 'length', label: 'Pelmet', aria: 'Height of the pelmet', value: pelmet, set: (high) => look({ pelmet: high }) },
           { kind: 'length', label: 'Upstand', value: run.upstand, set: (upstand) => set({ upstand }) },
           {
             kind: 'choice',
