@@ -3,7 +3,8 @@ import { clipRegions } from '../geometry/clipping';
 import { multiply, placement, transformPoint, type Matrix } from '../geometry/mesh';
 import type { Cabinet, Construction, FrontGrid, FrontLook, Run } from '../project/schema/cabinets';
 import type { Region, Ring } from '../geometry/region';
-import { distance, type Vec2 } from '../geometry/vec';
+import { insideRing, ringDistance } from '../geometry/polygon';
+import { cross, distance, dot, sub, unit as unitVector, type Vec2 } from '../geometry/vec';
 import { board } from '../stock/forms/boards';
 import type { Made, PieceSize } from '../stock/types';
 import { cornerParts } from './corner';
@@ -11,11 +12,11 @@ import { cutsOf, placeFittings, whatIs, type PlacedFitting } from './fittings';
 import { layFront, type LaidFront } from './front';
 import type { Stretch } from './leg';
 import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
-import { DUST } from '../units/tolerance';
+import { DUST, NEAR } from '../units/tolerance';
 import { lookOf, newCell, unitLook } from '../project/joinery';
 import { pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
 import { makeUnit } from './unit';
-import { plinthOf, worktopOf, type Worktop } from './worktop';
+import { plinthOf, slabOf, worktopOf, type Worktop } from './worktop';
 
 /** A unit of a run where it stands. */
 export interface AssembledUnit {
@@ -32,7 +33,7 @@ export interface AssembledUnit {
 }
 
 /** What of a run decides how it is laid out. Its look is whole, or what is apart from how runs begin. */
-export type LaidOut = Pick<Run, 'made' | 'packed' | 'start' | 'legs' | 'ends' | 'falls' | 'upstand' | 'behind' | 'look'>;
+export type LaidOut = Pick<Run, 'made' | 'packed' | 'start' | 'legs' | 'ends' | 'falls' | 'upstand' | 'behind' | 'corners' | 'look'>;
 
 /** A run as it is laid out. */
 export interface AssembledRun {
@@ -49,6 +50,9 @@ export interface AssembledRun {
 
 /** No unit that shares hangs in less, metres. */
 const LEAST = 0.1;
+
+/** What is nearer to a wall is at it, metres. */
+const AT_WALL = 0.03;
 
 /** Thickness of a plinth board, metres. */
 const PLINTH = 0.016;
@@ -144,6 +148,22 @@ function aroundTall(hung: readonly RunUnit[], tall: readonly PlacedUnit[], legs:
   });
 }
 
+/** Whether a corner of a worktop is free: no wall is at it, and no unit goes on beside it. */
+function standsFree(p: Vec2, run: Pick<Run, 'legs'>, legs: readonly BackLine[], units: readonly PlacedUnit[], overhang: number): boolean {
+  const near = legs.some(({ from, to }, i) => {
+    if (run.legs[i]?.kind !== 'wall') return false;
+    const d = unitVector(sub(to, from));
+    const [along, off] = [dot(sub(p, from), d), Math.abs(cross(d, sub(p, from)))];
+    const length = distance(from, to);
+    // At the wall itself, and at those that meet it at its ends.
+    return (off < AT_WALL && along > -AT_WALL && along < length + AT_WALL) || (Math.min(Math.abs(along), Math.abs(along - length)) < AT_WALL && off < 2);
+  });
+  if (near) return false;
+  // A unit that goes on beside it touches it with its side: two of them, or a tall one.
+  const reach = overhang + NEAR;
+  return units.filter(({ footprint }) => ringDistance(p, footprint) < reach || insideRing(p, footprint)).length < 2;
+}
+
 /**
  * A run as it is laid out: its units where they stand, the worktop over its base units, the plinth below those that stand on
  * one.
@@ -212,7 +232,10 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
     run.behind > 0 && run.legs[p.leg]?.kind === 'free' && !p.corner ? [[...straight(legs[p.leg], p.stretch, -run.behind)].reverse()] : [],
   );
   const beyond = trim.beyond.map((b) => straight(legs[b.leg], b, b.depth + made.worktop.overhang));
-  const worktop = worktopOf(legs, under, made.worktop.overhang, cuts, [...beyond, ...seats]);
+  const worktop = worktopOf(legs, under, made.worktop.overhang, cuts, [...beyond, ...seats], {
+    corners: run.corners,
+    free: (p) => standsFree(p, run, legs, floor.units, made.worktop.overhang),
+  });
   // Machines that stand on the floor have feet of their own.
   const onPlinth = standing.filter((p) => !unitOf(p.id).fittings.some((f) => whatIs(f)?.how === 'stands'));
   const plinth = made.plinth > 0 ? plinthOf(legs, onPlinth, made.toe, PLINTH) : [];
@@ -230,10 +253,10 @@ const cutOutsOf = (own: AssembledUnit, made: Construction): Ring[] =>
 /** What a run has as a whole, in the plan, z up from the floor of the level. @param sections of its cornices, x before the fronts, y up */
 export function runParts({ worktop, plinth, trim }: AssembledRun, run: LaidOut, sections: readonly (readonly Vec2[])[] = []): Made[] {
   const { made } = run;
-  const { cornices, pelmet } = lookOf(run);
+  const { cornices, pelmet, edge } = lookOf(run);
   const parts: Made[] = [];
   const top = made.plinth + made.base.height;
-  if (worktop.regions.length) parts.push({ part: 'worktop', mesh: prism(worktop.regions, top, top + made.worktop.thickness) });
+  if (worktop.regions.length) parts.push({ part: 'worktop', mesh: slabOf(worktop.regions, top, top + made.worktop.thickness, edge) });
   for (const mesh of uprights(trim.falls)) parts.push({ part: 'worktop', mesh });
   if (trim.upstands.length)
     parts.push({

@@ -16,6 +16,7 @@ export const newRun = (id: string, name: string, level: string, legs: Leg[], uni
   ends: 'panels',
   upstand: 0,
   falls: 'none',
+  corners: { form: 'square', by: 0.05 },
   behind: 0,
   status: 'new',
   finishes: {},

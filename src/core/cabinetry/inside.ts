@@ -89,6 +89,21 @@ const FREE = { side: 0.013, front: 0.03, back: 0.02 } as const;
 /** Heights of drawers and baskets inside, and of the shoes on a board that leans, metres. */
 const HIGH = { drawer: 0.16, basket: 0.18, bin: 0.42, shoes: 0.19 } as const;
 
+/** What finds no place in a lower field, metres. */
+const LOWEST: Readonly<Record<InsideKind, number>> = {
+  shelves: LEAST,
+  drawers: 0.08,
+  rail: 0.12,
+  baskets: 0.08,
+  bins: 0.15,
+  carousel: 0.2,
+  plates: 0.08,
+  bottles: 0.08,
+  shoes: 0.1,
+  trousers: 0.16,
+  nothing: LEAST,
+};
+
 /** Between plates, and between bottles, metres. */
 const PITCH = { plates: 0.045, bottles: 0.105 } as const;
 
@@ -156,7 +171,7 @@ function crossed({ x0, x1, y0, y1, z0, z1 }: Span): Mesh {
 export function insideParts({ kind, count, space }: Pick<InsideField, 'kind' | 'count' | 'space'>, setback: number): Made[] {
   const { x0, x1, y0, y1, z0, z1 } = space;
   const [wide, deep] = [x1 - x0, y1 - y0];
-  if (wide < LEAST || z1 - z0 < LEAST || deep < LEAST) return [];
+  if (wide < LEAST || z1 - z0 < LOWEST[kind] || deep < LEAST) return [];
   const free: Span = { x0: x0 + FREE.side, x1: x1 - FREE.side, y0: y0 + setback, y1: y1 - FREE.back, z0, z1 };
   const n = Math.max(1, count);
   switch (kind) {

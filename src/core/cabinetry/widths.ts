@@ -12,6 +12,9 @@ import type { BackLine } from './run';
 /** No unit is made narrower, metres. */
 export const LEAST_WIDTH = 0.15;
 
+/** No filler is narrower, metres. */
+const LEAST_FILLER = 0.01;
+
 /** What may give way or get wider: a unit of a width of its own that nothing is built into. */
 export const canGive = (u: Cabinet): boolean => u.width !== null && !u.corner && !u.bare && !u.fittings.length;
 
@@ -207,24 +210,28 @@ export function offersOn(
     return [...order.slice(0, index), ...fresh, ...order.slice(index)].map((u, i) => ({ ...u, order: i }));
   };
   const exact = (metres: number): string => `${micro(metres * (system === 'metric' ? 1000 : 1 / 0.0254))}`;
+  // A narrower strip is not cut.
+  const isCut = (filler: number): boolean => filler < NEAR || filler >= LEAST_FILLER;
   return fillings(
     gap.to - gap.from,
     beside.map((u) => (canGive(u) ? u.width : null)),
     sold,
-  ).map((way): Offer => {
-    const set = (widths: ReadonlyMap<string, number>): Cabinet[] => order.map((u) => (widths.has(u.id) ? { ...u, width: micro(widths.get(u.id)!) } : u));
-    switch (way.kind) {
-      case 'widen':
-        return { text: `${last.name} ${formatLength(way.width, system)} wide`, units: set(new Map([[last.id, way.width]])) };
-      case 'spread':
-        return { text: 'spread over all', units: set(new Map(beside.flatMap((u, i) => (canGive(u) ? [[u.id, way.widths[i]] as const] : [])))) };
-      case 'filler':
-        return { text: `filler of ${formatLength(way.width, system)}`, units: put(`${exact(way.width)} filler`) };
-      case 'unit':
-        return {
-          text: `door of ${formatLength(way.width, system)}${way.filler > NEAR ? `, filler of ${formatLength(way.filler, system)}` : ''}`,
-          units: put(`${exact(way.width)} door${way.filler > NEAR ? `, ${exact(way.filler)} filler` : ''}`),
-        };
-    }
-  });
+  )
+    .filter((way) => (way.kind === 'filler' ? isCut(way.width) : way.kind !== 'unit' || isCut(way.filler)))
+    .map((way): Offer => {
+      const set = (widths: ReadonlyMap<string, number>): Cabinet[] => order.map((u) => (widths.has(u.id) ? { ...u, width: micro(widths.get(u.id)!) } : u));
+      switch (way.kind) {
+        case 'widen':
+          return { text: `${last.name} ${formatLength(way.width, system)} wide`, units: set(new Map([[last.id, way.width]])) };
+        case 'spread':
+          return { text: 'spread over all', units: set(new Map(beside.flatMap((u, i) => (canGive(u) ? [[u.id, way.widths[i]] as const] : [])))) };
+        case 'filler':
+          return { text: `filler of ${formatLength(way.width, system)}`, units: put(`${exact(way.width)} filler`) };
+        case 'unit':
+          return {
+            text: `door of ${formatLength(way.width, system)}${way.filler > NEAR ? `, filler of ${formatLength(way.filler, system)}` : ''}`,
+            units: put(`${exact(way.width)} door${way.filler > NEAR ? `, ${exact(way.filler)} filler` : ''}`),
+          };
+      }
+    });
 }

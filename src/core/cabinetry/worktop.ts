@@ -1,8 +1,57 @@
 import { clipRegions } from '../geometry/clipping';
+import { prism, prismWithArris } from '../geometry/extrude';
+import type { Mesh } from '../geometry/mesh';
+import { tidyRing } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
+import { isLight } from '../geometry/shapes';
+import { add, cross, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import type { Run, WorktopEdge } from '../project/schema/cabinets';
 import { DUST } from '../units/tolerance';
 import type { Stretch } from './leg';
 import { coverOf, stretchOn, type BackLine, type PlacedUnit } from './run';
+
+/** How far the arris of an edge goes in and down, metres. */
+const ARRIS: Readonly<Record<WorktopEdge, number>> = { square: 0, eased: 0.002, rounded: 0.012, bevelled: 0.008 };
+
+/** A slab of worktop between two heights, its upper edges as is said. */
+export function slabOf(regions: readonly Region[], z0: number, z1: number, edge: WorktopEdge): Mesh {
+  const by = Math.min(ARRIS[edge], (z1 - z0) / 2);
+  if (by === 0) return prism(regions, z0, z1);
+  const steps = edge === 'bevelled' ? 1 : isLight() ? 2 : 6;
+  const profile = Array.from({ length: steps + 1 }, (_, k): [number, number] => {
+    const a = (Math.PI / 2) * (k / steps);
+    return edge === 'bevelled' ? [by * k, z1 - by * (1 - k)] : [by * (1 - Math.cos(a)), z1 - by * (1 - Math.sin(a))];
+  });
+  return prismWithArris(regions, z0, profile);
+}
+
+/** The corners of an outline that are free, rounded or cut off. @param free whether a corner is */
+export function withCorners(outline: Ring, { form, by }: Run['corners'], free: (p: Vec2) => boolean): Ring {
+  if (form === 'square' || by < DUST) return outline;
+  const ring = tidyRing(outline);
+  return ring.flatMap((p, i): Vec2[] => {
+    const [a, b] = [ring[(i + ring.length - 1) % ring.length], ring[(i + 1) % ring.length]];
+    const [d, e] = [unit(sub(p, a)), unit(sub(b, p))];
+    const turn = cross(d, e);
+    // No more is taken off than there is edge beside it.
+    const most = Math.min(by, distance(a, p) / 2, distance(p, b) / 2);
+    if (turn < LEAST_TURN || most < DUST || !free(p)) return [p];
+    const [from, to] = [add(p, scale(d, -most)), add(p, scale(e, most))];
+    if (form === 'cut') return [from, to];
+    const sweep = Math.atan2(turn, dot(d, e));
+    const radius = most / Math.tan(sweep / 2);
+    const centre = add(from, scale(left(d), radius));
+    const start = Math.atan2(from.y - centre.y, from.x - centre.x);
+    const steps = Math.max(3, Math.ceil(sweep / (Math.PI / 24)));
+    return Array.from({ length: steps + 1 }, (_, k) => ({
+      x: centre.x + radius * Math.cos(start + (sweep * k) / steps),
+      y: centre.y + radius * Math.sin(start + (sweep * k) / steps),
+    }));
+  });
+}
+
+/** Corners that turn by less are none: the sine of the turn. */
+const LEAST_TURN = 0.2;
 
 /** A worktop as it lies on a run. */
 export interface Worktop {
@@ -20,6 +69,7 @@ const whole = (ring: Ring): Region => ({ outer: ring, holes: [] });
  * @param under units it lies on
  * @param overhang in front of them, metres
  * @param cutOuts of sinks, hobs and taps, in the plan
+ * @param corner how its corners are, and which of them are free
  * @param beyond rings it covers besides: of end panels, and what stands out behind what stands free
  */
 export function worktopOf(
@@ -28,9 +78,11 @@ export function worktopOf(
   overhang: number,
   cutOuts: readonly Ring[] = [],
   beyond: readonly Ring[] = [],
+  corner?: { corners: Run['corners']; free(p: Vec2): boolean },
 ): Worktop {
   const covers = [...under.map((u) => coverOf(u, legs, u.depth + overhang)), ...beyond].map(whole);
-  const outline = covers.length ? clipRegions('union', covers, []) : [];
+  const square = covers.length ? clipRegions('union', covers, []) : [];
+  const outline = corner ? square.map((r) => ({ ...r, outer: withCorners(r.outer, corner.corners, corner.free) })) : square;
   const regions = cutOuts.length ? clipRegions('difference', outline, cutOuts.map(whole)) : outline;
   return { regions, stretches: stretchesOf(legs, under) };
 }

@@ -178,7 +178,7 @@ describe('a project of any earlier version', () => {
 
   it('15: what was built into a unit was said by a word', () => {
     const kept = { ...unitsSaid('600 oven')[0], fittings: undefined, fitting: 'sink' };
-    const { ends, upstand, falls, behind, style, look, ...run } = newRun(
+    const { ends, upstand, falls, behind, corners, style, look, ...run } = newRun(
       'run-a',
       'Run',
       'ground',
@@ -199,6 +199,7 @@ describe('a project of any earlier version', () => {
       upstand,
       falls,
       behind,
+      corners,
       style,
       look: { fronts: 'boarded', handles: 'cup', cornices: [], pelmet: 0 },
     });

@@ -416,6 +416,7 @@ function toVersion17(old: Plain): Plain {
     joinery: {},
     runs: each(old.runs, (run) => ({
       style: null,
+      corners: { form: 'square', by: 0.05 },
       look: Object.fromEntries(LOOKS.flatMap((key) => (run[key] === undefined ? [] : [[key, run[key]]]))),
       ...Object.fromEntries(Object.entries(run).filter(([key]) => !(LOOKS as readonly string[]).includes(key))),
     })),

@@ -93,6 +93,9 @@ export const HOLDS = ['reach', 'middle'] as const;
 export const EDGES = ['square', 'eased', 'rounded', 'bevelled'] as const;
 export type WorktopEdge = (typeof EDGES)[number];
 
+/** How free corners of a worktop are. */
+export const CORNER_FORMS = ['square', 'rounded', 'cut'] as const;
+
 const frontLook = {
   fronts: z.enum(FRONTS),
   stile: length(0.3).describe('width of the stiles of what is framed, metres'),
@@ -189,6 +192,9 @@ export const Run = z.object({
   ends: z.enum(['panels', 'bare']).describe('what free ends of rows show, and the back of what stands free: panels of the fronts, or the carcass'),
   upstand: length(0.6).describe('height of the strip of worktop along the wall, metres; 0: none'),
   falls: z.enum(['none', 'left', 'right', 'both']).describe('ends at which the worktop goes down to the floor'),
+  corners: z
+    .object({ form: z.enum(CORNER_FORMS), by: length(0.6).describe('how far from the corner, metres') })
+    .describe('of the worktop, where they stand free in front'),
   behind: length(0.8).describe('how far the worktop stands out behind units that stand free, for seats, metres'),
   status: Status,
   finishes: Finishes.describe('by part, where it is another than that of its style'),

@@ -3,6 +3,7 @@ import { styleIn } from '@/core/cabinetry/styles';
 import { PROFILES } from '@/core/finishes/profiles';
 import { lookOf } from '@/core/project/joinery';
 import type { Run } from '@/core/project/schema';
+import { CORNER_FORMS } from '@/core/project/schema/cabinets';
 import { FieldTable, type Field } from '../../look/FieldTable';
 import { useStudio } from '../../store/studio';
 import { Group } from '../Group';
@@ -67,6 +68,17 @@ export function RunEdges({ run }: { run: Run }) {
             ],
             set: (v) => set({ falls: v as Run['falls'] }),
           },
+          {
+            kind: 'choice',
+            label: 'Corners',
+            aria: 'Free corners of the worktop',
+            value: run.corners.form,
+            options: CORNER_FORMS.map((v) => [v, v] as const),
+            set: (v) => set({ corners: { ...run.corners, form: v as Run['corners']['form'] } }),
+          },
+          run.corners.form === 'square'
+            ? null
+            : { kind: 'length', label: 'By', aria: 'How far from the corner', value: run.corners.by, set: (by) => set({ corners: { ...run.corners, by } }) },
           free ? { kind: 'length', label: 'For seats', aria: 'Worktop behind, for seats', value: run.behind, set: (behind) => set({ behind }) } : null,
         ]}
       />
