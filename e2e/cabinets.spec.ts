@@ -70,10 +70,12 @@ test('a run of cabinets is said along a wall, goes round a corner, and is change
     await expect(studio.docket).toContainText('Sink');
     await studio.set('Width', '900');
     expect((await studio.project()).cabinets[sink.unit.id].width).toBe(0.9);
+    await studio.unfold('Place in its run');
     await studio.docket.getByRole('button', { name: 'To the left' }).click();
     expect((await studio.project()).cabinets[sink.unit.id].order).toBe(0);
     for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
     expect((await studio.project()).cabinets).toEqual(project.cabinets);
+    await studio.unfold('Joinery style');
     await studio.choose('Fronts', 'boarded', studio.docket);
     expect(only((await studio.project()).runs).look.fronts).toBe('boarded');
   });

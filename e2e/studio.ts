@@ -138,6 +138,12 @@ export class Studio {
     return this.page.keyboard.type(text, { delay: 15 });
   }
 
+  /** Unfolds rows of the docket that are folded under a heading. */
+  async unfold(title: string): Promise<void> {
+    const heading = this.docket.getByRole('button', { name: title, exact: true });
+    if ((await heading.getAttribute('aria-expanded')) === 'false') await heading.click();
+  }
+
   /** Changes a value on the docket. */
   async set(label: string, value: string): Promise<void> {
     const field = this.docket.getByLabel(label, { exact: true });

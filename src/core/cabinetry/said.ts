@@ -206,6 +206,13 @@ const KINDS: readonly Kind[] = [
     front: ({ hand, count }) => [row(null, { ...door(hand, 0), inside: [inside(null, 'rail'), inside(0.2 * (count ?? 3), 'shoes', count ?? 3)] })],
   },
   {
+    word: 'tall corner',
+    band: 'tall',
+    usual: [1, 40 * INCH],
+    corner: true,
+    front: ({ hand, count }) => [row(null, door(hand, count ?? 3))],
+  },
+  {
     word: 'bins',
     also: ['bin pull-out'],
     band: 'base',

@@ -6,7 +6,8 @@ import { assembleRun } from './assemble';
 import { newRun } from './begin';
 import { sayRun } from './line';
 import type { BackLine } from './run';
-import { mirroredAbout, offersOn, replacedBy, resized, withoutUnit } from './widths';
+import { edgeDragged, mirroredAbout, offersOn, replacedBy, resized, stepped, unitDragged, withoutUnit } from './widths';
+import { INCH } from '../units/length';
 
 const run = newRun('run-a', 'Kitchen', 'ground', [{ kind: 'wall', wall: 'w', side: 'left', room: 'r' }], 'metric');
 const wall = (long: number): BackLine[] => [{ from: { x: 0, y: 0 }, to: { x: long, y: 0 } }];
@@ -113,5 +114,42 @@ describe('a unit of a run', () => {
     const again = mirroredAbout(derivedOn(both, 4), both, 'run-a-2', 'right', newId);
     expect(typeof again === 'string' || again.slice(0, 2).map((u) => u.front)).toEqual(units.slice(0, 2).map((u) => u.front));
     expect(mirroredAbout(derivedOn(units, 4), units, 'run-a-0', 'left', newId)).toBe('Nothing stands on that side of door.');
+  });
+});
+
+describe('what is dragged along a run', () => {
+  const units = unitsSaid('600 door, 500 drawers, 800 sink, 450 door, 600 wall');
+
+  it('goes in steps of 50 mm or 3 in, finer ones of 1 mm or a sixteenth, and never below the least', () => {
+    expect([stepped(0.523, 'metric', false), stepped(0.5234, 'metric', true), stepped(0.02, 'metric', false)]).toEqual([0.5, 0.523, 0.15]);
+    expect(stepped(14 * INCH, 'imperial', false) / INCH).toBeCloseTo(15, 4);
+    expect(stepped(14.1 * INCH, 'imperial', true) / INCH).toBeCloseTo(14.125, 4);
+    expect(stepped(0, 'imperial', false) / INCH).toBeCloseTo(6, 4);
+  });
+
+  it('by its far edge shifts what follows, by its near edge takes from the one beside it', () => {
+    const drag = (id: string, side: 'left' | 'right', to: number, long = 3): (number | null)[] | string => {
+      const next = edgeDragged(derivedOn(units, long), units, id, side, to, 'metric', false);
+      return typeof next === 'string' ? next : widths(next.slice(0, 4));
+    };
+    expect(drag('run-a-1', 'right', 1.32)).toEqual([0.6, 0.7, 0.8, 0.45]);
+    expect(drag('run-a-1', 'left', 0.38)).toEqual([0.4, 0.7, 0.8, 0.45]);
+    // A sink keeps its width: what follows it shifts.
+    expect(drag('run-a-3', 'left', 1.7)).toEqual([0.6, 0.5, 0.8, 0.65]);
+    expect(drag('run-a-1', 'right', 2.9, 2.36)).toMatch(/wider than/);
+    const packed = { ...derivedOn(units, 3), run: { ...run, packed: 'end' as const } };
+    const next = edgeDragged(packed, units, 'run-a-1', 'left', packed.units[1].placed.stretch.from - 0.1, 'metric', false);
+    expect(typeof next === 'string' || widths(next.slice(0, 4))).toEqual([0.6, 0.6, 0.8, 0.45]);
+  });
+
+  it('stands before the first whose middle lies farther on, and nothing else changes', () => {
+    const derived = derivedOn(units, 3);
+    const at = (to: number): string => sayRun(unitDragged(derived, units, 'run-a-1', to), 'metric');
+    expect(at(0.1)).toBe('500 drawers, 600 door, 800 sink, 450 door, 600 wall');
+    expect(at(1.2)).toBe('600 door, 500 drawers, 800 sink, 450 door, 600 wall');
+    expect(at(1.6)).toBe('600 door, 800 sink, 500 drawers, 450 door, 600 wall');
+    expect(at(9)).toBe('600 door, 800 sink, 450 door, 500 drawers, 600 wall');
+    // What hangs alone has nothing to go past.
+    expect(unitDragged(derived, units, 'run-a-4', 2)).toEqual(units);
   });
 });

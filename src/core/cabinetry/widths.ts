@@ -1,6 +1,6 @@
 import { newCell } from '../project/joinery';
 import type { Cabinet, FrontGrid, Hand, Run } from '../project/schema/cabinets';
-import { formatLength, type UnitSystem } from '../units/length';
+import { formatLength, INCH, type UnitSystem } from '../units/length';
 import { NEAR } from '../units/tolerance';
 import { assembleRun, type AssembledRun } from './assemble';
 import type { DerivedRun } from './derive';
@@ -234,4 +234,64 @@ export function offersOn(
           };
       }
     });
+}
+
+/** Steps in which the edges of units are dragged, and the finer ones, metres. */
+const STEPS: Readonly<Record<UnitSystem, { step: number; fine: number }>> = {
+  metric: { step: 0.05, fine: 0.001 },
+  imperial: { step: 3 * INCH, fine: INCH / 16 },
+};
+
+/** A width in the steps of dragging. @param fine in the finer ones */
+export const stepped = (width: number, system: UnitSystem, fine: boolean): number => {
+  const by = STEPS[system][fine ? 'fine' : 'step'];
+  return micro(Math.max(Math.ceil(LEAST_WIDTH / by - NEAR) * by, Math.round(width / by) * by));
+};
+
+/**
+ * The units of a run when an edge of one of them is dragged along its leg: at the edge that looks to where units are packed the
+ * one beside it gives way, at the other all that follow shift, as far as there is room.
+ *
+ * @param to where the edge is dragged to, metres along its leg
+ * @returns the units, or one sentence on why that is not possible
+ */
+export function edgeDragged(
+  derived: Pick<DerivedRun, 'run' | 'units' | 'legs' | 'floor' | 'hung'>,
+  all: readonly Cabinet[],
+  id: string,
+  side: 'left' | 'right',
+  to: number,
+  system: UnitSystem,
+  fine: boolean,
+): Cabinet[] | string {
+  const { run, legs, units } = derived;
+  const own = units.find((u) => u.unit.id === id)!;
+  const { leg, stretch } = own.placed;
+  const row = rowOn(derived, leg, own.unit.band === 'wall');
+  const at = row.findIndex((u) => u.id === id);
+  const width = stepped(side === 'right' ? to - stretch.from : stretch.to - to, system, fine);
+  // Units lie together at the corner before them, at the one behind them, or where they are packed.
+  const turns = run.legs.length > 1;
+  const packed = turns && leg === 0 && all.some((u) => u.corner) ? 'end' : turns && leg > 0 ? 'start' : run.packed;
+  const shifts = (side === 'right') === (packed === 'start');
+  const neighbour = row[side === 'right' ? at + 1 : at - 1];
+  return resized(run, all, legs, id, width, shifts || !neighbour || !canGive(neighbour) ? 'shift' : 'beside', side, system);
+}
+
+/**
+ * The units of a run when one of them is dragged along its leg: it stands before the first whose middle lies farther on.
+ *
+ * @param to where its middle is dragged to, metres along its leg
+ */
+export function unitDragged(derived: Pick<DerivedRun, 'units'>, all: readonly Cabinet[], id: string, to: number): Cabinet[] {
+  const own = derived.units.find((u) => u.unit.id === id)!;
+  const hung = own.unit.band === 'wall';
+  const others = derived.units.filter((u) => u.unit.id !== id && u.placed.leg === own.placed.leg && (u.unit.band === 'wall') === hung && !u.placed.corner);
+  const order = inOrder(all);
+  const rest = order.filter((u) => u.id !== id);
+  const next = others.filter((u) => (u.placed.stretch.from + u.placed.stretch.to) / 2 > to).sort((a, b) => a.placed.stretch.from - b.placed.stretch.from)[0];
+  const last = [...others].sort((a, b) => b.placed.stretch.to - a.placed.stretch.to)[0];
+  if (!last) return order;
+  const index = next ? rest.findIndex((u) => u.id === next.unit.id) : rest.findIndex((u) => u.id === last.unit.id) + 1;
+  return [...rest.slice(0, index), own.unit, ...rest.slice(index)].map((u, i) => ({ ...u, order: i }));
 }

@@ -14,7 +14,7 @@ import type { Spot } from '../store/studio';
 import { applyFinish, pressFinish, showFinish } from './finishing';
 import { gapMarks, pressOpening, showOpening, slideTo } from './openings';
 import { dropPiece, showPlace } from './pieces';
-import { endOfRun, pressUnit, showUnit } from './runs';
+import { alongTo, edgeTo, endOfRun, pressUnit, showUnit } from './runs';
 import { selectedPieces } from './selected';
 import { collisionNote } from './collisions';
 import { chosenWith } from './sets';
@@ -40,6 +40,7 @@ export { gapMarks, openingFrom, openingValue } from './openings';
 export { deleteSelection, dropPiece, duplicateSelection, nudgeSelection, showDrop, turnSelection } from './pieces';
 export { selectedPieces } from './selected';
 export { chosenSet, keepSet, keepTogether, openSet, partSet } from './sets';
+export { edgesOf } from './runs';
 export type { TablePoint } from './session';
 export { carryCopies, lineUp, mirrorSelection } from './carrying';
 export { finishChain, steer } from './walls';
@@ -53,6 +54,8 @@ type Drag =
   | { kind: 'piece'; piece: Piece; grab: Vec2; moved: boolean }
   | { kind: 'pieces'; from: Vec2; by: Vec2; moved: boolean }
   | { kind: 'turn'; piece: Piece; moved: boolean }
+  | { kind: 'edge'; unit: string; side: 'left' | 'right'; moved: boolean }
+  | { kind: 'unit'; unit: string; from: Vec2; moved: boolean }
   | { kind: 'opening'; opening: string; grab: number; moved: boolean };
 
 let drag: Drag | null = null;
@@ -163,7 +166,9 @@ export function down(given: TablePoint): boolean {
       }
       const piece = state.project.pieces[spot.entity];
       const opening = state.project.openings[spot.entity];
-      if (piece) drag = { kind: 'piece', piece, grab: sub(at.plan, piece), moved: false };
+      // A unit that is in hand already goes along its run; the first press takes it in hand.
+      if (already && state.project.cabinets[spot.entity] && !at.shift) drag = { kind: 'unit', unit: spot.entity, from: at.plan, moved: false };
+      else if (piece) drag = { kind: 'piece', piece, grab: sub(at.plan, piece), moved: false };
       else if (opening) {
         drag = {
           kind: 'opening',
@@ -181,6 +186,11 @@ export function down(given: TablePoint): boolean {
 /** Begins turning a piece by its handle. */
 export function grabTurn(piece: Piece): void {
   drag = { kind: 'turn', piece, moved: false };
+}
+
+/** Begins dragging an edge of a unit by its handle. */
+export function grabEdge(unit: string, side: 'left' | 'right'): void {
+  drag = { kind: 'edge', unit, side, moved: false };
 }
 
 /** Begins moving a corner by its handle. */
@@ -373,6 +383,22 @@ function dragTo(at: TablePoint): void {
     d.moved = true;
     show('pieces.move', { pieces: selectedPieces(), by: d.by, turn: 0 });
     set({ measure: { fields: [{ label: 'moved', value: Math.hypot(d.by.x, d.by.y) }], note: 'together', typed: null, field: 0 } });
+  } else if (d.kind === 'edge') {
+    d.moved = true;
+    const laid = edgeTo(d.unit, d.side, at.plan, at.shift);
+    set({
+      measure: {
+        fields: laid.width === null ? [] : [{ label: 'wide', value: laid.width }],
+        note: laid.refusal ?? show('run.lay', laid.args) ?? laid.note,
+        typed: null,
+        field: 0,
+      },
+    });
+  } else if (d.kind === 'unit') {
+    if (!d.moved && distance(at.plan, d.from) < at.reach) return;
+    d.moved = true;
+    const laid = alongTo(d.unit, at.plan);
+    if (laid) set({ measure: { fields: [], note: show('run.lay', laid.args) ?? laid.note, typed: null, field: 0 } });
   } else if (d.kind === 'turn') {
     d.moved = true;
     show('piece.set', { piece: d.piece.id, set: { rotation: turnTo(d.piece, at) } });

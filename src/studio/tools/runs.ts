@@ -1,11 +1,14 @@
 import { newRun } from '@/core/cabinetry/begin';
 import { leftOn } from '@/core/cabinetry/left';
 import { legAlong } from '@/core/cabinetry/sides';
-import { lerp, type Vec2 } from '@/core/geometry/vec';
+import { inOrder } from '@/core/cabinetry/line';
+import { edgeDragged, unitDragged } from '@/core/cabinetry/widths';
+import { dot, lerp, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { derivedOf } from '@/core/model/model';
 import { putUnit, type UnitPlaced } from '@/core/placing/units';
 import { freeName } from '@/core/project/things';
-import type { Side } from '@/core/project/schema';
+import type { CommandArgs } from '@/core/project/commands';
+import type { Cabinet, Side } from '@/core/project/schema';
 import { newId, useStudio } from '../store/studio';
 import { comingId, get, set, wasSet } from './session';
 
@@ -63,4 +66,67 @@ export function endOfRun(): Vec2 | null {
   const { from, to } = own.legs[leg];
   const reached = last.arms ? last.arms[1] : last.stretch.to;
   return lerp(from, to, reached / Math.hypot(to.x - from.x, to.y - from.y));
+}
+
+/** A unit of a run as it stands in the model, without what is shown; null where it is not there. */
+function standingUnit(id: string) {
+  const { project, endPreview } = get();
+  endPreview();
+  const { model } = get();
+  const run = project.cabinets[id]?.run;
+  const derived = derivedOf(model, 'runs').find((r) => r.id === run);
+  const own = derived?.units.find((u) => u.unit.id === id);
+  return derived && own ? { derived, own, all: inOrder(Object.values(project.cabinets).filter((u) => u.run === run)) } : null;
+}
+
+/** Metres along the leg a unit stands at. */
+function placeAlong({ derived, own }: NonNullable<ReturnType<typeof standingUnit>>, point: Vec2): number {
+  const { from, to } = derived.legs[own.placed.leg];
+  return dot(sub(point, from), unit(sub(to, from)));
+}
+
+/** What dragging an edge of a unit to a point does, and how wide it is then. @param fine in the finer steps */
+export function edgeTo(
+  id: string,
+  side: 'left' | 'right',
+  point: Vec2,
+  fine: boolean,
+): { args: CommandArgs<'run.lay'>; width: number | null; note: string; refusal: string | null } {
+  const found = standingUnit(id)!;
+  return edgeAlong(id, side, placeAlong(found, point), fine);
+}
+
+/** What dragging an edge of a unit along its leg does. @param to metres along the leg */
+export function edgeAlong(id: string, side: 'left' | 'right', to: number, fine: boolean): ReturnType<typeof edgeTo> {
+  const { derived, all } = standingUnit(id)!;
+  const { units: system } = get().project;
+  const next = edgeDragged(derived, all, id, side, to, system, fine);
+  const as = (units: Cabinet[]): CommandArgs<'run.lay'> => ({ run: derived.run, units });
+  if (typeof next === 'string') return { args: as(all), width: null, note: '', refusal: next };
+  return { args: as(next), width: next.find((u) => u.id === id)!.width, note: leftOn(derived, system).join(', '), refusal: null };
+}
+
+/** What dragging a unit along its run to a point does. */
+export function alongTo(id: string, point: Vec2): { args: CommandArgs<'run.lay'>; note: string } | null {
+  const found = standingUnit(id);
+  if (!found || found.own.placed.corner) return null;
+  const units = unitDragged(found.derived, found.all, id, placeAlong(found, point));
+  const at = units.findIndex((u) => u.id === id);
+  const [before, next] = [units[at - 1], units[at + 1]];
+  return { args: { run: found.derived.run, units }, note: next ? `before ${next.name}` : before ? `after ${before.name}` : '' };
+}
+
+/** The points of the plan by which the edges of a unit are dragged: where its front begins and ends. */
+export function edgesOf(id: string): { side: 'left' | 'right'; p: Vec2 }[] {
+  const { model, project } = get();
+  if (project.cabinets[id]?.width === null || project.cabinets[id]?.corner) return [];
+  const own = derivedOf(model, 'runs')
+    .flatMap((r) => r.units)
+    .find((u) => u.unit.id === id);
+  if (!own) return [];
+  const [a, b, c, d] = own.placed.footprint;
+  return [
+    { side: 'left', p: lerp(a, b, 0.5) },
+    { side: 'right', p: lerp(d, c, 0.5) },
+  ];
 }

@@ -5,16 +5,18 @@ import { makeParts } from '../../stock/stock';
 import type { DerivedRun } from '../../cabinetry/derive';
 import { isDrawn, layFront, type Field } from '../../cabinetry/front';
 import type { Stretch } from '../../cabinetry/leg';
-import { stretchOn } from '../../cabinetry/run';
+import { stretchOn, type BackLine } from '../../cabinetry/run';
+import type { WallSide } from '../../shell/wall-types';
 import { distance, dot, sub, type Vec2 } from '../../geometry/vec';
-import type { Cabinet, Construction, Hand } from '../../project/schema/cabinets';
+import type { Cabinet, Construction, Hand, Leg } from '../../project/schema/cabinets';
 import type { PieceSize } from '../../stock/types';
 import type { DressedFace } from '../../shell/dress/dressed';
 import { NEAR } from '../../units/tolerance';
 import { carry, type DisplayItem, type Pen } from '../display';
 import { hangingLines } from './opening';
 import { frontOutline, nearestOf } from './outline';
-import { faceAxes } from './pieces';
+import { faceAxes, type FaceAxes } from './pieces';
+import type { Placed } from './unroll';
 
 const rectangle = ({ x0, x1, z0, z1 }: Field): Vec2[] => [
   { x: x0, y: z0 },
@@ -45,7 +47,7 @@ export function drawRunUpright(derived: DerivedRun, face: DressedFace): DisplayI
   const { made } = run;
   const top = made.plinth + made.base.height;
   return run.legs.flatMap((leg, i): DisplayItem[] => {
-    if (leg.kind !== 'wall' || leg.wall !== side.wall || leg.side !== side.side || distance(legs[i].from, axes.origin) > side.length + NEAR) return [];
+    if (!runsBefore(leg, side, legs[i], axes)) return [];
     const shift = dot(sub(legs[i].from, axes.origin), axes.right);
     const here = units.flatMap((own) => {
       const stretch = own.unit.bare === 'space' ? null : stretchOn(own.placed, legs, i);
@@ -63,10 +65,40 @@ export function drawRunUpright(derived: DerivedRun, face: DressedFace): DisplayI
   });
 }
 
+/** A unit whose front is seen in an elevation: the lower left corner of its carcass. Metres. */
+export interface FrontUpright {
+  derived: DerivedRun;
+  own: AssembledUnit;
+  at: Vec2;
+}
+
+/** The units whose fronts are seen before one of the faces of an elevation, as they are drawn there. */
+export function frontsUpright(derived: DerivedRun, { face, x }: Placed): FrontUpright[] {
+  const axes = faceAxes(face);
+  const side = face.side;
+  if (!axes || !side) return [];
+  const { run, legs, units, step } = derived;
+  return run.legs.flatMap((leg, i): FrontUpright[] => {
+    if (!runsBefore(leg, side, legs[i], axes)) return [];
+    const shift = x + dot(sub(legs[i].from, axes.origin), axes.right);
+    return units.flatMap((own): FrontUpright[] => {
+      if (own.placed.leg !== i || own.unit.bare === 'space') return [];
+      return [{ derived, own, at: { x: shift + own.placed.stretch.from, y: step + footOf(own, run.made) } }];
+    });
+  });
+}
+
+/** Height of the foot of a carcass above the floor. */
+const footOf = ({ unit }: AssembledUnit, made: Construction): number => (unit.band === 'wall' ? wallFoot(made) : made.plinth);
+
+/** Whether a leg of a run is what one sees before a face. */
+const runsBefore = (leg: Leg, side: WallSide, { from }: BackLine, { origin }: FaceAxes): boolean =>
+  leg.kind === 'wall' && leg.wall === side.wall && leg.side === side.side && distance(from, origin) <= side.length + NEAR;
+
 /** @param whole whether its front is along this leg */
 function drawUnit({ run: { made } }: DerivedRun, own: AssembledUnit, { from, to }: Stretch, whole: boolean): DisplayItem[] {
   const { unit, placed, size } = own;
-  const foot = unit.band === 'wall' ? wallFoot(made) : made.plinth;
+  const foot = footOf(own, made);
   const entity = unit.id;
   const body = solid({ x0: from, x1: to, z0: foot, z1: foot + size.height }, entity);
   // Of a corner unit its box shows: the next leg stands before its front.

@@ -104,7 +104,7 @@ export function StyleRows({ run }: { run: Run }) {
           {
             kind: 'choice',
             label: 'Style',
-            aria: 'Joinery style',
+            aria: 'Style it is made in',
             value: style?.id ?? NONE,
             options: [
               [NONE, 'none'],

@@ -16,6 +16,8 @@ import { useLayouts, type Wanted } from '../../finishes/layouts';
 import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
 import { useWheel } from '../zoom';
 import { Handles } from './Handles';
+import { dragFront, dropFront, takeFront, type FrontDrag } from './fronts';
+import { FrontInHand } from './FrontInHand';
 import { UprightGaps } from './UprightGaps';
 import * as tools from '../../tools/controller';
 import { registerPane } from '../../tools/panes';
@@ -40,6 +42,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const [pointer, setPointer] = useState<Vec2 | null>(null);
   const [corner, setCorner] = useState<Vec2 | null>(null);
   const carrying = useRef<Carrying | null>(null);
+  const fronts = useRef<FrontDrag | null>(null);
   const drag = useRef<{ patch: Patch; handle: number | null; from: Vec2; moved: boolean; meant: Patch | null } | null>(null);
   useLayoutEffect(() => {
     const element = frame.current!;
@@ -116,9 +119,14 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   useEffect(() => registerPane('elevation', frame, find), [find]);
   if (!faces.length) return <Box ref={frame} data-testid="elevation" sx={{ position: 'absolute', inset: 0 }} />;
 
-  const at = (e: { clientX: number; clientY: number }): Vec2 => {
+  /** Where the pointer is, metres. */
+  const p0 = (e: { clientX: number; clientY: number }): Vec2 => {
     const box = frame.current!.getBoundingClientRect();
-    const p = { x: (e.clientX - box.left - view.x) / k, y: (view.y - (e.clientY - box.top)) / k };
+    return { x: (e.clientX - box.left - view.x) / k, y: (view.y - (e.clientY - box.top)) / k };
+  };
+
+  const at = (e: { clientX: number; clientY: number }): Vec2 => {
+    const p = p0(e);
     const near = points.length > 2 && distance(p, points[0]) < 10 / k ? points[0] : null;
     if (near) return near;
     // Measured from the left end of the face it is over.
@@ -186,6 +194,16 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         const entity = (e.target as Element).closest('[data-entity]')?.getAttribute('data-entity');
         const patch = entity ? project.patches[entity] : undefined;
         const state = useStudio.getState();
+        const front =
+          entity && !points.length && state.tool.kind === 'select' && entity === only && project.cabinets[entity]
+            ? takeFront(model, faces, entity, p0(e), 8 / k)
+            : null;
+        if (front) {
+          fronts.current = front;
+          e.currentTarget.focus();
+          e.currentTarget.setPointerCapture(e.pointerId);
+          return;
+        }
         if (entity && !points.length && (!patch || chosen.has(entity) || e.shiftKey || kind !== 'patch' || patch.shape.kind !== 'band')) {
           if (state.tool.kind === 'finish' && patch)
             return void state.run('finish.apply', { targets: [{ kind: 'patch', patch: entity, part: 'field' }], finish: state.tool.finish });
@@ -218,6 +236,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           const { x, y, view: v } = pan.current;
           return setOwn({ ...v, x: v.x + e.clientX - x, y: v.y + e.clientY - y });
         }
+        if (fronts.current) return dragFront(fronts.current, p0(e), e.shiftKey);
         const p = at(e);
         const c = carrying.current;
         if (c) {
@@ -245,6 +264,11 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         if (holding) {
           const point = find(e);
           if (point) tools.dropPiece(holding, point);
+          return;
+        }
+        if (fronts.current) {
+          dropFront(fronts.current);
+          fronts.current = null;
           return;
         }
         const c = carrying.current;
@@ -301,6 +325,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           <Marks items={marks} />
         </g>
         <Texts items={items} view={view} selected={NONE} room={null} />
+        {only && project.cabinets[only] ? <FrontInHand unit={only} faces={faces} view={view} /> : null}
         {held ? <Handles {...held} view={view} /> : null}
         {piece && !points.length && !corner ? <UprightGaps piece={piece} faces={faces} view={view} /> : null}
       </svg>

@@ -158,7 +158,9 @@ export function PlanPane() {
         }
         const turn = (e.target as Element).closest('[data-turn]');
         const corner = (e.target as Element).closest('[data-corner]')?.getAttribute('data-corner');
+        const edge = (e.target as Element).closest('[data-edge]')?.getAttribute('data-edge');
         if (turn && piece) tools.grabTurn(piece);
+        else if (edge && one) tools.grabEdge(one, edge as 'left' | 'right');
         else if (corner?.includes('/')) tools.grabPoint(corner.split('/')[0], Number(corner.split('/')[1]));
         else if (corner) tools.grabCorner(corner);
         else if (!tools.down(point(e))) pan.current = { x: e.clientX, y: e.clientY, view };
@@ -223,6 +225,25 @@ export function PlanPane() {
                 </rect>
               );
             })
+          : null}
+        {tool.kind === 'select' && one && model.project.cabinets[one] && !model.project.contents.held.includes(one)
+          ? tools.edgesOf(one).map(({ side, p }) => (
+              <rect
+                key={side}
+                data-edge={side}
+                x={view.x + p.x * view.k - 5}
+                y={view.y - p.y * view.k - 5}
+                width={10}
+                height={10}
+                rx={5}
+                fill={colours.paper}
+                stroke={colours.damson}
+                strokeWidth={1.5}
+                style={{ cursor: 'ew-resize' }}
+              >
+                <title>{side === 'left' ? 'Drag its left edge' : 'Drag its right edge'}</title>
+              </rect>
+            ))
           : null}
         {tool.kind === 'select' && stage === 'Shell' && marks.length === 0 ? <OverallFields view={view} /> : null}
         {tool.kind === 'select' && marks.length === 0 ? (

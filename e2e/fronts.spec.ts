@@ -1,0 +1,184 @@
+import { derivedOf } from '../src/core/model/model';
+import { deriveModel } from '../src/core/model/derive';
+import type { Project } from '../src/core/project/schema';
+import { expect, test } from './test';
+import { only, Studio } from './studio';
+
+const units = (project: Project) => Object.values(project.cabinets).sort((a, b) => a.order - b.order);
+const runsOf = (project: Project) => derivedOf(deriveModel(project), 'runs');
+
+/** The middle of a unit in the plan, and of its edges. */
+const middleOf = (project: Project, name: string): [number, number] => {
+  const own = runsOf(project)
+    .flatMap((r) => r.units)
+    .find((u) => u.unit.name === name)!;
+  const { footprint } = own.placed;
+  return [footprint.reduce((s, p) => s + p.x / footprint.length, 0), footprint.reduce((s, p) => s + p.y / footprint.length, 0)];
+};
+
+test('a run is dragged and filled, its fronts are divided on the docket and in the elevation, and it is made in a style', async ({ page }) => {
+  test.setTimeout(240_000);
+  const studio = new Studio(page);
+  await studio.start('Fronts');
+  await studio.firstRoom('4000', '3000');
+  await page.keyboard.press('Escape');
+  await studio.press(2, 0.1);
+  await studio.docket.getByRole('button', { name: 'Cabinets along it' }).click();
+  const line = studio.docket.getByLabel('Units, from the left');
+  await line.fill('600 drawers, 800 sink, 600 door, 500 wall glazed');
+  await line.press('Escape');
+  await line.press('Enter');
+  await page.keyboard.press('Escape');
+
+  await test.step('an edge is dragged in steps, what follows shifts; a unit is dragged past another', async () => {
+    const before = await studio.project();
+    const wall = runsOf(before)[0].legs[0];
+    // Who stands before the south wall has its east end at the left.
+    const at = (along: number): [number, number] => [wall.from.x - along, wall.from.y + 0.28];
+    await studio.press(...at(0.2));
+    await expect(studio.docket).toContainText('Drawers');
+    await studio.drag(at(0.6), at(0.83));
+    expect(units(await studio.project()).map((u) => u.width)).toEqual([0.85, 0.8, 0.6, 0.5]);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    expect((await studio.project()).cabinets).toEqual(before.cabinets);
+    await studio.drag(at(0.3), at(1.3));
+    expect(units(await studio.project()).map((u) => u.name)).toEqual(['sink', 'drawers', 'door', 'wall glazed']);
+    await page.getByRole('button', { name: 'Undo' }).click();
+  });
+
+  await test.step('what is left is filled by one choice', async () => {
+    await expect(studio.docket).toContainText('2000 left');
+    await studio.choose('Fill what is left', /^spread over all/, studio.docket);
+    const filled = runsOf(await studio.project())[0];
+    expect(filled.floor.gaps).toEqual([]);
+    expect(units(await studio.project()).map((u) => u.width)).toEqual([1.6, 0.8, 1.6, 0.5]);
+    await page.getByRole('button', { name: 'Undo' }).click();
+  });
+
+  await test.step('a front is divided on the docket, by pressing and typing', async () => {
+    await studio.press(...middleOf(await studio.project(), 'door'));
+    await studio.docket.getByRole('button', { name: 'Divide across' }).click();
+    await studio.docket.getByRole('radio', { name: 'Row 1, cell 1' }).click();
+    await studio.choose('Closed with', 'drawer', studio.docket);
+    await studio.set('Row, high', '200');
+    await studio.docket.getByRole('radio', { name: 'Row 2, cell 1' }).click();
+    await studio.docket.getByRole('button', { name: 'Divide down' }).click();
+    const door = units(await studio.project()).find((u) => u.name === 'door')!;
+    expect(door.front.map((r) => [r.height, r.cells.map((c) => c.kind)])).toEqual([
+      [0.2, ['drawer']],
+      [null, ['door', 'door']],
+    ]);
+    await studio.set('Row, high', '700');
+    await expect(studio.notice).toContainText('more than its neighbours can give');
+    expect(units(await studio.project()).find((u) => u.name === 'door')).toEqual(door);
+  });
+
+  await test.step('its inside is divided: a rail above, drawers below', async () => {
+    await studio.docket.getByRole('button', { name: 'Divide inside' }).click();
+    await studio.choose('Inside 1', 'hanging rail', studio.docket);
+    await studio.docket.getByRole('button', { name: 'Below inside 1' }).click();
+    await studio.choose('Inside 2', 'inner drawers', studio.docket);
+    await studio.set('Height inside 2', '300');
+    await studio.set('How many inside 2', '2');
+    const cell = units(await studio.project()).find((u) => u.name === 'door')!.front[1].cells[0];
+    expect(cell.inside).toEqual([
+      { height: null, fields: [{ width: null, kind: 'rail', count: 1 }] },
+      { height: 0.3, fields: [{ width: null, kind: 'drawers', count: 2 }] },
+    ]);
+  });
+
+  await test.step('in the elevation a cell is taken in hand, a border and an edge are dragged', async () => {
+    await page.keyboard.press('Escape');
+    await studio.press(2, 0.02);
+    await studio.docket.getByRole('button', { name: 'Elevation', exact: true }).click();
+    const pane = page.getByTestId('elevation');
+    await expect(pane).toBeVisible();
+    const at = async (x: number, z: number): Promise<{ x: number; y: number }> => {
+      const [k, vx, vy] = (await pane.getAttribute('data-view'))!.split(' ').map(Number);
+      const box = (await pane.boundingBox())!;
+      return { x: box.x + vx + x * k, y: box.y + vy - z * k };
+    };
+    const press = async (x: number, z: number): Promise<void> => {
+      const p = await at(x, z);
+      await page.mouse.click(p.x, p.y);
+    };
+    const drag = async (from: [number, number], to: [number, number]): Promise<void> => {
+      const [p, q] = [await at(...from), await at(...to)];
+      await page.mouse.move(p.x, p.y);
+      await page.mouse.down();
+      await page.mouse.move(q.x, q.y, { steps: 6 });
+      await page.mouse.up();
+    };
+    // The door is the third: 1.4 to 2.0 m along; its drawer reaches from 0.67 to 0.87 m above the floor.
+    await press(1.7, 0.4);
+    await expect(studio.docket).toContainText('Door');
+    await press(1.55, 0.4);
+    await expect(page.getByTestId('cell-in-hand')).toBeVisible();
+    await expect(studio.docket.getByRole('radio', { name: 'Row 2, cell 1' })).toHaveAttribute('aria-checked', 'true');
+    await drag([1.5, 0.67], [1.5, 0.57]);
+    const lower = units(await studio.project()).find((u) => u.name === 'door')!;
+    expect(lower.front[0].height).toBeCloseTo(0.3, 2);
+    await drag([1.7, 0.4], [1.8, 0.4]);
+    const wider = units(await studio.project()).find((u) => u.name === 'door')!;
+    expect(wider.front[1].cells[0].width).toBeCloseTo(0.4, 2);
+    await drag([2.0, 0.4], [2.22, 0.4]);
+    expect(units(await studio.project()).find((u) => u.name === 'door')!.width).toBeCloseTo(0.8, 6);
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    expect(units(await studio.project()).find((u) => u.name === 'door')!.front[0].height).toBeCloseTo(0.2, 6);
+  });
+
+  await test.step('a style is given, something is apart, is said and brought back; it is there after a reload', async () => {
+    // The door is in hand still.
+    await studio.unfold('Joinery style');
+    await studio.choose('Style it is made in', 'Painted frame', studio.docket);
+    expect(only((await studio.project()).runs).style).toBe('style.painted-frame');
+    await studio.unfold('Fronts of this unit');
+    await studio.docket
+      .getByRole('region', { name: 'Fronts of this unit' })
+      .getByLabel('Handles', { exact: true })
+      .first()
+      .locator('xpath=..')
+      .getByRole('combobox')
+      .click();
+    await page.getByRole('option', { name: 'cup', exact: true }).click();
+    await expect(studio.docket).toContainText('Units apart');
+    const project = await studio.project();
+    expect(units(project).find((u) => u.name === 'door')!.look).toEqual({ handles: 'cup' });
+    await studio.docket.getByRole('button', { name: 'Bring back' }).click();
+    expect(units(await studio.project()).find((u) => u.name === 'door')!.look).toEqual({});
+    await studio.docket.getByRole('button', { name: 'Keep as a style' }).click();
+    await studio.set('Name of the style', 'Lock green');
+    expect(Object.values((await studio.project()).joinery).map((s) => s.name)).toContain('Lock green');
+    const before = await studio.project();
+    await page.reload();
+    await studio.ready();
+    expect(await studio.project()).toEqual(before);
+  });
+});
+
+test('a wardrobe in the shape of an L is laid out in a cupboard room, in one line, and opened', async ({ page }) => {
+  const studio = new Studio(page);
+  await studio.start('A cupboard room');
+  await studio.firstRoom('2400', '2000');
+  await page.keyboard.press('Escape');
+  await studio.press(1.2, 0.1);
+  await studio.docket.getByRole('button', { name: 'Cabinets along it' }).click();
+  const line = studio.docket.getByLabel('Units, from the left');
+  await line.fill('700 wardrobe drawers, rest wardrobe, 1000 tall corner, 1000 wardrobe shoes');
+  await line.press('Escape');
+  await line.press('Enter');
+  const project = await studio.project();
+  const [run] = runsOf(project);
+  expect(run.run.legs).toHaveLength(2);
+  expect(run.floor.lacks.every((l) => l < 1e-6)).toBe(true);
+  expect(run.floor.gaps.filter((g) => g.leg === 0)).toEqual([]);
+  expect(units(project).map((u) => u.band)).toEqual(['tall', 'tall', 'tall', 'tall']);
+  await page.keyboard.press('Escape');
+  await studio.press(...middleOf(project, 'wardrobe drawers'));
+  await studio.set('Open, %', '100');
+  const opened = await studio.project();
+  expect(units(opened)[0].open).toBe(1);
+  await expect(studio.docket.getByLabel('How many inside 3')).toHaveValue('3');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  expect((await studio.project()).cabinets).toEqual(project.cabinets);
+});
