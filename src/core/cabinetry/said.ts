@@ -213,6 +213,12 @@ const KINDS: readonly Kind[] = [
     front: ({ hand, count }) => [row(null, door(hand, count ?? 3))],
   },
   {
+    word: 'boot shelves',
+    also: ['boot bench'],
+    band: 'base',
+    front: ({ count }) => [row(null, { kind: 'open', inside: [inside(null, 'shoes', count ?? 2)] })],
+  },
+  {
     word: 'bins',
     also: ['bin pull-out'],
     band: 'base',

@@ -10,9 +10,9 @@ import { apart, boolean, boxOf, signedArea, totalArea } from '../geometry/polygo
 import { add, distance, dot, left, scale, sub, unit as unitVector, type Vec2 } from '../geometry/vec';
 import { derivedOf, type Model } from '../model/model';
 import { isChair } from '../placing/around';
-import type { Run } from '../project/schema';
-import { lineOf } from '../cabinetry/sides';
 import { roomOfRun } from '../project/runs';
+import type { Room, Run } from '../project/schema';
+import { lineOf } from '../cabinetry/sides';
 import { sweptBy, swingsOf } from '../shell/openings/swings';
 import { formatLength } from '../units/length';
 import { NEAR } from '../units/tolerance';
@@ -125,6 +125,9 @@ function fits(run: DerivedRun, things: readonly At[], model: Model): Finding[] {
   return out;
 }
 
+/** Rooms in which a sink is for washing oneself. */
+const WASHING: ReadonlySet<Room['use']> = new Set(['bathroom', 'shower room', 'cloakroom']);
+
 /** How far the worktop goes on to one side of something, up to its end or to the next thing let into it; round a corner it goes on. */
 function clearBeside(run: DerivedRun, things: readonly At[], own: At, side: 'left' | 'right'): number {
   const at = side === 'left' ? own.stretch.from : own.stretch.to;
@@ -145,6 +148,8 @@ function clearBeside(run: DerivedRun, things: readonly At[], own: At, side: 'lef
 }
 
 function worktopBeside(run: DerivedRun, things: readonly At[], model: Model): Finding[] {
+  // A basin in a bathroom wants no room for pots.
+  if (WASHING.has(model.project.rooms[roomOfRun(run.run) ?? '']?.use ?? 'unnamed')) return [];
   return things.flatMap((own): Finding[] => {
     const wanted = BESIDE[own.word];
     if (!wanted || own.fitting.how === 'cell') return [];

@@ -1,3 +1,4 @@
+import { CONSTRUCTIONS } from '../cabinetry/figures';
 import { legAlong } from '../cabinetry/sides';
 import type { Script } from './script';
 
@@ -15,6 +16,9 @@ export function furnish(s: Script): void {
   loft(s);
   s.settle();
 }
+
+/** How what is not the kitchen is built. */
+const METRIC = CONSTRUCTIONS.frameless;
 
 /** Height of the worktops in the kitchen, metres. */
 const WORKTOP = 0.9;
@@ -100,7 +104,19 @@ function living(s: Script): void {
 }
 
 function hall(s: Script): void {
-  s.place('bench', 5.75, 5.4, -90, { width: 1.2 });
+  // One sits on its worktop, over boots.
+  s.cabinets(
+    'boot-bench',
+    'Bench',
+    legAlong({ wall: s.wall(6, 5.4), side: s.sideFacing(s.wall(6, 5.4), 5, 5.4), room: s.room(5, 5.4).id }),
+    '400 boot shelves, 400 boot shelves, 400 boot shelves',
+    {
+      start: 0.7,
+      made: { ...METRIC, plinth: 0.08, base: { height: 0.34, depth: 0.36 }, worktop: { thickness: 0.03, overhang: 0.02 } },
+      look: { fronts: 'flat', edge: 'rounded' },
+      finishes: { worktop: 'timber.oak', carcass: 'timber.oak', panels: 'timber.oak', plinth: 'timber.oak' },
+    },
+  );
   s.place('ceiling-disc', 5.1, 4.8, 0);
   s.place('mirror', 4.32, 4.2, 90, { elevation: 1.25 });
   s.place('console', 4.47, 4.2, 90);
@@ -108,8 +124,6 @@ function hall(s: Script): void {
   s.place('runner', 5.05, 4.35, 90);
   s.place('bowl-pears', 4.47, 4.55, 0);
   s.place('vase-branches', 4.48, 3.85, 0);
-  s.place('shoes', 5.78, 5.1, -90);
-  s.place('shoes', 5.78, 5.55, -90);
   // The porch.
   s.place('ceiling-disc', 5.1, 7.5, 0, { lumen: 800 });
   for (const y of [7.3, 7.72]) s.place('boots', 5.73, y, 0);
@@ -119,7 +133,18 @@ function hall(s: Script): void {
 
 function workshop(s: Script): void {
   s.place('bench-table', 1.7, 0.72, 180, { width: 2.4 });
-  s.place('bookcase', 1.15, 2.54, 0, { width: 1.1, height: 1.8 });
+  const north = s.wall(1.2, 2.7);
+  s.cabinets(
+    'workshop-run',
+    'Workshop storage',
+    legAlong({ wall: north, side: s.sideFacing(north, 1.2, 1.5), room: s.room(1.2, 1.5).id }),
+    '600 wardrobe shelves 5, 600 drawers 4',
+    {
+      made: { ...METRIC, base: { height: 0.72, depth: 0.4 }, tall: { height: 1.9, depth: 0.4 } },
+      look: { fronts: 'boarded', handles: 'recessed' },
+      finishes: { worktop: 'timber.beech' },
+    },
+  );
   s.place('chair', 1.7, 1.35, 0);
   s.place('ceiling-disc', 1.9, 1.5, 0, { lumen: 3200 });
   s.place('tools', 1.55, 0.78, 170);
@@ -171,7 +196,14 @@ function bedroom(s: Script): void {
 
 function bathroom(s: Script): void {
   s.place('wc', 6.82, 5.9, -90);
-  s.place('basin', 6.75, 4.95, -90, { height: 0.82 });
+  const east = s.wall(7.2, 4.95);
+  s.cabinets('vanity', 'Vanity', legAlong({ wall: east, side: s.sideFacing(east, 6, 4.95), room: s.room(6, 4.95).id }), '800 sink', {
+    packed: 'end',
+    start: 0.2,
+    made: { ...METRIC, base: { height: 0.65, depth: 0.48 }, worktop: { thickness: 0.02, overhang: 0.03 } },
+    look: { fronts: 'flat', handles: 'rail', edge: 'eased' },
+    finishes: { fronts: 'timber.walnut', panels: 'timber.walnut', plinth: 'timber.walnut', worktop: 'stone.marble', handles: 'metal.brass-brushed' },
+  });
   s.place('ceiling-disc', 5.7, 5.5, 0, { lumen: 2000 });
   s.place('mirror-bath', 7.14, 4.95, -90, { elevation: 1.15 });
   s.place('mirror-light', 7.12, 4.95, -90, { elevation: 2.0 });

@@ -5,7 +5,7 @@ import { newRun } from '../cabinetry/begin';
 import { unitsFrom } from '../cabinetry/line';
 import { legsAround } from '../cabinetry/sides';
 import { Deriver } from '../model/derive';
-import type { Cabinet, Hanging, Leg, Opening, Piece, Project, Room, Run } from '../project/schema';
+import type { Cabinet, Hanging, Leg, Opening, Piece, Project, Room, Run, Side } from '../project/schema';
 import { faceAt, planOf, roomsByFace } from '../project/topology';
 import type { Vec2 } from '../geometry/vec';
 import { hungFrom } from '../placing/hanging';
@@ -53,6 +53,13 @@ export class Script {
   room(x: number, y: number): Room {
     const now = inPhase(this.project, 'after');
     return roomsByFace(now, this.level).get(faceAt(planOf(now, this.level).arrangement, { x, y }))!;
+  }
+
+  /** The side of a wall that a point lies at. */
+  sideFacing(wall: string, x: number, y: number): Side {
+    const { start, end } = this.project.walls[wall];
+    const [a, b] = [this.project.corners[start], this.project.corners[end]];
+    return (b.x - a.x) * (y - a.y) - (b.y - a.y) * (x - a.x) > 0 ? 'left' : 'right';
   }
 
   /** The wall whose centre line passes nearest to a point. */
