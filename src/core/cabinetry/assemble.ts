@@ -2,6 +2,7 @@ import { prism } from '../geometry/extrude';
 import { clipRegions } from '../geometry/clipping';
 import { multiply, placement, transformPoint, type Matrix } from '../geometry/mesh';
 import type { Cabinet, Construction, FrontGrid, FrontLook, Run } from '../project/schema/cabinets';
+import type { Leaning } from '../geometry/halfspace';
 import type { Region, Ring } from '../geometry/region';
 import { insideRing, ringDistance } from '../geometry/polygon';
 import { cross, distance, dot, sub, unit as unitVector, type Vec2 } from '../geometry/vec';
@@ -15,6 +16,7 @@ import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, ty
 import { DUST, NEAR } from '../units/tolerance';
 import { lookOf, newCell, unitLook } from '../project/joinery';
 import { pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
+import { cutToRoof } from './under-roof';
 import { makeUnit } from './unit';
 import { plinthOf, slabOf, worktopOf, type Worktop } from './worktop';
 
@@ -30,6 +32,8 @@ export interface AssembledUnit {
   clad: readonly ('left' | 'right')[];
   /** How its fronts look. */
   look: FrontLook;
+  /** Planes of the roof it is cut to, in its axes. */
+  cut: readonly Leaning[];
 }
 
 /** What of a run decides how it is laid out. Its look is whole, or what is apart from how runs begin. */
@@ -223,7 +227,7 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
     const matrix = multiply(placement(0, 0, lift, 0), placed.matrix);
     // What a unit is made of does not follow the last bits of where it stands.
     const size = { width: Math.round(placed.width / DUST) * DUST, ...sizeOf(unit, made) };
-    return { unit, placed, matrix, size, clad: trim.clad.get(unit.id) ?? [], look: unitLook(unit, look) };
+    return { unit, placed, matrix, size, clad: trim.clad.get(unit.id) ?? [], look: unitLook(unit, look), cut: [] };
   });
   const standing = floor.units.filter((p) => unitOf(p.id).bare !== 'space');
   const under = standing.filter((p) => unitOf(p.id).band === 'base' && underWorktop(unitOf(p.id), made));
@@ -306,12 +310,16 @@ export const frontOf = (own: Pick<AssembledUnit, 'unit' | 'placed' | 'size'>, ma
 
 /** All that the parts of a unit follow from, as one word: two that are alike are made alike. */
 export const likeness = (
-  { unit: { front, band, bare, fittings }, placed: { corner, footprint, matrix }, size, clad, look }: AssembledUnit,
+  { unit: { front, band, bare, fittings }, placed: { corner, footprint, matrix }, size, clad, look, cut }: AssembledUnit,
   made: Construction,
-): string => JSON.stringify([front, band, bare, fittings, clad, corner ?? null, corner ? [footprint, matrix] : 0, size, made, look]);
+): string => JSON.stringify([front, band, bare, fittings, clad, corner ?? null, corner ? [footprint, matrix] : 0, size, made, look, cut]);
 
 /** All that a unit is made of, in its own axes. */
-export function unitParts({ unit, placed, clad, look, size: { width, depth, height } }: AssembledUnit, made: Construction): Made[] {
+export const unitParts = (own: AssembledUnit, made: Construction): Made[] =>
+  own.cut.length ? cutToRoof(wholeParts(own, made), own, made) : wholeParts(own, made);
+
+/** What a unit would be made of where no roof is in its way. */
+function wholeParts({ unit, placed, clad, look, size: { width, depth, height } }: AssembledUnit, made: Construction): Made[] {
   const lift = unit.band === 'wall' ? 0 : made.plinth;
   if (unit.bare === 'space') return [];
   if (unit.bare === 'filler')

@@ -1,7 +1,9 @@
+import type { Leaning } from '../geometry/halfspace';
 import { multiply, placement, type Matrix } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
 import { dot, sub, unit, type Vec2 } from '../geometry/vec';
 import { profileIn } from '../finishes/profiles';
+import { roofsOver, roofsToFollow, type RoofPlane, type RoofShape } from '../project/roofs';
 import { roomOfRun } from '../project/runs';
 import type { Cabinet, JoineryStyle, Leg, Run, RunLook } from '../project/schema/cabinets';
 import type { Project } from '../project/schema';
@@ -14,6 +16,7 @@ import { assembleRun, likeness, runParts, unitParts, type AssembledRun } from '.
 import { firstFinish } from './fittings';
 import type { BackLine } from './run';
 import { asLongAs, backLines } from './sides';
+import { belowRoofs, cutsOfRoofs } from './under-roof';
 import { finishesOf, lookOf } from '../project/joinery';
 import { styleIn } from './styles';
 
@@ -31,6 +34,8 @@ export interface DerivedRun extends AssembledRun {
   look: RunLook;
   /** The joinery style it is made in; null: none. */
   style: JoineryStyle | null;
+  /** Planes of the roofs its units are cut to, in the plan, above the floor of its room. */
+  over: readonly Leaning[];
   /** The sections of its cornices. */
   sections: readonly (readonly Vec2[])[];
 }
@@ -51,6 +56,27 @@ function withOpenings(line: BackLine, leg: Leg, units: readonly Cabinet[], { ope
   return Object.keys(middles).length ? { ...line, middles } : line;
 }
 
+/** The roofs over a run whose room is open to them; none where it has a ceiling of its own. */
+function roofsOverRun(run: Run, project: Project): readonly RoofShape[] {
+  const room = project.rooms[roomOfRun(run) ?? ''];
+  return room?.cover.kind === 'roof' ? roofsToFollow(roofsOver(project, run.level)) : [];
+}
+
+/** All that units are cut to, as one word. */
+const roofsKey = (roofs: readonly RoofShape[]): string => JSON.stringify(roofs.map((r) => r.under));
+
+/** A run whose units are cut to the roofs over them. */
+function underRoofs(laid: AssembledRun, roofs: readonly RoofShape[], made: Run['made'], step: number): AssembledRun & Pick<DerivedRun, 'over'> {
+  if (!roofs.length) return { ...laid, over: [] };
+  const over = new Map<RoofPlane, Leaning>();
+  const units = laid.units.map((own) => {
+    const cuts = cutsOfRoofs(own, roofs, made, step);
+    for (const { of, whole } of cuts) over.set(of, whole);
+    return { ...own, cut: cuts.map((c) => c.own) };
+  });
+  return { ...laid, units, over: [...over.values()] };
+}
+
 /** A run as it is laid out; null where a wall it stands along is not there. */
 export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving): DerivedRun | null {
   const units = Object.values(project.cabinets).filter((u) => u.run === run.id);
@@ -62,8 +88,9 @@ export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving)
   const look = lookOf(run, style);
   const step = project.rooms[roomOfRun(run) ?? '']?.step ?? 0;
   const ground = level!.elevation + step;
+  const roofs = roofsOverRun(run, project);
   const profiles = look.cornices.map(({ profile }) => profileIn(project, profile));
-  return memo.get('run', run.id, [run, style, where, step, ground, ...profiles, ...units], () => ({
+  return memo.get('run', run.id, [run, style, where, step, ground, roofsKey(roofs), ...profiles, ...units], () => ({
     id: run.id,
     run,
     legs,
@@ -72,7 +99,7 @@ export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving)
     look,
     style,
     sections: profiles.map((p) => p?.points ?? []),
-    ...assembleRun({ ...run, look }, units, legs),
+    ...underRoofs(assembleRun({ ...run, look }, units, legs), roofs, run.made, step),
   }));
 }
 
@@ -105,7 +132,9 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
     for (const { part, mesh } of light)
       parts.putOf(of, finished, { part, sort: 'cabinet', mesh, grain: 'length', fine: () => fine().find((p) => p.part === part)!.mesh }, first(part));
   };
-  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () => runParts(derived, { ...run, look }, derived.sections));
+  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () =>
+    belowRoofs(runParts(derived, { ...run, look }, derived.sections), derived.over),
+  );
   for (const own of units) {
     const matrix = memo.get('unit at', own.unit.id, [derived.ground, ...own.matrix], (): Matrix => multiply(ground, own.matrix));
     const alike = likeness(own, run.made);

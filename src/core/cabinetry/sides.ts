@@ -1,4 +1,5 @@
 import { add, cross, distance, scale, sub, unit } from '../geometry/vec';
+import { isStraight } from '../shell/bow';
 import type { ShellModel } from '../shell/model';
 import type { DerivedWall, WallSide } from '../shell/wall-types';
 import { cornersOf } from '../project/runs';
@@ -50,7 +51,7 @@ export function nextSide({ rooms, walls }: Pick<ShellModel, 'rooms' | 'walls'>, 
   const at = end === 'right' ? line.to : line.from;
   for (const { sides } of walls.values())
     for (const side of sides) {
-      if (side.room !== leg.room || side.path.length > 2 || (side.wall === leg.wall && side.side === leg.side)) continue;
+      if (side.room !== leg.room || !isStraight(side) || (side.wall === leg.wall && side.side === leg.side)) continue;
       const own = lineOf(side);
       const towards = cross(sub(line.to, line.from), sub(own.to, own.from)) < 0;
       if (towards && distance(end === 'right' ? own.from : own.to, at) < NEAR) return legAlong({ wall: side.wall, side: side.side, room: leg.room });

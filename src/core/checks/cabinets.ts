@@ -13,6 +13,7 @@ import { isChair } from '../placing/around';
 import { roomOfRun } from '../project/runs';
 import type { Room, Run } from '../project/schema';
 import { lineOf } from '../cabinetry/sides';
+import { isStraight } from '../shell/bow';
 import { sweptBy, swingsOf } from '../shell/openings/swings';
 import { formatLength } from '../units/length';
 import { NEAR } from '../units/tolerance';
@@ -25,6 +26,9 @@ const BESIDE: Readonly<Record<string, readonly [number, number]>> = { hob: [0.3,
 
 /** Aisle before a run by profile: as is usual, close, or for a wheelchair, metres. */
 const AISLE = { close: 0.915, usual: 1.07, wheelchair: 1.2 } as const;
+
+/** Room before what one only stands at, as before a wardrobe, metres (trade figures). */
+const FRONT = { close: 0.75, usual: 0.9, wheelchair: 1.2 } as const;
 
 /** Least height of a hood above what heats by electricity, and by gas, metres. */
 const HOOD = { electric: 0.6, gas: 0.65 } as const;
@@ -286,12 +290,21 @@ const inTheWay = (model: Model, level: string): Model['pieces'] =>
 const wallStrips = (model: Model, level: string): { ring: readonly Vec2[]; name: string }[] =>
   [...model.shell.walls.values()]
     .filter(({ wall }) => wall.level === level && wall.kind !== 'boundary')
-    .flatMap(({ sides }) => sides.filter((s) => s.path.length === 2 && s.length > NEAR).map(lineOf))
+    .flatMap(({ sides }) => sides.filter((s) => isStraight(s) && s.length > NEAR).map(lineOf))
     .map(({ from, to }) => ({ ring: ring(from, to, left(unitVector(sub(to, from))), 0.05), name: 'the wall' }));
+
+/** Whether one works standing before a run: at its worktop, or in the kitchen it is a part of. */
+function isWorkedAt(run: DerivedRun, all: readonly DerivedRun[], model: Model): boolean {
+  const room = roomOfRun(run.run);
+  if (WASHING.has(model.project.rooms[room ?? '']?.use ?? 'unnamed')) return false;
+  // What stands free belongs to the kitchen of its level.
+  const near = room === null ? all.filter((r) => r.run.level === run.run.level) : all.filter((r) => roomOfRun(r.run) === room);
+  return run.worktop.regions.length > 0 || near.some((r) => builtIn(r).length > 0);
+}
 
 /** The narrowest place before a run where one works: to another run, to furniture, to a wall. */
 function aisle(run: DerivedRun, all: readonly DerivedRun[], model: Model): Finding[] {
-  const wanted = AISLE[model.project.clearances];
+  const wanted = (isWorkedAt(run, all, model) ? AISLE : FRONT)[model.project.clearances];
   const level = run.run.level;
   let worst: { width: number; by: string; id: string } | null = null;
   const others = all

@@ -109,10 +109,10 @@ function hall(s: Script): void {
     'boot-bench',
     'Bench',
     legAlong({ wall: s.wall(6, 5.4), side: s.sideFacing(s.wall(6, 5.4), 5, 5.4), room: s.room(5, 5.4).id }),
-    '400 boot shelves, 400 boot shelves, 400 boot shelves',
+    '400 boot shelves 1, 400 boot shelves 1, 400 boot shelves 1',
     {
       start: 0.7,
-      made: { ...METRIC, plinth: 0.08, base: { height: 0.34, depth: 0.36 }, worktop: { thickness: 0.03, overhang: 0.02 } },
+      made: { ...METRIC, plinth: 0.15, base: { height: 0.27, depth: 0.36 }, worktop: { thickness: 0.03, overhang: 0.02 } },
       look: { fronts: 'flat', edge: 'rounded' },
       finishes: { worktop: 'timber.oak', carcass: 'timber.oak', panels: 'timber.oak', plinth: 'timber.oak' },
     },
@@ -218,7 +218,20 @@ function bathroom(s: Script): void {
 }
 
 function loft(s: Script): void {
-  s.place('bookcase', 7.41, 5.6, 90, { width: 1.8, height: 1.9 });
+  s.place('bookcase', 4.46, 2.65, 90, { width: 1.8, height: 1.9 });
+  // Its tops are cut to the slope of the roof.
+  const bath = s.wall(7.2, 5.5);
+  s.cabinets(
+    'loft-wardrobe',
+    'Wardrobe',
+    legAlong({ wall: bath, side: s.sideFacing(bath, 9, 5.5), room: s.room(9, 3).id }),
+    '900 wardrobe drawers, 900 wardrobe, rest wardrobe shelves',
+    {
+      made: { ...METRIC, tall: { height: 2.75, depth: 0.58 } },
+      look: { fronts: 'flat', handles: 'recessed', grip: 0.12 },
+      finishes: { fronts: 'paint.skein', panels: 'paint.skein', plinth: 'paint.skein' },
+    },
+  );
   s.place('armchair', 9.42, 1.98, 225);
   s.place('armchair', 9.42, 5.02, -45);
   s.place('low-table', 8.6, 3.5, 90);
@@ -233,7 +246,7 @@ function loft(s: Script): void {
   s.place('tray', 8.6, 3.7, 90);
   s.place('candle-glass', 8.6, 3.7, 0);
   s.place('throw-arm', 9.62, 4.72, -45);
-  s.place('basket-blankets', 7.52, 4.43, 0);
+  s.place('basket-blankets', 4.62, 3.95, 0);
   s.place('plant-dragon', 9.65, 0.85, 0);
   s.place('picture-grid', 6.5, 4.237, 0, { elevation: 1.15 });
   s.hang('roman-blind', 'W11', { traits: { lowered: 30 } });

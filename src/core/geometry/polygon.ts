@@ -156,8 +156,11 @@ export const totalArea = (regions: readonly Region[]): number => regions.reduce(
  * Triangles of a ring that use every one of its points, also those on the straight line of their neighbours, so that
  * what adjoins there meets it point to point. Such points are set a hair outwards while the triangles are found.
  */
-export function triangulateKeeping(ring: Ring): number[] {
-  const set = ring.map((p, i) => {
+export const triangulateKeeping = (ring: Ring): number[] => triangulate({ outer: setOut(ring), holes: [] }).indices;
+
+/** A ring with the points on the straight line of their neighbours set a hair outwards. */
+const setOut = (ring: Ring): Ring =>
+  ring.map((p, i) => {
     const a = ring[(i + ring.length - 1) % ring.length];
     const b = ring[(i + 1) % ring.length];
     const d = sub(b, a);
@@ -165,17 +168,12 @@ export function triangulateKeeping(ring: Ring): number[] {
     if (l < NIL || Math.abs(cross(d, sub(p, a))) / l > NEAR) return p;
     return { x: p.x + (d.y / l) * HAIR, y: p.y - (d.x / l) * HAIR };
   });
-  const indices = earcut(
-    set.flatMap((p) => [p.x, p.y]),
-    undefined,
-    2,
-  );
-  for (let i = 0; i < indices.length; i += 3) {
-    const [a, b, c] = [set[indices[i]], set[indices[i + 1]], set[indices[i + 2]]];
-    if (cross(sub(b, a), sub(c, a)) < 0) [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];
-  }
-  return indices;
-}
+
+/** Triangles of a region that use every one of its points, as `triangulate` gives them. */
+export const triangulateAll = ({ outer, holes }: Region): { points: Vec2[]; indices: number[] } => ({
+  points: [...outer, ...holes.flat()],
+  indices: triangulate({ outer: setOut(outer), holes: holes.map(setOut) }).indices,
+});
 
 /**
  * Triangles of a region (earcut).

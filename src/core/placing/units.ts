@@ -10,6 +10,7 @@ import { derivedOf, type Model } from '../model/model';
 import { roomAt } from './around';
 import { roomOfRun } from '../project/runs';
 import { freeName } from '../project/things';
+import { isStraight } from '../shell/bow';
 import type { Cabinet, Run, Side } from '../project/schema';
 import { formatLength, INCH, type UnitSystem } from '../units/length';
 import { NEAR } from '../units/tolerance';
@@ -51,7 +52,7 @@ export function sideBefore({ shell }: Model, level: string, point: Vec2): Before
   for (const { wall, sides } of shell.walls.values()) {
     if (wall.level !== level || wall.kind === 'boundary') continue;
     for (const side of sides) {
-      if (side.room === null || side.path.length > 2) continue;
+      if (side.room === null || !isStraight(side)) continue;
       const line = lineOf(side);
       const along = unit(sub(line.to, line.from));
       const from = sub(point, line.from);
@@ -118,7 +119,7 @@ function freeLine(model: Model, runs: readonly DerivedRun[], level: string, poin
   const nearest = (lines: readonly BackLine[]): BackLine | undefined => [...lines].sort((a, b) => off(a) - off(b))[0];
   const room = roomAt(model, { level, ...point });
   const facing = nearest(runs.filter((r) => roomOfRun(r.run) === room).flatMap((r) => r.legs.filter((_, i) => r.run.legs[i]?.kind === 'wall')));
-  const behind = nearest([...model.shell.walls.values()].flatMap(({ sides }) => sides.filter((s) => s.room === room && s.path.length === 2).map(lineOf)));
+  const behind = nearest([...model.shell.walls.values()].flatMap(({ sides }) => sides.filter((s) => s.room === room && isStraight(s)).map(lineOf)));
   const by = facing ?? behind;
   const d = by ? scale(unit(sub(by.to, by.from)), facing ? -1 : 1) : { x: 1, y: 0 };
   const deep = CONSTRUCTIONS[model.project.units === 'metric' ? 'frameless' : 'imperial'].base.depth;

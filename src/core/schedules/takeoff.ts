@@ -9,6 +9,7 @@ import { meshArea } from '../geometry/mesh';
 import { boolean, signedArea, totalArea, union } from '../geometry/polygon';
 import type { Region } from '../geometry/region';
 import { distance, type Vec2 } from '../geometry/vec';
+import { isStraight } from '../shell/bow';
 import { patchPlacing } from '../shell/dress/dress';
 import type { DressedFace } from '../shell/dress/dressed';
 import { patchOutline } from '../shell/dress/patches';
@@ -56,9 +57,9 @@ function hiddenBy(model: Model, faces: readonly DressedFace[], level: string): M
     const ring = signedArea(footprint) < 0 ? [...footprint].reverse() : footprint;
     for (const face of faces) {
       if (face.kind === 'floor' && piece.elevation < 0.02) hide(face, { outer: ring, holes: [] });
-      if (face.kind !== 'wall' || !face.side || face.side.path.length > 2) continue;
+      if (face.kind !== 'wall' || !face.side || !isStraight(face.side)) continue;
       const { side } = face;
-      const [a, b] = [side.path[0], side.path[1]];
+      const [a, b] = [side.path[0], side.path[side.path.length - 1]];
       const l = distance(a.p, b.p) || 1;
       const d = { x: (b.p.x - a.p.x) / l, y: (b.p.y - a.p.y) / l };
       const near = footprint.flatMap((p: Vec2) => {

@@ -15,6 +15,10 @@ export interface Bow {
 /** A side that is straight. */
 export const STRAIGHT: Bow = { stretch: 1, area: 0 };
 
+/** Whether a side runs in one line, whatever bends its upper edge has: under a ridge its path has a point more. */
+export const isStraight = ({ path, from, to }: Pick<WallSide, 'path' | 'from' | 'to'>): boolean =>
+  path.every(({ p }) => Math.abs(cross(sub(to, from), sub(p, from))) <= NEAR * Math.max(1, distance(from, to)));
+
 /** Centre of the circle through three points. */
 function centreOf(a: Vec2, b: Vec2, c: Vec2): Vec2 {
   const [u, v] = [sub(b, a), sub(c, a)];

@@ -95,8 +95,11 @@ function seer(triangles: readonly Triangle[]): (at: readonly number[], normal: r
         .multiplyScalar(z)
         .addScaledVector(u, r * Math.cos(turn))
         .addScaledVector(v, r * Math.sin(turn));
-      const hit = tree.raycastFirst(new Ray(origin, way), DoubleSide);
-      if (!hit || (hit.distance > 0.02 && hit.face!.normal.dot(way) < 0)) seen++;
+      const ray = new Ray(origin, way);
+      const hit = tree.raycastFirst(ray, DoubleSide);
+      // What lies back to back with a face that is looked at from behind hides with it, whichever of the two is met first.
+      const behind = (far: number): boolean => tree.raycast(ray, DoubleSide, far - APART, far + APART).some((h) => h.face!.normal.dot(way) > 0);
+      if (!hit || (hit.distance > 0.02 && hit.face!.normal.dot(way) < 0 && !behind(hit.distance))) seen++;
     }
     return seen / RAYS;
   };

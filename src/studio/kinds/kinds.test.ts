@@ -201,6 +201,6 @@ describe('a kind that is added in the three tables', () => {
 describe('the table of the studio', () => {
   it('has a docket for every kind that is a body or a line of the contents', () => {
     const without = collections().filter((name) => !STUDIO_KINDS[name]);
-    expect(without.sort()).toEqual(['boards', 'corners', 'finishes', 'pictures', 'profiles', 'schemes', 'viewpoints', 'wallTypes']);
+    expect(without.sort()).toEqual(['boards', 'corners', 'finishes', 'joinery', 'pictures', 'profiles', 'schemes', 'viewpoints', 'wallTypes']);
   });
 });

@@ -1,6 +1,6 @@
 import { fittingsIn, wallFoot, type AssembledUnit } from '../../cabinetry/assemble';
 import { isWithoutFronts } from '../../cabinetry/fittings';
-import { boolean } from '../../geometry/polygon';
+import { boolean, clipHalf } from '../../geometry/polygon';
 import { makeParts } from '../../stock/stock';
 import type { DerivedRun } from '../../cabinetry/derive';
 import { isDrawn, layFront, type Field } from '../../cabinetry/front';
@@ -103,6 +103,8 @@ function drawUnit({ run: { made } }: DerivedRun, own: AssembledUnit, { from, to 
   const body = solid({ x0: from, x1: to, z0: foot, z1: foot + size.height }, entity);
   // Of a corner unit its box shows: the next leg stands before its front.
   if (unit.bare || !whole || (placed.corner && placed.corner !== 'blind left' && placed.corner !== 'blind right')) return body;
+  if (own.cut.length)
+    return belowRoof([...body, ...carry(drawFront(unit, size, made, entity), (q) => ({ x: q.x + from, y: q.y + foot }))], own, from, foot, made);
   const built = drawFittings(own, made);
   const lift = foot - (unit.band === 'wall' ? 0 : made.plinth);
   const seen = carry(built, (q) => ({ x: q.x + from, y: q.y + lift }));
@@ -110,6 +112,25 @@ function drawUnit({ run: { made } }: DerivedRun, own: AssembledUnit, { from, to 
   if (isWithoutFronts(unit.fittings)) return seen;
   const front = drawFront(unit, size, made, entity);
   return [...body, ...carry(front, (q) => ({ x: q.x + from, y: q.y + foot })), ...seen];
+}
+
+/** Marks of a unit cut off where the roof it is cut to passes its front. */
+function belowRoof(items: readonly DisplayItem[], own: AssembledUnit, from: number, foot: number, made: Construction): DisplayItem[] {
+  const lift = foot - (own.unit.band === 'wall' ? 0 : made.plinth);
+  return own.cut.reduce<DisplayItem[]>(
+    (all, { gx, gy, c }) => {
+      const room = (p: Vec2): number => gx * (p.x - from) - gy * own.size.depth + c + lift - p.y;
+      return all.flatMap((item): DisplayItem[] => {
+        if (item.kind === 'fill' || item.kind === 'lines') {
+          const rings = item.rings.map((r) => clipHalf(r, room)).filter((r) => r.length > 2);
+          return rings.length ? [{ ...item, rings }] : [];
+        }
+        // Lines to where a door hangs show only where all of them lie on it.
+        return item.kind === 'line' && item.points.some((p) => room(p) < 0) ? [] : [item];
+      });
+    },
+    [...items],
+  );
 }
 
 /** What of the things built into a unit is seen from before it, in its axes: not what is behind its fronts. */

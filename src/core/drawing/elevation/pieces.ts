@@ -3,6 +3,7 @@ import { transformPoint, type Mesh } from '../../geometry/mesh';
 import type { Region } from '../../geometry/region';
 import { dot, sub, type Vec2 } from '../../geometry/vec';
 import type { Model } from '../../model/model';
+import { isStraight } from '../../shell/bow';
 import type { DressedFace } from '../../shell/dress/dressed';
 import type { DerivedPiece } from '../../stock/stock';
 import { NEAR } from '../../units/tolerance';
@@ -22,7 +23,7 @@ export interface FaceAxes {
 
 /** The axes of a straight face; null of one that bows. */
 export function faceAxes({ side }: Pick<DressedFace, 'side'>): FaceAxes | null {
-  if (!side || side.path.length > 2 || side.length < NEAR) return null;
+  if (!side || !isStraight(side) || side.length < NEAR) return null;
   const [origin, end] = side.side === 'left' ? [side.to, side.from] : [side.from, side.to];
   const right = { x: (end.x - origin.x) / side.length, y: (end.y - origin.y) / side.length };
   return { origin, right, out: { x: right.y, y: -right.x } };

@@ -5,6 +5,7 @@ import { rectangle, type Region, type Ring } from '../../geometry/region';
 import { closedSection, sweep, type SweepStretch } from '../../geometry/sweep';
 import { cross3, sub3, unit3, type Vec2, type Vec3 } from '../../geometry/vec';
 import type { Finish, Panels, Patch, Profile } from '../../project/schema';
+import { isStraight } from '../bow';
 import { faceX } from '../wall-face';
 import { onFace, outOf } from './faces';
 import { NEAR, TIGHT } from '../../units/tolerance';
@@ -132,7 +133,7 @@ function frameOf(face: Face, ring: Ring, profile: Profile, out: number): Mesh {
 /** The mouldings round panels as one mesh. On a flat face those of the same size are one another, moved along. */
 function framesOf(face: Face, rings: readonly Ring[], profile: Profile, out: number): Mesh | null {
   if (!rings.length) return null;
-  const bent = face.side !== null && face.side.path.length > 2;
+  const bent = face.side !== null && !isStraight(face.side);
   const made = new Map<string, { at: Vec3; mesh: Mesh }>();
   return joinMeshes(
     rings.map((ring) => {
