@@ -1,7 +1,7 @@
 import { prism } from '../geometry/extrude';
 import { clipRegions } from '../geometry/clipping';
 import { multiply, placement, transformPoint, type Matrix } from '../geometry/mesh';
-import type { Cabinet, Construction, FrontGrid, FrontLook, Run } from '../project/schema/cabinets';
+import type { Cabinet, Cell, Construction, FrontGrid, FrontLook, Run } from '../project/schema/cabinets';
 import type { Leaning } from '../geometry/halfspace';
 import type { Region, Ring } from '../geometry/region';
 import { insideRing, ringDistance } from '../geometry/polygon';
@@ -294,6 +294,9 @@ export function gridOf({ unit, placed: { corner }, size: { width, depth } }: Pic
 /** A unit that follows both legs of its corner: its front is not divided as others are. */
 export const followsCorner = ({ placed: { corner } }: Pick<AssembledUnit, 'placed'>): boolean => corner === 'L' || corner === 'diagonal';
 
+/** What closes a unit that follows its corner: the first of its cells; without one it stands open. */
+export const cornerCell = ({ unit }: Pick<AssembledUnit, 'unit'>): Cell => unit.front[0]?.cells[0] ?? newCell({ kind: 'open' });
+
 /** The footprint of a unit in its own axes. */
 export function ownFootprint({ footprint, matrix }: PlacedUnit): Ring {
   const [{ x, y }] = footprint;
@@ -326,8 +329,7 @@ function wholeParts({ unit, placed, clad, look, size: { width, depth, height } }
     // A strip of front, scribed to what it meets.
     return [{ part: 'fronts', mesh: board(0, -depth - made.front, lift, width, -depth, lift + height - (unit.band === 'base' ? made.under : 0)) }];
   if (followsCorner({ placed })) {
-    const cell = unit.front[0]?.cells[0] ?? newCell({ kind: 'open' });
-    return cornerParts(ownFootprint(placed), height, cell, unit.band, made, look, lift);
+    return cornerParts(ownFootprint(placed), height, cornerCell({ unit }), unit.band, made, look, lift);
   }
   const grid = gridOf({ unit, placed, size: { width, depth, height } });
   return makeUnit(grid, { width, height, depth }, unit.band, made, look, 'left', unit.fittings, clad).parts;

@@ -253,6 +253,8 @@ export interface Cut {
   /** Length of edging on it, metres. */
   edging: number;
   count: number;
+  /** It is cut to a shape from a board of these sizes. */
+  shaped?: true;
 }
 
 const AXES: readonly Axis[] = ['x', 'y', 'z'];
@@ -260,19 +262,27 @@ const AXES: readonly Axis[] = ['x', 'y', 'z'];
 /** The direction an edge looks to, by its name. */
 const EDGE_AXIS: Readonly<Record<Panel['edged'][number], Axis>> = { left: 'x', right: 'x', front: 'y', back: 'y', up: 'z', down: 'z' };
 
-/** The panels of units as a cutting list: every board with its sizes less edging, along and across its grain. @param edging thickness, metres */
-export function cuttingList(panels: readonly Panel[], edging: number): Cut[] {
+/**
+ * The panels of units as a cutting list: every board with its sizes less edging, along and across its grain.
+ *
+ * @param edging thickness, metres
+ * @param shaped boards that are cut to a shape, as lines of their own
+ */
+export function cuttingList(panels: readonly Panel[], edging: number, shaped: readonly Cut[] = []): Cut[] {
   const lines = new Map<string, Cut>();
+  const add = (cut: Cut): void => {
+    const key = [cut.name, cut.board, cut.shaped ?? '', ...[cut.length, cut.width, cut.thickness, cut.edging].map((x) => Math.round(x * 1e6))].join();
+    const known = lines.get(key);
+    if (known) known.count += cut.count;
+    else lines.set(key, { ...cut });
+  };
   for (const { name, board, min, max, thin, grain, edged } of panels) {
     const across = AXES.find((a) => a !== thin && a !== grain)!;
     const size = (axis: Axis): number => max[axis] - min[axis];
     const less = (axis: Axis): number => size(axis) - edging * edged.filter((e) => EDGE_AXIS[e] === axis).length;
     const banded = edged.reduce((sum, e) => sum + size(AXES.find((a) => a !== thin && a !== EDGE_AXIS[e])!), 0);
-    const cut = { name, board, length: less(grain), width: less(across), thickness: size(thin), edging: banded };
-    const key = [name, board, ...[cut.length, cut.width, cut.thickness, banded].map((x) => Math.round(x * 1e6))].join();
-    const known = lines.get(key);
-    if (known) known.count++;
-    else lines.set(key, { ...cut, count: 1 });
+    add({ name, board, length: less(grain), width: less(across), thickness: size(thin), edging: banded, count: 1 });
   }
+  shaped.forEach(add);
   return [...lines.values()];
 }

@@ -5,8 +5,9 @@ import { transformPoint } from '../geometry/mesh';
 import { boxOf, insideRing } from '../geometry/polygon';
 import { within } from '../geometry/shapes';
 import { FINE, LIGHT } from '../stock/stock';
-import { loadKernel, openEdges } from '../testing/solid';
-import { cornerParts } from './corner';
+import { loadKernel, openEdges, volume } from '../testing/solid';
+import { totalArea } from '../geometry/polygon';
+import { cornerBoards, cornerCuts, cornerParts } from './corner';
 import { CONSTRUCTIONS } from './figures';
 import { newCell, PLAIN_LOOK } from '../project/joinery';
 import { layRun, type BackLine } from './run';
@@ -77,5 +78,34 @@ describe('a corner unit', () => {
           }
         }
       }
+  });
+
+  it('has boards of the volume that is built, and comes from boards that are as large at least, less their edging', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1.2, max: 2.3, noNaN: true }),
+        fc.constantFrom<'L' | 'diagonal'>('L', 'diagonal'),
+        fc.integer({ min: 0, max: 3 }),
+        (angle, corner, shelves) => {
+          const [{ footprint }] = layRun(legs(angle), [{ id: 'c', width: 0.95, depth: 0.56, corner }]).units;
+          const made = CONSTRUCTIONS.frameless;
+          const cell = newCell({ kind: 'open', shelves });
+          const boards = cornerBoards(footprint, 0.72, cell, made);
+          const listed = boards.reduce((sum, b) => sum + totalArea([{ outer: b.ring, holes: [] }]) * (b.z1 - b.z0), 0);
+          const [carcass] = cornerParts(footprint, 0.72, cell, 'base', made, PLAIN_LOOK, 0.15);
+          expect(volume(carcass.mesh)).toBeCloseTo(listed, 4);
+          const cuts = cornerCuts(boards, made);
+          expect(cuts.map((c) => c.name)).toEqual(['side', 'side', 'back', 'back', 'bottom', 'top', ...Array.from({ length: shelves }, () => 'shelf')]);
+          cuts.forEach((cut, i) => {
+            const { ring, z0, z1 } = boards[i];
+            const solid = totalArea([{ outer: ring, holes: [] }]) * (z1 - z0);
+            const from = cut.length * (cut.width + (cut.edging > 0 ? made.edging : 0)) * cut.thickness;
+            expect(from).toBeGreaterThan(solid - 1e-9);
+            if (!cut.shaped && cut.name === 'side') expect(from).toBeCloseTo(solid, 9);
+          });
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
 });

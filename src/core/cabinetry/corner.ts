@@ -2,9 +2,10 @@ import { prism } from '../geometry/extrude';
 import type { Joint } from '../geometry/joint';
 import { MeshBuilder, placement, type Mesh } from '../geometry/mesh';
 import type { Ring } from '../geometry/region';
-import { add, distance, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Band, Cell, Construction, FrontLook } from '../project/schema/cabinets';
 import type { Made } from '../stock/types';
+import type { Cut, Panel } from './carcass';
 import { meeting } from './run';
 import { leafParts } from './unit';
 
@@ -41,15 +42,24 @@ export function cornerLeaves(footprint: Ring, height: number, band: Band, made: 
   });
 }
 
+/** A board of a corner unit: what it covers of the plan, and between which heights above the foot of its carcass. Metres. */
+export interface CornerBoard {
+  name: Panel['name'];
+  ring: Ring;
+  z0: number;
+  z1: number;
+  /** Length of its edges that are seen. */
+  edged: number;
+}
+
 /**
- * A corner unit that follows two legs: its floor, its top and its shelves are cut to its footprint, its sides stand at its free
- * ends, its backs along both walls; an L has two leaves that turn together, a diagonal one a door across.
+ * The boards of a corner unit that follows two legs: its floor, its top and its shelves are cut to its footprint, its sides stand
+ * at its free ends, its backs along both walls, mitred where these meet.
  *
  * @param footprint counter-clockwise, from its back at the first leg: back, front, (where fronts meet,) front, back, corner; in its axes
  * @param height of its carcass, metres
- * @param lift height of its carcass above the floor it stands on, metres
  */
-export function cornerParts(footprint: Ring, height: number, cell: Cell, band: Band, made: Construction, look: FrontLook, lift: number): Made[] {
+export function cornerBoards(footprint: Ring, height: number, cell: Cell, made: Construction): CornerBoard[] {
   const { board: t, back, setback } = made;
   const n = footprint.length;
   const [a, fa, fb, b, turn] = [footprint[0], footprint[1], footprint[n - 3], footprint[n - 2], footprint[n - 1]];
@@ -58,44 +68,75 @@ export function cornerParts(footprint: Ring, height: number, cell: Cell, band: B
   const move = (p: Vec2, way: Vec2, by: number): Vec2 => add(p, scale(way, by));
   // Sides stand at the free ends, from the wall to the front.
   const [a1, fa1, b1, fb1] = [move(a, d, t), move(fa, d, t), move(b, e, -t), move(fb, e, -t)];
-  const sides: Ring[] = [
-    [a, fa, fa1, a1],
-    [fb, b, b1, fb1],
-  ];
-  // Backs are mitred where both walls meet.
   const [a2, b2] = [move(a1, od, back), move(b1, oe, back)];
   const mitre = meeting(a2, d, b2, e);
-  const backs: Ring[] = [
-    [a1, a2, mitre, turn],
-    [turn, mitre, b2, b1],
-  ];
   const fronts = frontLines(footprint);
   /** What lies between sides and backs, its front edge set back. */
-  const board = (by: number): Ring => {
+  const within = (by: number): { ring: Ring; edged: number } => {
     const lines = fronts.map(([p, q]): [Vec2, Vec2] => {
       const way = unit(sub(q, p));
       return [move(p, left(way), by), way];
     });
     const [first, last] = [lines[0], lines[lines.length - 1]];
-    return [a2, meeting(...first, a1, od), ...(n === 6 ? [meeting(...first, ...last)] : []), meeting(...last, b1, oe), b2, mitre];
+    const edge = [meeting(...first, a1, od), ...(n === 6 ? [meeting(...first, ...last)] : []), meeting(...last, b1, oe)];
+    return { ring: [a2, ...edge, b2, mitre], edged: edge.reduce((sum, p, i) => (i ? sum + distance(p, edge[i - 1]) : 0), 0) };
   };
-  const boards = new MeshBuilder();
-  const lay = (rings: readonly Ring[], z0: number, z1: number): void =>
-    void boards.add(
-      prism(
-        rings.map((outer) => ({ outer, holes: [] })),
-        lift + z0,
-        lift + z1,
-      ),
+  const upright = (name: Panel['name'], ring: Ring, edged = 0): CornerBoard => ({ name, ring, z0: 0, z1: height, edged });
+  const flat = (name: Panel['name'], by: number, z0: number, z1: number): CornerBoard => ({ name, ...within(by), z0, z1 });
+  const shelves = Array.from({ length: cell.shelves }, (_, k) => t + ((height - 2 * t) * (k + 1)) / (cell.shelves + 1));
+  return [
+    upright('side', [a, fa, fa1, a1], height),
+    upright('side', [fb, b, b1, fb1], height),
+    upright('back', [a1, a2, mitre, turn]),
+    upright('back', [turn, mitre, b2, b1]),
+    flat('bottom', 0, 0, t),
+    flat('top', 0, height - t, height),
+    ...shelves.map((z) => flat('shelf', setback, z - t / 2, z + t / 2)),
+  ];
+}
+
+/** The boards of a corner unit as lines of a cutting list: those that are cut to a shape by the rectangle they come from, along their longest side. */
+export function cornerCuts(boards: readonly CornerBoard[], made: Construction): Cut[] {
+  return boards.map(({ name, ring, z0, z1, edged }): Cut => {
+    const longest = ring.reduce(
+      (best, p, i) => (distance(p, ring[(i + 1) % ring.length]) > distance(ring[best], ring[(best + 1) % ring.length]) ? i : best),
+      0,
     );
-  lay(sides, 0, height);
-  lay(backs, 0, height);
-  lay([board(0)], 0, t);
-  lay([board(0)], height - t, height);
-  for (let k = 1; k <= cell.shelves; k++) {
-    const z = t + ((height - 2 * t) * k) / (cell.shelves + 1);
-    lay([board(setback)], z - t / 2, z + t / 2);
-  }
+    const along = unit(sub(ring[(longest + 1) % ring.length], ring[longest]));
+    const spans = [along, left(along)].map((way) => {
+      const at = ring.map((p) => dot(p, way));
+      return Math.max(...at) - Math.min(...at);
+    });
+    const lies = name === 'bottom' || name === 'top' || name === 'shelf';
+    const [length, width, thickness] = lies ? [spans[0], spans[1], z1 - z0] : [z1 - z0, Math.max(...spans), name === 'back' ? made.back : made.board];
+    // An edge that is seen is banded: the board is so much less wide, where it is straight.
+    const less = edged > 0 ? made.edging : 0;
+    return {
+      name,
+      board: name === 'back' ? 'back' : 'carcass',
+      length,
+      width: width - less,
+      thickness,
+      edging: edged,
+      count: 1,
+      ...(lies ? { shaped: true as const } : {}),
+    };
+  });
+}
+
+/**
+ * All parts of a corner unit that follows two legs: its boards, and before them two leaves that turn together, or a door across.
+ *
+ * @param footprint as of its boards, in its axes
+ * @param height of its carcass, metres
+ * @param lift height of its carcass above the floor it stands on, metres
+ */
+export function cornerParts(footprint: Ring, height: number, cell: Cell, band: Band, made: Construction, look: FrontLook, lift: number): Made[] {
+  const n = footprint.length;
+  const [fa, fb] = [footprint[1], footprint[n - 3]];
+  const fronts = frontLines(footprint);
+  const boards = new MeshBuilder();
+  for (const { ring, z0, z1 } of cornerBoards(footprint, height, cell, made)) boards.add(prism([{ outer: ring, holes: [] }], lift + z0, lift + z1));
   const parts: Made[] = [{ part: 'carcass', mesh: boards.build() }];
   if (cell.kind === 'open') return parts;
   const hung = cell.hand === 'left' ? fa : fb;

@@ -2,12 +2,12 @@ import { distance } from '../geometry/vec';
 import { regionArea } from '../geometry/polygon';
 import { layBoards, SAW, SHEETS } from '../cabinetry/boards';
 import { cuttingList, type Board, type Cut, type Panel } from '../cabinetry/carcass';
-import { fittingsIn, followsCorner, frontOf, type AssembledUnit } from '../cabinetry/assemble';
+import { cornerCell, fittingsIn, followsCorner, frontOf, ownFootprint, type AssembledUnit } from '../cabinetry/assemble';
+import { cornerBoards, cornerCuts } from '../cabinetry/corner';
 import { isWithoutFronts } from '../cabinetry/fittings';
 import { lengthOf } from '../cabinetry/trim';
 import { unitCarcass } from '../cabinetry/unit';
 import { finishedUnit, type DerivedRun } from '../cabinetry/derive';
-import { isDrawn, layFront } from '../cabinetry/front';
 import { slabJoints } from '../cabinetry/worktop';
 import { finishIn } from '../finishes/store';
 import { handlesOn, leavesOf } from './fronts';
@@ -74,15 +74,15 @@ export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
   const { unit, size } = own;
   if (unit.bare === 'space' || (isWithoutFronts(unit.fittings) && !unit.bare)) return 0;
   if (unit.bare) return 20;
-  // Corner units have as much board as a straight one of both their widths.
-  const wide = followsCorner(own) ? { ...size, width: own.placed.arms![0] + own.placed.arms![1] } : size;
-  const front = layFront(unit.front, wide.width, wide.height, unit.band, run.run.made);
-  const panels = unitCarcass(wide.width, wide.height, wide.depth, unit.band, run.run.made, front, fittingsIn(own, run.run.made), unit.fittings).panels;
-  const boards = cuttingList(panels, 0).reduce((sum, c) => sum + c.length * c.width * c.count, 0);
-  const leaves = front.cells.flatMap(({ cell, leaves: all }) => all.map((leaf) => ({ leaf, cell })));
-  const fronts = leaves.reduce((sum, { leaf }) => sum + (leaf.x1 - leaf.x0) * (leaf.z1 - leaf.z0), 0) * FORM[own.look.fronts];
-  const drawn = leaves.filter(({ cell }) => isDrawn(cell)).length;
-  const moves = leaves.filter(({ cell }) => cell.kind !== 'panel' && cell.kind !== 'dummy').length;
+  const { made } = run.run;
+  const cuts = followsCorner(own)
+    ? cuttingList([], 0, shapedBoards(own, run))
+    : cuttingList(unitCarcass(size.width, size.height, size.depth, unit.band, made, frontOf(own, made), fittingsIn(own, made), unit.fittings).panels, 0);
+  const boards = cuts.reduce((sum, c) => sum + c.length * c.width * c.count, 0);
+  const leaves = leavesOf(own, run);
+  const fronts = leaves.reduce((sum, { width, height }) => sum + width * height, 0) * FORM[own.look.fronts];
+  const drawn = leaves.filter((l) => l.drawn).length;
+  const moves = leaves.filter((l) => l.moves).length;
   const whole =
     MAKING.each + boards * MAKING.board + fronts * MAKING.front + drawn * MAKING.drawer + (moves - drawn) * MAKING.door + handlesOn(own, run) * MAKING.handle;
   return Math.round(whole / 5) * 5;
@@ -165,15 +165,23 @@ export function worktopSchedule(model: Model): WorktopRow[] {
 }
 
 /** Boards of one size, of all units. SI units. */
-export interface PanelRow extends Omit<Cut, 'board'> {
+export interface PanelRow extends Omit<Cut, 'board' | 'shaped'> {
   id: string;
   board: string;
+  /** Of those that are not cut square. */
+  shape: string;
 }
 
 /** What a board is called. */
 const BOARDS: Readonly<Record<Board, string>> = { carcass: 'carcass board', back: 'back board', frame: 'timber of the frame' };
 
-/** The boards of the carcasses of a run; corner units are made apart. */
+/** The boards of a corner unit that follows its legs, some of which are cut to shapes. */
+const shapedBoards = (own: AssembledUnit, { run: { made } }: DerivedRun): Cut[] =>
+  cornerCuts(cornerBoards(ownFootprint(own.placed), own.size.height, cornerCell(own), made), made);
+
+const shapedOf = (run: DerivedRun): Cut[] => run.units.filter((u) => !u.unit.bare && followsCorner(u)).flatMap((u) => shapedBoards(u, run));
+
+/** The boards of the carcasses of a run, but for corner units. */
 const panelsOf = (run: DerivedRun): Panel[] =>
   run.units
     .filter((u) => !u.unit.bare && !followsCorner(u))
@@ -194,9 +202,9 @@ const panelsOf = (run: DerivedRun): Panel[] =>
 /** The cutting list of all runs: boards by what they are cut from and their sizes less edging. */
 export function panelSchedule(model: Model): PanelRow[] {
   return derivedOf(model, 'runs').flatMap((run) =>
-    cuttingList(panelsOf(run), run.run.made.edging)
+    cuttingList(panelsOf(run), run.run.made.edging, shapedOf(run))
       .sort((a, b) => a.board.localeCompare(b.board) || b.thickness - a.thickness || b.length - a.length || b.width - a.width)
-      .map((cut): PanelRow => ({ ...cut, id: run.id, board: BOARDS[cut.board] })),
+      .map(({ shaped, ...cut }): PanelRow => ({ ...cut, id: run.id, board: BOARDS[cut.board], shape: shaped ? 'cut to shape' : '' })),
   );
 }
 
@@ -217,7 +225,7 @@ export interface BoardRow {
 export function boardSchedule(model: Model): BoardRow[] {
   return derivedOf(model, 'runs').flatMap((run) => {
     const kinds = new Map<string, Cut[]>();
-    for (const cut of cuttingList(panelsOf(run), run.run.made.edging)) {
+    for (const cut of cuttingList(panelsOf(run), run.run.made.edging, shapedOf(run))) {
       if (cut.board === 'frame') continue;
       const key = `${cut.board} ${cut.thickness}`;
       kinds.set(key, [...(kinds.get(key) ?? []), cut]);

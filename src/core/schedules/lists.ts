@@ -198,7 +198,7 @@ const LISTS = {
   panels: {
     title: 'Cutting list',
     empty: 'No boards yet: units of runs are made of them.',
-    note: 'Sizes are less edging, the length along the grain. Corner units are made apart.',
+    note: 'Sizes are less edging, the length along the grain. What is cut to a shape comes from a board of these sizes.',
     columns: [
       text('board', 'Board'),
       text('name', 'Panel'),
@@ -207,6 +207,7 @@ const LISTS = {
       length('width', 'Width'),
       length('thickness', 'Thickness'),
       length('edging', 'Edging'),
+      text('shape', 'Shape'),
     ],
     rows: panelSchedule,
   },
