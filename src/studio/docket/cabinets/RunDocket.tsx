@@ -18,6 +18,7 @@ import { Actions, PartSwatches, useEdit } from '../parts';
 import { LineField } from './LineField';
 import { RunEdges } from './RunEdges';
 import { StyleRows } from './StyleRows';
+import { SuggestRows } from './SuggestRows';
 
 export const plain = <T extends string>(values: readonly T[]): (readonly [T, string])[] => values.map((v) => [v, v] as const);
 
@@ -39,6 +40,7 @@ export function RunRows({ run }: { run: Run }) {
     <>
       <FieldTable units={system} say={say} fields={fields} />
       <Fill run={run} />
+      <SuggestRows key={run.id} run={run} />
       <StyleRows run={run} />
       <Group title="Heights and depths">
         <FieldTable
