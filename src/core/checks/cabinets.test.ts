@@ -127,4 +127,17 @@ describe('what is worth a look in a run of cabinets', () => {
     expect(found('900 door, 900 door', { legs, behind: 0.25 })['run.knees']).toBe('Kitchen: 250 for knees under the worktop; 380 are wanted at this height.');
     expect(found('900 door, 900 door', { legs, behind: 0.38 })['run.knees']).toBeUndefined();
   });
+
+  it('is what one does not reach from a wheelchair, in that profile alone', () => {
+    const line = '100 filler, 600 door, 800 sink, 600 door, 600 wall';
+    const seated = { ...room, clearances: 'wheelchair' as const };
+    expect(found(line)['run.seated']).toBeUndefined();
+    expect(found(line, {}, seated)).toMatchObject({
+      'run.seated': 'Kitchen: its worktop is 900 high; from a wheelchair one works at 865 at most.',
+      'run.reach': 'Kitchen: the lowest shelf of what hangs is 1398 high; over a worktop one reaches 1120 from a wheelchair.',
+    });
+    const { made } = newRun('r', 'R', level, [], 'metric');
+    const low = { made: { ...made, base: { ...made.base, height: 0.68 }, wall: { ...made.wall, above: 0.2 } } };
+    expect(Object.keys(found(line, low, seated)).filter((code) => code === 'run.seated' || code === 'run.reach')).toEqual([]);
+  });
 });

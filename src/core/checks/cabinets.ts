@@ -99,6 +99,7 @@ export function runFindings({ id }: Run, model: Model): Finding[] {
     ...opened(run, all, model),
     ...path(run, all, model),
     ...seats(run, model),
+    ...reach(run, model),
   ];
 }
 
@@ -468,4 +469,30 @@ function seats(run: DerivedRun, model: Model): Finding[] {
         },
       ]
     : [];
+}
+
+/** How high one works and reaches over a worktop from a wheelchair, metres: figures of accessible building that are widely used. */
+const SEATED = { worktop: 0.865, over: 1.12 } as const;
+
+/** Worktops too high for a wheelchair, and shelves over them out of reach; in its profile alone. */
+function reach(run: DerivedRun, model: Model): Finding[] {
+  if (model.project.clearances !== 'wheelchair') return [];
+  const { made, name } = run.run;
+  const out: Finding[] = [];
+  const top = made.plinth + made.base.height + made.worktop.thickness;
+  if (run.worktop.regions.length && isWorkedAt(run, derivedOf(model, 'runs'), model) && top > SEATED.worktop + NEAR)
+    out.push({
+      code: 'run.seated',
+      message: `${name}: its worktop is ${say(model, top)} high; from a wheelchair one works at ${say(model, SEATED.worktop)} at most.`,
+      ids: [run.id],
+    });
+  const shelf = wallFoot(made) + made.board;
+  const hung = run.units.find(({ unit }) => unit.band === 'wall' && !unit.bare && !unit.fittings.length);
+  if (hung && shelf > SEATED.over + NEAR)
+    out.push({
+      code: 'run.reach',
+      message: `${name}: the lowest shelf of what hangs is ${say(model, shelf)} high; over a worktop one reaches ${say(model, SEATED.over)} from a wheelchair.`,
+      ids: [hung.unit.id, run.id],
+    });
+  return out;
 }
