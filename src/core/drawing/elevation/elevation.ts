@@ -14,6 +14,7 @@ import { faceX } from '../../shell/wall-face';
 import { formatLength } from '../../units/length';
 import { drawDimension } from '../dimension';
 import { byThing, TYPE, carry, type DisplayItem, type MarkGroup } from '../display';
+import { CHAINS, runChains, type Chain } from './chains';
 import { openingFront } from './opening';
 import { drawPieces } from './pieces';
 import type { Placed } from './unroll';
@@ -27,6 +28,8 @@ export interface ElevationOptions {
   scale: number;
   /** Where each face’s name is written under its length. */
   named: boolean;
+  /** Which strings of dimensions of runs are drawn; left out: all of them. */
+  chains?: readonly Chain[];
   /** The outlines of the units laid on a face or a patch, in its coordinates, by its key in `laidOn`; null while there are none. */
   units(key: string): readonly Vec2[][] | null;
 }
@@ -69,6 +72,8 @@ export function drawElevation(model: Model, faces: readonly Placed[], options: E
     const { face, x } = placed;
     const side = face.side!;
     const key = keyOf(placed);
+    const strings = runChains(model, placed, options.scale);
+    const shown = (options.chains ?? CHAINS).filter((c) => strings[c].length);
     return [
       ...laidOn([placed]).map(({ key, of }) =>
         'patch' in of
@@ -87,7 +92,8 @@ export function drawElevation(model: Model, faces: readonly Placed[], options: E
         );
       }),
       ...drawPieces(model, placed, key),
-      { key: `length ${key}`, items: drawLength(model.project, placed, options) },
+      ...shown.map((c) => ({ key: `${c} ${key}`, items: strings[c] })),
+      { key: `length ${key}`, items: drawLength(model.project, placed, options, shown.includes('widths below')) },
     ];
   });
 }
@@ -129,10 +135,10 @@ function drawOpeningUpright(o: Opening, { face, x }: Placed): DisplayItem[] {
   return carry(openingFront(o, { from: side.side, outside: face.room === null }), (p) => ({ x: x + faceX(side, o.at + p.x), y: p.y }));
 }
 
-/** The length of a face, and its name, clear below it. */
-function drawLength(project: Project, { face, x }: Placed, { scale, named }: ElevationOptions): DisplayItem[] {
+/** The length of a face, and its name, clear below it. @param lower below a string of widths */
+function drawLength(project: Project, { face, x }: Placed, { scale, named }: ElevationOptions, lower: boolean): DisplayItem[] {
   const side = face.side!;
-  const y = side.foot - 6 * scale;
+  const y = side.foot - (lower ? 10 : 6) * scale;
   const items = drawDimension({ x, y }, { x: x + side.length, y }, formatLength(side.length, project.units), { tick: 0.9 * scale });
   // One face alone is named by the words beside the drawing.
   const name = targetName(project, face.target).replace(/^.*, /, '');

@@ -2,6 +2,7 @@
 import Box from '@mui/material/Box';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { DisplayItem } from '@/core/drawing/display';
+import { CHAINS, runChains, type Chain } from '@/core/drawing/elevation/chains';
 import { drawElevation, laidOn, laying, unitsDrawn } from '@/core/drawing/elevation/elevation';
 import { settled } from '@/core/drawing/plan/labels';
 import { elevationFaces, placedAt, type Elevation } from '@/core/drawing/elevation/unroll';
@@ -38,6 +39,8 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const [size, setSize] = useState({ width: 600, height: 400 });
   const [kind, setKind] = useState<Kind>(useStudio.getState().stage === 'Finishes' ? 'patch' : 'window');
   const [round, setRound] = useState(false);
+  /** Strings of dimensions that are shown. */
+  const [chains, setChains] = useState<readonly Chain[]>(CHAINS);
   const [points, setPoints] = useState<Vec2[]>([]);
   const [pointer, setPointer] = useState<Vec2 | null>(null);
   const [corner, setCorner] = useState<Vec2 | null>(null);
@@ -90,8 +93,13 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   );
   const layouts = useLayouts(wanted);
   const groups = useMemo(
-    () => drawElevation(model, faces, { scale, named: faces.length > 1, units: (key) => layouts.get(key)?.rings ?? null }),
-    [model, faces, scale, layouts],
+    () => drawElevation(model, faces, { scale, named: faces.length > 1, chains, units: (key) => layouts.get(key)?.rings ?? null }),
+    [model, faces, scale, layouts, chains],
+  );
+  /** Strings of dimensions there are. */
+  const strings = useMemo(
+    () => new Set(faces.flatMap((f) => Object.entries(runChains(model, f, 1)).flatMap(([c, own]) => (own.length ? [c] : [])))),
+    [model, faces],
   );
   const items = useMemo(
     () =>
@@ -359,6 +367,11 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
             all round the room
           </Mark>
         ) : null}
+        {CHAINS.filter((c) => strings.has(c)).map((c) => (
+          <Mark key={c} on={chains.includes(c)} role="switch" onPress={() => setChains(chains.includes(c) ? chains.filter((o) => o !== c) : [...chains, c])}>
+            {c}
+          </Mark>
+        ))}
         {own ? <Mark onPress={() => setOwn(null)}>all of it</Mark> : null}
         <span>
           {extent

@@ -1,0 +1,59 @@
+import { wallFoot } from '../../cabinetry/assemble';
+import { isWithoutFronts } from '../../cabinetry/fittings';
+import { derivedOf, type Model } from '../../model/model';
+import { formatLength } from '../../units/length';
+import { NEAR } from '../../units/tolerance';
+import { drawDimension } from '../dimension';
+import type { DisplayItem } from '../display';
+import { frontsUpright } from './cabinets';
+import type { Placed } from './unroll';
+
+/** A string of dimensions of a run in an elevation. */
+export const CHAINS = ['widths below', 'widths above', 'heights'] as const;
+export type Chain = (typeof CHAINS)[number];
+
+/** How far a string is from what it measures, millimetres of the paper. */
+const OFF = { below: 4.5, above: 3, side: 5 } as const;
+
+/** Shorter ones have no figure of their own, metres. */
+const SHORTEST = 0.004;
+
+const sorted = (values: readonly number[]): number[] => [...values].sort((a, b) => a - b).filter((v, i, all) => i === 0 || v - all[i - 1] > NEAR);
+
+/**
+ * The dimensions of the runs before a face: widths of what stands with what is left at both ends, widths of what hangs, and the
+ * heights of plinth, worktop, what hangs and what is tall.
+ *
+ * @param scale metres that one millimetre of the paper stands for
+ */
+export function runChains(model: Model, placed: Placed, scale: number): Record<Chain, DisplayItem[]> {
+  const { face, x } = placed;
+  const side = face.side;
+  const out: Record<Chain, DisplayItem[]> = { 'widths below': [], 'widths above': [], heights: [] };
+  const fronts = derivedOf(model, 'runs').flatMap((run) => frontsUpright(run, placed));
+  if (!side || !fronts.length) return out;
+  const { units } = model.project;
+  const tick = 0.9 * scale;
+  const string = (at: readonly number[], point: (v: number) => { x: number; y: number }): DisplayItem[] =>
+    at.slice(1).flatMap((to, i) => (to - at[i] > SHORTEST ? drawDimension(point(at[i]), point(to), formatLength(to - at[i], units), { tick }) : []));
+  const ends = (hung: boolean): number[] =>
+    fronts.filter((f) => (f.own.unit.band === 'wall') === hung).flatMap(({ at, own }) => [at.x, at.x + (own.placed.stretch.to - own.placed.stretch.from)]);
+  const floor = ends(false);
+  if (floor.length) {
+    const y = side.foot - OFF.below * scale;
+    out['widths below'] = string(sorted([x, ...floor, x + side.length]), (v) => ({ x: v, y }));
+  }
+  const hung = ends(true);
+  const top = Math.max(...fronts.filter((f) => f.own.unit.band !== 'base').map((f) => f.at.y + f.own.size.height), -Infinity);
+  if (hung.length) out['widths above'] = string(sorted(hung), (v) => ({ x: v, y: top + OFF.above * scale }));
+  const heights = fronts.flatMap(({ own, at, derived: { run, step } }): number[] => {
+    const { made } = run;
+    const { band } = own.unit;
+    if (band === 'wall') return isWithoutFronts(own.unit.fittings) ? [] : [step + wallFoot(made), at.y + own.size.height];
+    if (band === 'tall') return [step + made.plinth, at.y + own.size.height];
+    return [step + made.plinth, at.y + own.size.height, at.y + own.size.height + made.worktop.thickness];
+  });
+  const left = x - OFF.side * scale;
+  out.heights = string(sorted([side.foot, ...heights, side.height]), (v) => ({ x: left, y: v }));
+  return out;
+}
