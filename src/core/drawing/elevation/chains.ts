@@ -41,7 +41,8 @@ export function runChains(model: Model, placed: Placed, scale: number): Record<C
   const floor = ends(false);
   if (floor.length) {
     const y = side.foot - OFF.below * scale;
-    out['widths below'] = string(sorted([x, ...floor, x + side.length]), (v) => ({ x: v, y }));
+    // Figures of narrow units go below those beside them.
+    out['widths below'] = string(sorted([x, ...floor, x + side.length]), (v) => ({ x: v, y })).map((i) => (i.kind === 'text' ? { ...i, yields: 'down' } : i));
   }
   const hung = ends(true);
   const top = Math.max(...fronts.filter((f) => f.own.unit.band !== 'base').map((f) => f.at.y + f.own.size.height), -Infinity);
