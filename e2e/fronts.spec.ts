@@ -28,6 +28,24 @@ test('a run is dragged and filled, its fronts are divided on the docket and in t
   await line.fill('600 drawers, 800 sink, 600 door, 500 wall glazed');
   await line.press('Escape');
   await line.press('Enter');
+
+  await test.step('what hangs is aligned with what stands; light under it is suggested, left, and taken', async () => {
+    const before = await studio.project();
+    await studio.docket.getByRole('button', { name: 'Align what hangs' }).click();
+    const hung = units(await studio.project()).find((u) => u.band === 'wall')!;
+    expect([hung.width, hung.middle?.of, hung.like]).toEqual([0.6, 'unit', units(before)[0].id]);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    const lights = studio.docket.getByRole('button', { name: 'Take 1 thing' });
+    await studio.choose('Suggest for this run', 'lights under wall units', studio.docket);
+    await expect(lights).toBeVisible();
+    await studio.docket.getByRole('button', { name: 'Leave them' }).click();
+    expect((await studio.project()).pieces).toEqual({});
+    await studio.choose('Suggest for this run', 'lights under wall units', studio.docket);
+    await lights.click();
+    expect(Object.values((await studio.project()).pieces).map((p) => p.name)).toEqual(['Shelf strip']);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    expect(await studio.project()).toEqual(before);
+  });
   await page.keyboard.press('Escape');
 
   await test.step('an edge is dragged in steps, what follows shifts; a unit is dragged past another', async () => {
@@ -93,6 +111,12 @@ test('a run is dragged and filled, its fronts are divided on the docket and in t
     await studio.docket.getByRole('button', { name: 'Elevation', exact: true }).click();
     const pane = page.getByTestId('elevation');
     await expect(pane).toBeVisible();
+    // Strings of dimensions are shown, and hidden.
+    const widths = page.getByRole('switch', { name: 'widths below' });
+    await expect(pane.locator('text', { hasText: /^2000$/ }).first()).toBeAttached();
+    await widths.click();
+    await expect(pane.locator('text', { hasText: /^2000$/ })).toHaveCount(0);
+    await widths.click();
     const at = async (x: number, z: number): Promise<{ x: number; y: number }> => {
       const [k, vx, vy] = (await pane.getAttribute('data-view'))!.split(' ').map(Number);
       const box = (await pane.boundingBox())!;

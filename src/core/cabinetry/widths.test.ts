@@ -6,7 +6,7 @@ import { assembleRun } from './assemble';
 import { newRun } from './begin';
 import { sayRun } from './line';
 import type { BackLine } from './run';
-import { edgeDragged, mirroredAbout, offersOn, replacedBy, resized, stepped, unitDragged, withoutUnit } from './widths';
+import { alignedBelow, edgeDragged, mirroredAbout, offersOn, replacedBy, resized, stepped, unitDragged, withoutUnit } from './widths';
 import { INCH } from '../units/length';
 
 const run = newRun('run-a', 'Kitchen', 'ground', [{ kind: 'wall', wall: 'w', side: 'left', room: 'r' }], 'metric');
@@ -151,5 +151,25 @@ describe('what is dragged along a run', () => {
     expect(at(9)).toBe('600 door, 800 sink, 450 door, 500 drawers, 600 wall');
     // What hangs alone has nothing to go past.
     expect(unitDragged(derived, units, 'run-a-4', 2)).toEqual(units);
+  });
+});
+
+describe('what hangs', () => {
+  it('is aligned with what stands below: in the middle of it and as wide, from then on; a hood keeps its width', () => {
+    const units = unitsSaid('600 door, 900 hob, 500 drawers, 450 wall, 900 hood, 400 wall glazed');
+    const next = alignedBelow(derivedOn(units, 3), units);
+    if (typeof next === 'string') throw new Error(next);
+    const stretch = (all: readonly Cabinet[], k: number) => {
+      const { units: laid } = assembleRun(run, all, wall(3));
+      const { from, to } = laid.find((u) => u.unit.id === `run-a-${k}`)!.placed.stretch;
+      return [from, to].map((v) => expect.closeTo(v, 9) as number);
+    };
+    expect([3, 5].map((k) => stretch(next, k))).toEqual([0, 2].map((k) => stretch(next, k)));
+    const hood = next.find((u) => u.name === 'hood')!;
+    expect([hood.middle, hood.like, hood.width]).toEqual([{ of: 'unit', id: 'run-a-1' }, null, 0.9]);
+    // Where what stands moves, what hangs goes with it.
+    const moved = next.map((u) => (u.id === 'run-a-0' ? { ...u, width: 0.7 } : u.id === 'run-a-3' ? { ...u, width: 0.7 } : u));
+    expect(stretch(moved, 5)).toEqual(stretch(moved, 2));
+    expect(alignedBelow(derivedOn(unitsSaid('600 larder, 600 wall'), 3), unitsSaid('600 larder, 600 wall'))).toMatch(/Nothing of it hangs/);
   });
 });

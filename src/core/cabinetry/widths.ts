@@ -295,3 +295,30 @@ export function unitDragged(derived: Pick<DerivedRun, 'units'>, all: readonly Ca
   const index = next ? rest.findIndex((u) => u.id === next.unit.id) : rest.findIndex((u) => u.id === last.unit.id) + 1;
   return [...rest.slice(0, index), own.unit, ...rest.slice(index)].map((u, i) => ({ ...u, order: i }));
 }
+
+/**
+ * The units of a run with what hangs aligned with what stands below: each unit that hangs over one keeps to its middle and is as
+ * wide, from now on. Hoods and what follows a corner keep their own widths.
+ *
+ * @returns the units, or one sentence on why nothing is aligned
+ */
+export function alignedBelow(derived: Pick<DerivedRun, 'units'>, all: readonly Cabinet[]): Cabinet[] | string {
+  const standing = derived.units.filter((u) => u.unit.band === 'base' && u.unit.bare !== 'space' && !u.placed.corner && u.unit.width !== null);
+  const used = new Set<string>();
+  const below = new Map<string, Cabinet>();
+  for (const { unit, placed } of derived.units) {
+    if (unit.band !== 'wall' || unit.corner || unit.bare) continue;
+    const middle = (placed.stretch.from + placed.stretch.to) / 2;
+    const own = standing.find((u) => u.placed.leg === placed.leg && u.placed.stretch.from <= middle && u.placed.stretch.to >= middle && !used.has(u.unit.id));
+    if (!own) continue;
+    used.add(own.unit.id);
+    below.set(unit.id, own.unit);
+  }
+  if (!below.size) return 'Nothing of it hangs over a unit that stands.';
+  return inOrder(all).map((u) => {
+    const own = below.get(u.id);
+    if (!own) return u;
+    const middle = { of: 'unit', id: own.id } as const;
+    return u.fittings.length ? { ...u, middle } : { ...u, middle, like: own.id, width: own.width };
+  });
+}

@@ -5,7 +5,7 @@ import { inOrder } from '@/core/cabinetry/line';
 import { leftOn } from '@/core/cabinetry/left';
 import { legRound } from '@/core/cabinetry/sides';
 import { splashbacksOf, splashFields } from '@/core/cabinetry/splashback';
-import { offersOn } from '@/core/cabinetry/widths';
+import { alignedBelow, offersOn } from '@/core/cabinetry/widths';
 import { derivedOf } from '@/core/model/model';
 import { CABINETS } from '@/core/project/kinds/first-finishes';
 import type { Run } from '@/core/project/schema';
@@ -135,6 +135,24 @@ function Splash({ run }: { run: Run }) {
   );
 }
 
+/** Lets what hangs keep to what stands below it, in its middle and its width. */
+function Align({ run }: { run: Run }) {
+  const { run: edit, say } = useEdit();
+  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
+  if (!derived?.units.some((u) => u.unit.band === 'wall')) return null;
+  const press = (): void => {
+    const all = Object.values(useStudio.getState().project.cabinets).filter((u) => u.run === run.id);
+    const units = alignedBelow(derived, all);
+    if (typeof units === 'string') return say(`Nothing was changed. ${units}`);
+    edit('run.lay', { run, units });
+  };
+  return (
+    <Button size="small" onClick={press}>
+      Align what hangs
+    </Button>
+  );
+}
+
 /** A run of cabinets: its units in one line, how it is built, how it looks. */
 export function RunDocket({ id }: { id: string }) {
   const run = useStudio((s) => s.project.runs[id]);
@@ -146,6 +164,7 @@ export function RunDocket({ id }: { id: string }) {
       <Actions>
         <Further run={run} />
         <Splash run={run} />
+        <Align run={run} />
       </Actions>
     </>
   );

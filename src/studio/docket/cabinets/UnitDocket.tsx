@@ -40,7 +40,7 @@ function PlaceRows({ unit }: { unit: Cabinet }) {
   const named = (u: Cabinet): string => `${marks.indexOf(u) + 1}, ${u.name}`;
   const walls = run.legs.flatMap((l) => (l.kind === 'wall' ? [l.wall] : []));
   const below = unit.band === 'wall' ? all.filter((u) => u.band !== 'wall' && !u.bare) : [];
-  const alike = all.filter((u) => u.id !== unit.id && u.band === unit.band && u.width !== null && !u.corner && u.like !== unit.id);
+  const alike = all.filter((u) => u.id !== unit.id && u.width !== null && !u.corner && u.like !== unit.id);
   const set = (values: Partial<Cabinet>): boolean => edit('unit.put', { ...unit, ...values });
   const lay = (units: Cabinet[] | string): void => {
     if (typeof units === 'string') say(`Nothing was changed. ${units}`);
