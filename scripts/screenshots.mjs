@@ -37,7 +37,7 @@ await page.goto(base);
 await shot('projects');
 await page.getByRole('link', { name: 'Open Heron Lock Cottage' }).click();
 await page.locator('main[aria-busy="false"]').waitFor();
-// The shell: a partition selected, its faces' lengths to be typed over; then that wall upright.
+// The shell: a partition selected, its faces' lengths to be typed over; then the kitchen wall upright, a cell of a front in hand.
 await stage('Shell');
 await page.waitForTimeout(6000);
 const plan = page.getByTestId('plan');
@@ -45,7 +45,14 @@ const box = await plan.boundingBox();
 const [k, ox, oy] = (await plan.getAttribute('data-view')).split(' ').map(Number);
 await page.mouse.click(box.x + ox + k * 4.22, box.y + oy - k * 4.4);
 await shot('storey', 3000);
-await page.getByTestId('docket').getByRole('button', { name: 'Elevation' }).click();
+await page.mouse.click(box.x + ox + k * 8.5, box.y + oy - k * 6.8);
+await page.getByTestId('docket').getByRole('button', { name: 'Elevation', exact: true }).click();
+const upright = page.getByTestId('elevation');
+await page.waitForTimeout(2000);
+const wall = await upright.boundingBox();
+const [up, ux, uy] = (await upright.getAttribute('data-view')).split(' ').map(Number);
+// The first press takes the unit in hand, the second one of its cells.
+for (let i = 0; i < 2; i++) await page.mouse.click(wall.x + ux + up * 1.3, wall.y + uy - up * 0.5);
 await shot('elevation', 2000);
 await page.getByRole('button', { name: 'Plan', exact: true }).click();
 await page.keyboard.press('Escape');
