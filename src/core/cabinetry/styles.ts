@@ -2,6 +2,9 @@ import { PLAIN_LOOK } from '../project/joinery';
 import type { Project } from '../project/schema';
 import type { JoineryStyle } from '../project/schema/cabinets';
 
+/** Fronts and all that goes along with them, of one finish. */
+const inOne = (finish: string): JoineryStyle['parts'] => Object.fromEntries(['fronts', 'plinth', 'panels', 'cornice', 'pelmet'].map((part) => [part, finish]));
+
 /** Joinery styles drawn for this library. */
 export const STYLES: readonly JoineryStyle[] = [
   {
@@ -18,11 +21,7 @@ export const STYLES: readonly JoineryStyle[] = [
       edge: 'eased',
     },
     parts: {
-      fronts: 'paint.lockgate-green',
-      plinth: 'paint.lockgate-green',
-      panels: 'paint.lockgate-green',
-      cornice: 'paint.lockgate-green',
-      pelmet: 'paint.lockgate-green',
+      ...inOne('paint.lockgate-green'),
       handles: 'metal.brass-brushed',
       worktop: 'timber.oak',
     },
@@ -55,11 +54,7 @@ export const STYLES: readonly JoineryStyle[] = [
       edge: 'rounded',
     },
     parts: {
-      fronts: 'paint.skein',
-      plinth: 'paint.skein',
-      panels: 'paint.skein',
-      cornice: 'paint.skein',
-      pelmet: 'paint.skein',
+      ...inOne('paint.skein'),
       handles: 'metal.steel-brushed',
       worktop: 'stone.soapstone',
     },

@@ -96,8 +96,8 @@ describe('a unit of a run', () => {
   });
 
   it('is of another kind in the same place', () => {
-    const other = replacedBy({ ...units[1], finishes: { fronts: 'paint.reed' } }, 'wine cooler', 'metric');
-    expect(other).toMatchObject({ id: 'run-a-1', name: 'wine cooler', width: 0.45, order: 1, finishes: { fronts: 'paint.reed' } });
+    const other = replacedBy({ ...units[1], depth: 0.4, finishes: { fronts: 'paint.reed' } }, 'wine cooler', 'metric');
+    expect(other).toMatchObject({ id: 'run-a-1', name: 'wine cooler', width: 0.45, depth: 0.4, order: 1, finishes: { fronts: 'paint.reed' } });
     expect(replacedBy(units[1], 'nonsense', 'metric')).toMatch(/names no unit/);
   });
 
@@ -107,6 +107,10 @@ describe('a unit of a run', () => {
     expect(sayRun(both, 'metric')).toBe('600 door, 450 drawers, 900 hob, 450 drawers, 600 door');
     expect(both.map((u) => u.front.at(-1)!.cells[0].hand)).toEqual(['left', null, null, null, 'right']);
     expect(both.slice(0, 3)).toEqual(units.slice(0, 3));
+    // A copy keeps to nothing: two units would stand in one place.
+    const kept = units.map((u, i) => (i === 1 ? { ...u, middle: { of: 'opening' as const, id: 'w' } } : u));
+    const copied = mirroredAbout(derivedOn(kept, 4), kept, 'run-a-2', 'left', newId);
+    expect(typeof copied === 'string' || copied.map((u) => u.middle)).toEqual([null, { of: 'opening', id: 'w' }, null, null, null]);
     const laid = assembleRun(run, both, wall(4)).floor.units;
     const middle = (laid[2].stretch.from + laid[2].stretch.to) / 2;
     for (const k of [0, 1]) expect(middle - laid[k].stretch.from).toBeCloseTo(laid[4 - k].stretch.to - middle, 9);

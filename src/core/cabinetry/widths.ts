@@ -79,6 +79,8 @@ export function replacedBy(unit: Cabinet, word: string, system: UnitSystem): Cab
   return {
     ...fresh,
     width: unit.width ?? fresh.width,
+    height: unit.height,
+    depth: unit.depth,
     order: unit.order,
     corner: fresh.corner === null ? null : unit.corner,
     like: unit.like,
@@ -125,7 +127,8 @@ const mirroredUnit = (u: Cabinet, id: string): Cabinet => ({
   ...u,
   id,
   front: mirroredFront(u.front),
-  middle: u.middle?.of === 'unit' ? null : u.middle,
+  // What the one keeps to is not the place of the other.
+  middle: null,
   fittings: u.fittings.map((f) => ({
     ...f,
     traits: Object.fromEntries(Object.entries(f.traits).map(([k, v]) => [k, v === 'left' ? 'right' : v === 'right' ? 'left' : v])),

@@ -54,7 +54,7 @@ type Drag =
   | { kind: 'piece'; piece: Piece; grab: Vec2; moved: boolean }
   | { kind: 'pieces'; from: Vec2; by: Vec2; moved: boolean }
   | { kind: 'turn'; piece: Piece; moved: boolean }
-  | { kind: 'edge'; unit: string; side: 'left' | 'right'; moved: boolean }
+  | { kind: 'edge'; unit: string; side: 'left' | 'right'; from: Vec2 | null; moved: boolean }
   | { kind: 'unit'; unit: string; from: Vec2; moved: boolean }
   | { kind: 'opening'; opening: string; grab: number; moved: boolean };
 
@@ -93,6 +93,7 @@ export function cancel(): void {
   dropBuilding();
   dropOutline();
   drag = null;
+  pending = null;
   get().endPreview();
   set({ measure: null, marks: [], ghost: [] });
 }
@@ -190,7 +191,7 @@ export function grabTurn(piece: Piece): void {
 
 /** Begins dragging an edge of a unit by its handle. */
 export function grabEdge(unit: string, side: 'left' | 'right'): void {
-  drag = { kind: 'edge', unit, side, moved: false };
+  drag = { kind: 'edge', unit, side, from: null, moved: false };
 }
 
 /** Begins moving a corner by its handle. */
@@ -384,8 +385,12 @@ function dragTo(at: TablePoint): void {
     show('pieces.move', { pieces: selectedPieces(), by: d.by, turn: 0 });
     set({ measure: { fields: [{ label: 'moved', value: Math.hypot(d.by.x, d.by.y) }], note: 'together', typed: null, field: 0 } });
   } else if (d.kind === 'edge') {
+    d.from ??= at.plan;
+    if (!d.moved && distance(at.plan, d.from) < at.reach / 2) return;
     d.moved = true;
     const laid = edgeTo(d.unit, d.side, at.plan, at.shift);
+    // What is refused is not done on release either.
+    if (laid.refusal) pending = null;
     set({
       measure: {
         fields: laid.width === null ? [] : [{ label: 'wide', value: laid.width }],
@@ -399,6 +404,7 @@ function dragTo(at: TablePoint): void {
     d.moved = true;
     const laid = alongTo(d.unit, at.plan);
     if (laid) set({ measure: { fields: [], note: show('run.lay', laid.args) ?? laid.note, typed: null, field: 0 } });
+    else pending = null;
   } else if (d.kind === 'turn') {
     d.moved = true;
     show('piece.set', { piece: d.piece.id, set: { rotation: turnTo(d.piece, at) } });

@@ -203,7 +203,12 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         const patch = entity ? project.patches[entity] : undefined;
         const state = useStudio.getState();
         const front =
-          entity && !points.length && state.tool.kind === 'select' && entity === only && project.cabinets[entity]
+          entity &&
+          !points.length &&
+          state.tool.kind === 'select' &&
+          entity === only &&
+          project.cabinets[entity] &&
+          !withUnits(project, project.contents.held).has(entity)
             ? takeFront(model, faces, entity, p0(e), 8 / k)
             : null;
         if (front) {
@@ -244,7 +249,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           const { x, y, view: v } = pan.current;
           return setOwn({ ...v, x: v.x + e.clientX - x, y: v.y + e.clientY - y });
         }
-        if (fronts.current) return dragFront(fronts.current, p0(e), e.shiftKey);
+        if (fronts.current) return dragFront(fronts.current, p0(e), e.shiftKey, 4 / k);
         const p = at(e);
         const c = carrying.current;
         if (c) {

@@ -47,8 +47,9 @@ export function takeFront(model: Model, faces: readonly Placed[], unit: string, 
   return null;
 }
 
-/** Shows what dragging does. @param fine edges of units in the finer steps */
-export function dragFront(drag: FrontDrag, point: Vec2, fine: boolean): void {
+/** Shows what dragging does. @param fine edges of units in the finer steps @param least how far one drags before anything is meant, metres */
+export function dragFront(drag: FrontDrag, point: Vec2, fine: boolean, least: number): void {
+  if (!drag.moved && Math.hypot(point.x - drag.from.x, point.y - drag.from.y) < least) return;
   const state = useStudio.getState();
   const { own, at } = drag.front;
   const { units } = state.project;
@@ -61,8 +62,15 @@ export function dragFront(drag: FrontDrag, point: Vec2, fine: boolean): void {
     return useStudio.setState({ measure: { fields: width === null ? [] : [{ label: 'wide', value: width }], note: said, typed: null, field: 0 } });
   }
   const { border, from, laid } = drag;
-  const by = border.between === 'rows' ? from.y - point.y : point.x - from.x;
-  const unit = { ...own.unit, front: frontMoved(own.unit.front, laid, border, fine ? Math.round(by * 1000) / 1000 : snapStep(by, units)) };
+  const way = border.between === 'rows' ? from.y - point.y : point.x - from.x;
+  const by = fine ? Math.round(way * 1000) / 1000 : snapStep(way, units);
+  if (by === 0) {
+    // Back where it was: nothing is changed, not even what shares.
+    state.endPreview();
+    drag.meant = null;
+    return useStudio.setState({ measure: null });
+  }
+  const unit = { ...own.unit, front: frontMoved(own.unit.front, laid, border, by) };
   const refusal = state.preview('unit.put', unit);
   drag.meant = () => void state.run('unit.put', unit);
   const row = unit.front[border.at.row];

@@ -226,7 +226,7 @@ export function PlanPane() {
               );
             })
           : null}
-        {tool.kind === 'select' && one && model.project.cabinets[one] && !model.project.contents.held.includes(one)
+        {tool.kind === 'select' && one && model.project.cabinets[one] && !withUnits(model.project, model.project.contents.held).has(one)
           ? tools.edgesOf(one).map(({ side, p }) => (
               <rect
                 key={side}
