@@ -6,6 +6,7 @@ import { PROFILES } from '../finishes/profiles';
 import { deriveModel } from '../model/derive';
 import { bodyOf, derivedOf } from '../model/model';
 import { costByTrade } from '../schedules/costs';
+import { compareSchemes } from '../schedules/schemes';
 import { unitsSaid } from '../testing/cabinets';
 import { box, change, edit, wallBy } from '../testing/drafting';
 import { withScheme } from './choices';
@@ -99,8 +100,12 @@ describe('schemes', () => {
     expect([first.runs['run-a'].style, second.runs['run-a'].style]).toEqual([frame.id, oak.id]);
     expect([first.cabinets['run-a-0'].look, second.cabinets['run-a-0'].look]).toEqual([{}, { fronts: 'reeded' }]);
     expect(withScheme(first, 'scheme-2').runs).toEqual(second.runs);
-    const cost = (q: Project): number => costByTrade(deriveModel(q)).reduce((sum, r) => sum + r.cost, 0);
-    expect(cost(first)).not.toBe(cost(second));
+    const { differences, costs } = compareSchemes(p, given.scheme, 'scheme-2');
+    expect(differences).toContainEqual({ address: 'joinery/run-a', what: 'Kitchen, joinery style', first: frame.name, second: oak.name });
+    // What differs is what the cabinets cost, and what their finishes do: all else of the order list is the same.
+    const all = (q: Project): number => costByTrade(deriveModel(q)).reduce((sum, r) => sum + r.cost, 0);
+    expect(costs[0] - costs[1]).not.toBe(0);
+    expect(costs[0] - costs[1]).toBeCloseTo(all(first) - all(second), 6);
     expect(validateProject(JSON.parse(JSON.stringify(first)))).toEqual(first);
   });
 

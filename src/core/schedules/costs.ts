@@ -309,5 +309,5 @@ export function costByRoom(model: Model): { id: string; room: string; level: str
     .sort((a, b) => (a.level === b.level ? b.cost - a.cost : a.level < b.level ? 1 : -1));
 }
 
-/** What all finishes and mouldings of a model cost, in the money of its project. */
-export const finishCost = (model: Model): number => finishOrders(model).reduce((sum, row) => sum + row.cost, 0);
+/** What all that a scheme decides costs, in the money of its project: finishes, mouldings, and cabinets with what is built into them. */
+export const schemeCost = (model: Model): number => [...finishOrders(model), ...cabinetOrders(model)].reduce((sum, row) => sum + row.cost, 0);

@@ -8,7 +8,8 @@ import { finishIn } from '../finishes/store';
 import { formatLength } from '../units/length';
 import { choices, withScheme } from '../project/choices';
 import type { Project } from '../project/schema';
-import { finishCost } from './costs';
+import { styleIn } from '../cabinetry/styles';
+import { schemeCost } from './costs';
 
 /** One thing two schemes have chosen differently. */
 export interface Difference {
@@ -37,15 +38,29 @@ export function compareSchemes(
     const own = chosen[i].get(address);
     return own ? finishIn(sides[i], own.finish).name : '';
   };
-  const differences = addresses
+  const finishes = addresses
     .filter((a) => chosen[0].get(a)?.finish !== chosen[1].get(a)?.finish)
     .map((address): Difference => {
       const i = chosen[0].has(address) ? 0 : 1;
       const target: Target = chosen[i].get(address)!.target;
       return { address, what: targetName(sides[i], target), first: name(0, address), second: name(1, address) };
-    })
-    .sort((a, b) => (a.what < b.what ? -1 : 1));
-  return { differences, costs: [finishCost(derive(first)), finishCost(derive(second))] };
+    });
+  const differences = [...finishes, ...joinery(sides[0], sides[1])].sort((a, b) => (a.what < b.what ? -1 : 1));
+  return { differences, costs: [schemeCost(derive(first)), schemeCost(derive(second))] };
+}
+
+/** Runs that two schemes make in other styles, or apart from them in other ways. */
+function joinery(first: Project, second: Project): Difference[] {
+  const made = (p: Project, id: string): string => {
+    const { style, look } = p.runs[id];
+    const name = styleIn(p, style)?.name ?? 'no style';
+    return Object.keys(look).length ? `${name}, changed` : name;
+  };
+  return Object.values(first.runs).flatMap(({ id, name, style, look }): Difference[] => {
+    const other = second.runs[id];
+    if (!other || (other.style === style && JSON.stringify(other.look) === JSON.stringify(look))) return [];
+    return [{ address: `joinery/${id}`, what: `${name}, joinery style`, first: made(first, id), second: made(second, id) }];
+  });
 }
 
 /** One thing a kept scheme would change in a room: what it is, its finish before and after; empty where there is none. */
