@@ -5,7 +5,7 @@ import type { Cabinet, Cell, Construction, FrontGrid, FrontLook, Run } from '../
 import type { Leaning } from '../geometry/halfspace';
 import type { Region, Ring } from '../geometry/region';
 import { insideRing, ringDistance } from '../geometry/polygon';
-import { cross, distance, dot, sub, unit as unitVector, type Vec2 } from '../geometry/vec';
+import { add, cross, distance, dot, left, scale, sub, unit as unitVector, type Vec2 } from '../geometry/vec';
 import { board } from '../stock/forms/boards';
 import type { Made, PieceSize } from '../stock/types';
 import { cornerParts } from './corner';
@@ -18,7 +18,7 @@ import { lookOf, newCell, unitLook } from '../project/joinery';
 import { pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
 import { cutToRoof } from './under-roof';
 import { makeUnit } from './unit';
-import { plinthOf, slabOf, worktopOf, type Worktop } from './worktop';
+import { groovesBeside, plinthOf, slabMeshes, slabOf, withCorners, worktopOf, type Groove, type Worktop } from './worktop';
 
 /** A unit of a run where it stands. */
 export interface AssembledUnit {
@@ -37,7 +37,10 @@ export interface AssembledUnit {
 }
 
 /** What of a run decides how it is laid out. Its look is whole, or what is apart from how runs begin. */
-export type LaidOut = Pick<Run, 'made' | 'packed' | 'start' | 'legs' | 'ends' | 'falls' | 'upstand' | 'behind' | 'corners' | 'look'>;
+export type LaidOut = Pick<
+  Run,
+  'made' | 'packed' | 'start' | 'legs' | 'ends' | 'falls' | 'upstand' | 'behind' | 'raised' | 'slabs' | 'grooves' | 'infill' | 'corners' | 'look'
+>;
 
 /** A run as it is laid out. */
 export interface AssembledRun {
@@ -174,8 +177,9 @@ function standsFree(p: Vec2, run: Pick<Run, 'legs'>, legs: readonly BackLine[], 
  *
  * @param units of the run, in order
  * @param legs lines their backs stand on, in the plan
+ * @param ceiling height of the ceiling above the floor they stand on, metres; null: none
  */
-export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: readonly BackLine[]): AssembledRun {
+export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: readonly BackLine[], ceiling: number | null = null): AssembledRun {
   const { made } = run;
   const order = [...units].sort((a, b) => a.order - b.order);
   const look = lookOf(run);
@@ -220,6 +224,7 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
     unitOf,
     sizeOf: (u) => sizeOf(u, made),
     wallFoot: wallFoot(made),
+    ceiling,
   });
   const assembled = [...floor.units, ...hung.units].map((placed): AssembledUnit => {
     const unit = unitOf(placed.id);
@@ -232,18 +237,72 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
   const standing = floor.units.filter((p) => unitOf(p.id).bare !== 'space');
   const under = standing.filter((p) => unitOf(p.id).band === 'base' && underWorktop(unitOf(p.id), made));
   const cuts = assembled.filter((u) => under.includes(u.placed)).flatMap((u) => cutOutsOf(u, made));
-  const seats = under.flatMap((p): Ring[] =>
-    run.behind > 0 && run.legs[p.leg]?.kind === 'free' && !p.corner ? [[...straight(legs[p.leg], p.stretch, -run.behind)].reverse()] : [],
-  );
+  const seated = run.behind > 0 ? under.filter((p) => run.legs[p.leg]?.kind === 'free' && !p.corner) : [];
+  const behind = (p: PlacedUnit): Ring => [...straight(legs[p.leg], p.stretch, -run.behind)].reverse();
   const beyond = trim.beyond.map((b) => straight(legs[b.leg], b, b.depth + made.worktop.overhang));
-  const worktop = worktopOf(legs, under, made.worktop.overhang, cuts, [...beyond, ...seats], {
-    corners: run.corners,
-    free: (p) => standsFree(p, run, legs, floor.units, made.worktop.overhang),
+  const corners = { corners: run.corners, free: (p: Vec2) => standsFree(p, run, legs, floor.units, made.worktop.overhang) };
+  const flat = worktopOf({
+    legs,
+    under,
+    overhang: made.worktop.overhang,
+    slabs: run.slabs,
+    cutOuts: cuts,
+    beyond: [...beyond, ...(run.raised > 0 ? [] : seated.map(behind))],
+    corner: corners,
+    walls: wallsAt(run, legs),
+    grooved: (regions) => assembled.filter((u) => under.includes(u.placed)).flatMap((u) => groovesOf(u, run, regions)),
   });
+  const worktop = run.raised > 0 ? { ...flat, raised: raisedOf(seated, legs, behind, corners) } : flat;
   // Machines that stand on the floor have feet of their own.
   const onPlinth = standing.filter((p) => !unitOf(p.id).fittings.some((f) => whatIs(f)?.how === 'stands'));
-  const plinth = made.plinth > 0 ? plinthOf(legs, onPlinth, made.toe, PLINTH) : [];
+  const plinth = made.plinth > 0 && made.stands === 'plinth' ? plinthOf(legs, onPlinth, made.toe, PLINTH) : [];
   return { floor, hung, units: assembled, worktop, plinth, trim };
+}
+
+/** The part for seats where it lies higher: over the back of what stands free, and out behind it. */
+function raisedOf(
+  seated: readonly PlacedUnit[],
+  legs: readonly BackLine[],
+  behind: (p: PlacedUnit) => Ring,
+  { corners, free }: { corners: Run['corners']; free(p: Vec2): boolean },
+): Region[] {
+  const rings = seated.flatMap((p) => [straight(legs[p.leg], p.stretch, ON_BACK), behind(p)]);
+  return clipRegions(
+    'union',
+    rings.map((outer) => ({ outer, holes: [] })),
+    [],
+  ).map((r) => ({ ...r, outer: withCorners(r.outer, corners, free) }));
+}
+
+/** How far the raised part of a worktop comes forward over it, metres. */
+const ON_BACK = 0.1;
+
+/** Lines of the walls a worktop can lie at: those its legs run along, and those that meet them at their ends. */
+const wallsAt = ({ legs: of }: Pick<LaidOut, 'legs'>, legs: readonly BackLine[]): [Vec2, Vec2][] =>
+  legs.flatMap(({ from, to }, i): [Vec2, Vec2][] => {
+    if (of[i]?.kind !== 'wall') return [];
+    const out = scale(left(unitVector(sub(to, from))), -2);
+    return [
+      [from, to],
+      [from, add(from, out)],
+      [to, add(to, out)],
+    ];
+  });
+
+/** Grooves of the worktop beside a sink in a unit that has no drainer of its own. */
+function groovesOf(own: AssembledUnit, { made, grooves }: Pick<LaidOut, 'made' | 'grooves'>, regions: readonly Region[]): Groove[] {
+  if (grooves === 'none') return [];
+  const place = (p: Vec2): Vec2 => {
+    const q = transformPoint(own.matrix, { ...p, z: 0 });
+    return { x: q.x, y: q.y };
+  };
+  const front = -own.size.depth - made.worktop.overhang;
+  return fittingsIn(own, made)
+    .filter(({ built, traits }) => built.word === 'sink' && traits.drainer === 'none' && traits.set !== 'into the worktop')
+    .flatMap((f) => cutsOf([f]))
+    .flatMap((cut) =>
+      (['left', 'right'] as const).flatMap((side) => (grooves === side || grooves === 'both' ? groovesBeside(cut, side, front, place, regions) : [])),
+    );
 }
 
 /** What is built into a unit where it is. Corner units have nothing built in. */
@@ -255,12 +314,20 @@ const cutOutsOf = (own: AssembledUnit, made: Construction): Ring[] =>
   cutsOf(fittingsIn(own, made)).map((ring) => ring.map((p) => transformPoint(own.matrix, { ...p, z: 0 })).map(({ x, y }) => ({ x, y })));
 
 /** What a run has as a whole, in the plan, z up from the floor of the level. @param sections of its cornices, x before the fronts, y up */
-export function runParts({ worktop, plinth, trim }: AssembledRun, run: LaidOut, sections: readonly (readonly Vec2[])[] = []): Made[] {
+export function runParts(
+  { worktop, plinth, trim }: AssembledRun,
+  run: LaidOut,
+  legs: readonly BackLine[],
+  sections: readonly (readonly Vec2[])[] = [],
+): Made[] {
   const { made } = run;
   const { cornices, pelmet, edge } = lookOf(run);
   const parts: Made[] = [];
   const top = made.plinth + made.base.height;
-  if (worktop.regions.length) parts.push({ part: 'worktop', mesh: slabOf(worktop.regions, top, top + made.worktop.thickness, edge) });
+  const surface = top + made.worktop.thickness;
+  for (const mesh of slabMeshes(worktop, legs, top, surface, edge)) parts.push({ part: 'worktop', mesh });
+  if (worktop.raised.length)
+    parts.push({ part: 'worktop', mesh: slabOf(worktop.raised, surface + run.raised - made.worktop.thickness, surface + run.raised, edge) });
   for (const mesh of uprights(trim.falls)) parts.push({ part: 'worktop', mesh });
   if (trim.upstands.length)
     parts.push({
@@ -276,7 +343,7 @@ export function runParts({ worktop, plinth, trim }: AssembledRun, run: LaidOut, 
       ),
     });
   if (plinth.length) parts.push({ part: 'plinth', mesh: prism(plinth, 0, made.plinth - 0.002) });
-  for (const mesh of uprights(trim.panels)) parts.push({ part: 'panels', mesh });
+  for (const mesh of uprights([...trim.panels, ...trim.infills])) parts.push({ part: 'panels', mesh });
   for (const edge of trim.cornices)
     cornices.forEach(({ out, up }, i) => {
       if (sections[i]?.length) parts.push({ part: 'cornice', mesh: swept(edge, sections[i], out, up) });

@@ -18,6 +18,10 @@ export const newRun = (id: string, name: string, level: string, legs: Leg[], uni
   falls: 'none',
   corners: { form: 'square', by: 0.05 },
   behind: 0,
+  raised: 0,
+  slabs: { joint: 'butted', longest: 3 },
+  grooves: 'none',
+  infill: false,
   status: 'new',
   finishes: {},
 });

@@ -74,7 +74,7 @@ export function carcassOf(
   filled: readonly { z0: number; z1: number }[] = [],
 ): Carcass {
   const { board: t, back, groove, void: behind, rail, setback, plinth, toe, frame, frameThick } = made;
-  const floor = made.build !== 'frameless' && made.build !== 'in-frame' && band !== 'wall' ? plinth : 0;
+  const floor = made.build !== 'frameless' && made.build !== 'in-frame' && band !== 'wall' && made.stands === 'plinth' ? plinth : 0;
   // A frame stands before the carcass, which is so much less deep.
   const face = -depth + (frame > 0 ? frameThick : 0);
   const grooved = groove > 0;

@@ -1,13 +1,14 @@
-import { prism } from '../geometry/extrude';
+import { offsetRing, prism } from '../geometry/extrude';
 import type { Joint } from '../geometry/joint';
 import { MeshBuilder, placement, type Mesh } from '../geometry/mesh';
+import { signedArea } from '../geometry/polygon';
 import type { Ring } from '../geometry/region';
 import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Band, Cell, Construction, FrontLook } from '../project/schema/cabinets';
 import type { Made } from '../stock/types';
 import type { Cut, Panel } from './carcass';
 import { meeting } from './run';
-import { leafParts } from './unit';
+import { FOOT, footAt, leafParts } from './unit';
 
 /** The lines fronts of a corner unit stand on: two that meet, or one across. */
 function frontLines(footprint: Ring): [Vec2, Vec2][] {
@@ -124,6 +125,14 @@ export function cornerCuts(boards: readonly CornerBoard[], made: Construction): 
   });
 }
 
+/** Feet at the corners of a footprint. */
+function feetUnder(footprint: Ring, high: number): Mesh {
+  const out = new MeshBuilder();
+  const ring = signedArea(footprint) < 0 ? [...footprint].reverse() : footprint;
+  for (const p of offsetRing(ring, FOOT.in)) out.add(footAt(p, high));
+  return out.build();
+}
+
 /**
  * All parts of a corner unit that follows two legs: its boards, and before them two leaves that turn together, or a door across.
  *
@@ -138,6 +147,7 @@ export function cornerParts(footprint: Ring, height: number, cell: Cell, band: B
   const boards = new MeshBuilder();
   for (const { ring, z0, z1 } of cornerBoards(footprint, height, cell, made)) boards.add(prism([{ outer: ring, holes: [] }], lift + z0, lift + z1));
   const parts: Made[] = [{ part: 'carcass', mesh: boards.build() }];
+  if (lift > 0 && made.stands === 'feet') parts.push({ part: 'feet', mesh: feetUnder(footprint, lift) });
   if (cell.kind === 'open') return parts;
   const hung = cell.hand === 'left' ? fa : fb;
   const joint: Joint = {

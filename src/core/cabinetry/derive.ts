@@ -5,6 +5,7 @@ import { dot, sub, unit, type Vec2 } from '../geometry/vec';
 import { profileIn } from '../finishes/profiles';
 import { roofsOver, roofsToFollow, type RoofPlane, type RoofShape } from '../project/roofs';
 import { roomOfRun } from '../project/runs';
+import { clearHeight } from '../shell/rooms';
 import type { Cabinet, JoineryStyle, Leg, Run, RunLook } from '../project/schema/cabinets';
 import type { Project } from '../project/schema';
 import type { Owner } from '../model/body';
@@ -34,6 +35,8 @@ export interface DerivedRun extends AssembledRun {
   look: RunLook;
   /** The joinery style it is made in; null: none. */
   style: JoineryStyle | null;
+  /** Height of the ceiling of its room above the floor it stands on, metres; null where there is none, or a roof. */
+  ceiling: number | null;
   /** Planes of the roofs its units are cut to, in the plan, above the floor of its room. */
   over: readonly Leaning[];
   /** The sections of its cornices. */
@@ -89,8 +92,10 @@ export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving)
   const step = project.rooms[roomOfRun(run) ?? '']?.step ?? 0;
   const ground = level!.elevation + step;
   const roofs = roofsOverRun(run, project);
+  const room = project.rooms[roomOfRun(run) ?? ''];
+  const ceiling = room && room.cover.kind !== 'roof' ? clearHeight(room, level!) : null;
   const profiles = look.cornices.map(({ profile }) => profileIn(project, profile));
-  return memo.get('run', run.id, [run, style, where, step, ground, roofsKey(roofs), ...profiles, ...units], () => ({
+  return memo.get('run', run.id, [run, style, where, step, ground, ceiling, roofsKey(roofs), ...profiles, ...units], () => ({
     id: run.id,
     run,
     legs,
@@ -98,8 +103,9 @@ export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving)
     ground,
     look,
     style,
+    ceiling,
     sections: profiles.map((p) => p?.points ?? []),
-    ...underRoofs(assembleRun({ ...run, look }, units, legs), roofs, run.made, step),
+    ...underRoofs(assembleRun({ ...run, look }, units, legs, ceiling), roofs, run.made, step),
   }));
 }
 
@@ -133,7 +139,7 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
       parts.putOf(of, finished, { part, sort: 'cabinet', mesh, grain: 'length', fine: () => fine().find((p) => p.part === part)!.mesh }, first(part));
   };
   put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () =>
-    belowRoofs(runParts(derived, { ...run, look }, derived.sections), derived.over),
+    belowRoofs(runParts(derived, { ...run, look }, derived.legs, derived.sections), derived.over),
   );
   for (const own of units) {
     const matrix = memo.get('unit at', own.unit.id, [derived.ground, ...own.matrix], (): Matrix => multiply(ground, own.matrix));

@@ -18,6 +18,7 @@ const METRIC: Construction = {
   under: 0.003,
   frame: 0,
   frameThick: 0,
+  stands: 'plinth',
   plinth: 0.15,
   toe: 0.055,
   base: { height: 0.72, depth: 0.56 },

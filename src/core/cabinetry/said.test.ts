@@ -66,7 +66,7 @@ describe('a run that is said', () => {
 
   it('is completed while it is typed', () => {
     expect(completions('600 dr')).toEqual(['dryer', 'drawer', 'drawers', 'drawerline', 'drawer pack', 'drawer over door']);
-    expect(completions('600 drawers, 800 si')).toEqual(['sink', 'sink with drainer']);
+    expect(completions('600 drawers, 800 si')).toEqual(['sink', 'sink under', 'sink with drainer']);
     expect(completions('450 door l')).toEqual(['door left']);
     expect(completions('600 drawers, ')).toContain('sink');
     expect(completions('600 wall ')).toContain('wall left');

@@ -81,6 +81,7 @@ const KINDS: readonly Kind[] = [
     cards: ['sink-drainer-right', 'tap'],
     front: ({ hand }) => [row(null, door(hand, 0))],
   },
+  { word: 'undermounted sink', also: ['sink under'], band: 'base', cards: ['sink-under', 'tap'], front: ({ hand }) => [row(null, door(hand, 0))] },
   {
     word: 'belfast sink',
     band: 'base',

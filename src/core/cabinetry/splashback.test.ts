@@ -1,13 +1,17 @@
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { deriveModel } from '../model/derive';
 import { derivedOf } from '../model/model';
 import { newOpening } from '../project/opening-defaults';
 import type { Project } from '../project/schema';
 import { unitsSaid } from '../testing/cabinets';
+import { bodyOf } from '../model/model';
 import { box, edit, wallBy } from '../testing/drafting';
+import { loadKernel, openEdges } from '../testing/solid';
 import { newRun } from './begin';
 import { legAlong, legsAround } from './sides';
-import { splashbacksOf, splashFields } from './splashback';
+import { nicheIn, splashbacksOf, splashFields } from './splashback';
+
+beforeAll(loadKernel);
 
 const room = box(5, 4);
 const [level] = Object.keys(room.levels);
@@ -66,5 +70,47 @@ describe('the splashback of a run', () => {
     const run = newRun('run-b', 'Island', level, [{ kind: 'free', from: { x: 3, y: 2 }, to: { x: 1, y: 2 } }], 'metric');
     const island = deriveModel(edit(room, 'run.lay', { run, units: unitsSaid('900 door', 'run-b') }));
     expect(splashFields(derivedOf(island, 'runs')[0])).toEqual([]);
+  });
+});
+
+describe('a niche in a splashback', () => {
+  it('lies over the hob, within the splashback, lined with its tiles, which do not lie in the faces of the wall', () => {
+    const tiled = put(laid('600 drawers, 900 hob, 1200 door, 600 door')).next;
+    const model = deriveModel(tiled);
+    const [derived] = derivedOf(model, 'runs');
+    const niche = nicheIn(derived, model.shell, tiled, 'niche-1');
+    if (typeof niche === 'string') throw new Error(niche);
+    expect(niche).toMatchObject({ kind: 'niche', width: 0.9, height: 0.36, depth: 0.09, finishes: { lining: 'tile.glazed-white' } });
+    expect(niche.sill).toBeCloseTo(0.9 + (0.48 - 0.36) / 2, 6);
+    const next = edit(tiled, 'opening.add', niche);
+    const made = deriveModel(next);
+    // The middle of the hob, 1050 from the east end of the wall.
+    const { point } = made.shell.openings.get('niche-1')!;
+    const [side] = made.shell.walls.get(south)!.sides.filter((s) => s.room === leg.room);
+    const east = Math.max(side.from.x, side.to.x);
+    expect(east - point.x).toBeCloseTo(1.05, 6);
+    const body = bodyOf(made, 'niche-1')!;
+    expect(body.parts.map((p) => [p.name, p.finish])).toEqual([['lining', 'tile.glazed-white']]);
+    expect(openEdges(body.parts[0].mesh)).toBe(0);
+    const ys = [...body.parts[0].mesh.positions].filter((_, i) => i % 3 === 1);
+    // From its back to a hair before the wall.
+    expect(Math.max(...ys) - Math.min(...ys)).toBeCloseTo(0.09, 5);
+    // Without tiles its wall goes on in it.
+    const { model: bare, derived: own, project } = laid('600 drawers, 900 hob');
+    const plain = nicheIn(own, bare.shell, project, 'niche-1');
+    if (typeof plain === 'string') throw new Error(plain);
+    expect(bodyOf(deriveModel(edit(project, 'opening.add', plain)), 'niche-1')).toBeUndefined();
+  });
+
+  it('is refused in a sentence where there is no room, and where a window is', () => {
+    const { model, derived, project } = laid('600 larder');
+    expect(nicheIn(derived, model.shell, project, 'n')).toMatch(/no room for a niche/);
+    const low = laid('600 door, 600 wall', room, 0.4);
+    expect(nicheIn(low.derived, low.model.shell, low.project, 'n')).toMatch(/no room for a niche/);
+    const lit = edit(room, 'opening.add', newOpening(room, { id: 'w1', name: 'W1', wall: south, kind: 'window', at: 2.5, width: 1.2, height: 1, sill: 1.05 }));
+    const { model: m, derived: d, project: p } = laid('1900 door, 900 sink, 1900 door', lit);
+    const over = nicheIn(d, m.shell, p, 'n');
+    if (typeof over === 'string') throw new Error(over);
+    expect(() => edit(p, 'opening.add', over)).toThrow(/W1/);
   });
 });

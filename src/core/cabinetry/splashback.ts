@@ -1,4 +1,6 @@
-import type { Patch } from '../project/schema';
+import { newOpening } from '../project/opening-defaults';
+import type { Opening, Patch, Project } from '../project/schema';
+import { wallThickness } from '../project/wall-line';
 import { faceS } from '../shell/wall-face';
 import type { ShellModel } from '../shell/model';
 import { NEAR } from '../units/tolerance';
@@ -17,10 +19,14 @@ interface Field extends Stretch {
   top: number;
 }
 
+/** Where the splashback of a run begins, above the floor of the level, metres. */
+const splashBase = ({ run: { made, upstand }, step }: Pick<DerivedRun, 'run' | 'step'>): number =>
+  step + made.plinth + made.base.height + made.worktop.thickness + upstand;
+
 /** Where walls are seen between the worktop of a run and what hangs above it: up to wall units, and on up to hoods. */
 export function splashFields({ run, look, worktop, units, step }: DerivedRun): Field[] {
   const { made } = run;
-  const base = step + made.plinth + made.base.height + made.worktop.thickness + run.upstand;
+  const base = splashBase({ run, step });
   const foot = step + wallFoot(made) - look.pelmet;
   const out: Field[] = [];
   for (const { leg, from, to } of worktop.stretches) {
@@ -63,5 +69,53 @@ export function splashbacksOf(derived: DerivedRun, { walls }: Pick<ShellModel, '
         shape: { kind: 'rectangle', at: faceS(side, (from + to) / 2), base, width: to - from, height: top - base },
       },
     ];
+  });
+}
+
+/** How far a niche stays from the edges of its splashback, and how large it is made at most, metres. */
+const NICHE = { edge: 0.05, width: 0.9, height: 0.36, least: 0.1, deep: 0.09, wall: 0.02 } as const;
+
+/**
+ * A niche in the splashback of a run, lined as that is tiled: over the hob, else over the sink, else in the middle of the longest
+ * stretch; as large as is usual and as there is room, as deep as its wall lets it be.
+ *
+ * @returns the niche, or one sentence on why there is no place for one
+ */
+export function nicheIn(derived: DerivedRun, { walls }: Pick<ShellModel, 'walls'>, project: Project, id: string): Opening | string {
+  const fields = splashFields(derived).filter((f) => f.base < splashBase(derived) + NEAR && f.top - f.base > NICHE.least + 2 * NICHE.edge);
+  if (!fields.length) return 'Between its worktop and what hangs above there is no room for a niche.';
+  const over = (word: string): { leg: number; at: number } | null => {
+    for (const own of derived.units)
+      for (const f of fittingsIn(own, derived.run.made)) if (f.built.word === word) return { leg: own.placed.leg, at: own.placed.stretch.from + f.at.x };
+    return null;
+  };
+  const meant = over('hob') ?? over('range cooker') ?? over('sink');
+  const field =
+    (meant && fields.find((f) => f.leg === meant.leg && f.from <= meant.at && f.to >= meant.at)) ??
+    fields.reduce((best, f) => (f.to - f.from > best.to - best.from ? f : best));
+  const leg = derived.run.legs[field.leg];
+  const side = leg.kind === 'wall' ? sideOf(leg, walls) : null;
+  if (leg.kind !== 'wall' || !side) return 'It stands along no wall.';
+  const room = field.to - field.from - 2 * NICHE.edge;
+  const width = Math.min(NICHE.width, room);
+  if (width < NICHE.least) return 'Between its worktop and what hangs above there is no room for a niche.';
+  const middle = meant && meant.leg === field.leg ? meant.at : (field.from + field.to) / 2;
+  const at = Math.max(field.from + NICHE.edge + width / 2, Math.min(field.to - NICHE.edge - width / 2, middle));
+  const height = Math.min(NICHE.height, field.top - field.base - 2 * NICHE.edge);
+  const deep = Math.min(NICHE.deep, wallThickness(project, project.walls[leg.wall]) - NICHE.wall);
+  if (deep < NICHE.wall) return 'Its wall is too thin for a niche.';
+  const patch = Object.values(project.patches).find((p) => p.id.startsWith(`${derived.id.slice(0, 60)}-splash-`));
+  return newOpening(project, {
+    id,
+    wall: leg.wall,
+    kind: 'niche',
+    at: faceS(side, at),
+    width,
+    height,
+    sill: (field.base + field.top) / 2 - height / 2,
+    depth: deep,
+    swing: leg.side,
+    status: derived.run.status === 'existing' ? 'existing' : 'new',
+    finishes: patch ? { lining: patch.finish } : {},
   });
 }

@@ -76,7 +76,7 @@ describe('what finishes a run', () => {
     const legs: Run['legs'] = [wall(0), wall(1)];
     const run = { ...base, legs };
     const { trim } = laid(words, { legs }, L);
-    const parts = runParts(laid(words, { legs }, L), run, [cove.points]);
+    const parts = runParts(laid(words, { legs }, L), run, L, [cove.points]);
     for (const { mesh, part } of parts) expect([part, openEdges(mesh)]).toEqual([part, 0]);
     const [edge] = trim.cornices;
     expect(edge.stretches).toHaveLength(4);
@@ -119,7 +119,7 @@ describe('what finishes a run', () => {
               if (unit.bare !== 'space' && (unit.band === 'wall') === z0 > 0.5)
                 expect(Math.min(high, placed.stretch.to) - Math.max(low, placed.stretch.from)).toBeLessThan(1e-9);
           }
-          for (const { mesh, part } of runParts(own, run, [cove.points])) expect([part, openEdges(mesh)]).toEqual([part, 0]);
+          for (const { mesh, part } of runParts(own, run, long, [cove.points])) expect([part, openEdges(mesh)]).toEqual([part, 0]);
         },
       ),
       { numRuns: 60 },

@@ -49,6 +49,8 @@ export interface Trim {
   clad: ReadonlyMap<string, Side[]>;
   cornices: Edging[];
   pelmets: Edging[];
+  /** Boards over hung and tall units, up to the ceiling. */
+  infills: Upright[];
 }
 
 /** How near a wall a row still ends at it: closer than this nothing shows, metres. */
@@ -56,6 +58,9 @@ const AT_WALL = 0.02;
 
 /** Panels stand a hair off the wall, where skirtings run, metres. */
 const OFF_WALL = 0.0006;
+
+/** What is lower under the ceiling is not closed, metres. */
+const LEAST_INFILL = 0.01;
 
 /** Thickness of upstands, metres. */
 const UPSTAND = 0.015;
@@ -77,20 +82,22 @@ const strip = (line: BackLine, { from, to }: Stretch, near: number, far: number)
 ];
 
 interface Trimmed {
-  run: Pick<Run, 'made' | 'legs' | 'ends' | 'falls' | 'upstand'> & Pick<RunLook, 'cornices' | 'pelmet'>;
+  run: Pick<Run, 'made' | 'legs' | 'ends' | 'falls' | 'upstand' | 'behind' | 'raised' | 'infill'> & Pick<RunLook, 'cornices' | 'pelmet'>;
   legs: readonly BackLine[];
   floor: readonly PlacedUnit[];
   hung: readonly PlacedUnit[];
   unitOf(id: string): Cabinet;
   sizeOf(unit: Cabinet): { height: number; depth: number };
   wallFoot: number;
+  /** Height of the ceiling above the floor they stand on, metres; null: none they could go up to. */
+  ceiling: number | null;
 }
 
 /**
  * What finishes a run: panels at free ends, falls of the worktop, upstands, and where cornice and pelmet run. A side is covered by
  * a wall, or by a neighbour that is as high and as deep; else it shows.
  */
-export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot }: Trimmed): Trim {
+export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceiling }: Trimmed): Trim {
   const { made } = run;
   const free = (leg: number): boolean => run.legs[leg]?.kind === 'free';
   const spansOf = (placed: readonly PlacedUnit[]): Span[] =>
@@ -98,7 +105,7 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot }: Tri
       const unit = unitOf(p.id);
       if (unit.bare === 'space') return [];
       const { height, depth } = sizeOf(unit);
-      const foot = unit.band === 'wall' ? wallFoot : 0;
+      const foot = unit.band === 'wall' ? wallFoot : made.stands === 'plinth' ? 0 : made.plinth;
       const top = (unit.band === 'wall' ? wallFoot : made.plinth) + height;
       return legs.flatMap((_, leg): Span[] => {
         const stretch = stretchOn(p, legs, leg);
@@ -132,7 +139,7 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot }: Tri
     }
     return { covered: false, touched, room };
   };
-  const out: Trim = { panels: [], falls: [], upstands: [], beyond: [], clad: new Map(), cornices: [], pelmets: [] };
+  const out: Trim = { panels: [], falls: [], upstands: [], beyond: [], clad: new Map(), cornices: [], pelmets: [], infills: [] };
   const clad = new Map<string, Side[]>();
   const outward = new Map<string, number>();
   const t = made.front;
@@ -167,7 +174,12 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot }: Tri
   }
   out.clad = clad;
   if (run.ends === 'panels')
-    for (const s of standing) if (free(s.leg) && !s.unit.bare) out.panels.push({ ring: strip(legs[s.leg], s, -t, 0), z0: 0, z1: s.top });
+    for (const s of standing)
+      if (free(s.leg) && !s.unit.bare) {
+        // The back goes on up to what lies higher for seats.
+        const bears = run.raised > 0 && run.behind > 0 && s.unit.band === 'base' && !s.placed.corner;
+        out.panels.push({ ring: strip(legs[s.leg], s, -t, 0), z0: s.foot, z1: s.top + (bears ? run.raised : 0) });
+      }
   if (run.upstand > 0)
     for (const s of [...bases, ...out.beyond])
       if (!free(s.leg)) {
@@ -187,6 +199,23 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot }: Tri
       ),
     ];
   }
+  if (run.infill && ceiling !== null)
+    for (const s of all) {
+      if (s.unit.band === 'base' || s.unit.bare || (s.unit.band === 'wall' && isWithoutFronts(s.unit.fittings))) continue;
+      if (ceiling - s.top < LEAST_INFILL) continue;
+      const between = { z0: s.top, z1: ceiling - OFF_WALL };
+      const face = s.depth + (made.frame > 0 ? 0 : t);
+      // A board in the plane of the fronts, cut short where the next leg turns; and one back to the wall at ends that show.
+      const turn = s.placed.corner && s.placed.corner !== 'diagonal' ? { first: s.leg < legs.length - 1 && s.to > length(s.leg) - NEAR } : null;
+      const [from, to] = turn ? (turn.first ? [s.from, s.to - s.depth] : [s.from + s.depth, s.to]) : [s.from, s.to];
+      if (to - from > NEAR) out.infills.push({ ring: strip(legs[s.leg], { from, to }, face - t, face), ...between });
+      for (const side of ['left', 'right'] as const) {
+        const found = beside(s, side);
+        if (found.covered) continue;
+        const end = side === 'left' ? { from: s.from, to: s.from + t } : { from: s.to - t, to: s.to };
+        out.infills.push({ ring: strip(legs[s.leg], end, free(s.leg) ? 0 : OFF_WALL, face - t), ...between });
+      }
+    }
   if (run.pelmet > 0) out.pelmets = edges(hung, hanging, (s) => s.foot);
   return out;
 }

@@ -2,6 +2,7 @@ import { prism, shiftBy } from '../geometry/extrude';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { isLight } from '../geometry/shapes';
 import type { Joint } from '../geometry/joint';
+import type { Vec2 } from '../geometry/vec';
 import type { Band, Cell, Construction, Fitting, FrontGrid, FrontLook } from '../project/schema/cabinets';
 import { board, front as frontMesh, handle, timber } from '../stock/forms/boards';
 import { post } from '../stock/forms/turned';
@@ -72,7 +73,8 @@ export function makeUnit(
   ];
   if (!isWithoutFronts(fittings)) for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, look, lift, depth));
   for (const field of carcass.fields) parts.push(...insideParts(field, made.setback).map(({ part, mesh }) => ({ part, mesh: lifted(mesh, lift) })));
-  if (lift > 0 && carcass.panels.length && carcass.foot === 0) parts.push({ part: 'legs', mesh: legs(width, depth - made.toe, lift) });
+  if (lift > 0 && carcass.panels.length && carcass.foot === 0 && made.stands !== 'hung')
+    parts.push(made.stands === 'feet' ? { part: 'feet', mesh: feet(width, depth, lift) } : { part: 'legs', mesh: legs(width, depth - made.toe, lift) });
   parts.push(...fittingParts(placed));
   return { front, carcass, fittings: placed, parts: parts.filter((p) => p.mesh.indices.length) };
 }
@@ -148,6 +150,19 @@ function legs(width: number, depth: number, high: number): Mesh {
       out.add(post(x, y, 0, high + 0.0004, 0.02, 0.02, 14));
       if (!isLight()) out.add(post(x, y, 0, 0.008, 0.03, 0.028, 18));
     }
+  return out.build();
+}
+
+/** Radii of feet at the floor and under the carcass, and how far their middles lie in from its edges, metres. */
+export const FOOT = { low: 0.014, high: 0.021, in: 0.032 } as const;
+
+/** A foot that is seen, turned to a taper. */
+export const footAt = ({ x, y }: Vec2, high: number): Mesh => post(x, y, 0, high + 0.0004, FOOT.low, FOOT.high, isLight() ? 12 : 24);
+
+/** Feet at the corners of a carcass. */
+function feet(width: number, depth: number, high: number): Mesh {
+  const out = new MeshBuilder();
+  for (const x of [FOOT.in, width - FOOT.in]) for (const y of [-depth + FOOT.in, -FOOT.in]) out.add(footAt({ x, y }, high));
   return out.build();
 }
 

@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { totalArea } from '../geometry/polygon';
 import type { Run } from '../project/schema';
@@ -8,7 +7,7 @@ import { newRun } from './begin';
 import { layRun, type BackLine } from './run';
 import { EDGES } from '../project/schema/cabinets';
 import { loadKernel, openEdges, volume } from '../testing/solid';
-import { plinthOf, slabJoints, slabOf, withCorners, worktopOf } from './worktop';
+import { plinthOf, slabOf, withCorners, worktopOf } from './worktop';
 
 beforeAll(loadKernel);
 
@@ -16,6 +15,8 @@ const corner: BackLine[] = [
   { from: { x: 0, y: 0 }, to: { x: 3, y: 0 } },
   { from: { x: 3, y: 0 }, to: { x: 3, y: -2.4 } },
 ];
+
+const laying = { legs: corner, overhang: 0.04, slabs: { joint: 'butted', longest: 3 } } as const;
 
 describe('a worktop', () => {
   const { units } = layRun(corner, [
@@ -25,14 +26,13 @@ describe('a worktop', () => {
   ]);
 
   it('has the area of its legs, counted once in the corner, less its cut-outs', () => {
-    const { regions, stretches } = worktopOf(corner, units, 0.04, [
-      [
-        { x: 2.65, y: -1.5 },
-        { x: 2.9, y: -1.5 },
-        { x: 2.9, y: -1.1 },
-        { x: 2.65, y: -1.1 },
-      ],
-    ]);
+    const bowl = [
+      { x: 2.65, y: -1.5 },
+      { x: 2.9, y: -1.5 },
+      { x: 2.9, y: -1.1 },
+      { x: 2.65, y: -1.1 },
+    ];
+    const { regions, stretches } = worktopOf({ ...laying, under: units, cutOuts: [bowl] });
     // 1.5 m and 1.7 m at 600 deep, the corner of 600 by 600 in both, a bowl of 250 by 400.
     expect(totalArea(regions)).toBeCloseTo((1.5 + 1.7 - 0.6) * 0.6 - 0.25 * 0.4, 5);
     expect(regions).toHaveLength(1);
@@ -44,44 +44,14 @@ describe('a worktop', () => {
   });
 
   it('stops where there is no unit under it, and stands on a plinth that runs round the corner', () => {
-    const two = worktopOf(
-      corner,
-      units.filter((u) => u.id !== 'b'),
-      0.04,
-    );
+    const two = worktopOf({ ...laying, under: units.filter((u) => u.id !== 'b') });
     expect(two.regions).toHaveLength(2);
     expect(two.stretches).toHaveLength(2);
     // Set back 55 mm behind 560 it runs at 505 from both walls: 1.5 + 1.7 less twice 505 along its face, 16 thick.
     const plinth = plinthOf(corner, units, 0.055, 0.016);
     expect(plinth).toHaveLength(1);
     expect(totalArea(plinth)).toBeCloseTo((1.5 + 1.7 - 2 * 0.505) * 0.016 + 0.016 * 0.016, 5);
-    expect(worktopOf(corner, [], 0.04)).toEqual({ regions: [], stretches: [] });
-  });
-
-  it('is jointed as seldom as slabs allow, away from its cut-outs', () => {
-    expect(slabJoints({ from: 0, to: 3.9 }, 4.1)).toEqual([]);
-    expect(slabJoints({ from: 0, to: 6 }, 4.1)).toEqual([3]);
-    expect(slabJoints({ from: 0, to: 6 }, 4.1, [{ from: 2.7, to: 3.2 }])).toEqual([expect.closeTo(3.35, 9)]);
-    expect(slabJoints({ from: 0, to: 5 }, 3, [{ from: 0.2, to: 4.8 }])).toBeNull();
-    fc.assert(
-      fc.property(
-        fc.double({ min: 0.3, max: 12, noNaN: true }),
-        fc.double({ min: 1.5, max: 4.1, noNaN: true }),
-        fc.array(fc.record({ from: fc.double({ min: 0, max: 11, noNaN: true }), long: fc.double({ min: 0.05, max: 0.8, noNaN: true }) }), { maxLength: 3 }),
-        (length, longest, cuts) => {
-          const cutOuts = cuts.map(({ from, long }) => ({ from, to: from + long }));
-          const joints = slabJoints({ from: 0, to: length }, longest, cutOuts);
-          if (!joints) return;
-          const ends = [0, ...joints, length];
-          for (let i = 1; i < ends.length; i++) {
-            expect(ends[i]).toBeGreaterThan(ends[i - 1]);
-            expect(ends[i] - ends[i - 1]).toBeLessThan(longest + 1e-6);
-          }
-          for (const x of joints) for (const c of cutOuts) expect(x <= c.from - 0.15 + 1e-6 || x >= c.to + 0.15 - 1e-6).toBe(true);
-          if (!cutOuts.length) expect(joints).toHaveLength(Math.ceil(length / longest - 1e-9) - 1);
-        },
-      ),
-    );
+    expect(worktopOf({ ...laying, under: [] })).toMatchObject({ regions: [], stretches: [], slabs: [], joints: [] });
   });
 });
 

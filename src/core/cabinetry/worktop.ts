@@ -1,29 +1,142 @@
 import { clipRegions } from '../geometry/clipping';
-import { prism, prismWithArris } from '../geometry/extrude';
-import type { Mesh } from '../geometry/mesh';
-import { tidyRing } from '../geometry/polygon';
+import { MeshBuilder, placement, type Mesh } from '../geometry/mesh';
+import { insideRegion, insideRing, ringDistance, signedArea, tidyRing } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { isLight } from '../geometry/shapes';
-import { add, cross, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
+import { slab, type Arris, type Pocket } from '../geometry/slab';
+import { add, cross, distance, dot, left, scale, segmentDistance, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Run, WorktopEdge } from '../project/schema/cabinets';
-import { DUST } from '../units/tolerance';
+import { DUST, HAIR, TOUCH } from '../units/tolerance';
 import type { Stretch } from './leg';
 import { coverOf, stretchOn, type BackLine, type PlacedUnit } from './run';
+import { slabsOf, type Slabs } from './slabs';
 
 /** How far the arris of an edge goes in and down, metres. */
 const ARRIS: Readonly<Record<WorktopEdge, number>> = { square: 0, eased: 0.002, rounded: 0.012, bevelled: 0.008 };
 
-/** A slab of worktop between two heights, its upper edges as is said. */
-export function slabOf(regions: readonly Region[], z0: number, z1: number, edge: WorktopEdge): Mesh {
+/** The arris of the upper edges of a slab whose upper face is so high. */
+function arrisOf(edge: WorktopEdge, z0: number, z1: number): Arris {
   const by = Math.min(ARRIS[edge], (z1 - z0) / 2);
-  if (by === 0) return prism(regions, z0, z1);
+  if (by === 0) return [[0, z1]];
   const steps = edge === 'bevelled' ? 1 : isLight() ? 2 : 6;
-  const profile = Array.from({ length: steps + 1 }, (_, k): [number, number] => {
+  return Array.from({ length: steps + 1 }, (_, k): [number, number] => {
     const a = (Math.PI / 2) * (k / steps);
     return edge === 'bevelled' ? [by * k, z1 - by * (1 - k)] : [by * (1 - Math.cos(a)), z1 - by * (1 - Math.sin(a))];
   });
-  return prismWithArris(regions, z0, profile);
 }
+
+/** A slab of worktop between two heights, its upper edges as is said, all of them alike unless some are said to have less. */
+export const slabOf = (
+  regions: readonly Region[],
+  z0: number,
+  z1: number,
+  edge: WorktopEdge,
+  ratio: (a: Vec2, b: Vec2) => number = () => 1,
+  pockets: readonly Pocket[] = [],
+): Mesh => slab(regions, z0, arrisOf(edge, z0, z1), ratio, pockets);
+
+/** How far edges at joints and at cut-outs go in at most, metres: a hair where slabs meet, a finger's touch where one reaches in. */
+const GENTLE = { joint: 0.0003, cut: 0.002 } as const;
+
+/** How far grooves are sunk where they begin and where they run out, metres. */
+const GROOVE = { wide: 0.009, apart: 0.032, long: 0.42, least: 0.15, high: 0.0015, low: 0.006, round: 0.06, edge: 0.06, over: 0.004 } as const;
+
+/** A groove that drains into a sink: its outline in the plan, from its far end to the sink. */
+export interface Groove {
+  ring: Ring;
+  far: Vec2;
+  mouth: Vec2;
+}
+
+/**
+ * Grooves beside a cut-out, that run out over its edge.
+ *
+ * @param cut its outline, in axes whose x runs along the run
+ * @param side at which they lie
+ * @param place of a point of these axes in the plan
+ * @param front where the front edge of the worktop lies in these axes, metres
+ * @param slabs the worktop, in the plan: grooves end before its edges
+ */
+export function groovesBeside(cut: Ring, side: 'left' | 'right', front: number, place: (p: Vec2) => Vec2, slabs: readonly Region[]): Groove[] {
+  const way = side === 'left' ? -1 : 1;
+  const edge = side === 'left' ? Math.min(...cut.map((p) => p.x)) : Math.max(...cut.map((p) => p.x));
+  const low = Math.max(Math.min(...cut.map((p) => p.y)) + GROOVE.round, front + 2 * GROOVE.edge);
+  const high = Math.min(Math.max(...cut.map((p) => p.y)) - GROOVE.round, -2 * GROOVE.edge);
+  const n = Math.floor((high - low) / GROOVE.apart) + 1;
+  if (n < 2) return [];
+  const first = (low + high) / 2 - ((n - 1) * GROOVE.apart) / 2;
+  // All are as long as the one that has least room.
+  const free = (long: number): boolean =>
+    [first - GROOVE.edge, first + (n - 1) * GROOVE.apart + GROOVE.edge].every((y) => {
+      const p = place({ x: edge + way * (long + GROOVE.edge), y });
+      return slabs.some((r) => insideRegion(p, r));
+    });
+  let { long } = GROOVE as { long: number };
+  while (long >= GROOVE.least && !free(long)) long -= 0.05;
+  if (long < GROOVE.least) return [];
+  const r = GROOVE.wide / 2;
+  return Array.from({ length: n }, (_, k): Groove => {
+    const y = first + k * GROOVE.apart;
+    const steps = isLight() ? 2 : 6;
+    const round = Array.from({ length: steps + 1 }, (_, j): Vec2 => {
+      const a = Math.PI / 2 + (Math.PI * j) / steps;
+      return { x: edge + way * (long - r) - way * r * Math.cos(a), y: y + r * Math.sin(a) };
+    });
+    const ring = [...round, { x: edge - way * GROOVE.over, y: y - r }, { x: edge - way * GROOVE.over, y: y + r }].map(place);
+    return { ring: signedArea(ring) < 0 ? ring.reverse() : ring, far: place({ x: edge + way * long, y }), mouth: place({ x: edge, y }) };
+  });
+}
+
+/** The slabs of a worktop as solids between two heights, each in the axes of its leg: its grain runs along that. */
+export function slabMeshes({ slabs, regions, cutOuts, walls, grooves }: Worktop, legs: readonly BackLine[], z0: number, z1: number, edge: WorktopEdge): Mesh[] {
+  const by = Math.max(ARRIS[edge], DUST);
+  const rings = regions.flatMap((r) => [r.outer, ...r.holes]);
+  const nearest = (p: Vec2, all: readonly Ring[]): number => Math.min(Infinity, ...all.map((ring) => ringDistance(p, ring)));
+  return slabs.map(({ leg, regions: own }, i) => {
+    const { from, to } = legs[leg];
+    const d = unit(sub(to, from));
+    const local = (p: Vec2): Vec2 => ({ x: dot(sub(p, from), d), y: cross(d, sub(p, from)) });
+    const world = (p: Vec2): Vec2 => add(add(from, scale(d, p.x)), scale(left(d), p.y));
+    const ratio = (a: Vec2, b: Vec2): number => {
+      const p = world({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
+      if (walls.some(([q, r]) => segmentDistance(p, q, r) < AT_WALL)) return 0;
+      if (nearest(p, rings) > TOUCH) return Math.min(1, GENTLE.joint / by);
+      if (nearest(p, cutOuts) < TOUCH) return grooves.length ? 0 : Math.min(1, GENTLE.cut / by);
+      return 1;
+    };
+    // What is cut by a line that goes on as the edge of another slab has a corner there.
+    const ends = slabs.flatMap((s) => (s === slabs[i] ? [] : s.regions.flatMap((r) => r.outer)));
+    const parted = (ring: Ring): Ring =>
+      ring.flatMap((p, k) => {
+        const q = ring[(k + 1) % ring.length];
+        const between = ends.filter((e) => segmentDistance(e, p, q) < TOUCH && distance(e, p) > HAIR && distance(e, q) > HAIR);
+        return [p, ...between.sort((e, f) => distance(e, p) - distance(f, p))];
+      });
+    const place = (ring: Ring): Ring => parted(ring).map(local);
+    const pockets = grooves.flatMap(({ ring, far, mouth }): Pocket[] => {
+      const [a, b] = [local(far), local(mouth)];
+      const floor = (p: Vec2): number => z1 - GROOVE.high - (GROOVE.low - GROOVE.high) * ((p.x - a.x) / (b.x - a.x));
+      return own.some((r) => insideRing(far, r.outer)) ? [{ ring: ring.map(local), floor }] : [];
+    });
+    const made = slabOf(
+      own.map(({ outer, holes }) => ({ outer: place(outer), holes: holes.map((h) => h.map(local)) })),
+      z0,
+      z1,
+      edge,
+      ratio,
+      pockets,
+    );
+    // Slabs are sawn from other places of the stone or the tree.
+    const uvs = made.uvs.map((t, k) => (k % 2 ? t : t + i * APART));
+    return new MeshBuilder().add({ ...made, uvs }, placement(from.x, from.y, 0, Math.atan2(d.y, d.x))).build();
+  });
+}
+
+/** How far the patterns of slabs lie apart, metres. */
+const APART = 0.731;
+
+/** What is nearer to a wall is at it, metres. */
+const AT_WALL = 0.002;
 
 /** The corners of an outline that are free, rounded or cut off. @param free whether a corner is */
 export function withCorners(outline: Ring, { form, by }: Run['corners'], free: (p: Vec2) => boolean): Ring {
@@ -54,37 +167,52 @@ export function withCorners(outline: Ring, { form, by }: Run['corners'], free: (
 const LEAST_TURN = 0.2;
 
 /** A worktop as it lies on a run. */
-export interface Worktop {
+export interface Worktop extends Slabs {
   /** Its outline in the plan, cut-outs taken out. */
   regions: Region[];
   /** Where it runs along each leg, one after another where something interrupts it, metres. */
   stretches: (Stretch & { leg: number })[];
+  /** What is taken out of it. */
+  cutOuts: readonly Ring[];
+  /** Lines of the walls it lies at. */
+  walls: readonly (readonly [Vec2, Vec2])[];
+  grooves: readonly Groove[];
+  /** The part of it for seats that lies higher, in the plan. */
+  raised: Region[];
 }
 
 const whole = (ring: Ring): Region => ({ outer: ring, holes: [] });
 
-/**
- * The outline of a worktop over units, as deep as they are and standing out before them.
- *
- * @param under units it lies on
- * @param overhang in front of them, metres
- * @param cutOuts of sinks, hobs and taps, in the plan
- * @param corner how its corners are, and which of them are free
- * @param beyond rings it covers besides: of end panels, and what stands out behind what stands free
- */
-export function worktopOf(
-  legs: readonly BackLine[],
-  under: readonly PlacedUnit[],
-  overhang: number,
-  cutOuts: readonly Ring[] = [],
-  beyond: readonly Ring[] = [],
-  corner?: { corners: Run['corners']; free(p: Vec2): boolean },
-): Worktop {
+/** What a worktop is laid on, and how. */
+export interface Laying {
+  legs: readonly BackLine[];
+  /** Units it lies on. */
+  under: readonly PlacedUnit[];
+  /** In front of them, metres. */
+  overhang: number;
+  slabs: Run['slabs'];
+  /** Of sinks, hobs and taps, in the plan. */
+  cutOuts?: readonly Ring[];
+  /** Rings it covers besides: of end panels, and what stands out behind what stands free. */
+  beyond?: readonly Ring[];
+  /** How its corners are, and which of them are free. */
+  corner?: { corners: Run['corners']; free(p: Vec2): boolean };
+  /** Lines of the walls it lies at. */
+  walls?: Worktop['walls'];
+  /** Grooves in it, of its outline. */
+  grooved?(regions: readonly Region[]): Groove[];
+}
+
+/** A worktop over units, as deep as they are and standing out before them. */
+export function worktopOf({ legs, under, overhang, slabs, cutOuts = [], beyond = [], corner, walls = [], grooved }: Laying): Worktop {
   const covers = [...under.map((u) => coverOf(u, legs, u.depth + overhang)), ...beyond].map(whole);
   const square = covers.length ? clipRegions('union', covers, []) : [];
   const outline = corner ? square.map((r) => ({ ...r, outer: withCorners(r.outer, corner.corners, corner.free) })) : square;
   const regions = cutOuts.length ? clipRegions('difference', outline, cutOuts.map(whole)) : outline;
-  return { regions, stretches: stretchesOf(legs, under) };
+  const grooves = grooved?.(regions) ?? [];
+  // No joint runs through grooves.
+  const kept = [...cutOuts, ...grooves.map((g) => g.ring)];
+  return { regions, stretches: stretchesOf(legs, under), cutOuts, walls, grooves, raised: [], ...slabsOf(regions, legs, under, overhang, slabs, kept) };
 }
 
 /** Where units run along each leg without a break. */
@@ -113,37 +241,4 @@ export function plinthOf(legs: readonly BackLine[], over: readonly PlacedUnit[],
     return rings.length ? clipRegions('union', rings, []) : [];
   };
   return clipRegions('difference', cover(back), cover(back + thickness));
-}
-
-/** A joint stays so far from a cut-out, metres. */
-const FROM_CUT_OUT = 0.15;
-
-/**
- * Where slabs of a worktop meet along a stretch: as few as can be, as even as can be, none nearer to a cut-out than is good
- * (trade figures: 150 mm).
- *
- * @param longest slab, metres
- * @param cutOuts along the stretch, metres
- * @returns the joints, or null where cut-outs leave no place for one
- */
-export function slabJoints({ from, to }: Stretch, longest: number, cutOuts: readonly Stretch[] = [], keep = FROM_CUT_OUT): number[] | null {
-  const blocked = cutOuts.map((c): Stretch => ({ from: c.from - keep, to: c.to + keep }));
-  const inside = (x: number): Stretch | undefined => blocked.find((b) => x > b.from + DUST && x < b.to - DUST);
-  const least = Math.max(1, Math.ceil((to - from) / longest - DUST));
-  // One slab more for each joint that has to be moved may be needed.
-  for (let n = least; n <= least + blocked.length + 1; n++) {
-    const joints: number[] = [];
-    let at = from;
-    for (let k = 1; k < n; k++) {
-      const even = at + (to - at) / (n - k + 1);
-      // The place nearest to an even one that is free, within reach of the slab before.
-      const places = [even, ...blocked.flatMap((b) => [b.from, b.to])].filter((x) => x > at + DUST && x < to - DUST && x <= at + longest + DUST && !inside(x));
-      if (!places.length) break;
-      const joint = places.reduce((p, q) => (Math.abs(q - even) < Math.abs(p - even) ? q : p));
-      joints.push(joint);
-      at = joint;
-    }
-    if (joints.length === n - 1 && to - at <= longest + DUST) return joints;
-  }
-  return null;
 }

@@ -93,6 +93,7 @@ export function runFindings({ id }: Run, model: Model): Finding[] {
   return [
     ...fits(run, things, model),
     ...worktopBeside(run, things, model),
+    ...jointed(run, model),
     ...hobs(run, things, model),
     ...neighbours(run, things, model),
     ...aisle(run, all, model),
@@ -128,6 +129,19 @@ function fits(run: DerivedRun, things: readonly At[], model: Model): Finding[] {
         });
     }
   return out;
+}
+
+/** Slabs that are longer than one is had, since what is let into them leaves no place for a joint. */
+function jointed({ id, run, worktop }: DerivedRun, model: Model): Finding[] {
+  if (!worktop.tooLong) return [];
+  const longest = Math.max(...worktop.slabs.map((s) => s.length));
+  return [
+    {
+      code: 'run.slab',
+      message: `${run.name}: a slab of its worktop is ${say(model, longest)} long and one is had ${say(model, run.slabs.longest)} long; what is let into it leaves no place for a joint.`,
+      ids: [id],
+    },
+  ];
 }
 
 /** Rooms in which a sink is for washing oneself. */
@@ -456,9 +470,9 @@ function path(run: DerivedRun, all: readonly DerivedRun[], model: Model): Findin
 
 /** Room for knees where one sits at a worktop. */
 function seats(run: DerivedRun, model: Model): Finding[] {
-  const { made, behind, name } = run.run;
+  const { made, behind, name, raised } = run.run;
   if (behind <= 0) return [];
-  const top = made.plinth + made.base.height + made.worktop.thickness;
+  const top = made.plinth + made.base.height + made.worktop.thickness + raised;
   const need = KNEES.find(([height]) => top <= height)![1];
   return behind < need - NEAR
     ? [

@@ -72,41 +72,6 @@ export function prism(regions: readonly Region[], z0: number, z1: number): Mesh 
   return builder.build();
 }
 
-/**
- * Flat regions as upright solids whose upper arris is taken off, all round and at holes.
- *
- * @param profile of the arris from below: how far in, and at which height; the last is of the upper face. Metres
- */
-export function prismWithArris(regions: readonly Region[], z0: number, profile: readonly (readonly [inset: number, z: number])[]): Mesh {
-  const builder = new MeshBuilder();
-  for (const region of regions) {
-    if (Math.abs(signedArea(region.outer)) < DUST) continue;
-    const rings = [region.outer, ...region.holes].map((ring) => {
-      const clean = tidyRing(ring);
-      return profile.map(([by]) => (by === 0 ? clean : offsetRing(clean, by)));
-    });
-    const kept = rings.every((levels) => levels.every((r) => r.length === levels[0].length && Math.sign(signedArea(r)) === Math.sign(signedArea(levels[0]))));
-    const top = profile[profile.length - 1][1];
-    const levels = kept ? rings : rings.map(([first]) => profile.map(() => first));
-    const [outer, ...holes] = levels.map((l) => l[l.length - 1]);
-    builder.region({ outer, holes }, (p) => ({ ...p, z: top }), { x: 0, y: 0, z: 1 });
-    const [foot, ...openings] = levels.map((l) => l[0]);
-    builder.region({ outer: foot, holes: openings }, (p) => ({ ...p, z: z0 }), { x: 0, y: 0, z: -1 }, true);
-    for (const own of levels)
-      own[0].forEach((_, i) => {
-        const j = (i + 1) % own[0].length;
-        let low = z0;
-        let [a, b] = [own[0][i], own[0][j]];
-        profile.forEach(([, z], k) => {
-          const [c, d] = [own[k][i], own[k][j]];
-          builder.quad({ ...a, z: low }, { ...b, z: low }, { ...d, z }, { ...c, z });
-          [a, b, low] = [c, d, z];
-        });
-      });
-  }
-  return builder.build();
-}
-
 /** A closed body between two quadrilaterals, each counter-clockwise seen from above. */
 export function hexahedron(builder: MeshBuilder, bottom: readonly Vec3[], top: readonly Vec3[]): void {
   builder.quad(top[0], top[1], top[2], top[3]).quad(bottom[3], bottom[2], bottom[1], bottom[0]);

@@ -27,9 +27,11 @@ export function restsOn(model: Model, level: string, p: Vec2, except: ReadonlySe
   const under = rest && model.pieces.find((d) => d.id === rest.piece);
   let best: RestsOn | null = rest && under ? { ...rest, name: under.piece.name, rotation: under.piece.rotation } : null;
   for (const { run, worktop, step } of derivedOf(model, 'runs')) {
-    if (run.level !== level || !worktop.regions.some((r) => insideRegion(p, r))) continue;
+    if (run.level !== level) continue;
+    const higher = worktop.raised.some((r) => insideRegion(p, r));
+    if (!higher && !worktop.regions.some((r) => insideRegion(p, r))) continue;
     const { plinth, base, worktop: top } = run.made;
-    const height = step + plinth + base.height + top.thickness;
+    const height = step + plinth + base.height + top.thickness + (higher ? run.raised : 0);
     // Who points at the floor before it means the floor.
     if (aim !== undefined && aim < height - 0.12 && aim < 0.05) continue;
     const nearer = !best || (aim === undefined ? height > best.height : Math.abs(height - aim) < Math.abs(best.height - aim));

@@ -170,7 +170,7 @@ function stools(putting: Putting): Piece[] | string {
   const d = unitVector(sub(line.to, line.from));
   const card = stockCard('stool-bar')!;
   const { project } = model;
-  const height = made.plinth + made.base.height + made.worktop.thickness - SEAT.below;
+  const height = made.plinth + made.base.height + made.worktop.thickness + run.run.raised - SEAT.below;
   return Array.from({ length: n }, (_, k): Piece => {
     const at = add(add(line.from, scale(d, ((k + 0.5) * long) / n)), scale(left(d), behind));
     const piece = pieceFrom(card, newId(), project.levels[run.run.level], at, Math.atan2(d.y, d.x), project.schemes[project.scheme].starts);

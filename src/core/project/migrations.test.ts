@@ -64,7 +64,7 @@ describe('a project of any earlier version', () => {
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16])(
+  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17])(
     '%i: the demo as that version wrote it opens with all its rooms, things and finishes',
     (version) => {
       const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
@@ -220,6 +220,16 @@ describe('a project of any earlier version', () => {
     for (const { choices: kept } of Object.values(project.schemes)) expect(kept?.joinery ?? {}).toEqual({});
     // A unit has no shelf fewer or more than it had.
     for (const [id, { front }] of Object.entries(old.cabinets)) expect(project.cabinets[id].front).toMatchObject(front as object);
+  });
+
+  it('17: worktops are jointed as they were counted, and units stand on their plinth', () => {
+    const old = earlier<Record<string, Record<string, Record<string, unknown>>>>('heron-lock-17');
+    const project = validateProject(old);
+    for (const [id, run] of Object.entries(old.runs)) {
+      expect(project.runs[id]).toMatchObject(run as object);
+      expect(project.runs[id]).toMatchObject({ raised: 0, grooves: 'none', infill: false, slabs: { joint: 'butted', longest: 3 }, made: { stands: 'plinth' } });
+    }
+    expect(Object.keys(old.runs).length).toBeGreaterThan(3);
   });
 
   it('8: keeps its viewpoints as they look, and pictures as they are shown', () => {

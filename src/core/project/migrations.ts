@@ -431,6 +431,20 @@ function toVersion17(old: Plain): Plain {
   };
 }
 
+/** Version 17 knew one way to joint worktops, and units that stand on a plinth alone. */
+const toVersion18 = (old: Plain): Plain => ({
+  ...old,
+  version: 18,
+  runs: each(old.runs, (run) => ({
+    raised: 0,
+    slabs: { joint: 'butted', longest: 3 },
+    grooves: 'none',
+    infill: false,
+    ...run,
+    made: { stands: 'plinth', ...(isPlain(run.made) ? run.made : {}) },
+  })),
+});
+
 /** Versions that brought a shape whose digest is another one than before, since pictures keep a digest of what they show. */
 const DIGESTED: Readonly<Record<number, (old: Plain) => boolean>> = {
   11: () => true,
@@ -439,6 +453,7 @@ const DIGESTED: Readonly<Record<number, (old: Plain) => boolean>> = {
   16: ({ runs, pieces }) =>
     (isPlain(runs) && Object.keys(runs).length > 0) || (isPlain(pieces) && Object.values(pieces).some((p) => isPlain(p) && p.maker === 'counter')),
   17: ({ runs }) => isPlain(runs) && Object.keys(runs).length > 0,
+  18: ({ runs }) => isPlain(runs) && Object.keys(runs).length > 0,
 };
 
 const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
@@ -458,6 +473,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion15,
   toVersion16,
   toVersion17,
+  toVersion18,
 ];
 
 /**

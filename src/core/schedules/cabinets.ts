@@ -1,4 +1,3 @@
-import { distance } from '../geometry/vec';
 import { regionArea } from '../geometry/polygon';
 import { layBoards, SAW, SHEETS } from '../cabinetry/boards';
 import { cuttingList, type Board, type Cut, type Panel } from '../cabinetry/carcass';
@@ -8,14 +7,12 @@ import { isWithoutFronts } from '../cabinetry/fittings';
 import { lengthOf } from '../cabinetry/trim';
 import { unitCarcass } from '../cabinetry/unit';
 import { finishedUnit, type DerivedRun } from '../cabinetry/derive';
-import { slabJoints } from '../cabinetry/worktop';
 import { finishIn } from '../finishes/store';
 import { handlesOn, leavesOf } from './fronts';
 import { derivedOf, type Model } from '../model/model';
 import { finishedPart } from '../project/kinds';
 import type { Project } from '../project/schema';
 import type { FrontStyle } from '../project/schema/cabinets';
-import { NEAR, PLANE } from '../units/tolerance';
 
 /** One unit of a run. SI units. */
 export interface CabinetRow {
@@ -122,6 +119,9 @@ export interface WorktopRow {
   thickness: number;
   /** Joints between slabs, none nearer to a cut-out than is good, and at corners. */
   joints: number;
+  slabs: number;
+  /** Its longest slab. */
+  longest: number;
   /** Openings for sinks, hobs and taps. */
   cutOuts: number;
   plinth: number;
@@ -132,27 +132,22 @@ export interface WorktopRow {
   finish: string;
 }
 
-/** Slabs are had no longer, metres. */
-const SLAB = 3;
-
 /** Worktops and plinths, run by run. */
 export function worktopSchedule(model: Model): WorktopRow[] {
   return derivedOf(model, 'runs').flatMap((run): WorktopRow[] => {
     const { worktop, run: own } = run;
     const length = worktop.stretches.reduce((sum, s) => sum + s.to - s.from, 0);
     if (!run.units.length) return [];
-    // Where two stretches meet in a corner of the run there is a joint.
-    const corners = worktop.stretches.filter(
-      (s, i) => i > 0 && s.leg > worktop.stretches[i - 1].leg && s.from < NEAR && distance(run.legs[s.leg].from, run.legs[s.leg - 1].to) < PLANE,
-    ).length;
     return [
       {
         id: own.id,
         run: own.name,
         length,
-        area: worktop.regions.reduce((sum, r) => sum + regionArea(r), 0),
+        area: [...worktop.regions, ...worktop.raised].reduce((sum, r) => sum + regionArea(r), 0),
         thickness: own.made.worktop.thickness,
-        joints: corners + worktop.stretches.reduce((sum, s) => sum + (slabJoints(s, SLAB)?.length ?? 0), 0),
+        joints: worktop.joints.length,
+        slabs: worktop.slabs.length + worktop.raised.length,
+        longest: Math.max(0, ...worktop.slabs.map((s) => s.length)),
         cutOuts: worktop.regions.reduce((sum, r) => sum + r.holes.length, 0),
         plinth: run.units.filter((u) => u.unit.band !== 'wall' && u.unit.bare !== 'space').reduce((sum, u) => sum + u.placed.width, 0),
         cornice: run.look.cornices.length * run.trim.cornices.reduce((sum, e) => sum + lengthOf(e), 0),

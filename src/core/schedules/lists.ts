@@ -185,6 +185,8 @@ const LISTS = {
       length('length', 'Length', true),
       area('area', 'Area'),
       length('thickness', 'Thickness'),
+      count('slabs', 'Slabs'),
+      length('longest', 'Longest'),
       count('joints', 'Joints'),
       count('cutOuts', 'Cut-outs'),
       length('plinth', 'Plinth', true),

@@ -7,7 +7,8 @@ import { isDrawn, layFront, type Field } from '../../cabinetry/front';
 import type { Stretch } from '../../cabinetry/leg';
 import { stretchOn, type BackLine } from '../../cabinetry/run';
 import type { WallSide } from '../../shell/wall-types';
-import { distance, dot, sub, type Vec2 } from '../../geometry/vec';
+import { cross, distance, dot, sub, unit as unitVector, type Vec2 } from '../../geometry/vec';
+import { FOOT } from '../../cabinetry/unit';
 import type { Cabinet, Construction, Hand, Leg } from '../../project/schema/cabinets';
 import type { PieceSize } from '../../stock/types';
 import type { DressedFace } from '../../shell/dress/dressed';
@@ -55,14 +56,60 @@ export function drawRunUpright(derived: DerivedRun, face: DressedFace): DisplayI
     });
     const items = [
       ...here.flatMap(({ own, stretch: { from, to } }) =>
-        own.unit.band !== 'wall' && made.plinth > 0 && !isWithoutFronts(own.unit.fittings) ? solid({ x0: from, x1: to, z0: 0, z1: made.plinth }, id) : [],
+        own.unit.band !== 'wall' && !isWithoutFronts(own.unit.fittings) ? standsOn({ from, to }, made, id) : [],
       ),
       ...here.flatMap(({ own, stretch }) => drawUnit(derived, own, stretch, own.placed.leg === i)),
       ...edges(derived, i),
       ...worktop.stretches.flatMap((s) => (s.leg === i ? solid({ x0: s.from, x1: s.to, z0: top, z1: top + made.worktop.thickness }, id) : [])),
+      ...jointsUpright(derived, i, top),
+      ...infillUpright(derived, i),
     ];
     return carry(items, (q) => ({ x: q.x + shift, y: q.y + step }));
   });
+}
+
+/** What the units of a stretch stand on: a plinth, feet; nothing under what hangs. */
+function standsOn({ from, to }: Stretch, { stands, plinth }: Construction, id: string): DisplayItem[] {
+  if (plinth <= 0 || stands === 'hung') return [];
+  if (stands === 'plinth') return solid({ x0: from, x1: to, z0: 0, z1: plinth }, id);
+  return [from + FOOT.in, to - FOOT.in].flatMap((x): DisplayItem[] => {
+    const ring = [
+      { x: x - FOOT.low, y: 0 },
+      { x: x + FOOT.low, y: 0 },
+      { x: x + FOOT.high, y: plinth },
+      { x: x - FOOT.high, y: plinth },
+    ];
+    return [{ kind: 'lines', rings: [ring], ink: 'line', pen: 0.18, entity: id, layer: 'piece' }];
+  });
+}
+
+/** Boards that close what is left up to the ceiling, as far as they lie along a leg. */
+function infillUpright({ trim, legs, id }: DerivedRun, leg: number): DisplayItem[] {
+  const { from, to } = legs[leg];
+  const d = unitVector(sub(to, from));
+  return trim.infills.flatMap(({ ring, z0, z1 }) => {
+    const [xs, ys] = [ring.map((p) => dot(sub(p, from), d)), ring.map((p) => cross(d, sub(p, from)))];
+    const [x0, x1] = [Math.min(...xs), Math.max(...xs)];
+    return x1 - x0 > Math.max(...ys) - Math.min(...ys) ? solid({ x0, x1, z0, z1 }, id, 0.18) : [];
+  });
+}
+
+/** Joints of the worktop across a leg, as short lines on its edge. */
+function jointsUpright({ worktop, legs, run, id }: DerivedRun, leg: number, top: number): DisplayItem[] {
+  const { from, to } = legs[leg];
+  const d = unitVector(sub(to, from));
+  return worktop.joints.flatMap(({ corner, lines }) =>
+    lines.flatMap(([p, q]): DisplayItem[] => {
+      const [x, y] = [dot(sub(p, from), d), dot(sub(q, from), d)];
+      // In corners it is the side of a slab one sees, or its end.
+      if (corner || Math.abs(x - y) > NEAR || Math.abs(cross(sub(p, from), d)) > 1.5) return [];
+      const points = [
+        { x, y: top },
+        { x, y: top + run.made.worktop.thickness },
+      ];
+      return [{ kind: 'line', points, closed: false, ink: 'line', pen: 0.18, entity: id, layer: 'piece' }];
+    }),
+  );
 }
 
 /** A unit whose front is seen in an elevation: the lower left corner of its carcass. Metres. */

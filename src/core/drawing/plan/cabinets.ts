@@ -4,6 +4,7 @@ import { isWithoutFronts } from '../../cabinetry/fittings';
 import { transformPoint } from '../../geometry/mesh';
 import { coverOf } from '../../cabinetry/run';
 import type { Vec2 } from '../../geometry/vec';
+import { NEAR } from '../../units/tolerance';
 import { TYPE, type DisplayItem } from '../display';
 
 /** A run in the plan: its units with their fronts, what hangs dashed, the edge of its worktop, and a mark on each unit. */
@@ -14,8 +15,13 @@ export function drawRun(derived: DerivedRun): DisplayItem[] {
     ...units.filter((u) => u.unit.band !== 'wall').flatMap((u) => drawUnit(derived, u)),
     // The worktop stands out before the fronts.
     ...worktop.regions.map(({ outer: points }): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'line', pen: 0.25, entity: id, layer })),
+    ...worktop.raised.map(({ outer: points }): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'line', pen: 0.25, entity: id, layer })),
+    ...worktop.joints.flatMap(({ lines }) =>
+      lines.map((points): DisplayItem => ({ kind: 'line', points: [...points], closed: false, ink: 'line', pen: 0.13, entity: id, layer })),
+    ),
+    ...worktop.grooves.map(({ far, mouth }): DisplayItem => ({ kind: 'line', points: [far, mouth], closed: false, ink: 'thin', pen: 0.13, entity: id, layer })),
     ...[...trim.panels, ...trim.falls]
-      .filter((p) => p.z0 === 0)
+      .filter((p) => p.z0 < derived.run.made.plinth + NEAR)
       .map(({ ring: points }): DisplayItem => ({ kind: 'line', points, closed: true, ink: 'line', pen: 0.18, entity: id, layer })),
     ...units.filter((u) => u.unit.band === 'wall').flatMap((u) => drawUnit(derived, u)),
   ];

@@ -12,6 +12,7 @@ const UNIT_PARTS: readonly PartKind[] = [
   { part: 'wire', role: 'metal', finish: CABINETS.wire },
   { part: 'bins', role: null, finish: CABINETS.bins },
   { part: 'legs', role: null, finish: CABINETS.legs },
+  { part: 'feet', role: 'joinery', finish: CABINETS.fronts },
 ];
 
 /** What a run has as a whole, and what its units are made of. */

@@ -1,11 +1,11 @@
 import type { z } from 'zod';
 import { Opening } from '../schema/openings';
 import { Rooflight } from '../schema/rooms';
-import { BARE } from './first-finishes';
+import { BARE, CABINETS } from './first-finishes';
 import { kind, onLevel, type PartKind } from './kind';
 
 /** The parts of doors, windows and rooflights, each with its own finish. */
-export const OPENING_PARTS = ['leaf', 'frame', 'glass', 'sill', 'architrave', 'handle'] as const;
+export const OPENING_PARTS = ['leaf', 'frame', 'glass', 'sill', 'architrave', 'handle', 'lining'] as const;
 export type OpeningPart = (typeof OPENING_PARTS)[number];
 
 const PARTS: Record<OpeningPart, PartKind> = {
@@ -15,6 +15,7 @@ const PARTS: Record<OpeningPart, PartKind> = {
   sill: { part: 'sill', role: 'joinery', finish: 'paint.skein' },
   architrave: { part: 'architrave', role: 'joinery', finish: 'paint.skein' },
   handle: { part: 'handle', role: 'metal', finish: 'metal.brass-brushed' },
+  lining: { part: 'lining', role: 'wall', finish: CABINETS.splashback },
 };
 
 /** The floor of a way that leads outside, as far as the middle of its wall. */
@@ -23,7 +24,7 @@ const THRESHOLD: PartKind = { part: 'threshold', role: 'floor', finish: BARE.out
 const WORDS = { door: 'doors', window: 'windows', passage: 'passages', niche: 'niches' } as const;
 
 /** The parts an opening of a kind has. */
-export function openingParts(opening: Pick<z.infer<typeof Opening>, 'kind' | 'form' | 'glazed' | 'fanlight' | 'sidelights'>): OpeningPart[] {
+export function openingParts(opening: Pick<z.infer<typeof Opening>, 'kind' | 'form' | 'glazed' | 'fanlight' | 'sidelights' | 'finishes'>): OpeningPart[] {
   switch (opening.kind) {
     case 'door': {
       const glass = opening.glazed > 0 || opening.fanlight > 0 || opening.sidelights.start + opening.sidelights.end > 0;
@@ -34,7 +35,8 @@ export function openingParts(opening: Pick<z.infer<typeof Opening>, 'kind' | 'fo
     case 'passage':
       return ['architrave'];
     case 'niche':
-      return [];
+      // One that is lined has been given its finish; else its wall goes on in it.
+      return Object.hasOwn(opening.finishes, 'lining') ? ['lining'] : [];
   }
 }
 

@@ -5,6 +5,9 @@ import { Coordinate, Finishes, Grid, Id, Name, Status } from './basics';
 export const BUILDS = ['frameless', 'imperial', 'imperial framed', 'in-frame'] as const;
 export type Build = (typeof BUILDS)[number];
 
+/** What units stand on: a plinth, feet that are seen, nothing, since they hang on the wall as high as a plinth would lift them. */
+export const STANDS = ['plinth', 'feet', 'hung'] as const;
+
 const length = (most: number) => z.number().min(0).max(most);
 
 /** The figures cabinets are made by, for a project or a run. Metres. */
@@ -25,7 +28,8 @@ export const Construction = z.object({
   under: length(0.02).describe('from fronts to a worktop above them'),
   frame: length(0.1).describe('width of the stiles and rails of a frame before the carcass'),
   frameThick: length(0.05).describe('thickness of that frame'),
-  plinth: length(0.4).describe('height of the plinth, or of the room for toes'),
+  stands: z.enum(STANDS).describe('what units stand on'),
+  plinth: length(0.6).describe('height of the plinth, of the room for toes, of feet, or of what is left free under units that hang'),
   toe: length(0.2).describe('how far the plinth stands back behind the carcass'),
   base: z.object({ height: length(2), depth: length(2) }),
   wall: z.object({ height: length(2), depth: length(2), above: length(2).describe('above the worktop') }),
@@ -92,6 +96,10 @@ export const HOLDS = ['reach', 'middle'] as const;
 /** The front edge of a worktop. */
 export const EDGES = ['square', 'eased', 'rounded', 'bevelled'] as const;
 export type WorktopEdge = (typeof EDGES)[number];
+
+/** How slabs of a worktop meet in a corner: end against front, along the line between both corners, or end against front with a short mitre at the front. */
+export const SLAB_JOINTS = ['butted', 'mitred', 'masons'] as const;
+export type SlabJoint = (typeof SLAB_JOINTS)[number];
 
 /** How free corners of a worktop are. */
 export const CORNER_FORMS = ['square', 'rounded', 'cut'] as const;
@@ -196,6 +204,12 @@ export const Run = z.object({
     .object({ form: z.enum(CORNER_FORMS), by: length(0.6).describe('how far from the corner, metres') })
     .describe('of the worktop, where they stand free in front'),
   behind: length(0.8).describe('how far the worktop stands out behind units that stand free, for seats, metres'),
+  raised: length(0.6).describe('how far the part for seats lies above the worktop, metres; 0: it is one with it'),
+  slabs: z
+    .object({ joint: z.enum(SLAB_JOINTS).describe('in corners'), longest: z.number().min(0.3).max(20).describe('slab that is had, metres') })
+    .describe('what the worktop is put together from'),
+  grooves: z.enum(['none', 'left', 'right', 'both']).describe('sides of its sinks at which the worktop is grooved, to drain into them'),
+  infill: z.boolean().describe('what is left over hung and tall units is closed up to the ceiling'),
   status: Status,
   finishes: Finishes.describe('by part, where it is another than that of its style'),
 });

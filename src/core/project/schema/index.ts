@@ -19,7 +19,7 @@ export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 17;
+export const FORMAT_VERSION = 18;
 
 export const Site = z.object({
   place: Name,

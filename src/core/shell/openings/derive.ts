@@ -141,7 +141,9 @@ export function deriveOpening({ project, level, opening, leg, thickness, foot, r
     stands,
     rooms,
     corner,
-    parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null).map((p) => opened(p, opening.open)),
+    parts: alike(opening, thickness, inside, local, opening.profile ? profileIn(project, opening.profile) : null)
+      .filter((p) => p.part !== 'lining' || Object.hasOwn(opening.finishes, 'lining'))
+      .map((p) => opened(p, opening.open)),
     glazing,
     clear,
     surround: { left: surroundOf(opening, thickness, inside, 'left'), right: surroundOf(opening, thickness, inside, 'right') },

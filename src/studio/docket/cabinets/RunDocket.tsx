@@ -1,15 +1,16 @@
 'use client';
 import Button from '@mui/material/Button';
+import { upToCeiling } from '@/core/cabinetry/ceiling';
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { inOrder } from '@/core/cabinetry/line';
 import { leftOn } from '@/core/cabinetry/left';
 import { legRound } from '@/core/cabinetry/sides';
-import { splashbacksOf, splashFields } from '@/core/cabinetry/splashback';
+import { nicheIn, splashbacksOf, splashFields } from '@/core/cabinetry/splashback';
 import { alignedBelow, offersOn } from '@/core/cabinetry/widths';
 import { derivedOf } from '@/core/model/model';
 import { CABINETS } from '@/core/project/kinds/first-finishes';
 import type { Run } from '@/core/project/schema';
-import { BUILDS, type Build, type Construction } from '@/core/project/schema/cabinets';
+import { BUILDS, STANDS, type Build, type Construction } from '@/core/project/schema/cabinets';
 import { STATUS_NAMES } from '../../look/Choice';
 import { FieldTable, type Field } from '../../look/FieldTable';
 import { newId, useStudio } from '../../store/studio';
@@ -21,6 +22,13 @@ import { StyleRows } from './StyleRows';
 import { SuggestRows } from './SuggestRows';
 
 export const plain = <T extends string>(values: readonly T[]): (readonly [T, string])[] => values.map((v) => [v, v] as const);
+
+/** What units stand on, and what its height is called. */
+const STANDING: Readonly<Record<Construction['stands'], { word: string; high: string }>> = {
+  plinth: { word: 'on a plinth', high: 'Plinth' },
+  feet: { word: 'on feet', high: 'Feet' },
+  hung: { word: 'hung on the wall', high: 'Free below' },
+};
 
 /** How a run is built and looks. */
 export function RunRows({ run }: { run: Run }) {
@@ -58,7 +66,15 @@ export function RunRows({ run }: { run: Run }) {
               ],
               set: (v) => set({ packed: v as Run['packed'] }),
             },
-            { kind: 'length', label: 'Plinth', value: made.plinth, set: (plinth) => make({ plinth }) },
+            {
+              kind: 'choice',
+              label: 'Stands',
+              aria: 'What its units stand on',
+              value: made.stands,
+              options: STANDS.map((v) => [v, STANDING[v].word] as const),
+              set: (v) => make({ stands: v as Construction['stands'] }),
+            },
+            { kind: 'length', label: STANDING[made.stands].high, value: made.plinth, set: (plinth) => make({ plinth }) },
             { kind: 'length', label: 'Base, high', value: made.base.height, set: (height) => make({ base: { ...made.base, height } }) },
             { kind: 'length', label: 'Base, deep', value: made.base.depth, set: (depth) => make({ base: { ...made.base, depth } }) },
             { kind: 'length', label: 'Worktop', value: made.worktop.thickness, set: (thickness) => make({ worktop: { ...made.worktop, thickness } }) },
@@ -153,6 +169,44 @@ function Align({ run }: { run: Run }) {
   );
 }
 
+/** Stacks what hangs and what is tall up to the ceiling. */
+function Stack({ run }: { run: Run }) {
+  const { run: edit, say } = useEdit();
+  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
+  if (!derived?.units.some((u) => u.unit.band !== 'base')) return null;
+  const press = (): void => {
+    const units = upToCeiling(
+      derived,
+      derived.units.map((u) => u.unit),
+    );
+    if (typeof units === 'string') return say(`Nothing was changed. ${units}`);
+    edit('run.lay', { run, units });
+  };
+  return (
+    <Button size="small" onClick={press}>
+      Up to the ceiling
+    </Button>
+  );
+}
+
+/** Lets a niche into the splashback of a run, lined as that is. */
+function NicheButton({ run }: { run: Run }) {
+  const { run: edit, say } = useEdit();
+  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
+  if (!derived || !splashFields(derived).length) return null;
+  const press = (): void => {
+    const { model, project, select } = useStudio.getState();
+    const niche = nicheIn(derived, model.shell, project, newId('niche'));
+    if (typeof niche === 'string') return say(`No niche was made. ${niche}`);
+    if (edit('opening.add', niche)) select([{ entity: niche.id, target: null }]);
+  };
+  return (
+    <Button size="small" onClick={press}>
+      Niche
+    </Button>
+  );
+}
+
 /** A run of cabinets: its units in one line, how it is built, how it looks. */
 export function RunDocket({ id }: { id: string }) {
   const run = useStudio((s) => s.project.runs[id]);
@@ -164,7 +218,9 @@ export function RunDocket({ id }: { id: string }) {
       <Actions>
         <Further run={run} />
         <Splash run={run} />
+        <NicheButton run={run} />
         <Align run={run} />
+        <Stack run={run} />
       </Actions>
     </>
   );

@@ -3,7 +3,7 @@ import { styleIn } from '@/core/cabinetry/styles';
 import { PROFILES } from '@/core/finishes/profiles';
 import { lookOf } from '@/core/project/joinery';
 import type { Run } from '@/core/project/schema';
-import { CORNER_FORMS } from '@/core/project/schema/cabinets';
+import { CORNER_FORMS, SLAB_JOINTS, type SlabJoint } from '@/core/project/schema/cabinets';
 import { FieldTable, type Field } from '../../look/FieldTable';
 import { useStudio } from '../../store/studio';
 import { Group } from '../Group';
@@ -11,6 +11,8 @@ import { useEdit } from '../parts';
 
 /** How far a cornice stands before the fronts it lies on, metres. */
 const PROUD = 0.002;
+
+const JOINTS: Readonly<Record<SlabJoint, string>> = { butted: 'butted', mitred: 'mitred', masons: 'mason’s mitre' };
 
 /** What finishes a run at its ends and along its edges. */
 export function RunEdges({ run }: { run: Run }) {
@@ -79,7 +81,55 @@ export function RunEdges({ run }: { run: Run }) {
           run.corners.form === 'square'
             ? null
             : { kind: 'length', label: 'By', aria: 'How far from the corner', value: run.corners.by, set: (by) => set({ corners: { ...run.corners, by } }) },
+          {
+            kind: 'choice',
+            label: 'Joints',
+            aria: 'Joints of the worktop in corners',
+            value: run.slabs.joint,
+            options: SLAB_JOINTS.map((v) => [v, JOINTS[v]] as const),
+            set: (v) => set({ slabs: { ...run.slabs, joint: v as SlabJoint } }),
+          },
+          {
+            kind: 'length',
+            label: 'Slabs up to',
+            aria: 'Longest slab of worktop',
+            value: run.slabs.longest,
+            set: (longest) => set({ slabs: { ...run.slabs, longest } }),
+          },
+          {
+            kind: 'choice',
+            label: 'Grooves',
+            aria: 'Grooves that drain into sinks under the worktop',
+            value: run.grooves,
+            options: [
+              ['none', 'none'],
+              ['left', 'left of sinks'],
+              ['right', 'right of sinks'],
+              ['both', 'on both sides'],
+            ],
+            set: (v) => set({ grooves: v as Run['grooves'] }),
+          },
           free ? { kind: 'length', label: 'For seats', aria: 'Worktop behind, for seats', value: run.behind, set: (behind) => set({ behind }) } : null,
+          free && run.behind > 0
+            ? {
+                kind: 'length',
+                label: 'Raised by',
+                aria: 'How far the part for seats lies above the worktop',
+                value: run.raised,
+                set: (raised) => set({ raised }),
+              }
+            : null,
+          {
+            kind: 'choice',
+            label: 'Over it',
+            aria: 'What is left up to the ceiling',
+            value: run.infill ? 'closed' : 'open',
+            options: [
+              ['open', 'open'],
+              ['closed', 'closed up to the ceiling'],
+            ],
+            set: (v) => set({ infill: v === 'closed' }),
+          },
         ]}
       />
     </Group>

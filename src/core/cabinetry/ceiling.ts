@@ -1,0 +1,51 @@
+import type { Cabinet } from '../project/schema/cabinets';
+import { newCell } from '../project/joinery';
+import { NEAR } from '../units/tolerance';
+import { wallFoot } from './assemble';
+import type { DerivedRun } from './derive';
+import { isWithoutFronts } from './fittings';
+import { inOrder } from './line';
+
+/** Lower than this what is added is no row of its own: the fronts below get as much higher, metres. */
+const LEAST_ROW = 0.2;
+
+/** What is left under a ceiling that nothing covers, to bring a unit in, metres. */
+const EASE = 0.02;
+
+/** To a micrometre, as lengths are kept. */
+const micro = (v: number): number => Math.round(v * 1e6) / 1e6;
+
+/**
+ * The units of a run stacked up to the ceiling: what hangs and what is tall gets as much higher as there is room under the
+ * cornice, and a row of fronts more where that is worth one. Nothing else of it changes.
+ *
+ * @returns the units, or one sentence on why nothing is changed
+ */
+export function upToCeiling(
+  { run, look, ceiling, sections }: Pick<DerivedRun, 'run' | 'look' | 'ceiling' | 'sections'>,
+  all: readonly Cabinet[],
+): Cabinet[] | string {
+  if (ceiling === null) return 'It stands in no room that has a ceiling of its own.';
+  const { made } = run;
+  const cornice = Math.max(0, ...look.cornices.map(({ up }, i) => up + Math.max(0, ...(sections[i] ?? []).map((p) => p.y))));
+  const top = ceiling - (cornice > 0 ? cornice : run.infill ? 0.05 : EASE);
+  let changed = false;
+  const units = inOrder(all).map((u): Cabinet => {
+    if (u.band === 'base' || u.bare || isWithoutFronts(u.fittings)) return u;
+    const foot = u.band === 'wall' ? wallFoot(made) : made.plinth;
+    const now = u.height ?? made[u.band].height;
+    const more = micro(top - foot - now);
+    if (more < NEAR) return u;
+    changed = true;
+    const height = micro(now + more);
+    const [first] = u.front;
+    // A unit whose rows all have heights would not reach; one that turns has one front.
+    if (more < LEAST_ROW || !first || (u.corner !== null && !u.corner.startsWith('blind'))) {
+      const stretches = u.front.some((r) => r.height === null);
+      return { ...u, height, front: stretches || !first ? u.front : [{ ...first, height: micro((first.height ?? 0) + more) }, ...u.front.slice(1)] };
+    }
+    const cells = first.cells.map((c) => newCell({ width: c.width, kind: c.kind === 'glazed' ? 'glazed' : 'door' }));
+    return { ...u, height, front: [{ height: more, cells }, ...u.front] };
+  });
+  return changed ? units : 'What hangs and what is tall is as high as its ceiling lets it be.';
+}
