@@ -15,7 +15,7 @@ import type { Stretch } from './leg';
 import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
 import { DUST, NEAR } from '../units/tolerance';
 import { lookOf, newCell, unitLook } from '../project/joinery';
-import { pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
+import { PLINTH, pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
 import { cutToRoof } from './under-roof';
 import { makeUnit } from './unit';
 import { groovesBeside, plinthOf, slabMeshes, slabOf, withCorners, worktopOf, type Groove, type Worktop } from './worktop';
@@ -60,9 +60,6 @@ const LEAST = 0.1;
 
 /** What is nearer to a wall is at it, metres. */
 const AT_WALL = 0.03;
-
-/** Thickness of a plinth board, metres. */
-const PLINTH = 0.016;
 
 /** Height of the foot of wall units above the floor, metres. */
 export const wallFoot = ({ plinth, base, worktop, wall }: Construction): number => plinth + base.height + worktop.thickness + wall.above;
@@ -255,7 +252,9 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
   const worktop = run.raised > 0 ? { ...flat, raised: raisedOf(seated, legs, behind, corners) } : flat;
   // Machines that stand on the floor have feet of their own.
   const onPlinth = standing.filter((p) => !unitOf(p.id).fittings.some((f) => whatIs(f)?.how === 'stands'));
-  const plinth = made.plinth > 0 && made.stands === 'plinth' ? plinthOf(legs, onPlinth, made.toe, PLINTH) : [];
+  const fronts = made.plinth > 0 && made.stands === 'plinth' ? plinthOf(legs, onPlinth, made.toe, PLINTH) : [];
+  const returns = trim.returns.map((outer): Region => ({ outer, holes: [] }));
+  const plinth = returns.length ? clipRegions('union', [...fronts, ...returns], []) : fronts;
   return { floor, hung, units: assembled, worktop, plinth, trim };
 }
 

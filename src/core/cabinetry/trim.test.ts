@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { PROFILES } from '../finishes/profiles';
-import { signedArea } from '../geometry/polygon';
+import { signedArea, totalArea } from '../geometry/polygon';
 import { closedSection } from '../geometry/sweep';
 import type { Run } from '../project/schema';
 import { unitsSaid } from '../testing/cabinets';
@@ -100,6 +100,21 @@ describe('what finishes a run', () => {
     expect(trim.falls).toHaveLength(1);
     expect([trim.falls[0].z0, trim.falls[0].z1]).toEqual([0, expect.closeTo(0.87, 9)]);
     expect(laid('600 door', { falls: 'left' }).trim.falls).toEqual([]);
+  });
+
+  it('takes the plinth back to the wall at ends that no panel closes, and round what stands free', () => {
+    // A wardrobe that ends where its wall does not: no room for a panel beside it.
+    const bare = laid('600 door, 600 drawers', { ends: 'bare' });
+    const strip = 1.2 * 0.016;
+    const side = (0.56 - 0.055 - 0.016 - 0.0006) * 0.016;
+    expect(totalArea(bare.plinth)).toBeCloseTo(strip + side, 5);
+    expect(totalArea(laid('600 door, 600 drawers').plinth)).toBeCloseTo(strip, 5);
+    const legs = [{ kind: 'free', from: { x: 0, y: 0 }, to: { x: 1.2, y: 0 } }] as Run['legs'];
+    const free = laid('600 door, 600 drawers', { ends: 'bare', legs }, [{ from: { x: 0, y: 0 }, to: { x: 1.2, y: 0 } }]);
+    expect(free.plinth).toHaveLength(1);
+    expect(free.plinth[0].holes).toHaveLength(1);
+    // Sides that go down to the floor want none.
+    expect(laid('600 door', { ends: 'bare', made: { ...base.made, build: 'imperial' } }).trim.returns).toEqual([]);
   });
 
   it('never lies over a unit, whatever stands where, and every solid of it is closed', () => {

@@ -49,6 +49,8 @@ export interface Trim {
   clad: ReadonlyMap<string, Side[]>;
   cornices: Edging[];
   pelmets: Edging[];
+  /** Where the plinth returns to the wall, at ends no panel closes, in the plan. */
+  returns: Ring[];
   /** Boards over hung and tall units, up to the ceiling. */
   infills: Upright[];
 }
@@ -61,6 +63,9 @@ const OFF_WALL = 0.0006;
 
 /** What is lower under the ceiling is not closed, metres. */
 const LEAST_INFILL = 0.01;
+
+/** Thickness of a plinth board, metres. */
+export const PLINTH = 0.016;
 
 /** Thickness of upstands, metres. */
 const UPSTAND = 0.015;
@@ -139,10 +144,12 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
     }
     return { covered: false, touched, room };
   };
-  const out: Trim = { panels: [], falls: [], upstands: [], beyond: [], clad: new Map(), cornices: [], pelmets: [], infills: [] };
+  const out: Trim = { panels: [], falls: [], upstands: [], beyond: [], clad: new Map(), cornices: [], pelmets: [], returns: [], infills: [] };
   const clad = new Map<string, Side[]>();
   const outward = new Map<string, number>();
   const t = made.front;
+  // Sides that go down to the floor want no plinth beside them.
+  const onPlinth = made.plinth > 0 && made.stands === 'plinth' && (made.build === 'frameless' || made.build === 'in-frame');
   const bases = standing.filter((s) => s.unit.band === 'base');
   const isOutermost = (s: Span, side: Side): boolean =>
     side === 'left'
@@ -163,16 +170,26 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
         const stretch = side === 'left' ? { from: s.from - thick, to: s.from } : { from: s.to, to: s.to + thick };
         out.falls.push({ ring: strip(legs[s.leg], stretch, 0, s.depth + made.worktop.overhang), z0: 0, z1: s.top });
         out.beyond.push({ ...stretch, leg: s.leg, depth: s.depth });
-      } else if (run.ends === 'panels' && fits) {
+        continue;
+      }
+      if (run.ends === 'panels' && fits) {
         const stretch = side === 'left' ? { from: s.from - t, to: s.from } : { from: s.to, to: s.to + t };
         // What stands free has a back that its ends cover.
         out.panels.push({ ring: strip(legs[s.leg], stretch, free(s.leg) ? -t : OFF_WALL, s.depth + (made.frame > 0 ? 0 : t)), z0: s.foot, z1: s.top });
         outward.set(`${s.unit.id} ${side}`, t);
         if (s.unit.band === 'base') out.beyond.push({ ...stretch, leg: s.leg, depth: s.depth });
-      } else if (run.ends === 'panels') clad.set(s.unit.id, [...(clad.get(s.unit.id) ?? []), side]);
+        continue;
+      }
+      if (onPlinth && s.unit.band !== 'wall') {
+        const end = side === 'left' ? { from: s.from, to: s.from + PLINTH } : { from: s.to - PLINTH, to: s.to };
+        out.returns.push(strip(legs[s.leg], end, OFF_WALL, s.depth - made.toe - PLINTH));
+      }
+      if (run.ends === 'panels') clad.set(s.unit.id, [...(clad.get(s.unit.id) ?? []), side]);
     }
   }
   out.clad = clad;
+  // What stands free without a panel behind it shows its plinth there too.
+  if (run.ends === 'bare' && onPlinth) for (const s of standing) if (free(s.leg)) out.returns.push(strip(legs[s.leg], s, 0, PLINTH));
   if (run.ends === 'panels')
     for (const s of standing)
       if (free(s.leg) && !s.unit.bare) {
