@@ -139,6 +139,15 @@ test('a run is dragged and filled, its fronts are divided on the docket and in t
     await press(1.55, 0.4);
     await expect(page.getByTestId('cell-in-hand')).toBeVisible();
     await expect(studio.docket.getByRole('radio', { name: 'Row 2, cell 1' })).toHaveAttribute('aria-checked', 'true');
+    // Escape lets go of what is dragged: nothing is changed, nor when the button is let go of.
+    const untouched = await studio.project();
+    const [grip, off] = [await at(1.5, 0.67), await at(1.5, 0.5)];
+    await page.mouse.move(grip.x, grip.y);
+    await page.mouse.down();
+    await page.mouse.move(off.x, off.y, { steps: 4 });
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    expect(await studio.project()).toEqual(untouched);
     await drag([1.5, 0.67], [1.5, 0.57]);
     const lower = units(await studio.project()).find((u) => u.name === 'door')!;
     expect(lower.front[0].height).toBeCloseTo(0.3, 2);

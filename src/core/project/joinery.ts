@@ -1,6 +1,8 @@
+import type { Draft } from 'immer';
 import { z } from 'zod';
 import { Finish, JoineryStyle, Profile, type Project } from './schema';
 import type { Cabinet, Cell, FrontLook, Run, RunLook } from './schema/cabinets';
+import { stateOf } from './topology';
 
 /** How runs look that are made in no style. */
 export const PLAIN_LOOK: RunLook = {
@@ -71,3 +73,14 @@ export const kitOfStyle = ({ finishes, profiles }: Pick<Project, 'finishes' | 'p
   finishes: [...new Set(Object.values(style.parts))].flatMap((id) => (Object.hasOwn(finishes, id) ? [finishes[id]] : [])),
   profiles: style.look.cornices.flatMap(({ profile }) => (Object.hasOwn(profiles, profile) ? [profiles[profile]] : [])),
 });
+
+/** Makes runs in a style, or in none; what a project has already of what that needs stays as it is there. */
+export function giveStyle(draft: Draft<Project>, kit: StyleKit | null, runs: readonly string[]): void {
+  if (kit) {
+    for (const finish of kit.finishes) draft.finishes[finish.id] ??= finish;
+    for (const profile of kit.profiles) draft.profiles[profile.id] ??= profile;
+    draft.joinery[kit.style.id] ??= kit.style;
+  }
+  const style = kit && (stateOf(draft.joinery) as Project['joinery'])[kit.style.id];
+  for (const id of runs) draft.runs[id] = { ...broughtBack(stateOf(draft.runs[id]) as Run, style), style: style?.id ?? null };
+}

@@ -1,7 +1,9 @@
 import type { Draft } from 'immer';
 import { z } from 'zod';
 import { choices, choicesOf, forgetLaying, giveOtherWalls, takeScheme } from './choices';
-import { FinishRef, Finish, MOULDING_KINDS, Name, RoomUse, Starts, type Choices, type MouldingKind, type Project } from './schema';
+import { giveStyle, kitOfStyle, StyleKit } from './joinery';
+import { roomOfRun } from './runs';
+import { FinishRef, Finish, MOULDING_KINDS, Name, RoomUse, Starts, type Choices, type MouldingKind, type Project, type Room, type Run } from './schema';
 import { applyFinish } from './targets';
 import { freeName } from './things';
 import { stateOf } from './topology';
@@ -24,6 +26,10 @@ export const SchemeKit = z.object({
     }),
   ),
   starts: Starts,
+  /** The joinery styles of runs, by the use of their room; "any" for those that stand free and for all others. */
+  joinery: z
+    .object({ styles: z.array(StyleKit).max(50), uses: z.partialRecord(z.union([RoomUse, z.literal('any')]), z.string()) })
+    .optional(),
   /** Finishes of one's own that it needs. */
   finishes: z.array(Finish).max(500),
 });
@@ -55,12 +61,28 @@ export function kitOf(project: Project): SchemeKit {
     const of = uses.filter((use) => rooms.some((r) => r.use === use && round.has(r.id)));
     mouldings[kind] = { profile: own.profile, height: own.height, at: own.at, finish: own.finish, uses: of };
   }
+  const styled = Object.values(project.runs).filter((r) => r.style !== null && Object.hasOwn(project.joinery, r.style));
+  const styleOf = (list: typeof styled): string | null => most(list.map((r) => r.style));
+  const useOf = (run: Run): Room['use'] | null => project.rooms[roomOfRun(run) ?? '']?.use ?? null;
+  const joined = [...new Set(styled.map((r) => r.style!))].map((id) => kitOfStyle(project, project.joinery[id]));
   const used = new Set([...[...choices(project)].map((c) => c.finish), ...Object.values(scheme.starts)]);
   return {
     name: scheme.name,
     rooms: { any: of(rooms), ...Object.fromEntries(uses.map((use) => [use, of(rooms.filter((r) => r.use === use))])) },
     mouldings,
     starts: scheme.starts,
+    ...(styled.length
+      ? {
+          joinery: {
+            styles: joined,
+            uses: Object.fromEntries(
+              [...new Set(styled.map(useOf))]
+                .flatMap((use): [string, string | null][] => (use === null ? [] : [[use, styleOf(styled.filter((r) => useOf(r) === use))]]))
+                .concat([['any', styleOf(styled)]]),
+            ) as Record<string, string>,
+          },
+        }
+      : {}),
     finishes: Object.values(project.finishes).filter((f) => used.has(f.id)),
   };
 }
@@ -110,5 +132,11 @@ export function applyKit(draft: Draft<Project>, id: string, kit: SchemeKit, newI
       const made = newId('moulding');
       draft.mouldings[made] = { ...set, id: made, name: kind, room: room.id, kind: kind as MouldingKind, without: [] };
     }
+  }
+  for (const run of Object.values(project.runs)) {
+    const use = project.rooms[roomOfRun(run) ?? '']?.use;
+    const style = kit.joinery && ((use && kit.joinery.uses[use]) ?? kit.joinery.uses.any);
+    const own = kit.joinery?.styles.find((s) => s.style.id === style);
+    if (own && run.style !== style) giveStyle(draft, own, [run.id]);
   }
 }

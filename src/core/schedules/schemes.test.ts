@@ -3,6 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { heronLockCottage } from '../demo/heron-lock';
 import { finishById } from '../finishes/library';
 import { choices, withScheme } from '../project/choices';
+import { newRun } from '../cabinetry/begin';
+import { STYLES } from '../cabinetry/styles';
+import { kitOfStyle } from '../project/joinery';
+import { unitsSaid } from '../testing/cabinets';
 import { kitOf, SchemeKit } from '../project/scheme-kit';
 import type { Project } from '../project/schema';
 import { addressOf, roomOfTarget } from '../project/targets';
@@ -106,6 +110,32 @@ describe('a kept scheme', () => {
     ]);
     // The scheme before is whole, and one step takes it back.
     expect([...all(withScheme(after, p.scheme)).keys()].sort()).toEqual([...all(p).keys()].sort());
+  });
+
+  it('brings the joinery styles of runs along, by the use of their rooms, with the finishes they need, and says so', () => {
+    const run = (p: Project, id: string, wall: string): Project =>
+      edit(p, 'run.lay', {
+        run: newRun(id, 'Kitchen', Object.keys(p.levels)[0], [{ kind: 'wall', wall, side: 'left', room: room(p) }], 'metric'),
+        units: unitsSaid('600 drawers, 600 door', id),
+      });
+    const south = wallAt(base, (a, b) => a.y === 0 && b.y === 0);
+    let p = run(edit(base, 'room.set', { room: room(base), set: { use: 'kitchen' } }), 'run-a', south);
+    const own = { ...finishById('timber.oak-plank'), id: 'own-front', name: 'Own front' };
+    p = edit(p, 'finish.put', own);
+    const style = { ...STYLES[0], id: 'style-own', name: 'Own', parts: { ...STYLES[0].parts, fronts: 'own-front' } };
+    p = edit(p, 'style.give', { kit: kitOfStyle(p, style), runs: ['run-a'] });
+    const kept = SchemeKit.parse(JSON.parse(JSON.stringify(kitOf(p))));
+    expect(kept.joinery?.uses).toEqual({ kitchen: 'style-own', any: 'style-own' });
+    const before = run(edit(bare, 'room.set', { room: room(bare), set: { use: 'kitchen' } }), 'run-b', wallAt(bare, (a, b) => a.y === 0 && b.y === 0));
+    const look = takingOver(before, 'taken', kept);
+    expect(look.project.runs['run-b'].style).toBe('style-own');
+    expect(look.project.finishes['own-front'].name).toBe('Own front');
+    expect(look.rooms.flatMap((r) => r.changes).map((c) => c.second)).toContain('Own');
+    // The scheme before keeps what its run was made in.
+    expect(withScheme(look.project, before.scheme).runs['run-b'].style).toBeNull();
+    // One that was kept before there were styles takes none away.
+    const { joinery: _none, ...older } = kept;
+    expect(edit(p, 'scheme.from-kit', { id: 'again', kit: older }).runs['run-a'].style).toBe('style-own');
   });
 
   it('brings no skirting to the shower room where it had none there, nor a second name', () => {

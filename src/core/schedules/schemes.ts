@@ -9,6 +9,7 @@ import { formatLength } from '../units/length';
 import { choices, withScheme } from '../project/choices';
 import type { Project } from '../project/schema';
 import { styleIn } from '../cabinetry/styles';
+import { roomOfRun } from '../project/runs';
 import { schemeCost } from './costs';
 
 /** One thing two schemes have chosen differently. */
@@ -49,6 +50,8 @@ export function compareSchemes(
   return { differences, costs: [schemeCost(derive(first)), schemeCost(derive(second))] };
 }
 
+const JOINERY = 'joinery/';
+
 /** Runs that two schemes make in other styles, or apart from them in other ways. */
 function joinery(first: Project, second: Project): Difference[] {
   const made = (p: Project, id: string): string => {
@@ -59,7 +62,7 @@ function joinery(first: Project, second: Project): Difference[] {
   return Object.values(first.runs).flatMap(({ id, name, style, look }): Difference[] => {
     const other = second.runs[id];
     if (!other || (other.style === style && JSON.stringify(other.look) === JSON.stringify(look))) return [];
-    return [{ address: `joinery/${id}`, what: `${name}, joinery style`, first: made(first, id), second: made(second, id) }];
+    return [{ address: `${JOINERY}${id}`, what: `${name}, joinery style`, first: made(first, id), second: made(second, id) }];
   });
 }
 
@@ -106,10 +109,17 @@ export function takingOver(
     const what = target.kind === 'moulding' ? after.mouldings[target.moulding].name : target.kind === 'walls' ? wallsWord(after, room) : target.kind;
     rooms.set(room, [...(rooms.get(room) ?? []), { what, first, second }]);
   }
+  for (const { address, what, first, second } of joinery(project, after)) {
+    const run = after.runs[address.slice(JOINERY.length)];
+    // What stands free is of its level.
+    const room = roomOfRun(run) ?? run.level;
+    rooms.set(room, [...(rooms.get(room) ?? []), { what, first, second }]);
+  }
+  const nameOf = (id: string): string => (Object.hasOwn(after.rooms, id) ? after.rooms[id] : after.levels[id]).name;
   return {
     project: after,
     rooms: [...rooms]
-      .map(([room, changes]) => ({ room, name: after.rooms[room].name, changes: changes.sort((a, b) => (a.what < b.what ? -1 : 1)) }))
+      .map(([room, changes]) => ({ room, name: nameOf(room), changes: changes.sort((a, b) => (a.what < b.what ? -1 : 1)) }))
       .sort((a, b) => a.name.localeCompare(b.name)),
     kept,
   };

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { DomainError } from '../errors';
 import { cornersOf } from '../runs';
-import { broughtBack, StyleKit } from '../joinery';
+import { broughtBack, giveStyle, StyleKit } from '../joinery';
 import { Cabinet, Id, JoineryStyle, Run, type Project } from '../schema';
 import { stateOf } from '../topology';
 import { define, need } from './define';
@@ -17,14 +17,8 @@ export const cabinetCommands = {
     title: 'Give joinery style',
     args: z.object({ kit: StyleKit.nullable().describe('null: none'), runs: z.array(Id).min(1).max(500) }),
     apply(draft, { kit, runs }) {
-      if (kit) {
-        // What the project has already stays as it is there.
-        for (const finish of kit.finishes) draft.finishes[finish.id] ??= finish;
-        for (const profile of kit.profiles) draft.profiles[profile.id] ??= profile;
-        draft.joinery[kit.style.id] ??= kit.style;
-      }
-      const style = kit && (stateOf(draft.joinery) as Project['joinery'])[kit.style.id];
-      for (const id of runs) draft.runs[id] = { ...broughtBack(stateOf(need(draft.runs, id, 'run')) as Run, style), style: style?.id ?? null };
+      for (const id of runs) need(draft.runs, id, 'run');
+      giveStyle(draft, kit, runs);
     },
   }),
   'style.return': define({

@@ -1,14 +1,9 @@
 'use client';
-import Button from '@mui/material/Button';
-import { upToCeiling } from '@/core/cabinetry/ceiling';
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { inOrder } from '@/core/cabinetry/line';
 import { leftOn } from '@/core/cabinetry/left';
-import { legRound } from '@/core/cabinetry/sides';
-import { nicheIn, splashbacksOf, splashFields } from '@/core/cabinetry/splashback';
-import { alignedBelow, offersOn } from '@/core/cabinetry/widths';
+import { offersOn } from '@/core/cabinetry/widths';
 import { derivedOf } from '@/core/model/model';
-import { CABINETS } from '@/core/project/kinds/first-finishes';
 import type { Run } from '@/core/project/schema';
 import { BUILDS, STANDS, type Build, type Construction } from '@/core/project/schema/cabinets';
 import { STATUS_NAMES } from '../../look/Choice';
@@ -18,6 +13,7 @@ import { Group } from '../Group';
 import { Actions, PartSwatches, useEdit } from '../parts';
 import { LineField } from './LineField';
 import { RunEdges } from './RunEdges';
+import { RunPresses } from './RunPresses';
 import { StyleRows } from './StyleRows';
 import { SuggestRows } from './SuggestRows';
 
@@ -88,6 +84,7 @@ export function RunRows({ run }: { run: Run }) {
         />
       </Group>
       <RunEdges run={run} />
+      <RunPresses run={run} />
     </>
   );
 }
@@ -122,91 +119,6 @@ function Fill({ run }: { run: Run }) {
   );
 }
 
-/** Takes a run round the next corner of its room. */
-function Further({ run }: { run: Run }) {
-  const shell = useStudio((s) => s.model.shell);
-  const { run: edit } = useEdit();
-  const next = legRound(run, shell);
-  return next ? (
-    <Button size="small" onClick={() => edit('run.put', { ...run, legs: [...run.legs, next] })}>
-      Round the right corner
-    </Button>
-  ) : null;
-}
-
-/** Tiles the walls between the worktop of a run and what hangs above it, with the finish in hand. */
-function Splash({ run }: { run: Run }) {
-  const { run: edit } = useEdit();
-  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
-  if (!derived || !splashFields(derived).length) return null;
-  const press = (): void => {
-    const { model, project, tool, select } = useStudio.getState();
-    const patches = splashbacksOf(derived, model.shell, project.patches, tool.kind === 'finish' ? tool.finish : CABINETS.splashback);
-    if (patches.length && edit('patch.put', { patches })) select(patches.map((p) => ({ entity: p.id, target: null })));
-  };
-  return (
-    <Button size="small" onClick={press}>
-      Splashback
-    </Button>
-  );
-}
-
-/** Lets what hangs keep to what stands below it, in its middle and its width. */
-function Align({ run }: { run: Run }) {
-  const { run: edit, say } = useEdit();
-  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
-  if (!derived?.units.some((u) => u.unit.band === 'wall')) return null;
-  const press = (): void => {
-    const all = Object.values(useStudio.getState().project.cabinets).filter((u) => u.run === run.id);
-    const units = alignedBelow(derived, all);
-    if (typeof units === 'string') return say(`Nothing was changed. ${units}`);
-    edit('run.lay', { run, units });
-  };
-  return (
-    <Button size="small" onClick={press}>
-      Align what hangs
-    </Button>
-  );
-}
-
-/** Stacks what hangs and what is tall up to the ceiling. */
-function Stack({ run }: { run: Run }) {
-  const { run: edit, say } = useEdit();
-  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
-  if (!derived?.units.some((u) => u.unit.band !== 'base')) return null;
-  const press = (): void => {
-    const units = upToCeiling(
-      derived,
-      derived.units.map((u) => u.unit),
-    );
-    if (typeof units === 'string') return say(`Nothing was changed. ${units}`);
-    edit('run.lay', { run, units });
-  };
-  return (
-    <Button size="small" onClick={press}>
-      Up to the ceiling
-    </Button>
-  );
-}
-
-/** Lets a niche into the splashback of a run, lined as that is. */
-function NicheButton({ run }: { run: Run }) {
-  const { run: edit, say } = useEdit();
-  const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === run.id));
-  if (!derived || !splashFields(derived).length) return null;
-  const press = (): void => {
-    const { model, project, select } = useStudio.getState();
-    const niche = nicheIn(derived, model.shell, project, newId('niche'));
-    if (typeof niche === 'string') return say(`No niche was made. ${niche}`);
-    if (edit('opening.add', niche)) select([{ entity: niche.id, target: null }]);
-  };
-  return (
-    <Button size="small" onClick={press}>
-      Niche
-    </Button>
-  );
-}
-
 /** A run of cabinets: its units in one line, how it is built, how it looks. */
 export function RunDocket({ id }: { id: string }) {
   const run = useStudio((s) => s.project.runs[id]);
@@ -215,13 +127,7 @@ export function RunDocket({ id }: { id: string }) {
       <LineField key={id} run={run} />
       <RunRows run={run} />
       <PartSwatches id={id} />
-      <Actions>
-        <Further run={run} />
-        <Splash run={run} />
-        <NicheButton run={run} />
-        <Align run={run} />
-        <Stack run={run} />
-      </Actions>
+      <Actions />
     </>
   );
 }

@@ -310,7 +310,12 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
       }}
       onKeyDown={(e) => {
         if (e.key === 'Enter' && points.length > 2) place(points);
-        else if (e.key === 'Escape' && (points.length || corner)) {
+        else if (e.key === 'Escape' && (fronts.current || carrying.current || drag.current)) {
+          // What is dragged is where it was.
+          fronts.current = carrying.current = drag.current = null;
+          useStudio.getState().endPreview();
+          useStudio.setState({ measure: null });
+        } else if (e.key === 'Escape' && (points.length || corner)) {
           setPoints([]);
           setCorner(null);
         } else if (e.key.startsWith('Arrow') && only && project.pieces[only]) {
