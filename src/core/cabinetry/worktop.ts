@@ -88,8 +88,15 @@ export function groovesBeside(cut: Ring, side: 'left' | 'right', front: number, 
 }
 
 /** The slabs of a worktop as solids between two heights, each in the axes of its leg: its grain runs along that. */
-export function slabMeshes({ slabs, regions, cutOuts, walls, grooves }: Worktop, legs: readonly BackLine[], z0: number, z1: number, edge: WorktopEdge): Mesh[] {
+export function slabMeshes(
+  { slabs, regions, cutOuts, walls, grooves, joints }: Worktop,
+  legs: readonly BackLine[],
+  z0: number,
+  z1: number,
+  edge: WorktopEdge,
+): Mesh[] {
   const by = Math.max(ARRIS[edge], DUST);
+  const turns = joints.some((j) => j.corner !== null);
   const rings = regions.flatMap((r) => [r.outer, ...r.holes]);
   const nearest = (p: Vec2, all: readonly Ring[]): number => Math.min(Infinity, ...all.map((ring) => ringDistance(p, ring)));
   return slabs.map(({ leg, regions: own }, i) => {
@@ -105,13 +112,15 @@ export function slabMeshes({ slabs, regions, cutOuts, walls, grooves }: Worktop,
       return 1;
     };
     // What is cut by a line that goes on as the edge of another slab has a corner there.
-    const ends = slabs.flatMap((s) => (s === slabs[i] ? [] : s.regions.flatMap((r) => r.outer)));
+    const ends = turns ? slabs.flatMap((s) => (s === slabs[i] ? [] : s.regions.flatMap((r) => r.outer))) : [];
     const parted = (ring: Ring): Ring =>
-      ring.flatMap((p, k) => {
-        const q = ring[(k + 1) % ring.length];
-        const between = ends.filter((e) => segmentDistance(e, p, q) < TOUCH && distance(e, p) > HAIR && distance(e, q) > HAIR);
-        return [p, ...between.sort((e, f) => distance(e, p) - distance(f, p))];
-      });
+      !turns
+        ? ring
+        : ring.flatMap((p, k) => {
+            const q = ring[(k + 1) % ring.length];
+            const between = ends.filter((e) => segmentDistance(e, p, q) < TOUCH && distance(e, p) > HAIR && distance(e, q) > HAIR);
+            return [p, ...between.sort((e, f) => distance(e, p) - distance(f, p))];
+          });
     const place = (ring: Ring): Ring => parted(ring).map(local);
     const pockets = grooves.flatMap(({ ring, far, mouth }): Pocket[] => {
       const [a, b] = [local(far), local(mouth)];

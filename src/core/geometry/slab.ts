@@ -111,6 +111,7 @@ export function slab(regions: readonly Region[], z0: number, arris: Arris, ratio
   const edges = new Set<string>();
   const floorAt = (p: Vec2): number | null => heights.get(keyOf(p)) ?? null;
   const top = arris[arris.length - 1][1];
+  const shaped = arris.some(([by]) => by > 0);
   for (const { outer, holes } of cells) {
     if (Math.abs(signedArea(outer)) < DUST) continue;
     const rings = [outer, ...holes].map((ring) => ring.filter((p, i) => distance(p, ring[(i + 1) % ring.length]) > DUST));
@@ -118,7 +119,7 @@ export function slab(regions: readonly Region[], z0: number, arris: Arris, ratio
       const sides = ring.map((p, i): [Vec2, Vec2] => [p, ring[(i + 1) % ring.length]]);
       const isShared = sides.map(([a, b]) => shared.has(`${keyOf(a)} ${keyOf(b)}`));
       sides.forEach(([a, b], i) => isShared[i] && edges.add(`${keyOf(a)} ${keyOf(b)}`));
-      const ratios = sides.map(([a, b], i) => (isShared[i] ? 0 : ratio(a, b)));
+      const ratios = sides.map(([a, b], i) => (isShared[i] || !shaped ? 0 : ratio(a, b)));
       let way = columnsOf(ring, arris, ratios, floorAt);
       const upper = (): Ring => way.map(({ column: { levels } }) => levels[levels.length - 1]);
       if (!holds(ring, upper()))
