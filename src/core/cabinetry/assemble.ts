@@ -4,7 +4,7 @@ import { multiply, placement, transformPoint, type Matrix } from '../geometry/me
 import type { Cabinet, Cell, Construction, FrontGrid, FrontLook, Run } from '../project/schema/cabinets';
 import type { Leaning } from '../geometry/halfspace';
 import type { Region, Ring } from '../geometry/region';
-import { insideRing, ringDistance } from '../geometry/polygon';
+import { insideRing, ringDistance, withoutSpikes } from '../geometry/polygon';
 import { add, cross, distance, dot, left, scale, sub, unit as unitVector, type Vec2 } from '../geometry/vec';
 import { board } from '../stock/forms/boards';
 import type { Made, PieceSize } from '../stock/types';
@@ -139,10 +139,12 @@ function aroundTall(hung: readonly RunUnit[], tall: readonly PlacedUnit[], legs:
     } else rows[rows.length - 1].push(unit);
   const arms = corners.map((c, i) => armsOf(c, legs[i], legs[i + 1]));
   return legs.flatMap((leg, i): RunUnit[] => {
+    // Beyond the last corner it turns in nothing hangs.
+    if (i > corners.length) return [];
     const own = tall.filter((t) => !t.corner && t.leg === i);
     const row = rows[i] ?? [];
     const corner = i < corners.length ? [corners[i]] : [];
-    const isFirst = i === 0 || i > corners.length;
+    const isFirst = i === 0;
     const backwards = isFirst && (corner.length > 0 || run.packed === 'end');
     const start = isFirst && !corner.length ? run.start : 0;
     if (!backwards) return [...betweenTall(row, own, i > 0 && i <= corners.length ? arms[i - 1][1] : start, (t) => t.stretch), ...corner];
@@ -254,7 +256,7 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
   const onPlinth = standing.filter((p) => !unitOf(p.id).fittings.some((f) => whatIs(f)?.how === 'stands'));
   const fronts = made.plinth > 0 && made.stands === 'plinth' ? plinthOf(legs, onPlinth, made.toe, PLINTH) : [];
   const returns = trim.returns.map((outer): Region => ({ outer, holes: [] }));
-  const plinth = returns.length ? clipRegions('union', [...fronts, ...returns], []) : fronts;
+  const plinth = returns.length ? withoutSpikes(clipRegions('union', [...fronts, ...returns], [])) : fronts;
   return { floor, hung, units: assembled, worktop, plinth, trim };
 }
 

@@ -12,6 +12,7 @@ import type { Cabinet, Project, Run } from '../project/schema';
 import { box, change, edit, wallBy } from '../testing/drafting';
 import { unitsSaid } from '../testing/cabinets';
 import { loadKernel, openEdges } from '../testing/solid';
+import { frontOf } from './assemble';
 import { newRun } from './begin';
 import { CONSTRUCTIONS } from './figures';
 
@@ -43,6 +44,48 @@ const extentOf = (model: Model, id: string): { min: number[]; max: number[] } =>
       }
   return out;
 };
+
+describe('a door', () => {
+  it('is a pair where it is wider than 600, whatever the last bits of its place say', () => {
+    // Its width comes of differences of lengths along its wall.
+    for (const before of ['100 filler', '37 filler', '333 drawers', '450 door']) {
+      const [run] = derivedOf(deriveModel(laid(room, `${before}, 600 door, 601 door`)), 'runs');
+      const doors = run.units.slice(-2).map((u) => frontOf(u, run.run.made).cells[0].leaves.length);
+      expect([before, ...doors]).toEqual([before, 1, 2]);
+    }
+  });
+});
+
+describe('the grain of a run', () => {
+  it('runs up flat fronts and end panels, on from one to the next; along each board of what is joined', () => {
+    const grains = (look: Run['look'], made = {}): unknown[] => {
+      const run = runOf({ look, made: { ...CONSTRUCTIONS.frameless, ...made }, finishes: { fronts: 'timber.oak', panels: 'timber.oak' } });
+      const model = deriveModel(laid(room, '600 drawers, 600 door', run));
+      return [bodyOf(model, 'run-a-0')!, bodyOf(model, 'run-a')!].map((b) => b.parts.find((p) => p.name === 'fronts' || p.name === 'panels')!.grain);
+    };
+    const up = { x: 0, y: 0, z: 1 };
+    expect(grains({ fronts: 'flat' })).toEqual([up, up]);
+    expect(grains({ fronts: 'framed' })).toEqual(['length', up]);
+    expect(grains({ fronts: 'flat' }, CONSTRUCTIONS['in-frame'])).toEqual(['length', up]);
+    // Up a drawer front of 600, wider than it is high, the texture runs upwards: v across it.
+    const model = deriveModel(laid(room, '600 drawers', runOf({ look: { fronts: 'flat' }, finishes: { fronts: 'timber.oak' } })));
+    const { positions: p, uvs: t, indices } = bodyOf(model, 'run-a-0')!.parts.find((q) => q.name === 'fronts')!.mesh;
+    let seen = 0;
+    for (let k = 0; k < indices.length; k += 3) {
+      const [a, b, c] = [indices[k], indices[k + 1], indices[k + 2]];
+      // Faces that look to the room.
+      if (Math.abs(p[a * 3 + 1] - p[b * 3 + 1]) > 1e-6 || Math.abs(p[a * 3 + 1] - p[c * 3 + 1]) > 1e-6) continue;
+      for (const [q, r] of [
+        [a, b],
+        [b, c],
+      ]) {
+        expect(Math.abs(t[q * 2] - t[r * 2])).toBeCloseTo(Math.abs(p[q * 3 + 2] - p[r * 3 + 2]), 4);
+        seen++;
+      }
+    }
+    expect(seen).toBeGreaterThan(8);
+  });
+});
 
 describe('a run in the model', () => {
   it('is bodies of its units and one of its own, closed, with their backs at the face of their wall', () => {

@@ -1,3 +1,4 @@
+import type { Grain } from '../geometry/grain';
 import type { Leaning } from '../geometry/halfspace';
 import { multiply, placement, type Matrix } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
@@ -115,6 +116,12 @@ export const finishedUnit = ({ run, style }: Pick<DerivedRun, 'run' | 'style'>, 
   finishes: { ...finishesOf(run, style), ...unit.finishes },
 });
 
+const UPRIGHT = { x: 0, y: 0, z: 1 } as const;
+
+/** Which way the grain of a part runs: up along panels and flat fronts, on from one to the next; along each board of what is joined. */
+const grainOf = (part: string, { frame }: Run['made'], flat: boolean): Grain =>
+  part === 'panels' || (part === 'fronts' && flat && frame === 0) ? UPRIGHT : 'length';
+
 /** Puts the parts of a run and of its units: those of one name in one mesh, what opens as far open as its unit says. */
 export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): void {
   const { id, run, units, look, style } = derived;
@@ -125,6 +132,7 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
     thing: { id: string; finishes: Record<string, string> },
     alike: unknown[],
     open: number,
+    flat: boolean,
     make: () => Made[],
     first: (part: string) => string | undefined = () => undefined,
   ): void => {
@@ -136,9 +144,14 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
     });
     const finished = { ...thing, finishes: { ...finishes, ...thing.finishes } };
     for (const { part, mesh } of light)
-      parts.putOf(of, finished, { part, sort: 'cabinet', mesh, grain: 'length', fine: () => fine().find((p) => p.part === part)!.mesh }, first(part));
+      parts.putOf(
+        of,
+        finished,
+        { part, sort: 'cabinet', mesh, grain: grainOf(part, run.made, flat), fine: () => fine().find((p) => p.part === part)!.mesh },
+        first(part),
+      );
   };
-  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, () =>
+  put({ id, kind: 'runs', level: owner.level, matrix: ground }, run, [derived], 0, false, () =>
     belowRoofs(runParts(derived, { ...run, look }, derived.legs, derived.sections), derived.over),
   );
   for (const own of units) {
@@ -151,6 +164,7 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
         own.unit,
         [alike],
         own.unit.open,
+        own.look.fronts === 'flat',
         () => unitParts(own, run.made),
         (part) => firstFinish(own.unit.fittings, part),
       );

@@ -2,6 +2,7 @@ import type { Band, Cell, Fitting, FrontGrid, Hand, InsideKind } from '../projec
 import { stockCard } from '../stock/stock';
 import { formatLengthExact, INCH, parseLength, type UnitSystem } from '../units/length';
 import { WIDEST_DOOR } from './figures';
+import { NEAR } from '../units/tolerance';
 import { partOf, whatIs } from './fittings';
 import { newCell } from '../project/joinery';
 
@@ -388,4 +389,4 @@ export function completions(line: string): string[] {
 }
 
 /** How a door moves that nobody has said: wide ones are a pair, others hang away from the middle of the run. */
-export const handOf = (cell: Cell, width: number, before: 'left' | 'right'): Hand => cell.hand ?? (width > WIDEST_DOOR ? 'pair' : before);
+export const handOf = (cell: Cell, width: number, before: 'left' | 'right'): Hand => cell.hand ?? (width > WIDEST_DOOR + NEAR ? 'pair' : before);

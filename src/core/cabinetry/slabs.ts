@@ -1,5 +1,5 @@
 import { clipRegions } from '../geometry/clipping';
-import { insideRing, ringDistance } from '../geometry/polygon';
+import { insideRing, ringDistance, withoutSpikes } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { add, cross, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Run, SlabJoint } from '../project/schema/cabinets';
@@ -186,8 +186,8 @@ export function slabsOf(
       continue;
     }
     const { side, lines } = cornerJoint(turn, legs, joint);
-    const ended = clipRegions('intersection', rest, side);
-    const through = clipRegions('difference', rest, side);
+    const ended = withoutSpikes(clipRegions('intersection', rest, side));
+    const through = withoutSpikes(clipRegions('difference', rest, side));
     const [low, high] = turn.second ? [ended, through] : [through, ended];
     const isOf = (r: Region, k: readonly Vec2[]): boolean => k.some((p) => insideRing(p, r.outer));
     const [own, beyond] = [probes[leg], probes.slice(leg + 1).flat()];

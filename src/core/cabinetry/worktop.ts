@@ -1,6 +1,6 @@
 import { clipRegions } from '../geometry/clipping';
 import { MeshBuilder, placement, type Mesh } from '../geometry/mesh';
-import { insideRegion, insideRing, ringDistance, signedArea, tidyRing } from '../geometry/polygon';
+import { insideRegion, insideRing, ringDistance, signedArea, tidyRing, withoutSpikes } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { isLight } from '../geometry/shapes';
 import { slab, type Arris, type Pocket } from '../geometry/slab';
@@ -215,7 +215,7 @@ export interface Laying {
 /** A worktop over units, as deep as they are and standing out before them. */
 export function worktopOf({ legs, under, overhang, slabs, cutOuts = [], beyond = [], corner, walls = [], grooved }: Laying): Worktop {
   const covers = [...under.map((u) => coverOf(u, legs, u.depth + overhang)), ...beyond].map(whole);
-  const square = covers.length ? clipRegions('union', covers, []) : [];
+  const square = covers.length ? withoutSpikes(clipRegions('union', covers, [])) : [];
   const outline = corner ? square.map((r) => ({ ...r, outer: withCorners(r.outer, corner.corners, corner.free) })) : square;
   const regions = cutOuts.length ? clipRegions('difference', outline, cutOuts.map(whole)) : outline;
   const grooves = grooved?.(regions) ?? [];
@@ -249,5 +249,5 @@ export function plinthOf(legs: readonly BackLine[], over: readonly PlacedUnit[],
     const rings = over.map((u) => whole(coverOf(u, legs, u.depth - by)));
     return rings.length ? clipRegions('union', rings, []) : [];
   };
-  return clipRegions('difference', cover(back), cover(back + thickness));
+  return withoutSpikes(clipRegions('difference', cover(back), cover(back + thickness)));
 }

@@ -108,6 +108,28 @@ describe('what is worth a look in a run of cabinets', () => {
     expect(messages['unit.opens']).toMatch(/^Kitchen: (a drawer of drawers|the door of the dishwasher) opens into door\.$/);
   });
 
+  it('is a front whose swept volume meets a wall, or what stands as high as it hangs; not what lies below it', () => {
+    // Doors of 600 before a wall 450 away.
+    const galley = box(6, 0.3 + 0.58 + 0.45);
+    const near = found('100 filler, 600 door', {}, galley);
+    expect(near['unit.opens']).toBe('Kitchen: a door of door opens into the wall.');
+    // What hangs 350 deep opens 600 into the room: a larder 400 before it is in the way, base units are not.
+    const before = (words: string): string | undefined => {
+      const legs: Run['legs'] = [{ kind: 'free', from: { x: 6, y: 6 - 0.15 - 0.35 - 0.4 - 0.6 }, to: { x: 0, y: 6 - 0.15 - 0.35 - 0.4 - 0.6 } }];
+      const tall = box(6, 6);
+      const island = { ...newRun('run-b', 'Island', Object.keys(tall.levels)[0], legs, 'metric'), ends: 'bare' as const };
+      const wall = legAlong({ wall: wallBy(tall, [6, 6], [0, 6]), side: 'left', room: Object.keys(tall.rooms)[0] });
+      const run = newRun('run-a', 'Kitchen', Object.keys(tall.levels)[0], [wall], 'metric');
+      const laid = edit(edit(tall, 'run.lay', { run: island, units: unitsSaid(words, 'run-b') }), 'run.lay', {
+        run,
+        units: unitsSaid('100 filler, 600 wall, 600 wall'),
+      });
+      return runFindings(run, deriveModel(laid)).find((f) => f.code === 'unit.opens')?.message;
+    };
+    expect(before('6 x 900 larder')).toMatch(/^Kitchen: a door of wall opens into larder/);
+    expect(before('6 x 900 door')).toBeUndefined();
+  });
+
   it('is the way from sink to hob to fridge where it is too long', () => {
     const far = found('100 filler, 600 fridge, 500 door, 1500 door, 800 sink, 100 door, 900 hob');
     expect(far['run.path']).toMatch(/^Kitchen: from the (hob to the fridge|fridge to the sink|sink to the hob) it is \d+; 1200 to 2700 are wanted\.$/);

@@ -358,32 +358,60 @@ function aisle(run: DerivedRun, all: readonly DerivedRun[], model: Model): Findi
     : [];
 }
 
-/** What the fronts of a unit sweep when they are opened, in the plan; each with what it is called. */
-function sweeps(run: DerivedRun, own: AssembledUnit): { ring: Vec2[]; what: string }[] {
+/** Between two heights above the floor of a level, metres. */
+interface High {
+  z0: number;
+  z1: number;
+}
+
+/** What is swept by a front that is opened: its outline in the plan, between two heights. */
+interface Swept extends High {
+  ring: Vec2[];
+  what: string;
+}
+
+const levels = (a: High, b: High): boolean => Math.min(a.z1, b.z1) - Math.max(a.z0, b.z0) > NEAR;
+
+/** Between which heights a unit is. */
+const heightsOf = ({ unit, size, matrix }: AssembledUnit, { run: { made }, step }: DerivedRun): High => {
+  const foot = step + (unit.band === 'wall' ? matrix[14] : made.plinth);
+  return { z0: unit.band === 'wall' ? foot : step, z1: foot + size.height };
+};
+
+/** What the fronts of a unit sweep when they are opened. Flaps that go up sweep what is before them. */
+function sweeps(run: DerivedRun, own: AssembledUnit): Swept[] {
   const { unit, placed, size } = own;
-  if (placed.corner || unit.bare || unit.band === 'wall') return [];
+  if (placed.corner || unit.bare) return [];
   const { near, out } = front(run, own);
   const d = along(run, placed.leg);
   const { cells } = frontOf(own, run.run.made);
   const at = (x: number, y: number): Vec2 => add(add(near, scale(d, x)), scale(out, y));
-  const made: { ring: Vec2[]; what: string }[] = [];
+  const made: Swept[] = [];
+  const foot = run.step + (unit.band === 'wall' ? own.matrix[14] : run.run.made.plinth);
   for (const { cell, leaves } of cells)
     for (const { x0, x1, z0, z1, hand } of leaves) {
-      if (isDrawn(cell)) made.push({ ring: ring(at(x0, 0), at(x1, 0), out, runnerFor(size.depth) * 0.9), what: `a drawer of ${unit.name}` });
+      const high = { z0: foot + z0, z1: foot + z1 };
+      if (isDrawn(cell)) made.push({ ring: ring(at(x0, 0), at(x1, 0), out, runnerFor(size.depth) * 0.9), what: `a drawer of ${unit.name}`, ...high });
       else if (hand === 'left' || hand === 'right') {
         const [pivot, wide] = [hand === 'left' ? x0 : x1, x1 - x0];
         const fan = Array.from({ length: 9 }, (_, k) => {
           const a = ((Math.PI / 2) * k) / 8;
           return at(pivot + (hand === 'left' ? 1 : -1) * wide * Math.cos(a), wide * Math.sin(a));
         });
-        made.push({ ring: [at(pivot, 0), ...fan], what: `a door of ${unit.name}` });
-      } else if (hand === 'down') made.push({ ring: ring(at(x0, 0), at(x1, 0), out, z1 - z0), what: `the flap of ${unit.name}` });
+        made.push({ ring: [at(pivot, 0), ...fan], what: `a door of ${unit.name}`, ...high });
+      } else if (hand === 'down' || hand === 'up') made.push({ ring: ring(at(x0, 0), at(x1, 0), out, z1 - z0), what: `the flap of ${unit.name}`, ...high });
     }
   for (const { item, size: s, at: p, how } of fittingsIn(own, run.run.made)) {
     const x = p.x - s.width / 2;
+    const z = run.step + p.z;
+    const high = { z0: z, z1: z + s.height };
     if (how === 'stands' && item.id !== 'washer')
-      made.push({ ring: ring(at(x, 0), at(x + s.width, 0), out, item.id === 'fridge' ? s.width : 0.6), what: `the door of the ${item.name.toLowerCase()}` });
-    else if (how === 'cell' && item.id === 'oven') made.push({ ring: ring(at(x, 0), at(x + s.width, 0), out, 0.45), what: 'the door of the oven' });
+      made.push({
+        ring: ring(at(x, 0), at(x + s.width, 0), out, item.id === 'fridge' ? s.width : 0.6),
+        what: `the door of the ${item.name.toLowerCase()}`,
+        ...high,
+      });
+    else if (how === 'cell' && item.id === 'oven') made.push({ ring: ring(at(x, 0), at(x + s.width, 0), out, 0.45), what: 'the door of the oven', ...high });
   }
   return made;
 }
@@ -391,38 +419,41 @@ function sweeps(run: DerivedRun, own: AssembledUnit): { ring: Vec2[]; what: stri
 /** How far the handles of shut fronts stand out, metres. */
 const HANDLE = 0.035;
 
-/** Fronts that open into another unit, its handles, furniture, or the way of a door of the room. */
+/** Fronts that open into another unit, its handles, furniture, a wall, or the way of a door of the room: where what they sweep meets it. */
 function opened(run: DerivedRun, all: readonly DerivedRun[], model: Model): Finding[] {
   const level = run.run.level;
   const out: Finding[] = [];
   const told = new Set<string>();
-  const pieces = inTheWay(model, level);
+  const pieces = inTheWay(model, level).map((p) => ({ p, z0: p.piece.elevation, z1: p.piece.elevation + p.piece.size.height }));
   const others = all
     .filter((r) => r.run.level === level)
-    .flatMap((r) => r.units.filter((u) => u.unit.band !== 'wall' && u.unit.bare !== 'space').map((unit) => ({ r, unit })));
+    .flatMap((r) => r.units.filter((u) => u.unit.bare !== 'space').map((unit) => ({ r, unit, ...heightsOf(unit, r) })));
   const doors = [...model.shell.openings.values()]
     .filter((o) => o.level === level)
-    .flatMap((o) => swingsOf(o).map((s) => ({ ring: sweptBy(s), name: o.opening.name })));
+    .flatMap((o) => swingsOf(o).map((s) => ({ ring: sweptBy(s), name: o.opening.name, z0: o.opening.sill, z1: o.opening.sill + o.opening.height })));
+  const walls = wallStrips(model, level);
   for (const own of run.units)
-    for (const { ring: swept, what } of sweeps(run, own)) {
+    for (const swept of sweeps(run, own)) {
       const key = own.unit.id;
       if (told.has(key)) break;
       const hit =
-        others.find(({ r, unit }) => {
-          if (unit === own) return false;
-          if (meets(swept, unit.placed.footprint) > TOUCH) return true;
+        others.find((o) => {
+          const { r, unit } = o;
+          if (unit === own || !levels(swept, o)) return false;
+          if (meets(swept.ring, unit.placed.footprint) > TOUCH) return true;
           if (unit.placed.corner || unit.unit.bare || !standsOut(unit.look)) return false;
           // The handles of what is shut.
           const shut = front(r, unit);
-          return meets(swept, ring(shut.near, shut.far, shut.out, HANDLE)) > TOUCH;
+          return meets(swept.ring, ring(shut.near, shut.far, shut.out, HANDLE)) > TOUCH;
         })?.unit.unit.name ??
-        pieces.find((p) => meets(swept, p.footprint) > TOUCH)?.piece.name ??
-        doors.find((d) => meets(swept, d.ring) > 0.02)?.name;
+        pieces.find((o) => levels(swept, o) && meets(swept.ring, o.p.footprint) > TOUCH)?.p.piece.name ??
+        walls.find((w) => meets(swept.ring, w.ring) > TOUCH)?.name ??
+        doors.find((o) => levels(swept, o) && meets(swept.ring, o.ring) > 0.02)?.name;
       if (!hit) continue;
       told.add(key);
       out.push({
         code: 'unit.opens',
-        message: `${run.run.name}: ${what} opens into ${hit}.`,
+        message: `${run.run.name}: ${swept.what} opens into ${hit}.`,
         ids: [own.unit.id, run.id],
       });
     }

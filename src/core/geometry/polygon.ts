@@ -3,7 +3,7 @@ import polylabel from 'polylabel';
 import { clipRegions } from './clipping';
 import type { Region, Ring } from './region';
 import { add, cross, distance, dot, scale, segmentDistance, sub, unit, type Vec2, type Vec3 } from './vec';
-import { DUST, HAIR, NEAR, NIL, TIGHT } from '../units/tolerance';
+import { DUST, HAIR, NEAR, NIL, TIGHT, TOUCH } from '../units/tolerance';
 
 /** Signed area of a ring in square metres (shoelace formula); positive when counter-clockwise. */
 export function signedArea(ring: readonly Vec2[]): number {
@@ -96,6 +96,30 @@ export function tidyRing(ring: readonly Vec2[], tolerance = TIGHT): Ring {
     out = straight;
   }
 }
+
+/** What the lattice of clipping may leave of an edge that is cut along itself is no wider, metres. */
+const SPIKE = TOUCH / 2;
+
+/** A ring without spikes and points on its edges. */
+function withoutSpike(ring: Ring): Ring {
+  let out = ring;
+  for (;;) {
+    const first = out.findIndex((p, i) => {
+      const [a, b] = [out[(i + out.length - 1) % out.length], out[(i + 1) % out.length]];
+      const long = distance(a, b);
+      return distance(a, p) < SPIKE || long < SPIKE || Math.abs(cross(sub(p, a), sub(b, a))) / long < SPIKE;
+    });
+    if (first < 0 || out.length < 3) return out;
+    out = [...out.slice(0, first), ...out.slice(first + 1)];
+  }
+}
+
+/** Regions without the hairs that clipping leaves where something is cut along one of its edges, and without points on straight edges. */
+export const withoutSpikes = (regions: readonly Region[]): Region[] =>
+  regions.flatMap(({ outer, holes }) => {
+    const ring = withoutSpike(outer);
+    return ring.length > 2 ? [{ outer: ring, holes: holes.map(withoutSpike).filter((h) => h.length > 2) }] : [];
+  });
 
 /** Union, intersection or difference of plane regions. */
 export function boolean(op: 'union' | 'intersection' | 'difference', first: Region[], second: Region[]): Region[] {

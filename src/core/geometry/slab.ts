@@ -1,7 +1,7 @@
 import { DUST, LATTICE, NEAR, NIL } from '../units/tolerance';
 import { clipRegions } from './clipping';
 import { MeshBuilder, type Mesh } from './mesh';
-import { signedArea } from './polygon';
+import { signedArea, triangulateAll } from './polygon';
 import type { Region, Ring } from './region';
 import { add, cross, distance, dot, left, meet, scale, sub, unit, type Vec2, type Vec3 } from './vec';
 
@@ -83,6 +83,17 @@ function wall(builder: MeshBuilder, a: Column, b: Column, low: readonly [number,
   }
 }
 
+/** A face that lies: every point of its outline is a corner of it, also where that runs straight on. */
+function cap(builder: MeshBuilder, region: Region, height: (p: Vec2) => number, down = false): void {
+  const { points, indices } = triangulateAll(region);
+  const base = points.map(({ x, y }) => builder.vertex({ x, y, z: height({ x, y }) }, { x: 0, y: 0, z: down ? -1 : 1 }, x, y));
+  for (let k = 0; k < indices.length; k += 3) {
+    const [a, b, c] = [base[indices[k]], base[indices[k + 1]], base[indices[k + 2]]];
+    if (down) builder.triangle(a, c, b);
+    else builder.triangle(a, b, c);
+  }
+}
+
 /** Whether outlines went in without turning over. */
 const holds = (ring: Ring, top: Ring): boolean => Math.sign(signedArea(ring)) === Math.sign(signedArea(top)) && Math.abs(signedArea(top)) > NIL;
 
@@ -132,8 +143,8 @@ export function slab(regions: readonly Region[], z0: number, arris: Arris, ratio
       return { ring, way, isShared, upper: upper() };
     });
     const [first, ...rest] = made;
-    builder.region({ outer: first.ring, holes: rest.map((m) => m.ring) }, (p) => ({ ...p, z: z0 }), { x: 0, y: 0, z: -1 }, true);
-    builder.region({ outer: first.upper, holes: rest.map((m) => m.upper) }, (p) => ({ x: p.x, y: p.y, z: top }), { x: 0, y: 0, z: 1 });
+    cap(builder, { outer: first.ring, holes: rest.map((m) => m.ring) }, () => z0, true);
+    cap(builder, { outer: first.upper, holes: rest.map((m) => m.upper) }, () => top);
     for (const { way, isShared } of made)
       way.forEach(({ column, edge }, i) => {
         const next = way[(i + 1) % way.length].column;
@@ -141,8 +152,8 @@ export function slab(regions: readonly Region[], z0: number, arris: Arris, ratio
       });
   }
   for (const { outer, floor } of floors) {
-    builder.region({ outer, holes: [] }, (p) => ({ ...p, z: z0 }), { x: 0, y: 0, z: -1 }, true);
-    builder.region({ outer, holes: [] }, (p) => ({ ...p, z: floor(p) }), { x: 0, y: 0, z: 1 });
+    cap(builder, { outer, holes: [] }, () => z0, true);
+    cap(builder, { outer, holes: [] }, floor);
     outer.forEach((a, i) => {
       const b = outer[(i + 1) % outer.length];
       if (edges.has(`${keyOf(b)} ${keyOf(a)}`)) return;

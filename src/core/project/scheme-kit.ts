@@ -27,9 +27,7 @@ export const SchemeKit = z.object({
   ),
   starts: Starts,
   /** The joinery styles of runs, by the use of their room; "any" for those that stand free and for all others. */
-  joinery: z
-    .object({ styles: z.array(StyleKit).max(50), uses: z.partialRecord(z.union([RoomUse, z.literal('any')]), z.string()) })
-    .optional(),
+  joinery: z.object({ styles: z.array(StyleKit).max(50), uses: z.partialRecord(z.union([RoomUse, z.literal('any')]), z.string()) }).optional(),
   /** Finishes of one's own that it needs. */
   finishes: z.array(Finish).max(500),
 });

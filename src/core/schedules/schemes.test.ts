@@ -126,7 +126,11 @@ describe('a kept scheme', () => {
     p = edit(p, 'style.give', { kit: kitOfStyle(p, style), runs: ['run-a'] });
     const kept = SchemeKit.parse(JSON.parse(JSON.stringify(kitOf(p))));
     expect(kept.joinery?.uses).toEqual({ kitchen: 'style-own', any: 'style-own' });
-    const before = run(edit(bare, 'room.set', { room: room(bare), set: { use: 'kitchen' } }), 'run-b', wallAt(bare, (a, b) => a.y === 0 && b.y === 0));
+    const before = run(
+      edit(bare, 'room.set', { room: room(bare), set: { use: 'kitchen' } }),
+      'run-b',
+      wallAt(bare, (a, b) => a.y === 0 && b.y === 0),
+    );
     const look = takingOver(before, 'taken', kept);
     expect(look.project.runs['run-b'].style).toBe('style-own');
     expect(look.project.finishes['own-front'].name).toBe('Own front');
