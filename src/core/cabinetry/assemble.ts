@@ -12,6 +12,7 @@ import { cornerParts } from './corner';
 import { cutsOf, placeFittings, whatIs, type PlacedFitting } from './fittings';
 import { layFront, type LaidFront } from './front';
 import type { Stretch } from './leg';
+import type { Obstacle } from './sides';
 import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
 import { DUST, NEAR } from '../units/tolerance';
 import { lookOf, newCell, unitLook } from '../project/joinery';
@@ -177,8 +178,15 @@ function standsFree(p: Vec2, run: Pick<Run, 'legs'>, legs: readonly BackLine[], 
  * @param units of the run, in order
  * @param legs lines their backs stand on, in the plan
  * @param ceiling height of the ceiling above the floor they stand on, metres; null: none
+ * @param obstacles what stands out from walls behind them: their backs stand before it, their fronts where those of others do
  */
-export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: readonly BackLine[], ceiling: number | null = null): AssembledRun {
+export function assembleRun(
+  run: LaidOut,
+  units: readonly Cabinet[],
+  legs: readonly BackLine[],
+  ceiling: number | null = null,
+  obstacles: readonly Obstacle[] = [],
+): AssembledRun {
   const { made } = run;
   const order = [...units].sort((a, b) => a.order - b.order);
   const look = lookOf(run);
@@ -228,9 +236,12 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
   const assembled = [...floor.units, ...hung.units].map((placed): AssembledUnit => {
     const unit = unitOf(placed.id);
     const lift = unit.band === 'wall' ? wallFoot(made) : 0;
-    const matrix = multiply(placement(0, 0, lift, 0), placed.matrix);
+    const whole = sizeOf(unit, made);
+    const back = backBefore(placed, obstacles, whole.depth);
+    // It steps back from what stands out behind it: y grows to the wall.
+    const matrix = multiply(multiply(placement(0, 0, lift, 0), placed.matrix), placement(0, -back, 0, 0));
     // What a unit is made of does not follow the last bits of where it stands.
-    const size = { width: Math.round(placed.width / DUST) * DUST, ...sizeOf(unit, made) };
+    const size = { width: Math.round(placed.width / DUST) * DUST, ...whole, depth: whole.depth - back };
     return { unit, placed, matrix, size, clad: trim.clad.get(unit.id) ?? [], look: unitLook(unit, look), cut: [] };
   });
   const standing = floor.units.filter((p) => unitOf(p.id).bare !== 'space');
@@ -245,7 +256,7 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
     under,
     overhang: made.worktop.overhang,
     slabs: run.slabs,
-    cutOuts: cuts,
+    cutOuts: [...cuts, ...obstacles.map((o) => straight(legs[o.leg], o, o.depth))],
     beyond: [...beyond, ...(run.raised > 0 ? [] : seated.map(behind))],
     corner: corners,
     walls: wallsAt(run, legs),
@@ -258,6 +269,17 @@ export function assembleRun(run: LaidOut, units: readonly Cabinet[], legs: reado
   const returns = trim.returns.map((outer): Region => ({ outer, holes: [] }));
   const plinth = returns.length ? withoutSpikes(clipRegions('union', [...fronts, ...returns], [])) : fronts;
   return { floor, hung, units: assembled, worktop, plinth, trim };
+}
+
+/** A unit that steps back is no shallower, metres; and so far from what stands out. */
+export const SHALLOWEST = 0.1;
+const OFF_OBSTACLE = 0.01;
+
+/** How far the back of a unit stands before its line, since something stands out from the wall behind it, metres. */
+function backBefore({ leg, stretch, corner }: PlacedUnit, obstacles: readonly Obstacle[], depth: number): number {
+  if (corner) return 0;
+  const behind = obstacles.filter((o) => o.leg === leg && Math.min(o.to, stretch.to) - Math.max(o.from, stretch.from) > NEAR);
+  return behind.length ? Math.min(Math.max(...behind.map((o) => o.depth)) + OFF_OBSTACLE, Math.max(0, depth - SHALLOWEST)) : 0;
 }
 
 /** The part for seats where it lies higher: over the back of what stands free, and out behind it. */

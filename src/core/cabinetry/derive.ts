@@ -5,7 +5,7 @@ import { within } from '../geometry/shapes';
 import { dot, sub, unit, type Vec2 } from '../geometry/vec';
 import { profileIn } from '../finishes/profiles';
 import { roofsOver, roofsToFollow, type RoofPlane, type RoofShape } from '../project/roofs';
-import { roomOfRun } from '../project/runs';
+import { cornersOf, roomOfRun } from '../project/runs';
 import { clearHeight } from '../shell/rooms';
 import type { Cabinet, JoineryStyle, Leg, Run, RunLook } from '../project/schema/cabinets';
 import type { Project } from '../project/schema';
@@ -17,7 +17,7 @@ import type { Made } from '../stock/types';
 import { assembleRun, likeness, runParts, unitParts, type AssembledRun } from './assemble';
 import { firstFinish } from './fittings';
 import type { BackLine } from './run';
-import { asLongAs, backLines } from './sides';
+import { asLongAs, standingLines, type Obstacle } from './sides';
 import { belowRoofs, cutsOfRoofs } from './under-roof';
 import { finishesOf, lookOf } from '../project/joinery';
 import { styleIn } from './styles';
@@ -38,6 +38,8 @@ export interface DerivedRun extends AssembledRun {
   style: JoineryStyle | null;
   /** Height of the ceiling of its room above the floor it stands on, metres; null where there is none, or a roof. */
   ceiling: number | null;
+  /** What stands out from its walls behind its units. */
+  obstacles: readonly Obstacle[];
   /** Planes of the roofs its units are cut to, in the plan, above the floor of its room. */
   over: readonly Leaning[];
   /** The sections of its cornices. */
@@ -84,10 +86,12 @@ function underRoofs(laid: AssembledRun, roofs: readonly RoofShape[], made: Run['
 /** A run as it is laid out; null where a wall it stands along is not there. */
 export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving): DerivedRun | null {
   const units = Object.values(project.cabinets).filter((u) => u.run === run.id);
-  const lines = asLongAs(units, run, backLines(run, walls));
-  if (!lines) return null;
+  const standing = standingLines(run, cornersOf(units), walls, project.openings);
+  const lines = asLongAs(units, run, standing?.lines ?? null);
+  if (!lines || !standing) return null;
+  const { obstacles } = standing;
   const legs = lines.map((line, i) => withOpenings(line, run.legs[i], units, project));
-  const where = JSON.stringify(legs);
+  const where = JSON.stringify([legs, obstacles]);
   const style = styleIn(project, run.style);
   const look = lookOf(run, style);
   const step = project.rooms[roomOfRun(run) ?? '']?.step ?? 0;
@@ -105,8 +109,9 @@ export function deriveRunIn(run: Run, { memo, project, level, walls }: Deriving)
     look,
     style,
     ceiling,
+    obstacles,
     sections: profiles.map((p) => p?.points ?? []),
-    ...underRoofs(assembleRun({ ...run, look }, units, legs, ceiling), roofs, run.made, step),
+    ...underRoofs(assembleRun({ ...run, look }, units, legs, ceiling, obstacles), roofs, run.made, step),
   }));
 }
 

@@ -5,10 +5,15 @@ import type { CornerForm } from '../project/schema/cabinets';
 import { DUST } from '../units/tolerance';
 import { layLeg, type Pin, type Stretch } from './leg';
 
+/** What a leg ends at. */
+export type LegEnd = 'wall' | 'way' | 'nothing';
+
 /** The line the backs of units stand on, from left to right as one sees it from the room. Metres. */
 export interface BackLine {
   from: Vec2;
   to: Vec2;
+  /** What is at its ends: a wall, the way of a door, nothing. Left out: walls. */
+  ends?: readonly [LegEnd, LegEnd];
   /** Middles of openings in its wall that units keep to, by id, metres along it. */
   middles?: Readonly<Record<string, number>>;
 }

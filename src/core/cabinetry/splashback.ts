@@ -1,13 +1,15 @@
 import { newOpening } from '../project/opening-defaults';
 import type { Opening, Patch, Project } from '../project/schema';
 import { wallThickness } from '../project/wall-line';
+import { dot, sub, unit } from '../geometry/vec';
 import { faceS } from '../shell/wall-face';
+import type { WallSide } from '../shell/wall-types';
 import type { ShellModel } from '../shell/model';
 import { NEAR } from '../units/tolerance';
 import { fittingsIn, wallFoot } from './assemble';
 import type { DerivedRun } from './derive';
 import type { Stretch } from './leg';
-import { sideOf } from './sides';
+import { lineOf, sideOf } from './sides';
 
 /** Lower ones are none, metres. */
 const LEAST = 0.05;
@@ -17,6 +19,12 @@ interface Field extends Stretch {
   leg: number;
   base: number;
   top: number;
+}
+
+/** Where a place on a leg lies along its wall: the leg may begin elsewhere than the side of the wall does. */
+function stationOn({ legs }: Pick<DerivedRun, 'legs'>, leg: number, side: WallSide, at: number): number {
+  const { from, to } = legs[leg];
+  return faceS(side, at + dot(sub(from, lineOf(side).from), unit(sub(to, from))));
 }
 
 /** Where the splashback of a run begins, above the floor of the level, metres. */
@@ -66,7 +74,7 @@ export function splashbacksOf(derived: DerivedRun, { walls }: Pick<ShellModel, '
         finish: known?.finish ?? finish,
         panels: known?.panels ?? null,
         on: { kind: 'wall', room: leg.room, wall: leg.wall, side: leg.side },
-        shape: { kind: 'rectangle', at: faceS(side, (from + to) / 2), base, width: to - from, height: top - base },
+        shape: { kind: 'rectangle', at: stationOn(derived, at, side, (from + to) / 2), base, width: to - from, height: top - base },
       },
     ];
   });
@@ -109,7 +117,7 @@ export function nicheIn(derived: DerivedRun, { walls }: Pick<ShellModel, 'walls'
     id,
     wall: leg.wall,
     kind: 'niche',
-    at: faceS(side, at),
+    at: stationOn(derived, field.leg, side, at),
     width,
     height,
     sill: (field.base + field.top) / 2 - height / 2,

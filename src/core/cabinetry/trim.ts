@@ -125,8 +125,9 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
   const beside = (s: Span, side: Side): { covered: true } | { covered: false; touched: boolean; room: number } => {
     const at = side === 'left' ? s.from : s.to;
     const toWall = free(s.leg) ? Infinity : side === 'left' ? at : length(s.leg) - at;
-    if (toWall < AT_WALL) return { covered: true };
-    let room = toWall;
+    const end = legs[s.leg].ends?.[side === 'left' ? 0 : 1] ?? 'wall';
+    if (toWall < AT_WALL && end === 'wall') return { covered: true };
+    let room = end === 'nothing' ? Infinity : toWall;
     let touched = false;
     for (const o of all) {
       if (o === s || o.leg !== s.leg || o.top < s.foot + NEAR || o.foot > s.top - NEAR) continue;

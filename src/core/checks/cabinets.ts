@@ -1,4 +1,4 @@
-import { fittingsIn, frontOf, wallFoot, type AssembledUnit } from '../cabinetry/assemble';
+import { fittingsIn, frontOf, SHALLOWEST, wallFoot, type AssembledUnit } from '../cabinetry/assemble';
 import type { DerivedRun } from '../cabinetry/derive';
 import { cardOf, type PlacedFitting } from '../cabinetry/fittings';
 import { isDrawn } from '../cabinetry/front';
@@ -114,6 +114,18 @@ function fits(run: DerivedRun, things: readonly At[], model: Model): Finding[] {
   [...run.floor.lacks, ...run.hung.lacks].forEach((lacks) => {
     if (lacks > NEAR) out.push({ code: 'run.long', message: `${run.run.name} is ${say(model, lacks)} too long for its wall.`, ids: [run.id] });
   });
+  for (const { unit, placed } of run.units) {
+    if (unit.bare || placed.corner) continue;
+    const behind = run.obstacles.find(
+      (o) => o.leg === placed.leg && Math.min(o.to, placed.stretch.to) - Math.max(o.from, placed.stretch.from) > NEAR && placed.depth - o.depth < SHALLOWEST,
+    );
+    if (behind)
+      out.push({
+        code: 'unit.boxed',
+        message: `${run.run.name}: behind ${unit.name} something stands out ${say(model, behind.depth)} from the wall; it is ${say(model, placed.depth)} deep.`,
+        ids: [unit.id, run.id],
+      });
+  }
   for (const own of things)
     for (const [key, word] of [
       ['width', 'wide'],
@@ -281,11 +293,11 @@ function neighbours(run: DerivedRun, things: readonly At[], model: Model): Findi
   return out;
 }
 
-const front = (run: DerivedRun, { placed, size }: AssembledUnit): { near: Vec2; far: Vec2; out: Vec2 } => {
+const front = (run: DerivedRun, { placed }: AssembledUnit): { near: Vec2; far: Vec2; out: Vec2 } => {
   const line = run.legs[placed.leg];
   const d = along(run, placed.leg);
   const out = scale(left(d), -1);
-  const at = (x: number): Vec2 => add(add(line.from, scale(d, x)), scale(out, size.depth + run.run.made.front));
+  const at = (x: number): Vec2 => add(add(line.from, scale(d, x)), scale(out, placed.depth + run.run.made.front));
   return { near: at(placed.stretch.from), far: at(placed.stretch.to), out };
 };
 

@@ -70,7 +70,7 @@ describe('where a unit is put', () => {
     expect(putUnit(model, level, { x: 2.5, y: 2 }, '600 wall', newId)).toContain('It hangs on a wall');
     expect(putUnit(model, level, { x: 2.5, y: 2 }, 'corner', newId)).toContain('where two walls meet');
     expect(putUnit(model, level, { x: 2.5, y: 2 }, 'rest door', newId)).toContain('has a width');
-    expect(putUnit(deriveModel(box(3, 2)), level, { x: 0.3, y: 1 }, '3000 drawers', newId)).toMatch(/^It is 1300 wider than this wall is long\.$/);
+    expect(putUnit(deriveModel(box(3, 2)), level, { x: 0.3, y: 1 }, '3000 drawers', newId)).toMatch(/^It is 1300 wider than there is room along this wall\.$/);
     expect(putUnit(model, level, { x: 2, y: 0.3 }, '600 nothing', newId)).toContain('names no unit');
   });
 

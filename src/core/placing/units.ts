@@ -3,7 +3,7 @@ import { CONSTRUCTIONS } from '../cabinetry/figures';
 import type { DerivedRun } from '../cabinetry/derive';
 import { inOrder, unitsFrom } from '../cabinetry/line';
 import type { BackLine } from '../cabinetry/run';
-import { legAlong, legsAround, lineOf } from '../cabinetry/sides';
+import { legAlong, legsAround, lineOf, standingLines } from '../cabinetry/sides';
 import { insideRegion } from '../geometry/polygon';
 import { add, distance, dot, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import { derivedOf, type Model } from '../model/model';
@@ -11,6 +11,7 @@ import { roomAt } from './around';
 import { roomOfRun } from '../project/runs';
 import { freeName } from '../project/things';
 import { isStraight } from '../shell/bow';
+import { faceS } from '../shell/wall-face';
 import type { Cabinet, Run, Side } from '../project/schema';
 import { formatLength, INCH, type UnitSystem } from '../units/length';
 import { NEAR } from '../units/tolerance';
@@ -43,6 +44,8 @@ interface Before {
   line: BackLine;
   /** Along the line, metres. */
   at: number;
+  /** Along its wall, metres. */
+  along: number;
 }
 
 /** The side of a wall one stands before at a point of the plan: the nearest that a room sees; null: none is near. */
@@ -61,7 +64,7 @@ export function sideBefore({ shell }: Model, level: string, point: Vec2): Before
       const off = dot(from, scale(left(along), -1));
       if (at < -NEAR || at > distance(line.from, line.to) + NEAR || off < -INTO || Math.abs(off) >= least) continue;
       least = Math.abs(off);
-      best = { wall: side.wall, side: side.side, room: side.room, line, at };
+      best = { wall: side.wall, side: side.side, room: side.room, line, at, along: faceS(side, at) };
     }
   }
   return best;
@@ -187,13 +190,16 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
     return { run, units: [{ ...one, run: run.id, order: 0 }], unit: one.id, note: 'stands free' };
   }
   // Where there is no run there is a wall.
-  const { line, at, ...side } = before;
+  const leg = legAlong({ ...before, at: before.along });
+  // The stretch one points at: up to doors, and on before what stands out a little.
+  const line = standingLines({ legs: [leg], packed: 'start', start: 0 }, 0, shell.walls, project.openings)?.lines[0] ?? before.line;
+  const at = dot(sub(point, line.from), unit(sub(line.to, line.from)));
   const length = distance(line.from, line.to);
-  if (wide > length + NEAR) return `It is ${formatLength(wide - length, project.units)} wider than this wall is long.`;
+  if (wide > length + NEAR) return `It is ${formatLength(wide - length, project.units)} wider than there is room along this wall.`;
   const step = STEP[project.units];
   const begun = Math.min(length - wide, Math.max(0, Math.round((at - wide / 2) / step) * step));
   const start = begun < FLUSH ? 0 : length - wide - begun < FLUSH ? length - wide : begun;
-  const run = newRun(newId('run'), freeName('Run', project.runs), level, [legAlong(side)], project.units);
+  const run = newRun(newId('run'), freeName('Run', project.runs), level, [leg], project.units);
   const legs = legsAround(run, [one], shell);
   return {
     run: { ...run, legs, start: one.corner || one.width === null ? 0 : start },

@@ -33,7 +33,7 @@ function drawUnit({ run: { made }, legs, units }: DerivedRun, own: AssembledUnit
   const entity = unit.id;
   const layer = 'piece' as const;
   const hung = unit.band === 'wall';
-  const outline = coverOf(placed, legs, size.depth + made.front);
+  const outline = coverOf(placed, legs, placed.depth + made.front);
   const line = (points: Vec2[], pen: 0.18 | 0.25): DisplayItem => ({
     kind: 'line',
     points,

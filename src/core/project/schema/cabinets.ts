@@ -182,7 +182,15 @@ const Point = z.object({ x: Coordinate, y: Coordinate });
 
 /** The line the backs of units stand on: a side of a wall, or a line in the room, from left to right as one sees them. A single line in the room is as long as its units, where all of them have a width. */
 export const Leg = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('wall'), wall: Id, side: z.enum(['left', 'right']), room: Id.describe('which sees that side') }),
+  z.object({
+    kind: z.literal('wall'),
+    wall: Id,
+    side: z.enum(['left', 'right']),
+    room: Id.describe('which sees that side'),
+    at: Coordinate.optional().describe(
+      'a place it stands before, metres along the wall from its start, where doors or what stands out part the wall; left out: where it is packed',
+    ),
+  }),
   z.object({ kind: z.literal('free'), from: Point, to: Point }),
 ]);
 
