@@ -195,6 +195,15 @@ test('a kitchen with an island is laid out in few presses, its fridge and its ov
     expect(derived.units.map((u) => u.unit.name).sort()).toEqual(['pans', 'wine cooler']);
     // Panels stand at its ends and behind it.
     expect(derived.trim.panels).toHaveLength(4);
+    const before = await studio.project();
+    await studio.press(2.4, 3.4);
+    await studio.set('Turned, degrees', '30');
+    const turned = Object.values((await studio.project()).runs).find((r) => r.id === island.id)!.legs[0];
+    if (turned.kind !== 'free') throw new Error('It stands free.');
+    expect(Math.atan2(turned.to.y - turned.from.y, turned.to.x - turned.from.x)).toBeCloseTo(Math.PI / 6, 5);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    expect(await studio.project()).toEqual(before);
+    await page.keyboard.press('Escape');
   });
   expect(presses).toBeLessThan(60);
 

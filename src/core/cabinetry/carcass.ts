@@ -33,6 +33,8 @@ export interface Panel {
   grooves: readonly Groove[];
   /** A corner that is cut out below at the front, for toes. */
   notch?: { deep: number; high: number };
+  /** It is cut to a shape: its box is the least board that is had from. */
+  shaped?: true;
 }
 
 const v = (x: number, y: number, z: number): Vec3 => ({ x, y, z });
@@ -276,12 +278,12 @@ export function cuttingList(panels: readonly Panel[], edging: number, shaped: re
     if (known) known.count += cut.count;
     else lines.set(key, { ...cut });
   };
-  for (const { name, board, min, max, thin, grain, edged } of panels) {
+  for (const { name, board, min, max, thin, grain, edged, shaped: cut } of panels) {
     const across = AXES.find((a) => a !== thin && a !== grain)!;
     const size = (axis: Axis): number => max[axis] - min[axis];
     const less = (axis: Axis): number => size(axis) - edging * edged.filter((e) => EDGE_AXIS[e] === axis).length;
     const banded = edged.reduce((sum, e) => sum + size(AXES.find((a) => a !== thin && a !== EDGE_AXIS[e])!), 0);
-    add({ name, board, length: less(grain), width: less(across), thickness: size(thin), edging: banded, count: 1 });
+    add({ name, board, length: less(grain), width: less(across), thickness: size(thin), edging: banded, count: 1, ...(cut ? { shaped: true as const } : {}) });
   }
   shaped.forEach(add);
   return [...lines.values()];

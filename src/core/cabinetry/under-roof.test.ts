@@ -11,7 +11,10 @@ import { FINE, LIGHT } from '../stock/stock';
 import { unitsSaid } from '../testing/cabinets';
 import { box, edit, wallBy } from '../testing/drafting';
 import { loadKernel, openEdges, volume } from '../testing/solid';
-import { unitParts } from './assemble';
+import { panelSchedule } from '../schedules/cabinets';
+import { frontOf, unitParts } from './assemble';
+import { panelsUnder } from './under-roof';
+import { unitCarcass } from './unit';
 import { newRun } from './begin';
 import { CONSTRUCTIONS } from './figures';
 
@@ -94,5 +97,39 @@ describe('units under a roof', () => {
     const at = (x: number): number => roofHeight(roofs, { x: from.x + d.x * x + out.x * 0.58, y: from.y + d.y * x + out.y * 0.58 }) ?? Infinity;
     for (const q of rings.flat()) expect(q.y).toBeLessThan(at(q.x) + 1e-6);
     expect(derived.units.some((u) => u.cut.length)).toBe(true);
+  });
+
+  it('are in the cutting list by the boards they are cut from: as high as the roof is where they stand, and the top along its slope', () => {
+    const run = runOf(wardrobe(open, walls[0]));
+    const own = run.units.find((u) => u.cut.length)!;
+    const { made } = run.run;
+    const whole = unitCarcass(own.size.width, own.size.height, own.size.depth, own.unit.band, made, frontOf(own, made), [], own.unit.fittings).panels;
+    const cut = panelsUnder(whole, own, made);
+    const { gx, gy, c } = own.cut[0];
+    expect(gx).toBeCloseTo(0, 9);
+    const roof = (p: { y: number }): number => gy * p.y + c - made.plinth;
+    const sides = cut.filter((p) => p.name === 'side');
+    expect(sides).toHaveLength(2);
+    for (const side of sides) {
+      // It falls to the back: a side is as high as the roof is before it.
+      expect(side.max.z).toBeCloseTo(Math.max(roof(side.min), roof(side.max)), 9);
+      expect(side.shaped).toBe(true);
+    }
+    const back = cut.find((p) => p.name === 'back')!;
+    expect(back.max.z).toBeCloseTo(roof({ y: gy > 0 ? back.max.y : back.min.y }), 9);
+    // What was above it is gone; nothing is higher than the roof over its highest place.
+    for (const p of cut.slice(0, -1)) expect(p.max.z).toBeLessThan(Math.max(roof(p.min), roof(p.max)) + 1e-9);
+    const lid = cut.at(-1)!;
+    expect([lid.name, lid.max.x, lid.max.y]).toEqual(['top', expect.closeTo(own.size.width - 0.036, 9), expect.closeTo(own.size.depth * Math.hypot(gy, 1), 9)]);
+    // Boards cut from them weigh no less than what is left of the carcass.
+    const box = cut.reduce((sum, { min, max }) => sum + (max.x - min.x) * (max.y - min.y) * (max.z - min.z), 0);
+    const left = within(LIGHT, () =>
+      unitParts(own, made)
+        .filter((p) => p.part === 'carcass')
+        .reduce((sum, p) => sum + volume(p.mesh), 0),
+    );
+    expect(box).toBeGreaterThan(left * 0.99);
+    expect(panelSchedule(deriveModel(wardrobe(open, walls[0]))).some((r) => r.shape === 'cut to shape')).toBe(true);
+    expect(panelSchedule(deriveModel(wardrobe(roofed, walls[0]))).some((r) => r.shape === 'cut to shape')).toBe(false);
   });
 });

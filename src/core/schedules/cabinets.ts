@@ -5,6 +5,7 @@ import { cornerCell, fittingsIn, followsCorner, frontOf, ownFootprint, type Asse
 import { cornerBoards, cornerCuts } from '../cabinetry/corner';
 import { isWithoutFronts } from '../cabinetry/fittings';
 import { lengthOf } from '../cabinetry/trim';
+import { panelsUnder } from '../cabinetry/under-roof';
 import { unitCarcass } from '../cabinetry/unit';
 import { finishedUnit, type DerivedRun } from '../cabinetry/derive';
 import { finishIn } from '../finishes/store';
@@ -68,13 +69,10 @@ const FORM: Readonly<Record<FrontStyle, number>> = { flat: 1, framed: 1.35, bead
 
 /** What a unit costs without what is built into it, to five. */
 export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
-  const { unit, size } = own;
+  const { unit } = own;
   if (unit.bare === 'space' || (isWithoutFronts(unit.fittings) && !unit.bare)) return 0;
   if (unit.bare) return 20;
-  const { made } = run.run;
-  const cuts = followsCorner(own)
-    ? cuttingList([], 0, shapedBoards(own, run))
-    : cuttingList(unitCarcass(size.width, size.height, size.depth, unit.band, made, frontOf(own, made), fittingsIn(own, made), unit.fittings).panels, 0);
+  const cuts = followsCorner(own) ? cuttingList([], 0, shapedBoards(own, run)) : cuttingList(boardsOf(own, run), 0);
   const boards = cuts.reduce((sum, c) => sum + c.length * c.width * c.count, 0);
   const leaves = leavesOf(own, run);
   const fronts = leaves.reduce((sum, { width, height }) => sum + width * height, 0) * FORM[own.look.fronts];
@@ -176,23 +174,15 @@ const shapedBoards = (own: AssembledUnit, { run: { made } }: DerivedRun): Cut[] 
 
 const shapedOf = (run: DerivedRun): Cut[] => run.units.filter((u) => !u.unit.bare && followsCorner(u)).flatMap((u) => shapedBoards(u, run));
 
+/** The boards of the carcass of a unit that follows no corner, as they are cut to the roof over it. */
+const boardsOf = (own: AssembledUnit, { run: { made } }: DerivedRun): Panel[] => {
+  const { unit, size } = own;
+  const { panels } = unitCarcass(size.width, size.height, size.depth, unit.band, made, frontOf(own, made), fittingsIn(own, made), unit.fittings);
+  return panelsUnder(panels, own, made);
+};
+
 /** The boards of the carcasses of a run, but for corner units. */
-const panelsOf = (run: DerivedRun): Panel[] =>
-  run.units
-    .filter((u) => !u.unit.bare && !followsCorner(u))
-    .flatMap(
-      (u) =>
-        unitCarcass(
-          u.size.width,
-          u.size.height,
-          u.size.depth,
-          u.unit.band,
-          run.run.made,
-          frontOf(u, run.run.made),
-          fittingsIn(u, run.run.made),
-          u.unit.fittings,
-        ).panels,
-    );
+const panelsOf = (run: DerivedRun): Panel[] => run.units.filter((u) => !u.unit.bare && !followsCorner(u)).flatMap((u) => boardsOf(u, run));
 
 /** The cutting list of all runs: boards by what they are cut from and their sizes less edging. */
 export function panelSchedule(model: Model): PanelRow[] {

@@ -28,7 +28,7 @@ export function drawRun(derived: DerivedRun): DisplayItem[] {
 }
 
 function drawUnit({ run: { made }, legs, units }: DerivedRun, own: AssembledUnit): DisplayItem[] {
-  const { unit, placed, size } = own;
+  const { unit, placed } = own;
   if (unit.bare === 'space') return [];
   const entity = unit.id;
   const layer = 'piece' as const;

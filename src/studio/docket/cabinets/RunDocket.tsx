@@ -2,6 +2,7 @@
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { inOrder } from '@/core/cabinetry/line';
 import { leftOn } from '@/core/cabinetry/left';
+import { lyingOf, turnedTo } from '@/core/cabinetry/turning';
 import { offersOn } from '@/core/cabinetry/widths';
 import { derivedOf } from '@/core/model/model';
 import type { Run } from '@/core/project/schema';
@@ -34,10 +35,22 @@ export function RunRows({ run }: { run: Run }) {
   const make = (values: Partial<Construction>): boolean => set({ made: { ...run.made, ...values } });
   const { made } = run;
   const derived = derivedOf(model, 'runs').find((r) => r.id === run.id);
+  const lying = derived ? lyingOf(derived, run) : null;
   const left = derived ? leftOn(derived, system) : [];
   const fields: Field[] = [
     { kind: 'text', label: 'Name', aria: 'Name of the run', value: run.name, set: (name) => set({ name }) },
     ...left.map((value, i): Field => ({ kind: 'fact', label: left.length > 1 ? `Wall ${i + 1}` : 'Along it', value })),
+    ...(derived && lying !== null
+      ? [
+          {
+            kind: 'angle' as const,
+            label: 'Turned, °',
+            aria: 'Turned, degrees',
+            value: lying,
+            set: (angle: number) => set({ legs: turnedTo(derived, run, angle) }),
+          },
+        ]
+      : []),
     { kind: 'choice', label: 'Made', aria: 'How it is made', value: made.build, options: plain(BUILDS), set: (v) => set({ made: CONSTRUCTIONS[v as Build] }) },
   ];
   return (
