@@ -158,6 +158,22 @@ test('a run is dragged and filled, its fronts are divided on the docket and in t
     expect(units(await studio.project()).find((u) => u.name === 'door')!.width).toBeCloseTo(0.8, 6);
     for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
     expect(units(await studio.project()).find((u) => u.name === 'door')!.front[0].height).toBeCloseTo(0.2, 6);
+    // A finish in hand is put on a front, on the worktop, and dragged from the ledge onto another front; on the wall it draws a patch.
+    await studio.stage('Finishes');
+    await studio.card('Sluice white').click();
+    const finish = async (name: string): Promise<Record<string, string>> => units(await studio.project()).find((u) => u.name === name)!.finishes;
+    await press(0.3, 0.4);
+    expect(Object.keys(await finish('drawers'))).toEqual(['fronts']);
+    await press(0.3, 0.885);
+    expect(Object.keys(only((await studio.project()).runs).finishes)).toEqual(['worktop']);
+    await page.keyboard.press('Escape');
+    await studio.dragCard(studio.card('Sluice white'), await at(1.0, 0.4));
+    expect(Object.keys(await finish('sink'))).toEqual(['fronts']);
+    expect((await studio.project()).patches).toEqual({});
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    expect(only((await studio.project()).runs).finishes).toEqual({});
+    await studio.stage('Shell');
+    await press(1.7, 0.4);
   });
 
   await test.step('a style is given, something is apart, is said and brought back; it is there after a reload', async () => {

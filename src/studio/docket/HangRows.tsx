@@ -14,14 +14,14 @@ import { CardField } from './CardField';
 import { Presses, Showing } from './PlaceRows';
 import { useEdit } from './parts';
 
-/** What the foot of something that hangs is at. */
-const END_WORDS: Readonly<Record<Hanging['ends'], string>> = {
-  opening: 'the foot of the window',
+/** What the foot of something that hangs is at, at a window or a door. */
+const endWords = (what: string): Readonly<Record<Hanging['ends'], string>> => ({
+  opening: `the foot of the ${what}`,
   floor: 'the floor',
   sill: 'the sill',
   'below the sill': 'below the sill',
   'as high as it is': 'its own height',
-};
+});
 
 /** At which window or door a piece hangs, and how; or that it could hang at one. */
 export function HangRows({ piece }: { piece: Piece }) {
@@ -36,6 +36,7 @@ export function HangRows({ piece }: { piece: Piece }) {
       </Presses>
     );
   const opening = openingOf(project, hangs);
+  const words = endWords(opening.kind === 'door' ? 'door' : 'window');
   const so = (how: Partial<Hanging>): boolean => arranging.doWorked(hanging.hungSo(id, how));
   const over = (key: 'sides' | 'above' | 'below', label: string): Field => ({ kind: 'length', label, value: hangs[key], set: (v) => so({ [key]: v }) });
   const wall = hangs.where === 'wall';
@@ -51,7 +52,7 @@ export function HangRows({ piece }: { piece: Piece }) {
       kind: 'choice',
       label: 'Ends at',
       value: hangs.ends,
-      options: ENDS.map((e) => [e, END_WORDS[e]] as const),
+      options: ENDS.map((e) => [e, words[e]] as const),
       set: (v) => so({ ends: v as Hanging['ends'] }),
     },
     wall && over('sides', 'Over the sides'),

@@ -21,10 +21,11 @@ import { dragFront, dropFront, takeFront, type FrontDrag } from './fronts';
 import { FrontInHand } from './FrontInHand';
 import { UprightGaps } from './UprightGaps';
 import * as tools from '../../tools/controller';
+import { pressFinish, showFinish } from '../../tools/finishing';
 import { registerPane } from '../../tools/panes';
 import { nudge } from '../../tools/pieces';
 import type { TablePoint } from '../../tools/session';
-import { bandOf, KIND_WORDS, KINDS, movedUpright, placeOutline, pointOn, type Carrying, type Kind } from './placing';
+import { bandOf, KIND_WORDS, KINDS, movedUpright, placeOutline, pointOn, spotUpright, type Carrying, type Kind } from './placing';
 
 const NONE: Set<string> = new Set();
 
@@ -34,6 +35,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
   const project = useStudio((s) => s.project);
   const selection = useStudio((s) => s.selection);
   /** The card in hand, to be placed at the wall. */
+  const dressing = useStudio((s) => s.tool.kind === 'finish');
   const holding = useStudio((s) => (s.tool.kind === 'place' ? s.tool.card : null));
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 600, height: 400 });
@@ -114,14 +116,13 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
       if (!faces.length) return null;
       const box = frame.current!.getBoundingClientRect();
       const { wall } = faces[0].face.side!;
-      return pointOn(
-        faces,
-        { x: (e.clientX - box.left - view.x) / view.k, y: (view.y - (e.clientY - box.top)) / view.k },
-        project.walls[wall].level,
-        e.shiftKey,
-      );
+      const p = { x: (e.clientX - box.left - view.x) / view.k, y: (view.y - (e.clientY - box.top)) / view.k };
+      // What is dragged from the ledge lies over what is drawn.
+      const over = document.elementsFromPoint(e.clientX, e.clientY).filter((el) => frame.current!.contains(el));
+      const entity = over.map((el) => el.closest('[data-entity]')?.getAttribute('data-entity')).find((id) => id) ?? null;
+      return pointOn(faces, p, project.walls[wall].level, e.shiftKey, spotUpright(model, faces, entity, p));
     },
-    [faces, view, project],
+    [faces, view, project, model],
   );
   // What is dragged from the ledge lands here too.
   useEffect(() => registerPane('elevation', frame, find), [find]);
@@ -193,6 +194,11 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           return;
         }
         if (holding) return e.currentTarget.focus();
+        // A finish in hand is put on what is drawn; on the bare wall a patch of it is begun.
+        if (dressing && !points.length) {
+          const point = find(e);
+          if (point?.spot?.target && point.spot.target.kind !== 'wall') return pressFinish(point);
+        }
         const handle = (e.target as Element).getAttribute('data-handle');
         if (handle !== null && held) {
           drag.current = { patch: held.derived.patch, handle: Number(handle), from: at(e), moved: false, meant: null };
@@ -218,8 +224,6 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           return;
         }
         if (entity && !points.length && (!patch || chosen.has(entity) || e.shiftKey || kind !== 'patch' || patch.shape.kind !== 'band')) {
-          if (state.tool.kind === 'finish' && patch)
-            return void state.run('finish.apply', { targets: [{ kind: 'patch', patch: entity, part: 'field' }], finish: state.tool.finish });
           state.select([{ entity, target: patch ? { kind: 'patch', patch: entity, part: 'field' } : null }]);
           const piece = project.pieces[entity];
           if (piece && !project.contents.held.includes(entity)) {
@@ -238,12 +242,17 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         e.currentTarget.setPointerCapture(e.pointerId);
         if (!points.length) setCorner(at(e));
       }}
-      onPointerLeave={() => holding && useStudio.getState().endPreview()}
+      onPointerLeave={() => (holding || dressing) && useStudio.getState().endPreview()}
       onPointerMove={(e) => {
         if (holding && !pan.current) {
           const point = find(e);
           if (point) tools.showDrop(holding, point);
           return;
+        }
+        if (dressing && !pan.current && !corner && !points.length) {
+          const point = find(e);
+          if (point?.spot?.target && point.spot.target.kind !== 'wall') showFinish(point);
+          else useStudio.getState().endPreview();
         }
         if (pan.current) {
           const { x, y, view: v } = pan.current;

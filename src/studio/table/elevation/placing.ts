@@ -5,13 +5,14 @@ import { add, dot, scale, sub, type Vec2 } from '@/core/geometry/vec';
 import { footprintOf } from '@/core/project/footprint';
 import { newOpening } from '@/core/project/opening-defaults';
 import type { FaceLaying, Opening, Patch, Piece } from '@/core/project/schema';
-import { addressOf } from '@/core/project/targets';
+import { bodyOf, type Model } from '@/core/model/model';
+import { addressOf, entityOf } from '@/core/project/targets';
 import { freeName } from '@/core/project/things';
 import type { DressedFace } from '@/core/shell/dress/dressed';
 import { faceS } from '@/core/shell/wall-face';
 import { stockItem } from '@/core/stock/stock';
 import { CARRIED } from '../../finishes/finishing';
-import { newId, useStudio } from '../../store/studio';
+import { newId, useStudio, type Spot } from '../../store/studio';
 import type { TablePoint } from '../../tools/session';
 
 export const KINDS = ['window', 'passage', 'niche', 'patch', 'band'] as const;
@@ -168,11 +169,33 @@ export function uprightGaps(piece: Piece, faces: readonly Placed[]): UprightGap[
 }
 
 /** The point of the model where one points in the elevation of some faces; null over one that bows. */
-export function pointOn(faces: readonly Placed[], p: Vec2, level: string, shift = false): TablePoint | null {
+export function pointOn(faces: readonly Placed[], p: Vec2, level: string, shift = false, spot: Spot | null = null): TablePoint | null {
   const { face, x } = placedAt(faces, p.x);
   const axes = faceAxes(face);
   if (!axes) return null;
   const along = Math.min(face.side!.length, Math.max(0, p.x - x));
   const plan = add(axes.origin, scale(axes.right, along));
-  return { plan, spot: null, reach: 0.1, shift, wall: { ...axes, level, length: face.side!.length, along, height: p.y } };
+  return { plan, spot, reach: 0.1, shift, wall: { ...axes, level, length: face.side!.length, along, height: p.y } };
+}
+
+/** Parts of things that are mostly seen in an elevation, whichever comes first. */
+const SEEN = ['fronts', 'leaf', 'frame', 'worktop'];
+
+/**
+ * What one points at in an elevation, as a finish is put on it: a thing by the part of it that is mostly seen there, a run by how
+ * high one points; else the face of the wall.
+ *
+ * @param entity the thing that is drawn there; null: none
+ */
+export function spotUpright(model: Model, faces: readonly Placed[], entity: string | null, p: Vec2): Spot | null {
+  const { face } = placedAt(faces, p.x);
+  const wall: Spot = { entity: entityOf(face.target) ?? '', target: face.target };
+  if (entity === null || entity === face.side?.wall) return wall;
+  const { patches, mouldings, runs } = model.project;
+  if (Object.hasOwn(patches, entity)) return { entity, target: { kind: 'patch', patch: entity, part: 'field' } };
+  if (Object.hasOwn(mouldings, entity)) return { entity, target: { kind: 'moulding', moulding: entity } };
+  const parts = (bodyOf(model, entity)?.parts ?? []).filter((part) => part.target?.kind === 'part');
+  const low = Object.hasOwn(runs, entity) && p.y < runs[entity].made.plinth ? parts.find((part) => part.name === 'plinth') : undefined;
+  const meant = low ?? SEEN.flatMap((name) => parts.find((part) => part.name === name) ?? [])[0] ?? parts[0];
+  return meant?.target ? { entity, target: meant.target } : wall;
 }
