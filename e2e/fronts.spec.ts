@@ -158,6 +158,20 @@ test('a run is dragged and filled, its fronts are divided on the docket and in t
     expect(units(await studio.project()).find((u) => u.name === 'door')!.width).toBeCloseTo(0.8, 6);
     for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
     expect(units(await studio.project()).find((u) => u.name === 'door')!.front[0].height).toBeCloseTo(0.2, 6);
+    // Figures of the strings are typed over: the width, and the height.
+    await press(1.7, 0.4);
+    for (const [label, typed, of] of [
+      ['Width of door', '700', (u: { width: number | null; height: number | null }) => u.width],
+      ['Height of door', '650', (u: { width: number | null; height: number | null }) => u.height],
+    ] as const) {
+      await pane.getByLabel(label).fill(typed);
+      await pane.getByLabel(label).press('Enter');
+      await expect.poll(async () => of(units(await studio.project()).find((u) => u.name === 'door')!)).toBeCloseTo(Number(typed) / 1000, 6);
+      await page.getByRole('button', { name: 'Undo' }).click();
+    }
+    await pane.getByLabel('Width of door').fill('9000');
+    await pane.getByLabel('Width of door').press('Enter');
+    await expect(studio.notice).toContainText('wider than');
     // A finish in hand is put on a front, on the worktop, and dragged from the ledge onto another front; on the wall it draws a patch.
     await studio.stage('Finishes');
     await studio.card('Sluice white').click();

@@ -4,7 +4,7 @@ import { deriveModel } from '../../model/derive';
 import type { Project } from '../../project/schema';
 import { unitsSaid } from '../../testing/cabinets';
 import { box, edit, wallBy } from '../../testing/drafting';
-import { CHAINS, runChains } from './chains';
+import { CHAINS, figuresOf, runChains } from './chains';
 import { drawElevation } from './elevation';
 import { elevationFaces } from './unroll';
 
@@ -31,6 +31,19 @@ describe('the dimensions of a run in its elevation', () => {
     expect(figures(chains.heights)).toEqual(['150', '720', '30', '480', '720', '100', '300']);
     expect(figures(chains.heights).reduce((sum, f) => sum + Number(f), 0)).toBe(2500);
     expect(figures(chains['widths below']).reduce((sum, f) => sum + Number(f), 0)).toBe(4700);
+  });
+
+  it('have the figures of a unit where its strings measure it, to be typed over', () => {
+    const drawers = figuresOf(model, [placed], 'run-a-0', 0.05)!;
+    expect([drawers.width.value, drawers.height.value]).toEqual([expect.closeTo(0.6, 9), expect.closeTo(0.72, 9)]);
+    // On the line of the string: the same height as its figures, as far along as its unit stands.
+    const text = chains['widths below'].find((i) => i.kind === 'text')!;
+    if (text.kind !== 'text') throw new Error('A figure is text.');
+    expect(text.at.y).toBeCloseTo(drawers.width.from.y, 9);
+    expect((drawers.width.from.x + drawers.width.to.x) / 2).toBeCloseTo(text.at.x, 9);
+    expect([drawers.height.from.y, drawers.height.to.y]).toEqual([expect.closeTo(0.15, 9), expect.closeTo(0.87, 9)]);
+    expect(figuresOf(model, [placed], 'run-a-3', 0.05)!.width.from.y).toBeGreaterThan(2);
+    expect(figuresOf(model, [placed], 'none', 0.05)).toBeNull();
   });
 
   it('can be left out one by one, and are none where no run stands', () => {
