@@ -53,6 +53,9 @@ export interface Carcass {
 /** Cells that shelves are made in, where nothing is drawn out of them. */
 const HELD: ReadonlySet<Cell['kind']> = new Set(['door', 'glazed', 'open', 'niche']);
 
+/** Width of the pocket a door slides into, metres: its thickness, and room beside it. */
+const POCKET = 0.045;
+
 /** No shelf is made in a lower cell, metres. */
 const LOWEST_SHELF = 0.08;
 
@@ -200,7 +203,9 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
       grooves: [],
     });
   }
-  for (const { cell, field, row, column } of front.cells) {
+  for (const { cell, field, row, column, leaves } of front.cells) {
+    // Between a side and a shelf a door slides in.
+    const pocket = (hand: 'left' | 'right'): number => (leaves.some((l) => l.pocket && l.hand === hand) ? POCKET : 0);
     const dividers = panels.filter((p) => p.name === 'divider');
     const near = (x: number, left: boolean): number => {
       const d = dividers.find((p) => Math.abs((p.min.x + p.max.x) / 2 - x) < t * 2 && p.min.z < field.z1 && p.max.z > field.z0);
@@ -211,7 +216,7 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
     const high = Math.min(z1, ...boards.filter((p) => p.min.z >= field.z1 - t * 2).map((p) => p.min.z));
     if (cell.inside.length && !isDrawn(cell) && HELD.has(cell.kind)) {
       const back = cell.kind === 'open' ? 0 : setback;
-      const space = { x0: near(field.x0, true), x1: near(field.x1, false), y0, y1, z0: low, z1: high };
+      const space = { x0: near(field.x0, true) + pocket('left'), x1: near(field.x1, false) - pocket('right'), y0, y1, z0: low, z1: high };
       const laid = layInside(cell.inside, space, t);
       for (const s of laid.shelves) shelf(s.x0, s.x1, s.z, s.back ? back : 0);
       for (const d of laid.dividers)
@@ -231,7 +236,8 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
     const count = isDrawn(cell) || !HELD.has(cell.kind) ? 0 : cell.shelves;
     const each = (high - low - count * t) / (count + 1);
     if (each < LOWEST_SHELF) continue;
-    for (let k = 1; k <= count; k++) shelf(near(field.x0, true), near(field.x1, false), low + k * each + (k - 1) * t, cell.kind === 'open' ? 0 : setback);
+    for (let k = 1; k <= count; k++)
+      shelf(near(field.x0, true) + pocket('left'), near(field.x1, false) - pocket('right'), low + k * each + (k - 1) * t, cell.kind === 'open' ? 0 : setback);
   }
   return out;
 }

@@ -3,12 +3,13 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { drawRunUpright } from '../drawing/elevation/cabinets';
 import { deriveModel } from '../model/derive';
 import { bodyOf, derivedOf } from '../model/model';
+import { newOpening } from '../project/opening-defaults';
 import type { Project, Run } from '../project/schema';
 import { CORNERS, STANDS } from '../project/schema/cabinets';
 import { unitsSaid } from '../testing/cabinets';
 import { box, edit, wallBy } from '../testing/drafting';
 import { loadKernel, openEdges } from '../testing/solid';
-import { upToCeiling } from './ceiling';
+import { levelledTo, levelsFor, upToCeiling } from './ceiling';
 import { newRun } from './begin';
 import { CONSTRUCTIONS } from './figures';
 import { legAlong, legsAround } from './sides';
@@ -70,6 +71,33 @@ describe('units up to the ceiling', () => {
     expect(heights(next, 'run-a', (n) => n === 'cornice')[1]).toBeCloseTo(2.5, 4);
     expect(high).toBeGreaterThan(0.02);
     expect(upToCeiling({ ...own, ceiling: null }, [])).toMatch(/no room that has a ceiling/);
+  });
+});
+
+describe('the tops of hung units', () => {
+  it('are level with the tall ones, or with the head of a window, by one choice', () => {
+    const lit = edit(
+      room,
+      'opening.add',
+      newOpening(room, { id: 'w', name: 'W1', wall: leg.wall, kind: 'window', at: 1, width: 0.9, height: 1.1, sill: 1.05 }),
+    );
+    const run = newRun('run-a', 'Kitchen', level, [leg], 'metric');
+    const units = unitsSaid('600 larder, 600 drawers, 600 wall, 600 canopy hood').map((u) => (u.name === 'wall' ? { ...u, height: 0.5 } : u));
+    const before = derive(edit(lit, 'run.lay', { run, units }));
+    const levels = levelsFor(before, lit.openings);
+    expect(levels.map((l) => [l.text, Math.round(l.top * 1000)])).toEqual([
+      ['the tall units', 2200],
+      ['the head of W1', 2150],
+    ]);
+    for (const { top } of levels) {
+      const after = derive(edit(lit, 'run.lay', levelledTo(before, units, top)));
+      const hung = after.units.find((u) => u.unit.name === 'wall')!;
+      expect(hung.matrix[14] + hung.size.height).toBeCloseTo(top, 6);
+      const hood = (d: typeof after) => d.units.find((u) => u.unit.name === 'canopy hood')!.unit;
+      expect(hood(after)).toEqual(hood(before));
+    }
+    // Where nothing is there to be level with there is no such choice.
+    expect(levelsFor(derive(laid('600 drawers, 600 wall').project), {})).toEqual([]);
   });
 });
 

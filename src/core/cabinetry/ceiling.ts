@@ -1,4 +1,5 @@
-import type { Cabinet } from '../project/schema/cabinets';
+import type { Opening } from '../project/schema';
+import type { Cabinet, Run } from '../project/schema/cabinets';
 import { newCell } from '../project/joinery';
 import { NEAR } from '../units/tolerance';
 import { wallFoot } from './assemble';
@@ -48,4 +49,35 @@ export function upToCeiling(
     return { ...u, height, front: [{ height: more, cells }, ...u.front] };
   });
   return changed ? units : 'What hangs and what is tall is as high as its ceiling lets it be.';
+}
+
+/** No unit hangs that is lower, metres. */
+const LOWEST = 0.2;
+
+/** Something the tops of what hangs can be level with. */
+export interface Level {
+  id: string;
+  text: string;
+  /** Above the floor the run stands on, metres. */
+  top: number;
+}
+
+/** What the tops of hung units can be level with: the tall units of the run, the heads of windows and doors in its walls. */
+export function levelsFor({ run, units, step }: Pick<DerivedRun, 'run' | 'units' | 'step'>, openings: Readonly<Record<string, Opening>>): Level[] {
+  const tall = units.filter((u) => u.unit.band === 'tall' && !u.unit.bare).map((u) => run.made.plinth + u.size.height);
+  const walls = new Set(run.legs.flatMap((l) => (l.kind === 'wall' ? [l.wall] : [])));
+  const heads = Object.values(openings).filter((o) => walls.has(o.wall) && o.kind !== 'niche');
+  return [
+    ...(tall.length ? [{ id: 'tall', text: 'the tall units', top: Math.max(...tall) }] : []),
+    ...heads.map((o): Level => ({ id: o.id, text: `the head of ${o.name}`, top: o.sill + o.height - step })),
+  ].filter((l) => l.top - wallFoot(run.made) >= LOWEST);
+}
+
+/** A run whose hung units are as high as brings their tops to a height above its floor, metres; hoods hang as they did. */
+export function levelledTo({ run }: Pick<DerivedRun, 'run'>, all: readonly Cabinet[], top: number): { run: Run; units: Cabinet[] } {
+  const height = micro(top - wallFoot(run.made));
+  return {
+    run: { ...run, made: { ...run.made, wall: { ...run.made.wall, height } } },
+    units: inOrder(all).map((u) => (u.band === 'wall' && !isWithoutFronts(u.fittings) ? { ...u, height: null } : u)),
+  };
 }

@@ -1,5 +1,5 @@
 import type { Band, Cell, Construction, FrontGrid, Hand } from '../project/schema/cabinets';
-import { handOf } from './said';
+import { handOf, isWide } from './said';
 import { sharedOut } from './shares';
 
 /** A rectangle of a front seen from before it: x from the left edge of the unit, z above the foot of its carcass. Metres. */
@@ -13,6 +13,8 @@ export interface Field {
 /** A leaf: a door, a drawer front or a panel. */
 export interface Leaf extends Field {
   hand: Hand | null;
+  /** Once it stands open it slides back into its unit, beside the side it hangs at. */
+  pocket?: true;
 }
 
 /** A cell of a front with where it lies. */
@@ -120,11 +122,14 @@ function leavesOf(cell: Cell, field: Field, edge: Record<keyof Field, number>, {
   const whole = { x0: field.x0 + edge.x0, x1: field.x1 - edge.x1, z0: field.z0 + edge.z0, z1: field.z1 - edge.z1 };
   const hung = cell.kind === 'door' || cell.kind === 'glazed';
   const hand = hung ? handOf(cell, field.x1 - field.x0, hangs) : null;
-  if (hand !== 'pair') return [{ ...whole, hand }];
+  const wide = field.x1 - field.x0;
+  if (hand === 'pocket' && !isWide(wide)) return [{ ...whole, hand: hangs, pocket: true }];
+  if (hand !== 'pair' && hand !== 'pocket') return [{ ...whole, hand }];
+  const into = hand === 'pocket' ? { pocket: true as const } : {};
   const middle = (field.x0 + field.x1) / 2;
   const half = gap / 2;
   return [
-    { ...whole, x1: middle - half, hand: 'left' },
-    { ...whole, x0: middle + half, hand: 'right' },
+    { ...whole, x1: middle - half, hand: 'left', ...into },
+    { ...whole, x0: middle + half, hand: 'right', ...into },
   ];
 }

@@ -271,6 +271,7 @@ const HAND_WORDS: readonly [RegExp, Hand][] = [
   [/\b(right-hung|right|rh)\b/, 'right'],
   [/\b(pair|double)\b/, 'pair'],
   [/\bsliding\b/, 'sliding'],
+  [/\bpocket\b/, 'pocket'],
 ];
 
 /** Most drawers or shelves of a unit. */
@@ -388,5 +389,8 @@ export function completions(line: string): string[] {
   return [...begun, ...hands];
 }
 
+/** Whether a cell is so wide that a pair of doors closes it. */
+export const isWide = (width: number): boolean => width > WIDEST_DOOR + NEAR;
+
 /** How a door moves that nobody has said: wide ones are a pair, others hang away from the middle of the run. */
-export const handOf = (cell: Cell, width: number, before: 'left' | 'right'): Hand => cell.hand ?? (width > WIDEST_DOOR + NEAR ? 'pair' : before);
+export const handOf = (cell: Cell, width: number, before: 'left' | 'right'): Hand => cell.hand ?? (isWide(width) ? 'pair' : before);

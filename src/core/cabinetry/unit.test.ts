@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { moved, reachOf } from '../geometry/joint';
+import { moved, opensTo, reachOf } from '../geometry/joint';
 import { transformPoint } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
 import { BANDS, BUILDS, CELLS, FRONTS, HANDLES, HANDS, HOLDS, INSIDES, type FrontGrid } from '../project/schema/cabinets';
@@ -116,6 +116,44 @@ describe('a unit as it is made', () => {
     expect(Math.min(...open('door', 'up').map((q) => q.z))).toBeGreaterThan(0.8);
     expect(Math.max(...open('door', 'down').map((q) => q.z))).toBeLessThan(0.2);
     expect(reach(open('drawer', null))).toBeCloseTo(0.56 + 0.0204 + 0.9 * 0.47, 3);
+  });
+
+  it('slides its doors back into pockets, between its sides and its shelves, a pair where it is wide', () => {
+    for (const width of [0.55, 0.9]) {
+      const size = { width, height: 0.72, depth: 0.56 };
+      const made = CONSTRUCTIONS.frameless;
+      const grid = [{ height: null, cells: [newCell({ kind: 'door', hand: 'pocket', shelves: 2 })] }];
+      const { parts, carcass, front } = makeUnit(grid, size, 'base', made, { ...PLAIN_LOOK, fronts: 'flat', handles: 'none' });
+      const leaves = parts.filter((p) => p.part === 'fronts');
+      expect(front.cells[0].leaves).toHaveLength(width > 0.6 ? 2 : 1);
+      expect(leaves).toHaveLength(front.cells[0].leaves.length);
+      const shelves = carcass.panels.filter((p) => p.name === 'shelf');
+      const stands = (mesh: (typeof leaves)[0]['mesh'], joint: NonNullable<(typeof leaves)[0]['joint']>, share: number) => {
+        const m = opensTo(joint, share);
+        const all = Array.from({ length: mesh.positions.length / 3 }, (_, i) =>
+          transformPoint(m, { x: mesh.positions[i * 3], y: mesh.positions[i * 3 + 1], z: mesh.positions[i * 3 + 2] }),
+        );
+        const of = (key: 'x' | 'y'): [number, number] => [Math.min(...all.map((p) => p[key])), Math.max(...all.map((p) => p[key]))];
+        return { x: of('x'), y: of('y') };
+      };
+      for (const { mesh, joint } of leaves) {
+        // Half its way it stands out before the front, at a right angle.
+        const half = stands(mesh, joint!, 0.5);
+        expect(half.y[0]).toBeLessThan(-0.56 - 0.35);
+        const { x, y } = stands(mesh, joint!, 1);
+        // All of its way only its edge stands out, within the unit, clear of sides, shelves and back.
+        expect(y[0]).toBeGreaterThan(-0.56 - 0.13);
+        expect(y[1]).toBeLessThan(-0.05);
+        expect(x[0]).toBeGreaterThan(0.018);
+        expect(x[1]).toBeLessThan(width - 0.018);
+        for (const { min, max } of shelves) expect(Math.min(max.x, x[1]) - Math.max(min.x, x[0])).toBeLessThan(0);
+        // It opens without a leap.
+        for (let k = 1; k <= 20; k++) {
+          const [a, b] = [stands(mesh, joint!, (k - 1) / 20), stands(mesh, joint!, k / 20)];
+          expect(Math.abs(a.y[0] - b.y[0])).toBeLessThan(0.13);
+        }
+      }
+    }
   });
 
   it('has no shelves where boxes are drawn out', () => {

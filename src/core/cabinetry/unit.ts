@@ -176,7 +176,7 @@ function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band
     const at = { x0: leaf.x0, x1: leaf.x1, z0: leaf.z0 + lift, z1: leaf.z1 + lift, y: back, thick: made.front };
     const drawn = isDrawn(cell);
     const { wood, glass, metal, fixed } = leafParts(leaf, at, look, { glazed: cell.kind === 'glazed', drawn, band, handled: cell.kind !== 'panel' });
-    const joint = jointOf(leaf, at, drawn, room);
+    const joint = leaf.pocket ? pocketJoint(leaf, at, made, room) : jointOf(leaf, at, drawn, room);
     const parts: Made[] = [
       { part: 'fronts', mesh: wood, joint },
       { part: 'glass', mesh: glass, joint },
@@ -209,6 +209,21 @@ function jointOf(leaf: Leaf, { x0, x1, z0, z1, y }: At, drawn: boolean, room: nu
     default:
       return undefined;
   }
+}
+
+/** How far the axis of a door that goes into its pocket lies from its edge, beyond the side of its unit; and what of it stays out, metres. */
+const POCKET = { beside: 0.004, out: 0.05 } as const;
+
+/** A door that turns to a right angle, then slides back between the side of its unit and its shelves. */
+function pocketJoint({ hand }: Pick<Leaf, 'hand'>, { x0, x1, y }: At, { board: side, front }: Construction, room: number): Joint {
+  const off = side + front + POCKET.beside;
+  return {
+    kind: 'hinge',
+    at: { x: hand === 'left' ? x0 + off : x1 - off, y, z: 0 },
+    axis: { x: 0, y: 0, z: hand === 'left' ? -1 : 1 },
+    range: [0, Math.PI / 2],
+    then: { axis: { x: 0, y: 1, z: 0 }, by: Math.max(0, Math.min(x1 - x0 - off - POCKET.out, room - 0.02)) },
+  };
 }
 
 /** The handle of a leaf: on the edge away from its hinges; low on wall doors, high on base doors, within reach on tall ones. */

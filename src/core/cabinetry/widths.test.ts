@@ -107,6 +107,8 @@ describe('a unit of a run', () => {
     expect(sayRun(both, 'metric')).toBe('600 door, 450 drawers, 900 hob, 450 drawers, 600 door');
     expect(both.map((u) => u.front.at(-1)!.cells[0].hand)).toEqual(['left', null, null, null, 'right']);
     expect(both.slice(0, 3)).toEqual(units.slice(0, 3));
+    // Both sides stay as wide as one another from now on.
+    expect(both.map((u) => u.like)).toEqual([null, null, null, 'run-a-1', 'run-a-0']);
     // A copy keeps to nothing: two units would stand in one place.
     const kept = units.map((u, i) => (i === 1 ? { ...u, middle: { of: 'opening' as const, id: 'w' } } : u));
     const copied = mirroredAbout(derivedOn(kept, 4), kept, 'run-a-2', 'left', newId);

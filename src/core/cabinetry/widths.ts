@@ -129,6 +129,8 @@ const mirroredUnit = (u: Cabinet, id: string): Cabinet => ({
   front: mirroredFront(u.front),
   // What the one keeps to is not the place of the other.
   middle: null,
+  // Both sides stay as wide as one another.
+  like: u.width === null || u.corner ? null : (u.like ?? u.id),
   fittings: u.fittings.map((f) => ({
     ...f,
     traits: Object.fromEntries(Object.entries(f.traits).map(([k, v]) => [k, v === 'left' ? 'right' : v === 'right' ? 'left' : v])),

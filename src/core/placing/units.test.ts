@@ -6,7 +6,8 @@ import { derivedOf } from '../model/model';
 import { runChange } from '../project/commands';
 import type { Project } from '../project/schema';
 import { unitsSaid } from '../testing/cabinets';
-import { box, edit, wallBy } from '../testing/drafting';
+import { STYLES } from '../cabinetry/styles';
+import { box, change, edit, wallBy } from '../testing/drafting';
 import { putUnit, sideBefore, type UnitPlaced } from './units';
 
 // Inside, the room is 4.7 by 3.7 m; who faces the south wall has x = 4.85 at the left.
@@ -29,6 +30,24 @@ const names = (project: Project): string[] =>
   Object.values(project.cabinets)
     .sort((a, b) => a.order - b.order)
     .map((u) => u.name);
+
+describe('a run that begins', () => {
+  it('is made as its project says, in the style its scheme has for new runs; others are made so by one step', () => {
+    const first = laid(room, 2, 0.4, '600 drawers');
+    const [{ id, made }] = Object.values(first.runs);
+    const own = { ...made, base: { height: 0.65, depth: 0.5 }, stands: 'feet' as const };
+    const done = change(first, 'construction.set', { made: own, runs: [id] });
+    expect(done.project.runs[id].made).toEqual(own);
+    expect(change(done.project, 'history.patch', { patches: done.inverse as never }).project).toEqual(first);
+    const styled = edit(done.project, 'scheme.set', { id: first.scheme, set: { style: STYLES[0].id } });
+    const { run } = put(styled, 2.5, 2, '900 pans');
+    expect(run).toMatchObject({ made: own, style: STYLES[0].id, name: 'Island 1' });
+    const plain = edit(done.project, 'construction.set', { made: null, runs: [] });
+    expect(put(plain, 2.5, 2, '900 pans').run.made).toEqual(made);
+    // Runs that are there stay as they are made.
+    expect(plain.runs[id].made).toEqual(own);
+  });
+});
 
 describe('where a unit is put', () => {
   it('begins a run along the face one points before, in steps, and flush where little is left', () => {

@@ -1,4 +1,4 @@
-import { newRun } from '../cabinetry/begin';
+import { newRunIn } from '../cabinetry/begin';
 import { CONSTRUCTIONS } from '../cabinetry/figures';
 import type { DerivedRun } from '../cabinetry/derive';
 import { inOrder, unitsFrom } from '../cabinetry/line';
@@ -125,7 +125,8 @@ function freeLine(model: Model, runs: readonly DerivedRun[], level: string, poin
   const behind = nearest([...model.shell.walls.values()].flatMap(({ sides }) => sides.filter((s) => s.room === room && isStraight(s)).map(lineOf)));
   const by = facing ?? behind;
   const d = by ? scale(unit(sub(by.to, by.from)), facing ? -1 : 1) : { x: 1, y: 0 };
-  const deep = CONSTRUCTIONS[model.project.units === 'metric' ? 'frameless' : 'imperial'].base.depth;
+  const { construction, units } = model.project;
+  const deep = (construction ?? CONSTRUCTIONS[units === 'metric' ? 'frameless' : 'imperial']).base.depth;
   const corner = add(add(point, scale(d, -wide / 2)), scale(left(d), deep / 2));
   const from = { x: Math.round(corner.x / step) * step, y: Math.round(corner.y / step) * step };
   return { from, to: add(from, scale(d, wide)) };
@@ -186,7 +187,7 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
     if (one.width === null) return 'What stands free has a width: say it before the word, as in “600 drawers”.';
     if (one.corner) return 'A corner unit stands where two walls meet: point at the face of a wall that a room sees.';
     const line = freeLine(model, runs, level, point, wide, STEP[project.units]);
-    const run = newRun(newId('run'), freeName('Island', project.runs), level, [{ kind: 'free', ...line }], project.units);
+    const run = newRunIn(project, newId('run'), freeName('Island', project.runs), level, [{ kind: 'free', ...line }]);
     return { run, units: [{ ...one, run: run.id, order: 0 }], unit: one.id, note: 'stands free' };
   }
   // Where there is no run there is a wall.
@@ -199,7 +200,7 @@ export function putUnit(model: Model, level: string, point: Vec2, said: string, 
   const step = STEP[project.units];
   const begun = Math.min(length - wide, Math.max(0, Math.round((at - wide / 2) / step) * step));
   const start = begun < FLUSH ? 0 : length - wide - begun < FLUSH ? length - wide : begun;
-  const run = newRun(newId('run'), freeName('Run', project.runs), level, [leg], project.units);
+  const run = newRunIn(project, newId('run'), freeName('Run', project.runs), level, [leg]);
   const legs = legsAround(run, [one], shell);
   return {
     run: { ...run, legs, start: one.corner || one.width === null ? 0 : start },

@@ -435,6 +435,7 @@ function toVersion17(old: Plain): Plain {
 const toVersion18 = (old: Plain): Plain => ({
   ...old,
   version: 18,
+  construction: null,
   runs: each(old.runs, (run) => ({
     raised: 0,
     slabs: { joint: 'butted', longest: 3 },

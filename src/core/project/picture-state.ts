@@ -12,6 +12,7 @@ const UNSEEN: ReadonlySet<string> = new Set<keyof Project>([
   'units',
   'scheme',
   'schemes',
+  'construction',
   'dislikes',
   'money',
   'contents',
@@ -37,7 +38,7 @@ export function pictureState(project: Project, scheme: string = project.scheme, 
   const before = own.get(key);
   if (before) return before;
   const whole = takenIn(project, scheme, moment);
-  const seen = Object.entries(whole).filter(([name, value]) => !UNSEEN.has(name) && !(LATER.has(name) && Object.keys(value).length === 0));
+  const seen = Object.entries(whole).filter(([name, value]) => !UNSEEN.has(name) && !(LATER.has(name) && Object.keys(value as object).length === 0));
   const levels = Object.values(whole.levels).map(({ underlay: _, name: __, ...level }) => level);
   // A piece that is as its maker begins has the digest it had before there were traits.
   const pieces = Object.fromEntries(

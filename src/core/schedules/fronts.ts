@@ -15,6 +15,8 @@ interface Leaf {
   hand: Hand | null;
   drawn: boolean;
   moves: boolean;
+  /** It slides into its unit once it stands open. */
+  pocket?: true;
   width: number;
   height: number;
 }
@@ -46,6 +48,7 @@ export function leavesOf(own: AssembledUnit, { run: { made } }: DerivedRun): Lea
       hand: drawn ? null : leaf.hand,
       drawn,
       moves: cell.kind !== 'panel' && cell.kind !== 'dummy',
+      ...(leaf.pocket ? { pocket: true as const } : {}),
       width: leaf.x1 - leaf.x0,
       height: leaf.z1 - leaf.z0,
     }));
@@ -139,9 +142,10 @@ export function ironmongerySchedule(model: Model): IronmongeryRow[] {
     const add = (what: string, count: number): void => void (count && counts.set(what, (counts.get(what) ?? 0) + count));
     for (const own of run.units) {
       const { unit, size } = own;
-      for (const { hand, drawn, moves, height } of leavesOf(own, run)) {
+      for (const { hand, drawn, moves, height, pocket } of leavesOf(own, run)) {
         if (!moves) continue;
         if (drawn) add(`pair of runners, ${Math.round(runnerFor(size.depth - made.void - made.back) * 1000)}`, 1);
+        else if (pocket) add('set of pocket gear', 1);
         else if (hand === 'left' || hand === 'right') add(made.build === 'in-frame' ? 'butt hinge' : 'hinge', hingesFor(height));
         else if (hand === 'up' || hand === 'down') add('stay of a flap', 2);
         else if (hand === 'sliding') add('set of sliding gear', 1);
@@ -153,8 +157,9 @@ export function ironmongerySchedule(model: Model): IronmongeryRow[] {
         : unitCarcass(size.width, size.height, size.depth, unit.band, made, frontOf(own, made), fittingsIn(own, made), unit.fittings).panels;
       add('shelf support', PER.shelf * panels.filter((p) => p.name === 'shelf' && p.max.y - p.min.y < size.depth - made.board).length);
       const onLegs = made.build === 'frameless' || made.build === 'in-frame';
-      if (unit.band !== 'wall' && onLegs && (panels.length || followsCorner(own))) add('leg', PER.legs);
-      if (unit.band === 'wall' && (panels.length || followsCorner(own))) add('hanger', 2);
+      if (unit.band !== 'wall' && onLegs && made.stands !== 'hung' && (panels.length || followsCorner(own)))
+        add(made.stands === 'feet' ? 'foot' : 'leg', PER.legs);
+      if ((unit.band === 'wall' || made.stands === 'hung') && (panels.length || followsCorner(own))) add('hanger', 2);
     }
     return [...counts].map(([what, count]): IronmongeryRow => ({ id: run.id, run: run.run.name, what, count })).sort((a, b) => a.what.localeCompare(b.what));
   });

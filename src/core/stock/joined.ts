@@ -1,4 +1,4 @@
-import { moved, reachOf } from '../geometry/joint';
+import { opensTo } from '../geometry/joint';
 import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import type { Made } from './types';
 
@@ -29,6 +29,6 @@ export function joinParts(made: readonly Made[], open: number, first: readonly s
 function joined(all: readonly Made[], open: number): Mesh {
   if (all.length === 1 && !(open && all[0].joint)) return all[0].mesh;
   const builder = new MeshBuilder();
-  for (const { mesh, joint } of all) builder.add(mesh, joint && open ? moved(joint, reachOf(joint, open)) : undefined);
+  for (const { mesh, joint } of all) builder.add(mesh, joint && open ? opensTo(joint, open) : undefined);
   return builder.build();
 }

@@ -1,4 +1,4 @@
-import { newRun } from '@/core/cabinetry/begin';
+import { newRunIn } from '@/core/cabinetry/begin';
 import { leftOn } from '@/core/cabinetry/left';
 import { legAlong } from '@/core/cabinetry/sides';
 import { inOrder } from '@/core/cabinetry/line';
@@ -15,7 +15,7 @@ import { comingId, get, set, wasSet } from './session';
 /** Begins a run of cabinets along a side of a wall, and takes it in hand: what is in it is typed on its docket. */
 export function beginRun(wall: string, side: Side, room: string): void {
   const { project, run: edit, select } = useStudio.getState();
-  const run = newRun(newId('run'), freeName('Run', project.runs), project.walls[wall].level, [legAlong({ wall, side, room })], project.units);
+  const run = newRunIn(project, newId('run'), freeName('Run', project.runs), project.walls[wall].level, [legAlong({ wall, side, room })]);
   if (edit('run.lay', { run, units: [] })) select([{ entity: run.id, target: null }]);
 }
 

@@ -3,11 +3,20 @@ import { DomainError } from '../errors';
 import { cornersOf } from '../runs';
 import { broughtBack, giveStyle, StyleKit } from '../joinery';
 import { Cabinet, Id, JoineryStyle, Run, type Project } from '../schema';
+import { Construction } from '../schema/cabinets';
 import { stateOf } from '../topology';
 import { define, need } from './define';
 
 /** Edits of runs of cabinets, and of the styles they are made in. */
 export const cabinetCommands = {
+  'construction.set': define({
+    title: 'Set construction',
+    args: z.object({ made: Construction.nullable(), runs: z.array(Id).max(500).describe('that are made so too') }),
+    apply(draft, { made, runs }) {
+      draft.construction = made;
+      for (const id of runs) if (made) need(draft.runs, id, 'run').made = made;
+    },
+  }),
   'style.put': define({
     title: 'Set joinery style',
     args: JoineryStyle,

@@ -45,8 +45,8 @@ export type Band = (typeof BANDS)[number];
 export const CELLS = ['door', 'drawer', 'pan drawer', 'dummy', 'open', 'glazed', 'appliance', 'niche', 'panel'] as const;
 export type CellKind = (typeof CELLS)[number];
 
-/** How a door moves. */
-export const HANDS = ['left', 'right', 'pair', 'up', 'down', 'sliding', 'pull-out'] as const;
+/** How a door moves; into a pocket: it turns, then slides back into its unit, as a pair where it is wide. */
+export const HANDS = ['left', 'right', 'pair', 'up', 'down', 'sliding', 'pocket', 'pull-out'] as const;
 export type Hand = (typeof HANDS)[number];
 
 const Share = length(4).nullable().describe('metres; null: shares what is left with others');

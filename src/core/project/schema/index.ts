@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { collections, kindOf, type CollectionName, type PROJECT_KINDS } from '../kinds';
 import { Angle, FinishRef, Finishes, Id, Moment, Name } from './basics';
+import { Construction } from './cabinets';
 import { FaceLaying } from './finishes';
 import { BACKGROUNDS, Surroundings } from './outside';
 import { Address, Dislike, type Starts } from './surfaces';
@@ -73,6 +74,7 @@ const whole = {
   dislikes: z.array(Dislike).max(12),
   money: z.string().min(1).max(4).describe('sign of the money prices are in'),
   contents: Contents,
+  construction: Construction.nullable().default(null).describe('how new runs of cabinets are made; null: as is usual'),
   clearances: z.enum(CLEARANCES).default('usual').describe('by which figures the room beside furniture and the ways through rooms are checked'),
 };
 
@@ -185,6 +187,7 @@ export function emptyProject(id: string, name: string, units: Project['units'] =
     dislikes: [],
     money: '€',
     contents: { groups: {}, hidden: [], held: [] },
+    construction: null,
     clearances: 'usual',
   };
 }

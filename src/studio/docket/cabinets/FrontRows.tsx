@@ -36,6 +36,7 @@ const HANGS: Readonly<Record<Hand, string>> = {
   up: 'flap up',
   down: 'flap down',
   sliding: 'sliding',
+  pocket: 'into pockets',
   'pull-out': 'pull-out',
 };
 

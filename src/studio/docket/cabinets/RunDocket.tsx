@@ -1,4 +1,7 @@
 'use client';
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import { levelledTo, levelsFor } from '@/core/cabinetry/ceiling';
 import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { inOrder } from '@/core/cabinetry/line';
 import { leftOn } from '@/core/cabinetry/left';
@@ -34,7 +37,11 @@ export function RunRows({ run }: { run: Run }) {
   const set = (values: Partial<Run>): boolean => edit('run.put', { ...run, ...values });
   const make = (values: Partial<Construction>): boolean => set({ made: { ...run.made, ...values } });
   const { made } = run;
+  const runs = useStudio((s) => s.project.runs);
+  const project = useStudio((s) => s.project.construction);
   const derived = derivedOf(model, 'runs').find((r) => r.id === run.id);
+  const openings = useStudio((s) => s.project.openings);
+  const levels = derived?.units.some((u) => u.unit.band === 'wall') ? levelsFor(derived, openings) : [];
   const lying = derived ? lyingOf(derived, run) : null;
   const left = derived ? leftOn(derived, system) : [];
   const fields: Field[] = [
@@ -90,11 +97,43 @@ export function RunRows({ run }: { run: Run }) {
             { kind: 'length', label: 'Overhang', value: made.worktop.overhang, set: (overhang) => make({ worktop: { ...made.worktop, overhang } }) },
             { kind: 'length', label: 'Wall, above', value: made.wall.above, set: (above) => make({ wall: { ...made.wall, above } }) },
             { kind: 'length', label: 'Wall, high', value: made.wall.height, set: (height) => make({ wall: { ...made.wall, height } }) },
+            levels.length && derived
+              ? {
+                  kind: 'choice',
+                  label: 'Tops level',
+                  aria: 'What the tops of hung units are level with',
+                  value: '',
+                  options: [['', 'with …'], ...levels.map((l) => [l.id, l.text] as const)],
+                  set: (id) => {
+                    const level = levels.find((l) => l.id === id);
+                    return level
+                      ? edit(
+                          'run.lay',
+                          levelledTo(
+                            derived,
+                            derived.units.map((u) => u.unit),
+                            level.top,
+                          ),
+                        )
+                      : undefined;
+                  },
+                }
+              : null,
             { kind: 'length', label: 'Wall, deep', value: made.wall.depth, set: (depth) => make({ wall: { ...made.wall, depth } }) },
             { kind: 'length', label: 'Tall, high', value: made.tall.height, set: (height) => make({ tall: { ...made.tall, height } }) },
             { kind: 'choice', label: 'Status', value: run.status, options: STATUS_NAMES, set: (v) => set({ status: v as Run['status'] }) },
           ]}
         />
+        <Box sx={{ display: 'flex', gap: 0.75, mt: 0.75, flexWrap: 'wrap' }}>
+          <Button size="small" onClick={() => edit('construction.set', { made, runs: Object.keys(runs) })}>
+            So for all runs
+          </Button>
+          {project && JSON.stringify(project) !== JSON.stringify(made) ? (
+            <Button size="small" onClick={() => set({ made: project })}>
+              As others are made
+            </Button>
+          ) : null}
+        </Box>
       </Group>
       <RunEdges run={run} />
       <RunPresses run={run} />
