@@ -40,7 +40,7 @@ const PICTURES: Shipped[] = [
     viewpoint: 'view-kitchen',
     scheme: 'scheme-1',
     samples: 96,
-    made: '2026-11-29T12:02:00.000Z',
+    made: '2026-12-01T05:02:00.000Z',
   },
   {
     file: 'kitchen-bindery.hdr',
@@ -49,7 +49,7 @@ const PICTURES: Shipped[] = [
     viewpoint: 'view-kitchen',
     scheme: 'scheme-bindery',
     samples: 96,
-    made: '2026-11-29T12:01:30.000Z',
+    made: '2026-12-01T05:01:30.000Z',
   },
   {
     file: 'living.hdr',
@@ -58,7 +58,7 @@ const PICTURES: Shipped[] = [
     viewpoint: 'view-living',
     scheme: 'scheme-1',
     samples: 96,
-    made: '2026-11-29T12:01:00.000Z',
+    made: '2026-12-01T05:01:00.000Z',
   },
   {
     file: 'shower.hdr',
@@ -67,7 +67,7 @@ const PICTURES: Shipped[] = [
     viewpoint: 'view-shower',
     scheme: 'scheme-1',
     samples: 96,
-    made: '2026-11-29T12:00:30.000Z',
+    made: '2026-12-01T05:00:30.000Z',
   },
   {
     file: 'loft.exr',
@@ -76,7 +76,7 @@ const PICTURES: Shipped[] = [
     viewpoint: 'view-loft',
     scheme: 'scheme-1',
     samples: 96,
-    made: '2026-11-29T12:00:20.000Z',
+    made: '2026-12-01T05:00:20.000Z',
     moment: '2026-05-12T21:50',
   },
   {
@@ -86,7 +86,7 @@ const PICTURES: Shipped[] = [
     viewpoint: 'view-garden',
     scheme: 'scheme-1',
     samples: 48,
-    made: '2026-11-29T12:00:10.000Z',
+    made: '2026-12-01T05:00:10.000Z',
   },
 ];
 
