@@ -178,7 +178,7 @@ function standsFree(p: Vec2, run: Pick<Run, 'legs'>, legs: readonly BackLine[], 
  * @param units of the run, in order
  * @param legs lines their backs stand on, in the plan
  * @param ceiling height of the ceiling above the floor they stand on, metres; null: none
- * @param obstacles what stands out from walls behind them: their backs stand before it, their fronts where those of others do
+ * @param obstacles what stands out from walls behind them, as high as it is: their backs stand before it, their fronts where those of others do
  */
 export function assembleRun(
   run: LaidOut,
@@ -237,7 +237,7 @@ export function assembleRun(
     const unit = unitOf(placed.id);
     const lift = unit.band === 'wall' ? wallFoot(made) : 0;
     const whole = sizeOf(unit, made);
-    const back = backBefore(placed, obstacles, whole.depth);
+    const back = backBefore(placed, obstacles, whole.depth, lift);
     // It steps back from what stands out behind it: y grows to the wall.
     const matrix = multiply(multiply(placement(0, 0, lift, 0), placed.matrix), placement(0, -back, 0, 0));
     // What a unit is made of does not follow the last bits of where it stands.
@@ -256,7 +256,7 @@ export function assembleRun(
     under,
     overhang: made.worktop.overhang,
     slabs: run.slabs,
-    cutOuts: [...cuts, ...obstacles.map((o) => straight(legs[o.leg], o, o.depth))],
+    cutOuts: [...cuts, ...obstacles.filter((o) => o.top > made.plinth + made.base.height + NEAR).map((o) => straight(legs[o.leg], o, o.depth))],
     beyond: [...beyond, ...(run.raised > 0 ? [] : seated.map(behind))],
     corner: corners,
     walls: wallsAt(run, legs),
@@ -276,9 +276,9 @@ export const SHALLOWEST = 0.1;
 const OFF_OBSTACLE = 0.01;
 
 /** How far the back of a unit stands before its line, since something stands out from the wall behind it, metres. */
-function backBefore({ leg, stretch, corner }: PlacedUnit, obstacles: readonly Obstacle[], depth: number): number {
+function backBefore({ leg, stretch, corner }: PlacedUnit, obstacles: readonly Obstacle[], depth: number, foot: number): number {
   if (corner) return 0;
-  const behind = obstacles.filter((o) => o.leg === leg && Math.min(o.to, stretch.to) - Math.max(o.from, stretch.from) > NEAR);
+  const behind = obstacles.filter((o) => o.leg === leg && o.top > foot + NEAR && Math.min(o.to, stretch.to) - Math.max(o.from, stretch.from) > NEAR);
   return behind.length ? Math.min(Math.max(...behind.map((o) => o.depth)) + OFF_OBSTACLE, Math.max(0, depth - SHALLOWEST)) : 0;
 }
 

@@ -44,6 +44,8 @@ export function sideOf(leg: Extract<Leg, { kind: 'wall' }>, walls: Walls): WallS
 export interface Obstacle extends Stretch {
   leg: number;
   depth: number;
+  /** Its height above the floor of the level: what hangs higher is as deep as it is. */
+  top: number;
 }
 
 /** What stands out farther parts a run, as a chimney breast does: it does not go on before it, metres. */
@@ -58,26 +60,35 @@ function lineAlong(leg: Extract<Leg, { kind: 'wall' }>, walls: Walls): { line: B
   if (k < 0) return { line: lineOf(own), side: own, obstacles: [] };
   const d = unit(sub(lineOf(own).to, lineOf(own).from));
   const off = (p: Vec2, from: Vec2): Vec2 => ({ x: dot(sub(p, from), d), y: -cross(d, sub(p, from)) });
-  /** How far what stands between two parts stands out; endless where one can't tell. */
-  const between = (a: WallSide, b: WallSide): number => {
+  /** How far what stands between two parts stands out, and how high it is; endless where one can't tell. */
+  const between = (a: WallSide, b: WallSide): { deep: number; top: number } => {
     const [from, to] = [lineOf(a).to, lineOf(b).from];
     const long = distance(from, to);
-    let deep = 0;
+    let [deep, top] = [0, 0];
     for (const { sides } of walls.values())
       for (const s of sides) {
         if (s.room !== leg.room) continue;
         const [p, q] = [off(s.from, from), off(s.to, from)];
-        if (Math.min(p.x, q.x) > -HAIR && Math.max(p.x, q.x) < long + HAIR && Math.min(p.y, q.y) > -HAIR) deep = Math.max(deep, p.y, q.y);
+        if (Math.min(p.x, q.x) < -HAIR || Math.max(p.x, q.x) > long + HAIR || Math.min(p.y, q.y) < -HAIR) continue;
+        deep = Math.max(deep, p.y, q.y);
+        top = Math.max(top, s.height);
       }
-    return deep > NEAR ? deep : Infinity;
+    return { deep: deep > NEAR ? deep : Infinity, top };
   };
   let [first, last] = [k, k];
-  const found: [WallSide, WallSide, number][] = [];
-  for (let deep; last + 1 < parts.length && (deep = between(parts[last], parts[last + 1])) <= DEEPEST; last++) found.push([parts[last], parts[last + 1], deep]);
-  for (let deep; first > 0 && (deep = between(parts[first - 1], parts[first])) <= DEEPEST; first--) found.push([parts[first - 1], parts[first], deep]);
+  const found: { a: WallSide; b: WallSide; deep: number; top: number }[] = [];
+  const goesOn = (i: number): boolean => {
+    const [a, b] = [parts[i], parts[i + 1]];
+    const own = a && b ? between(a, b) : null;
+    if (!own || own.deep > DEEPEST) return false;
+    found.push({ a, b, ...own });
+    return true;
+  };
+  while (goesOn(last)) last++;
+  while (goesOn(first - 1)) first--;
   const line = { from: lineOf(parts[first]).from, to: lineOf(parts[last]).to };
   const along = (p: Vec2): number => off(p, line.from).x;
-  return { line, side: own, obstacles: found.map(([a, b, depth]) => ({ from: along(lineOf(a).to), to: along(lineOf(b).from), depth })) };
+  return { line, side: own, obstacles: found.map(({ a, b, deep, top }) => ({ from: along(lineOf(a).to), to: along(lineOf(b).from), depth: deep, top })) };
 }
 
 /** Lines the backs of units stand on, from left to right as one sees them; null where a wall is not there. */

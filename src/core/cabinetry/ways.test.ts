@@ -129,6 +129,15 @@ describe('a run past a boxed pipe', () => {
     expect(patch.shape).toMatchObject({ at: expect.closeTo(2.5, 6), width: expect.closeTo(4.7, 6) });
   });
 
+  it('steps back only as high as it stands: what hangs over it, and a worktop over it, are whole', () => {
+    const low = edit(room, 'wall.box', { wall: south, side: 'left', at: 2.5, width: 0.4, depth: 0.2, thickness: 0.05, top: { kind: 'fixed', height: 0.6 } });
+    const { run } = laid(low, '2000 drawers, 1000 door, 2000 wall, 1000 wall');
+    const deep = (name: string): number[] => run.units.filter((u) => u.unit.name === name).map((u) => Math.round(u.size.depth * 1000));
+    expect([deep('drawers'), deep('door'), deep('wall')]).toEqual([[560], [350], [330, 330]]);
+    expect(totalArea(run.worktop.regions)).toBeCloseTo(3 * 0.6 + 0.02 * 0.6, 5);
+    expect(run.units.some((u) => u.unit.band === 'wall')).toBe(true);
+  });
+
   it('is said where it is too shallow to step back', () => {
     const { run, model } = laid(boxed(2.5, 0.4, 0.3), '2300 drawers, 600 door, 2300 wall, 600 wall');
     expect(runFindings(run.run, model).filter((f) => f.code === 'unit.boxed')).toMatchObject([

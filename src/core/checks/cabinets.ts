@@ -117,7 +117,11 @@ function fits(run: DerivedRun, things: readonly At[], model: Model): Finding[] {
   for (const { unit, placed } of run.units) {
     if (unit.bare || placed.corner) continue;
     const behind = run.obstacles.find(
-      (o) => o.leg === placed.leg && Math.min(o.to, placed.stretch.to) - Math.max(o.from, placed.stretch.from) > NEAR && placed.depth - o.depth < SHALLOWEST,
+      (o) =>
+        o.leg === placed.leg &&
+        o.top > run.step + (unit.band === 'wall' ? wallFoot(run.run.made) : 0) + NEAR &&
+        Math.min(o.to, placed.stretch.to) - Math.max(o.from, placed.stretch.from) > NEAR &&
+        placed.depth - o.depth < SHALLOWEST,
     );
     if (behind)
       out.push({
