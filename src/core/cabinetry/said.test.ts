@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { unitsSaid } from '../testing/cabinets';
 import { INCH } from '../units/length';
 import { completed, completions, readLine, unitKinds, type SaidUnit } from './said';
 
@@ -62,6 +63,17 @@ describe('a run that is said', () => {
     expect(readLine('600 drawers 9', 'metric')).toMatchObject({ ok: false, message: '“600 drawers 9” can’t be made; a unit has 1 to 8 drawers or shelves.' });
     expect(readLine('0 x 600 drawers', 'metric').ok).toBe(false);
     expect(readLine('60 m door', 'metric')).toMatchObject({ ok: false, message: expect.stringContaining('up to 4 m') as string });
+  });
+
+  it('knows fridges behind two doors, halved or not, and housings with nothing behind their doors', () => {
+    const [seventy, fifty, boiler, service] = unitsSaid('600 fridge 70/30, 600 fridge 50/50, 500 boiler housing, 400 service housing');
+    expect([seventy, fifty].map((u) => [u.band, u.front.map((r) => r.height), u.fittings.length])).toEqual([
+      ['tall', [null, 0.715], 1],
+      ['tall', [null, null], 1],
+    ]);
+    expect([boiler.band, service.band]).toEqual(['wall', 'tall']);
+    expect(boiler.front[0].cells[0].inside[0].fields[0].kind).toBe('nothing');
+    expect(unitsSaid('600 door')[0].name).toBe('door');
   });
 
   it('is completed while it is typed', () => {

@@ -178,11 +178,26 @@ const KINDS: readonly Kind[] = [
   { word: 'free fridge', also: ['free-standing fridge'], band: 'tall', usual: [0.61, 30 * INCH], cards: ['fridge'], front: APPLIANCE },
   {
     word: 'fridge',
-    also: ['fridge freezer', 'fridge housing'],
+    also: ['fridge freezer', 'fridge housing', 'fridge 70/30'],
     band: 'tall',
     usual: [0.6, 30 * INCH],
     cards: ['fridge-built-in'],
     front: ({ hand }) => [row(null, door(hand, 0)), row(0.715, door(hand, 0))],
+  },
+  {
+    word: 'fridge 50/50',
+    band: 'tall',
+    usual: [0.6, 30 * INCH],
+    cards: ['fridge-built-in'],
+    front: ({ hand }) => [row(null, door(hand, 0)), row(null, door(hand, 0))],
+  },
+  // What they house is put in by others: nothing is behind their doors.
+  { word: 'boiler housing', band: 'wall', usual: [0.5, 21 * INCH], front: ({ hand }) => [row(null, { ...door(hand, 0), inside: [inside(null, 'nothing')] })] },
+  {
+    word: 'service housing',
+    band: 'tall',
+    usual: [0.4, 18 * INCH],
+    front: ({ hand }) => [row(null, { ...door(hand, 1) }), row(0.715, { ...door(hand, 0), inside: [inside(null, 'nothing')] })],
   },
   {
     word: 'wardrobe',
