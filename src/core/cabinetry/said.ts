@@ -90,6 +90,7 @@ const KINDS: readonly Kind[] = [
     front: ({ hand }) => [row(0.26, { kind: 'appliance' }), row(null, door(hand, 0))],
   },
   { word: 'hob', band: 'base', cards: ['hob'], front: ({ count }) => [row(DRAWER_LINE, { kind: 'dummy' }), ...drawers(count ?? 2)] },
+  { word: 'downdraught hob', band: 'base', usual: [0.9, 36 * INCH], cards: ['hob-draught'], front: () => [row(null, { kind: 'pan drawer' })] },
   { word: 'gas hob', band: 'base', cards: ['hob-gas'], front: ({ count }) => [row(DRAWER_LINE, { kind: 'dummy' }), ...drawers(count ?? 2)] },
   {
     word: 'oven',
@@ -105,6 +106,13 @@ const KINDS: readonly Kind[] = [
     cards: ['oven', 'hob'],
     // The body of the hob lies behind a rail.
     front: () => [row(null, { kind: 'panel' }), row(OVEN, { kind: 'appliance' })],
+  },
+  {
+    word: 'microwave drawer',
+    band: 'base',
+    usual: [0.6, 24 * INCH],
+    cards: ['microwave-drawer'],
+    front: () => [row(0.385, { kind: 'appliance' }), row(null, { kind: 'drawer' })],
   },
   { word: 'range cooker', also: ['range'], band: 'base', usual: [0.9, 36 * INCH], cards: ['range-cooker'], front: APPLIANCE },
   { word: 'dishwasher', band: 'base', usual: [0.6, 24 * INCH], cards: ['dishwasher'], front: APPLIANCE },

@@ -140,10 +140,31 @@ function oven({ width, depth, height }: PieceSize, { form }: z.output<typeof ove
 const hobTraits = z.object({
   heat: choice('Heat', ['induction', 'gas', 'ceramic'], 'induction'),
   rings: count('Rings', { min: 2, max: 6, first: 4 }),
+  draught: toggle('Draws off downwards', false),
 });
 
 /** What of a hob lies below the worktop, metres. */
 const HOB_BODY = 0.05;
+
+/** Width of the grille of a hob that draws off downwards, and the room on each side of it, metres; narrower hobs have none. */
+const GRILLE = { wide: 0.085, beside: 0.012, least: 0.7 } as const;
+
+/** What of a hob that draws off downwards lies below the worktop: its fan, metres. */
+const FAN = 0.19;
+
+/** Whether a hob is wide enough for a grille between its rings. */
+const drawsOff = ({ width, height }: Pick<PieceSize, 'width' | 'height'>, { draught, heat }: z.output<typeof hobTraits>): boolean =>
+  draught && heat !== 'gas' && width >= GRILLE.least && height >= FAN + 0.01;
+
+/** At what height of a hob the face of the worktop lies, metres. */
+const surfaceOf = (size: PieceSize, traits: z.output<typeof hobTraits>): number => (drawsOff(size, traits) ? FAN : HOB_BODY);
+
+/** Where rings lie on both sides of a grille: two behind one another. */
+function ringsBeside(width: number, depth: number): { x: number; y: number; r: number }[] {
+  const [inner, outer] = [GRILLE.wide / 2 + GRILLE.beside, width / 2];
+  const r = Math.min(0.105, ((outer - inner) / 2) * 0.9, depth * 0.21);
+  return [-1, 1].flatMap((s) => [-1, 1].map((t) => ({ x: (s * (inner + outer)) / 2, y: t * depth * 0.23, r })));
+}
 
 /** Where rings of a hob lie, as shares of its width and depth from its middle, and how large they are. */
 function ringsOf(n: number, width: number, depth: number): { x: number; y: number; r: number }[] {
@@ -162,8 +183,8 @@ function ringsOf(n: number, width: number, depth: number): { x: number; y: numbe
 }
 
 /** Rings or burners on a plate whose surface is at a height, with what works them. */
-function cooktop(own: Bag, width: number, depth: number, z: number, heat: string, n: number): void {
-  const field = ringsOf(n, width - 0.02, depth - (heat === 'gas' ? 0.12 : 0.06));
+function cooktop(own: Bag, width: number, depth: number, z: number, heat: string, n: number, beside = false): void {
+  const field = beside ? ringsBeside(width - 0.02, depth - 0.06) : ringsOf(n, width - 0.02, depth - (heat === 'gas' ? 0.12 : 0.06));
   const front = -depth / 2 + 0.04;
   if (heat === 'gas') {
     for (const { x, y, r } of field) {
@@ -194,13 +215,33 @@ function cooktop(own: Bag, width: number, depth: number, z: number, heat: string
   }
 }
 
-function hob({ width, depth, height }: PieceSize, { heat, rings }: z.output<typeof hobTraits>): Made[] {
-  const own = bag('plate', 'body', 'burners', 'supports', 'knobs', 'marks');
-  const z = HOB_BODY + 0.006;
-  own.plate.add(slab(roundRectangle(width, depth, 0.008), HOB_BODY + 0.0004, z, 0.0025));
-  own.body.add(slab(roundRectangle(width - 0.035, depth - 0.036, 0.01), 0, HOB_BODY + 0.0003, 0.003));
-  cooktop(own, width, depth, z, heat, Math.min(rings, width < 0.5 ? 2 : width < 0.7 ? 4 : width < 0.85 ? 5 : 6));
-  void height;
+/** How many rings a hob of a width has. */
+const ringsFor = (rings: number, width: number): number => Math.min(rings, width < 0.5 ? 2 : width < 0.7 ? 4 : width < 0.85 ? 5 : 6);
+
+function hob(size: PieceSize, traits: z.output<typeof hobTraits>): Made[] {
+  const { width, depth } = size;
+  const own = bag('plate', 'body', 'burners', 'supports', 'knobs', 'marks', 'grille');
+  const beside = drawsOff(size, traits);
+  const face = surfaceOf(size, traits);
+  const z = face + 0.006;
+  if (beside) {
+    // Slats across it, and a fan under its body that blows out behind.
+    const [long, half] = [depth * 0.62, GRILLE.wide / 2];
+    const n = isLight() ? 6 : 16;
+    for (const [x0, x1] of [
+      [-half, -half + 0.006],
+      [half - 0.006, half],
+    ])
+      own.grille.add(board(x0, -long / 2, z - 0.0002, x1, long / 2, z + 0.0036, 0.001));
+    for (let k = 0; k < n; k++) {
+      const y = -long / 2 + (long * k) / n;
+      own.grille.add(board(-half + 0.0063, y, z + 0.0001, half - 0.0063, y + (long / n) * 0.55, z + 0.0032, 0.0006));
+    }
+    own.body.add(board(-0.14, -depth * 0.3, 0, 0.14, depth * 0.3, face - HOB_BODY - 0.0004, 0.004));
+  }
+  own.plate.add(slab(roundRectangle(width, depth, 0.008), face + 0.0004, z, 0.0025));
+  own.body.add(slab(roundRectangle(width - 0.035, depth - 0.036, 0.01), face - HOB_BODY, face + 0.0003, 0.003));
+  cooktop(own, width, depth, z, traits.heat, ringsFor(traits.rings, width), beside);
   return whole(made(own));
 }
 
@@ -307,8 +348,13 @@ function rangeCooker({ width, depth, height }: PieceSize, { heat, doors, rail }:
   return whole([...out, ...made(own)]);
 }
 
-/** A drawer that is heated, under an oven. */
-function warmingDrawer({ width, depth, height }: PieceSize): Made[] {
+/** Lower ones have no window, metres. */
+const LOWEST_WINDOW = 0.24;
+
+const drawerTraits = z.object({ form: choice('Form', ['warming drawer', 'microwave drawer'], 'warming drawer') });
+
+/** A drawer that is heated, under an oven; or one that is a microwave, with its controls over its window. */
+function warmingDrawer({ width, depth, height }: PieceSize, { form }: z.output<typeof drawerTraits>): Made[] {
   const own = bag('case');
   const [w, d] = [width / 2, depth / 2];
   const y = -d + 0.02;
@@ -319,11 +365,31 @@ function warmingDrawer({ width, depth, height }: PieceSize): Made[] {
   const [q, low, rim] = [b - 0.012, 0.016, height - 0.035];
   for (const s of [-1, 1]) box.add(board(s < 0 ? -q : q - 0.004, y + 0.0004, low, s < 0 ? -q + 0.004 : q, d - 0.05, rim));
   box.add(board(-q + 0.004, y + 0.0004, low, q - 0.004, d - 0.05, low + 0.004)).add(board(-q + 0.004, d - 0.054, low + 0.004, q - 0.004, d - 0.05, rim));
+  const drawer = { part: 'drawer', mesh: box.build(), joint };
+  if (form === 'warming drawer' || height < LOWEST_WINDOW)
+    return [
+      ...whole(made(own)),
+      { part: 'fronts', mesh: board(-w, -d, 0.002, w, y, height - 0.002, 0.002), joint },
+      { part: 'handles', mesh: handleBar(0, -d, height * 0.72, width * 0.5), joint },
+      drawer,
+    ];
+  const fascia = height - 0.085;
+  const [side, foot, head] = [0.06, 0.055, fascia - 0.03];
+  const front = new MeshBuilder()
+    .add(board(-w, -d, 0.002, -w + side, y, fascia - 0.003, 0.0016))
+    .add(board(w - side, -d, 0.002, w, y, fascia - 0.003, 0.0016))
+    .add(board(-w + side, -d, 0.002, w - side, y, foot, 0.0016))
+    .add(board(-w + side, -d, head, w - side, y, fascia - 0.003, 0.0016));
+  const controls = new MeshBuilder();
+  for (let k = 0; k < 7; k++) controls.add(board(-0.09 + k * 0.026, -d - 0.0012, fascia + 0.03, -0.076 + k * 0.026, -d - 0.0002, fascia + 0.044, 0.0004));
   return [
     ...whole(made(own)),
-    { part: 'fronts', mesh: board(-w, -d, 0.002, w, y, height - 0.002, 0.002), joint },
-    { part: 'handles', mesh: handleBar(0, -d, height * 0.72, width * 0.5), joint },
-    { part: 'drawer', mesh: box.build(), joint },
+    { part: 'fronts', mesh: front.build(), joint },
+    { part: 'glass', mesh: board(-w + side + 0.0006, -d + 0.002, foot + 0.0006, w - side - 0.0006, -d + 0.0066, head - 0.0006, 0.0006), joint },
+    // It is opened by its controls, which stay where they are.
+    { part: 'display', mesh: board(-w, -d, fascia, w, y, height - 0.002, 0.0016) },
+    { part: 'marks', mesh: controls.build() },
+    drawer,
   ];
 }
 
@@ -365,14 +431,27 @@ export const cooking: StockItem[] = [
     id: 'warming-drawer',
     name: 'Warming drawer',
     category: 'Appliances',
+    traits: drawerTraits,
     size: { width: 0.595, depth: 0.55, height: 0.14 },
     min: { width: 0.44, depth: 0.4, height: 0.12 },
-    max: { width: 0.76, depth: 0.6, height: 0.3 },
+    max: { width: 0.76, depth: 0.6, height: 0.45 },
     mount: 'floor',
     foot: 0.15,
     builtIn: { word: 'warming drawer', how: () => 'cell' },
-    parts: { case: 'metal.steel-brushed', fronts: 'metal.steel-brushed', handles: 'metal.steel-brushed', drawer: 'metal.steel-brushed' },
-    words: 'plates',
+    parts: {
+      case: 'metal.steel-brushed',
+      fronts: 'metal.steel-brushed',
+      handles: 'metal.steel-brushed',
+      drawer: 'metal.steel-brushed',
+      glass: 'glass.smoke',
+      display: 'glass.smoke',
+      marks: 'paint.skein',
+    },
+    words: 'plates microwave',
+    cards: [
+      { id: 'warming-drawer', name: 'Warming drawer' },
+      { id: 'microwave-drawer', name: 'Microwave drawer', size: { width: 0.595, depth: 0.55, height: 0.38 }, traits: { form: 'microwave drawer' } },
+    ],
     sold: { supplier: 'Relay Street Electrical', price: 380 },
     connections: ['socket'],
     make: warmingDrawer,
@@ -385,25 +464,26 @@ export const cooking: StockItem[] = [
     traits: hobTraits,
     size: { width: 0.59, depth: 0.52, height: 0.06 },
     min: { width: 0.28, depth: 0.4, height: 0.056 },
-    max: { width: 1, depth: 0.55, height: 0.11 },
+    max: { width: 1, depth: 0.55, height: 0.22 },
     mount: 'floor',
     foot: 0.86,
     builtIn: {
       word: 'hob',
       how: () => 'top',
-      surface: () => HOB_BODY,
+      surface: surfaceOf,
       // Trade figures: a hob of 590 × 520 goes into 560 × 490.
       cut: ({ width, depth }) => rounded(width - 0.03, depth - 0.03, 0.012),
     },
     parts: {
       plate: 'glass.smoke',
       body: 'metal.powder-black',
+      grille: 'metal.powder-black',
       burners: 'metal.iron-black',
       supports: 'metal.iron-black',
       knobs: 'metal.steel-brushed',
       marks: 'paint.skein',
     },
-    words: 'cooker induction gas ceramic rings',
+    words: 'cooker induction gas ceramic rings downdraught extractor',
     sold: { supplier: 'Relay Street Electrical', price: 420 },
     clear: { front: 1, sides: 0.3 },
     connections: ['socket'],
@@ -418,15 +498,22 @@ export const cooking: StockItem[] = [
         traits: { heat: 'gas', rings: 5 },
         finishes: { plate: 'metal.steel-brushed' },
       },
+      { id: 'hob-draught', name: 'Hob with downdraught', size: { width: 0.83, depth: 0.52, height: 0.2 }, traits: { draught: true } },
       { id: 'hob-two', name: 'Hob, two rings', size: { width: 0.3, depth: 0.52, height: 0.06 }, traits: { rings: 2, heat: 'ceramic' } },
     ],
     make: hob,
-    symbol: ({ width, depth }, { rings, heat }) => [
-      outline(rounded(width, depth, 0.01)),
-      ...ringsOf(Math.min(rings, width < 0.5 ? 2 : width < 0.7 ? 4 : width < 0.85 ? 5 : 6), width - 0.02, depth - (heat === 'gas' ? 0.12 : 0.06)).map(
-        ({ x, y, r }) => outline(circle(r * 0.9, x, y + 0.02, 20)),
-      ),
-    ],
+    symbol: (size, traits) => {
+      const { width, depth } = size;
+      const beside = drawsOff(size, traits);
+      const field = beside
+        ? ringsBeside(width - 0.02, depth - 0.06)
+        : ringsOf(ringsFor(traits.rings, width), width - 0.02, depth - (traits.heat === 'gas' ? 0.12 : 0.06));
+      return [
+        outline(rounded(width, depth, 0.01)),
+        ...(beside ? [outline(rectangle(GRILLE.wide, depth * 0.62))] : []),
+        ...field.map(({ x, y, r }) => outline(circle(r * 0.9, x, y + 0.02, 20))),
+      ];
+    },
   }),
   maker({
     id: 'hood',
