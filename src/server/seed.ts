@@ -75,7 +75,7 @@ const PICTURES: Shipped[] = [
     name: 'Reading loft in the evening',
     viewpoint: 'view-loft',
     scheme: 'scheme-1',
-    samples: 96,
+    samples: 64,
     made: '2026-12-01T05:00:20.000Z',
     moment: '2026-05-12T21:50',
   },
