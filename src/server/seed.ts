@@ -48,7 +48,7 @@ const PICTURES: Shipped[] = [
     name: 'Kitchen from the hall door, bindery',
     viewpoint: 'view-kitchen',
     scheme: 'scheme-bindery',
-    samples: 96,
+    samples: 40,
     made: '2026-12-01T05:01:30.000Z',
   },
   {
