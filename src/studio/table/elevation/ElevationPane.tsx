@@ -195,11 +195,6 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           return;
         }
         if (holding) return e.currentTarget.focus();
-        // A finish in hand is put on what is drawn; on the bare wall a patch of it is begun.
-        if (dressing && !points.length) {
-          const point = find(e);
-          if (point?.spot?.target && point.spot.target.kind !== 'wall') return pressFinish(point);
-        }
         const handle = (e.target as Element).getAttribute('data-handle');
         if (handle !== null && held) {
           drag.current = { patch: held.derived.patch, handle: Number(handle), from: at(e), moved: false, meant: null };
@@ -225,6 +220,9 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           return;
         }
         if (entity && !points.length && (!patch || chosen.has(entity) || e.shiftKey || kind !== 'patch' || patch.shape.kind !== 'band')) {
+          // A finish in hand is put on what is drawn; on the bare wall a patch of it is begun.
+          const point = dressing ? find(e) : null;
+          if (point?.spot?.target && point.spot.target.kind !== 'wall') return pressFinish(point);
           state.select([{ entity, target: patch ? { kind: 'patch', patch: entity, part: 'field' } : null }]);
           const piece = project.pieces[entity];
           if (piece && !project.contents.held.includes(entity)) {
@@ -250,7 +248,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
           if (point) tools.showDrop(holding, point);
           return;
         }
-        if (dressing && !pan.current && !corner && !points.length) {
+        if (dressing && !pan.current && !drag.current && !corner && !points.length) {
           const point = find(e);
           if (point?.spot?.target && point.spot.target.kind !== 'wall') showFinish(point);
           else useStudio.getState().endPreview();
