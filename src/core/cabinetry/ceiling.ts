@@ -1,6 +1,7 @@
 import type { Opening } from '../project/schema';
 import type { Cabinet, Run } from '../project/schema/cabinets';
 import { newCell } from '../project/joinery';
+import { micro } from '../units/length';
 import { NEAR } from '../units/tolerance';
 import { wallFoot } from './assemble';
 import type { DerivedRun } from './derive';
@@ -13,8 +14,8 @@ const LEAST_ROW = 0.2;
 /** What is left under a ceiling that nothing covers, to bring a unit in, metres. */
 const EASE = 0.02;
 
-/** To a micrometre, as lengths are kept. */
-const micro = (v: number): number => Math.round(v * 1e6) / 1e6;
+/** Height of the board that closes it, where one does, metres. */
+const CLOSED = 0.05;
 
 /**
  * The units of a run stacked up to the ceiling: what hangs and what is tall gets as much higher as there is room under the
@@ -29,7 +30,7 @@ export function upToCeiling(
   if (ceiling === null) return 'It stands in no room that has a ceiling of its own.';
   const { made } = run;
   const cornice = Math.max(0, ...look.cornices.map(({ up }, i) => up + Math.max(0, ...(sections[i] ?? []).map((p) => p.y))));
-  const top = ceiling - (cornice > 0 ? cornice : run.infill ? 0.05 : EASE);
+  const top = ceiling - (cornice > 0 ? cornice : run.infill ? CLOSED : EASE);
   let changed = false;
   const units = inOrder(all).map((u): Cabinet => {
     if (u.band === 'base' || u.bare || isWithoutFronts(u.fittings)) return u;

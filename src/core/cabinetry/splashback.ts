@@ -27,6 +27,9 @@ function stationOn({ legs }: Pick<DerivedRun, 'legs'>, leg: number, side: WallSi
   return faceS(side, at + dot(sub(from, lineOf(side).from), unit(sub(to, from))));
 }
 
+/** How the ids of the patches of a run’s splashback begin. */
+const splashId = ({ id }: Pick<DerivedRun, 'id'>): string => `${id.slice(0, 60)}-splash-`;
+
 /** Where the splashback of a run begins, above the floor of the level, metres. */
 const splashBase = ({ run: { made, upstand }, step }: Pick<DerivedRun, 'run' | 'step'>): number =>
   step + made.plinth + made.base.height + made.worktop.thickness + upstand;
@@ -64,7 +67,7 @@ export function splashbacksOf(derived: DerivedRun, { walls }: Pick<ShellModel, '
     const leg = derived.run.legs[at];
     const side = leg.kind === 'wall' ? sideOf(leg, walls) : null;
     if (leg.kind !== 'wall' || !side) return [];
-    const id = `${derived.id.slice(0, 60)}-splash-${i}`;
+    const id = `${splashId(derived)}${i}`;
     const known = Object.hasOwn(before, id) ? before[id] : null;
     return [
       {
@@ -112,7 +115,7 @@ export function nicheIn(derived: DerivedRun, { walls }: Pick<ShellModel, 'walls'
   const height = Math.min(NICHE.height, field.top - field.base - 2 * NICHE.edge);
   const deep = Math.min(NICHE.deep, wallThickness(project, project.walls[leg.wall]) - NICHE.wall);
   if (deep < NICHE.wall) return 'Its wall is too thin for a niche.';
-  const patch = Object.values(project.patches).find((p) => p.id.startsWith(`${derived.id.slice(0, 60)}-splash-`));
+  const patch = Object.values(project.patches).find((p) => p.id.startsWith(splashId(derived)));
   return newOpening(project, {
     id,
     wall: leg.wall,

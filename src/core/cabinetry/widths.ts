@@ -1,6 +1,6 @@
 import { newCell } from '../project/joinery';
 import type { Cabinet, FrontGrid, Hand, Run } from '../project/schema/cabinets';
-import { formatLength, INCH, type UnitSystem } from '../units/length';
+import { formatLength, INCH, micro, type UnitSystem } from '../units/length';
 import { NEAR } from '../units/tolerance';
 import { assembleRun, type AssembledRun } from './assemble';
 import type { DerivedRun } from './derive';
@@ -17,8 +17,6 @@ const LEAST_FILLER = 0.01;
 
 /** What may give way or get wider: a unit of a width of its own that nothing is built into. */
 export const canGive = (u: Cabinet): boolean => u.width !== null && !u.corner && !u.bare && !u.fittings.length;
-
-const micro = (metres: number): number => Math.round(metres * 1e6) / 1e6;
 
 /** Units of the same band side by side on a leg, from the left, as they stand. */
 const rowOn = (laid: Pick<AssembledRun, 'units'>, leg: number, hung: boolean): Cabinet[] =>

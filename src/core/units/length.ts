@@ -97,3 +97,6 @@ export function snapStep(metres: number, system: UnitSystem): number {
   const step = system === 'metric' ? 0.005 : INCH / 2;
   return Math.round(Math.round(metres / step) * step * 1e8) / 1e8;
 }
+
+/** Metres to a micrometre, as lengths are kept that were worked out. */
+export const micro = (metres: number): number => Math.round(metres * 1e6) / 1e6;
