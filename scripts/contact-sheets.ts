@@ -49,27 +49,34 @@ const cards = CARDS.filter((card) => {
   return words.length === 0 || words.some((word) => names.includes(word));
 });
 
-/** A room of 5 by 4 m with a window at its left, and the card in it. */
+/** Where the card stands in its room, and how large that is: a large thing is seen whole from within it. Metres. */
+const ROOM =
+  said.away === 'near'
+    ? { width: 5, depth: 4, at: { x: 1.6, y: 2 }, on: { x: 1.4, y: 3.85 } }
+    : { width: 9, depth: 8.5, at: { x: 2.4, y: 6 }, on: { x: 2.2, y: 8.35 } };
+
+/** A room with a window at its left, and the card in it. */
 function roomWith(card: StockCard): Script {
   const s = new Script(emptyProject('sheet', 'Sheet'));
   s.do('site.set', { place: 'Sheet', latitude: 52, longitude: 0, moment: '2026-05-12T10:30', offset: 60, turbidity: 3, seen: -2 });
+  const { width, depth, at, on } = ROOM;
   const corners: [number, number][] = [
     [0, 0],
-    [5, 0],
-    [5, 4],
-    [0, 4],
+    [width, 0],
+    [width, depth],
+    [0, depth],
   ];
   s.draw(corners, { type: 'cavity-300', status: 'new' }, true);
-  s.open('window', 'W', [0, 2], [1.8, 1.35, 0.85]);
-  s.finish('floor', [s.room(2, 2).id], 'timber.oak');
+  s.open('window', 'W', [0, at.y], [1.8, 1.35, 0.85]);
+  s.finish('floor', [s.room(at.x, at.y).id], 'timber.oak');
   const { item } = card;
   const open = Number(said.open) / 100;
   if (item.hangs) s.hang(card.id, 'W', { open });
-  else if (item.mount === 'wall') s.place(card.id, 1.4, 3.85 - card.size.depth / 2, 0, { open });
+  else if (item.mount === 'wall') s.place(card.id, on.x, on.y - card.size.depth / 2, 0, { open });
   else if (item.mount === 'top' && (card.size.height > 0.05 || card.size.width < 0.9)) {
-    s.place('sideboard', 1.5, 2, 0);
-    s.place(card.id, 1.5, 2, 0, { open });
-  } else s.place(card.id, 1.6, 2, 0, { open });
+    s.place('sideboard', at.x, at.y, 0);
+    s.place(card.id, at.x, at.y, 0, { open });
+  } else s.place(card.id, at.x, at.y, 0, { open });
   return s.settle();
 }
 

@@ -9,17 +9,18 @@ import { add, cross, distance, dot, left, scale, sub, unit as unitVector, type V
 import { board } from '../stock/forms/boards';
 import type { Made, PieceSize } from '../stock/types';
 import { cornerParts } from './corner';
-import { cutsOf, placeFittings, whatIs, type PlacedFitting } from './fittings';
-import { layFront, type LaidFront } from './front';
+import { cutsOf, placeFittings, standsItself, type PlacedFitting } from './fittings';
+import { frontOut, layFront, type LaidFront } from './front';
 import type { Stretch } from './leg';
 import type { Obstacle } from './sides';
 import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
 import { DUST, NEAR } from '../units/tolerance';
 import { lookOf, newCell, unitLook } from '../project/joinery';
-import { PLINTH, pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
+import { pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
 import { cutToRoof } from './under-roof';
 import { makeUnit } from './unit';
-import { groovesBeside, plinthOf, slabMeshes, slabOf, withCorners, worktopOf, type Groove, type Worktop } from './worktop';
+import { grilleBelow, PLINTH, plinthOf, plinthParts, type Grille } from './plinth';
+import { groovesBeside, slabMeshes, slabOf, withCorners, worktopOf, type Groove, type Worktop } from './worktop';
 
 /** A unit of a run where it stands. */
 export interface AssembledUnit {
@@ -52,6 +53,8 @@ export interface AssembledRun {
   worktop: Worktop;
   /** Where its plinth stands, in the plan. */
   plinth: Region[];
+  /** Grilles in it: where they go through it in the plan, and between which heights above the floor, metres. */
+  grilles: Grille[];
   /** What finishes it at its ends and edges. */
   trim: Trim;
 }
@@ -264,11 +267,12 @@ export function assembleRun(
   });
   const worktop = run.raised > 0 ? { ...flat, raised: raisedOf(seated, legs, behind, corners) } : flat;
   // Machines that stand on the floor have feet of their own.
-  const onPlinth = standing.filter((p) => !unitOf(p.id).fittings.some((f) => whatIs(f)?.how === 'stands'));
+  const onPlinth = standing.filter((p) => !standsItself(unitOf(p.id)));
   const fronts = made.plinth > 0 && made.stands === 'plinth' ? plinthOf(legs, onPlinth, made.toe, PLINTH) : [];
   const returns = trim.returns.map((outer): Region => ({ outer, holes: [] }));
   const plinth = returns.length ? withoutSpikes(clipRegions('union', [...fronts, ...returns], [])) : fronts;
-  return { floor, hung, units: assembled, worktop, plinth, trim };
+  const grilles = made.vented && plinth.length ? onPlinth.flatMap((p) => grilleBelow(p, unitOf(p.id), legs, made) ?? []) : [];
+  return { floor, hung, units: assembled, worktop, plinth, grilles, trim };
 }
 
 /** A unit that steps back is no shallower, metres; and so far from what stands out. */
@@ -338,7 +342,7 @@ const cutOutsOf = (own: AssembledUnit, made: Construction): Ring[] =>
 
 /** What a run has as a whole, in the plan, z up from the floor of the level. @param sections of its cornices, x before the fronts, y up */
 export function runParts(
-  { worktop, plinth, trim }: AssembledRun,
+  { worktop, plinth, grilles, trim }: AssembledRun,
   run: LaidOut,
   legs: readonly BackLine[],
   sections: readonly (readonly Vec2[])[] = [],
@@ -365,7 +369,7 @@ export function runParts(
         trim.upstands[0].z1,
       ),
     });
-  if (plinth.length) parts.push({ part: 'plinth', mesh: prism(plinth, 0, made.plinth - 0.002) });
+  parts.push(...plinthParts(plinth, grilles, made.plinth - 0.002));
   for (const mesh of uprights([...trim.panels, ...trim.infills])) parts.push({ part: 'panels', mesh });
   for (const edge of trim.cornices)
     cornices.forEach(({ out, up }, i) => {
@@ -403,9 +407,9 @@ export const frontOf = (own: Pick<AssembledUnit, 'unit' | 'placed' | 'size'>, ma
 
 /** All that the parts of a unit follow from, as one word: two that are alike are made alike. */
 export const likeness = (
-  { unit: { front, band, bare, fittings }, placed: { corner, footprint, matrix }, size, clad, look, cut }: AssembledUnit,
+  { unit: { front, band, bare, backless, fittings }, placed: { corner, footprint, matrix }, size, clad, look, cut }: AssembledUnit,
   made: Construction,
-): string => JSON.stringify([front, band, bare, fittings, clad, corner ?? null, corner ? [footprint, matrix] : 0, size, made, look, cut]);
+): string => JSON.stringify([front, band, bare, backless, fittings, clad, corner ?? null, corner ? [footprint, matrix] : 0, size, made, look, cut]);
 
 /** All that a unit is made of, in its own axes. */
 export const unitParts = (own: AssembledUnit, made: Construction): Made[] =>
@@ -417,10 +421,15 @@ function wholeParts({ unit, placed, clad, look, size: { width, depth, height } }
   if (unit.bare === 'space') return [];
   if (unit.bare === 'filler')
     // A strip of front, scribed to what it meets.
-    return [{ part: 'fronts', mesh: board(0, -depth - made.front, lift, width, -depth, lift + height - (unit.band === 'base' ? made.under : 0)) }];
+    return [
+      {
+        part: 'fronts',
+        mesh: board(0, -depth - frontOut(made), lift, width, made.front - frontOut(made) - depth, lift + height - (unit.band === 'base' ? made.under : 0)),
+      },
+    ];
   if (followsCorner({ placed })) {
     return cornerParts(ownFootprint(placed), height, cornerCell({ unit }), unit.band, made, look, lift);
   }
   const grid = gridOf({ unit, placed, size: { width, depth, height } });
-  return makeUnit(grid, { width, height, depth }, unit.band, made, look, 'left', unit.fittings, clad).parts;
+  return makeUnit(grid, { width, height, depth }, unit.band, made, look, 'left', unit.fittings, clad, unit.backless).parts;
 }

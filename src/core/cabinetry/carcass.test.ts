@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BANDS, BUILDS, CELLS, HANDS, INSIDES, type Band, type Build, type FrontGrid } from '../project/schema/cabinets';
+import { BANDS, BUILDS, CELLS, HANDS, INSIDES, LIES, type Band, type Build, type Construction, type FrontGrid } from '../project/schema/cabinets';
 import { INCH } from '../units/length';
 import { carcassOf, cuttingList, panelVolume, type Panel } from './carcass';
 import { CONSTRUCTIONS } from './figures';
@@ -35,6 +35,7 @@ const grid: fc.Arbitrary<FrontGrid> = fc.array(fc.record({ height: share(0.1, 0.
 });
 const unit = fc.record({
   build: fc.constantFrom(...BUILDS),
+  lies: fc.constantFrom(...LIES),
   band: fc.constantFrom(...BANDS),
   width: fc.integer({ min: 300, max: 1200 }).map((mm) => mm / 1000),
   height: fc.integer({ min: 500, max: 2300 }).map((mm) => mm / 1000),
@@ -51,6 +52,7 @@ const common = (p: Pick<Panel, 'min' | 'max'>, q: Pick<Panel, 'min' | 'max'>): n
 
 const made = ({
   build,
+  lies,
   band,
   width,
   height,
@@ -58,13 +60,14 @@ const made = ({
   grid: front,
 }: {
   build: Build;
+  lies?: Construction['lies'];
   band: Band;
   width: number;
   height: number;
   depth: number;
   grid: FrontGrid;
 }) => {
-  const figures = CONSTRUCTIONS[build];
+  const figures = { ...CONSTRUCTIONS[build], ...(lies ? { lies } : {}) };
   const laid = layFront(front, width, height, band, figures);
   return { figures, laid, carcass: carcassOf(width, height, depth, band, figures, laid) };
 };
@@ -103,6 +106,49 @@ describe('a front, however it is divided', () => {
     expect(drawer.leaves[0].z0 - door.leaves[0].z1).toBeCloseTo(0.003, 12);
     expect(door.leaves.map((l) => l.hand)).toEqual(['left', 'right']);
     expect(door.leaves[1].x0 - door.leaves[0].x1).toBeCloseTo(0.003, 12);
+  });
+
+  it('lies on its boards, on half of them, or between them, wherever it is divided', () => {
+    fc.assert(
+      fc.property(unit, (one) => {
+        const { figures, laid, carcass } = made(one);
+        if (!one.grid.length || laid.lacks > 0) return;
+        const [y0, y1] = figures.lies === 'inset' ? [-one.depth, -one.depth + figures.front] : [-one.depth - figures.front, -one.depth];
+        for (const { x0, x1, z0, z1 } of laid.cells.flatMap((c) => c.leaves)) {
+          const leaf = { min: { x: x0, y: y0, z: z0 }, max: { x: x1, y: y1, z: z1 } };
+          // Nothing of the carcass or its frame is where a front is; shelves and what stands in cells lie behind it.
+          for (const panel of carcass.panels)
+            if (figures.frame === 0 || panel.board === 'frame') expect([panel.name, common(leaf, panel) > 1e-9]).toEqual([panel.name, false]);
+          if (figures.lies === 'inset') {
+            expect(Math.min(x0, z0, one.width - x1, one.height - z1)).toBeGreaterThan(Math.max(figures.board, figures.frame) - 1e-9);
+            for (const f of carcass.fields.map((f) => f.space).filter((s) => s.x0 < x1 && s.x1 > x0 && s.z0 < z1 && s.z1 > z0))
+              if (figures.frame === 0) expect(f.y0).toBeGreaterThan(y1 - 1e-9);
+          }
+        }
+      }),
+    );
+  });
+
+  it('half laid on, covers half of the board it hangs at, or half an inch of its frame; laid on, all but a joint', () => {
+    const front: FrontGrid = [{ height: null, cells: [newCell({ kind: 'door', hand: 'left' })] }];
+    const leaf = (build: Build, lies: Construction['lies']) =>
+      made({ build, lies, band: 'wall', width: 0.5, height: 0.72, depth: 0.33, grid: front }).laid.cells[0].leaves[0];
+    expect(leaf('frameless', 'half')).toMatchObject({ x0: 0.009, x1: 0.491, z0: 0.009, z1: 0.711 });
+    expect(leaf('frameless', 'inset')).toMatchObject({ x0: expect.closeTo(0.021, 9) as number, z1: expect.closeTo(0.699, 9) as number });
+    expect(leaf('imperial framed', 'half').x0).toBeCloseTo(1 * INCH, 9);
+    expect(leaf('imperial framed', 'on').x0).toBeCloseTo(0.0015, 9);
+    // Two doors beside one another in a frame part in the middle of the stile between them.
+    const two = made({
+      build: 'imperial framed',
+      lies: 'on',
+      band: 'wall',
+      width: 0.9,
+      height: 0.72,
+      depth: 0.33,
+      grid: [{ height: null, cells: [newCell({ hand: 'left' }), newCell({ hand: 'right' })] }],
+    }).laid.cells.map((c) => c.leaves[0]);
+    expect(two[1].x0 - two[0].x1).toBeCloseTo(0.003, 9);
+    expect((two[1].x0 + two[0].x1) / 2).toBeCloseTo(0.45, 9);
   });
 
   it('stands in a frame of 40 with gaps of 2 where it is made in-frame', () => {

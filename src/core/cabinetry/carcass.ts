@@ -1,6 +1,6 @@
 import type { Band, Cell, Construction } from '../project/schema/cabinets';
 import type { Vec3 } from '../geometry/vec';
-import { isDrawn, type LaidFront } from './front';
+import { isDrawn, parted, type LaidFront } from './front';
 import { layInside, type InsideField } from './inside';
 
 /** The three directions of a unit: along the run, from its front to its back, up. */
@@ -114,30 +114,32 @@ export function carcassOf(
     edged: ['front'],
     grooves: grooved ? [slot(v(t, by0, t - groove), v(width - t, by1, t))] : [],
   });
+  // Fronts that are set in between the boards want one over them, whatever is let into the worktop behind it.
+  const setIn = made.lies === 'inset' && frame === 0;
   if (band === 'base') {
     // Rails lie flat under the worktop, at the front and against the back; under what is let into it they stand.
     const deep = Math.min(rail, (backFace - face) / 2);
-    const rails: readonly [number, number, number][] = letIn
-      ? [
-          [face, face + t, height - rail],
-          [backFace - t, backFace, height - rail],
-        ]
-      : [
-          [face, face + deep, height - t],
-          [backFace - deep, backFace, height - t],
-        ];
-    rails.forEach(([y0, y1, low], i) =>
+    const flat = [
+      [face, face + (letIn ? Math.min(deep, 2 * made.front) : deep), height - t],
+      [backFace - deep, backFace, height - t],
+    ] as const;
+    const upright = [
+      [face, face + t, height - rail],
+      [backFace - t, backFace, height - rail],
+    ] as const;
+    [setIn || !letIn ? flat[0] : upright[0], letIn ? upright[1] : flat[1]].forEach(([y0, y1, low], i) => {
+      const stands = low < height - t;
       panels.push({
         name: 'rail',
         board: 'carcass',
         min: v(t, y0, low),
         max: v(width - t, y1, height),
-        thin: letIn ? 'y' : 'z',
+        thin: stands ? 'y' : 'z',
         grain: 'x',
-        edged: i === 0 ? [letIn ? 'down' : 'front'] : [],
+        edged: i === 0 ? [stands ? 'down' : 'front'] : [],
         grooves: [],
-      }),
-    );
+      });
+    });
   } else
     panels.push({
       name: 'top',
@@ -151,7 +153,7 @@ export function carcassOf(
     });
   panels.push({ name: 'back', board: 'back', min: v(bx0, by0, bz0), max: v(bx1, by1, bz1), thin: 'y', grain: 'z', edged: [], grooves: [] });
   const inside = { x0: t, x1: width - t, y0: face, y1: backFace, z0: t, z1: height - t };
-  const fields = divide(panels, inside, front, t, setback);
+  const fields = divide(panels, inside, front, t, setback, setIn ? made.front : 0);
   const isFilled = ({ name, min, max }: Panel): boolean => (name === 'shelf' || name === 'divider') && filled.some((f) => max.z > f.z0 && min.z < f.z1);
   const kept = panels.filter((p) => !isFilled(p));
   const [fy0, fy1] = [-depth, -depth + frameThick];
@@ -171,18 +173,20 @@ export function carcassOf(
   return { panels: kept, inside, fields, foot: floor };
 }
 
-/** Puts boards between rows and cells of the front, and what divides cells behind doors and in open ones. @returns what stands in these */
-function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t: number, setback: number): Carcass['fields'] {
+/**
+ * Puts boards between rows and cells of the front, and what divides cells behind doors and in open ones.
+ *
+ * @param fronts how far fronts lie in between the boards, metres
+ * @returns what stands in the cells
+ */
+function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t: number, setback: number, fronts: number): Carcass['fields'] {
   const out: Carcass['fields'] = [];
   const { x0, x1, y0, y1, z0, z1 } = inside;
   const shelf = (a: number, b: number, z: number, back: number): void =>
     void panels.push({ name: 'shelf', board: 'carcass', min: v(a, y0 + back, z), max: v(b, y1, z + t), thin: 'z', grain: 'x', edged: ['front'], grooves: [] });
-  // Drawers that lie over one another need no board between them.
-  const solid = (cell: Cell): boolean => !isDrawn(cell) && cell.kind !== 'dummy';
   front.between.rows.forEach((z, i) => {
-    const above = front.cells.filter((c) => c.row === i);
-    const below = front.cells.filter((c) => c.row === i + 1);
-    if (above.some((c) => solid(c.cell)) || below.some((c) => solid(c.cell))) shelf(x0, x1, Math.max(z0, Math.min(z1 - t, z - t / 2)), 0);
+    const row = (r: number): Cell[] => front.cells.filter((c) => c.row === r).map((c) => c.cell);
+    if (parted(row(i), row(i + 1))) shelf(x0, x1, Math.max(z0, Math.min(z1 - t, z - t / 2)), 0);
   });
   for (const { row, x } of front.between.cells) {
     const { field } = front.cells.find((c) => c.row === row)!;
@@ -214,16 +218,18 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
     const boards = panels.filter((p) => p.name === 'shelf' && p.max.x - p.min.x > x1 - x0 - t);
     const low = Math.max(z0, ...boards.filter((p) => p.max.z <= field.z0 + t * 2).map((p) => p.max.z));
     const high = Math.min(z1, ...boards.filter((p) => p.min.z >= field.z1 - t * 2).map((p) => p.min.z));
+    // Behind what closes a cell.
+    const behind = cell.kind === 'open' || cell.kind === 'niche' ? 0 : fronts;
     if (cell.inside.length && !isDrawn(cell) && HELD.has(cell.kind)) {
-      const back = cell.kind === 'open' ? 0 : setback;
-      const space = { x0: near(field.x0, true) + pocket('left'), x1: near(field.x1, false) - pocket('right'), y0, y1, z0: low, z1: high };
+      const back = cell.kind === 'open' ? 0 : setback + behind;
+      const space = { x0: near(field.x0, true) + pocket('left'), x1: near(field.x1, false) - pocket('right'), y0: y0 + behind, y1, z0: low, z1: high };
       const laid = layInside(cell.inside, space, t);
-      for (const s of laid.shelves) shelf(s.x0, s.x1, s.z, s.back ? back : 0);
+      for (const s of laid.shelves) shelf(s.x0, s.x1, s.z, s.back ? back : behind);
       for (const d of laid.dividers)
         panels.push({
           name: 'divider',
           board: 'carcass',
-          min: v(d.x, y0, d.z0),
+          min: v(d.x, y0 + behind, d.z0),
           max: v(d.x + t, y1, d.z1),
           thin: 'x',
           grain: 'z',
@@ -237,7 +243,12 @@ function divide(panels: Panel[], inside: Carcass['inside'], front: LaidFront, t:
     const each = (high - low - count * t) / (count + 1);
     if (each < LOWEST_SHELF) continue;
     for (let k = 1; k <= count; k++)
-      shelf(near(field.x0, true) + pocket('left'), near(field.x1, false) - pocket('right'), low + k * each + (k - 1) * t, cell.kind === 'open' ? 0 : setback);
+      shelf(
+        near(field.x0, true) + pocket('left'),
+        near(field.x1, false) - pocket('right'),
+        low + k * each + (k - 1) * t,
+        cell.kind === 'open' ? 0 : setback + behind,
+      );
   }
   return out;
 }

@@ -33,7 +33,7 @@ export function upToCeiling(
   const top = ceiling - (cornice > 0 ? cornice : run.infill ? CLOSED : EASE);
   let changed = false;
   const units = inOrder(all).map((u): Cabinet => {
-    if (u.band === 'base' || u.bare || isWithoutFronts(u.fittings)) return u;
+    if (u.band === 'base' || u.bare || isWithoutFronts(u)) return u;
     const foot = u.band === 'wall' ? wallFoot(made) : made.plinth;
     const now = u.height ?? made[u.band].height;
     const more = micro(top - foot - now);
@@ -79,6 +79,6 @@ export function levelledTo({ run }: Pick<DerivedRun, 'run'>, all: readonly Cabin
   const height = micro(top - wallFoot(run.made));
   return {
     run: { ...run, made: { ...run.made, wall: { ...run.made.wall, height } } },
-    units: inOrder(all).map((u) => (u.band === 'wall' && !isWithoutFronts(u.fittings) ? { ...u, height: null } : u)),
+    units: inOrder(all).map((u) => (u.band === 'wall' && !isWithoutFronts(u) ? { ...u, height: null } : u)),
   };
 }

@@ -33,13 +33,21 @@ export interface CornerLeaf {
 }
 
 /** The leaves of a corner unit: where two meet at the inner corner each keeps the thickness of the other free. */
-export function cornerLeaves(footprint: Ring, height: number, band: Band, made: Pick<Construction, 'front' | 'gap' | 'side' | 'under'>): CornerLeaf[] {
-  const { front, gap, side, under } = made;
+export function cornerLeaves(
+  footprint: Ring,
+  height: number,
+  band: Band,
+  made: Pick<Construction, 'front' | 'gap' | 'side' | 'under' | 'lies' | 'board'>,
+): CornerLeaf[] {
+  const { front, gap, side, under, board, lies } = made;
+  const inset = lies === 'inset';
+  const edge = { on: side, half: board / 2, inset: board + gap }[lies];
   const lines = frontLines(footprint);
-  const meets = lines.length > 1 ? front + gap : side;
+  // Set in between the boards, two that meet in a corner part there.
+  const meets = lines.length === 1 ? edge : inset ? gap : front + gap;
   return lines.flatMap(([from, to], i): CornerLeaf[] => {
-    const [x0, x1] = [i === 0 ? side : meets, distance(from, to) - (i === lines.length - 1 ? side : meets)];
-    return x1 - x0 < 0.05 ? [] : [{ from, to, x0, x1, z0: side, z1: height - (band === 'base' ? under : side) }];
+    const [x0, x1] = [i === 0 ? edge : meets, distance(from, to) - (i === lines.length - 1 ? edge : meets)];
+    return x1 - x0 < 0.05 ? [] : [{ from, to, x0, x1, z0: edge, z1: height - (band === 'base' && !inset ? under : edge) }];
   });
 }
 
@@ -92,7 +100,7 @@ export function cornerBoards(footprint: Ring, height: number, cell: Cell, made: 
     upright('back', [turn, mitre, b2, b1]),
     flat('bottom', 0, 0, t),
     flat('top', 0, height - t, height),
-    ...shelves.map((z) => flat('shelf', setback, z - t / 2, z + t / 2)),
+    ...shelves.map((z) => flat('shelf', setback + (made.lies === 'inset' ? made.front : 0), z - t / 2, z + t / 2)),
   ];
 }
 
@@ -158,7 +166,7 @@ export function cornerParts(footprint: Ring, height: number, cell: Cell, band: B
   };
   cornerLeaves(footprint, height, band, made).forEach(({ from: p, to: q, ...face }) => {
     const d = unit(sub(q, p));
-    const leaf = { ...face, z0: lift + face.z0, z1: lift + face.z1, y: -0.0004, thick: made.front };
+    const leaf = { ...face, z0: lift + face.z0, z1: lift + face.z1, y: made.lies === 'inset' ? made.front : -0.0004, thick: made.front };
     // One takes hold of the leaf that is farther from the hinges.
     const handled = fronts.length === 1 || (hung === fb) === (p === fa);
     const hand = hung === fa ? 'left' : 'right';

@@ -23,6 +23,22 @@ describe('what is exchanged', () => {
     expect([placed.item.id, placed.traits.form, placed.over]).toEqual(['oven', 'double', {}]);
   });
 
+  it('leaves a raised machine raised: a door before it, or its own front in its place', () => {
+    const own = swap('raised dishwasher, 600 door', 3, 'raised dishwasher', 'dishwasher');
+    if (typeof own === 'string') throw new Error(own);
+    expect(own[0].front.map((r) => r.cells[0].kind)).toEqual(['door', 'appliance', 'pan drawer']);
+    const [placed] = fittingsIn(assembleRun(run, own, wall(3)).units[0], run.made);
+    expect([placed.how, placed.over, placed.traits.front]).toEqual(['cell', {}, 'its own']);
+    const back = exchanged(run, own, wall(3), own[0].id, 0, 'dishwasher-built-in', 'metric');
+    if (typeof back === 'string') throw new Error(back);
+    expect(back[0].front.map((r) => [r.cells[0].kind, r.cells[0].hand])).toEqual([
+      ['door', 'left'],
+      ['door', 'down'],
+      ['pan drawer', null],
+    ]);
+    expect(fittingsIn(assembleRun(run, back, wall(3)).units[0], run.made)[0]).toMatchObject({ how: 'raised', over: {} });
+  });
+
   it('says by how much it is too high for its housing', () => {
     expect(swap('600 oven', 3, 'oven', 'oven-double')).toMatch(/^Oven, double is \d+ too high for its housing\.$/);
   });

@@ -4,7 +4,7 @@ import type { Cabinet, Run } from '../project/schema/cabinets';
 import { formatLength, type UnitSystem } from '../units/length';
 import { NEAR } from '../units/tolerance';
 import { assembleRun, fittingsIn, sizeOf } from './assemble';
-import { partOf, whatIs } from './fittings';
+import { howIn, isRaisedIn, partOf, whatIs } from './fittings';
 import { layFront } from './front';
 import type { BackLine } from './run';
 import { builtInOf } from './said';
@@ -49,8 +49,13 @@ export function addable(cards: readonly StockCard[], { band, fittings, front, co
 /** No unit is made narrower so that another finds room, metres. */
 const LEAST = 0.15;
 
-/** What a unit has to be as wide as for something to be built in, metres; null: its width does not matter. */
-function widthFor(how: BuiltInHow, width: number, board: number): number | null {
+/**
+ * What a unit has to be as wide as for something to be built in, metres; null: its width does not matter.
+ *
+ * @param between it stands between the sides, raised
+ */
+function widthFor(how: BuiltInHow, width: number, board: number, between: boolean): number | null {
+  if (between) return width + 2 * board + 0.003;
   if (how === 'cell') return width + 0.005;
   if (how === 'stands' || how === 'behind') return width + 0.003;
   if (how === 'inside') return width + 2 * board + 0.004;
@@ -62,6 +67,14 @@ function widthFor(how: BuiltInHow, width: number, board: number): number | null 
 function frontFor(how: BuiltInHow, was: BuiltInHow, { band, front }: Pick<Cabinet, 'band' | 'front'>): Cabinet['front'] {
   if (how === was) return front;
   const cell = (kind: 'appliance' | 'door', hand: 'down' | null = null) => newCell({ kind, hand });
+  // A raised machine has its own front, or a door before it, in its place among others.
+  if (howIn({ band, front }, was) !== was && (how === 'stands' || how === 'behind'))
+    return front.map((row) => ({
+      ...row,
+      cells: row.cells.map((c) =>
+        isRaisedIn(c, was) ? { ...cell(how === 'stands' ? 'appliance' : 'door', how === 'stands' ? null : 'down'), width: c.width } : c,
+      ),
+    }));
   if (how === 'stands') return [{ height: null, cells: [cell('appliance')] }];
   if (how === 'behind') return [{ height: null, cells: [cell('door', 'down')] }];
   return band === 'tall'
@@ -103,18 +116,19 @@ export function exchanged(
   const fittings = unit.fittings.slice();
   fittings[index] = fitting;
   let front = before ? frontFor(now.how, before.how, unit) : unit.front;
-  if (now.how === 'cell') {
+  const raised = howIn({ band: unit.band, front }, now.how) !== now.how;
+  if (now.how === 'cell' || (raised && now.how === 'stands')) {
     // Its row of the front is as high as it is.
-    const at = fittings.slice(0, index).filter((f) => ['cell', 'through'].includes(whatIs(f)?.how ?? '')).length;
+    const at = fittings.slice(0, index).filter((f) => ['cell', 'through', ...(raised ? ['stands'] : [])].includes(whatIs(f)?.how ?? '')).length;
     let k = -1;
     front = front.map((row) => {
       const has = row.cells.filter((c) => c.kind === 'appliance').length;
       const mine = at > k && at <= k + has;
       k += has;
-      return mine && row.height !== null ? { ...row, height: Math.round((size.height + 0.003) * 1e4) / 1e4 } : row;
+      return mine && row.height !== null ? { ...row, height: Math.round((size.height + (raised ? 1.5 * run.made.board : 0) + 0.003) * 1e4) / 1e4 } : row;
     });
   }
-  const needs = widthFor(now.how, size.width, run.made.board);
+  const needs = widthFor(now.how, size.width, run.made.board, raised);
   const wide = unit.width;
   const follows = now.how === 'stands' || now.how === 'behind' || now.how === 'hangs';
   const width = needs === null || wide === null ? wide : follows || needs > wide + NEAR ? Math.ceil(Math.round(needs * 1e6) / 1e3) / 1e3 : wide;

@@ -13,6 +13,7 @@ const METRIC: Construction = {
   setback: 0.02,
   edging: 0.001,
   front: 0.02,
+  lies: 'on',
   gap: 0.003,
   side: 0.0015,
   under: 0.003,
@@ -21,6 +22,7 @@ const METRIC: Construction = {
   stands: 'plinth',
   plinth: 0.15,
   toe: 0.055,
+  vented: false,
   base: { height: 0.72, depth: 0.56 },
   wall: { height: 0.72, depth: 0.33, above: 0.48 },
   tall: { height: 2.05, depth: 0.56 },
@@ -44,8 +46,8 @@ const IMPERIAL: Construction = {
 export const CONSTRUCTIONS: Readonly<Record<Build, Construction>> = {
   frameless: METRIC,
   imperial: IMPERIAL,
-  'imperial framed': { ...IMPERIAL, build: 'imperial framed', frame: 1.5 * INCH, frameThick: 0.75 * INCH },
-  'in-frame': { ...METRIC, build: 'in-frame', frame: 0.04, frameThick: 0.022, gap: 0.002, side: 0.002, under: 0 },
+  'imperial framed': { ...IMPERIAL, build: 'imperial framed', lies: 'inset', frame: 1.5 * INCH, frameThick: 0.75 * INCH },
+  'in-frame': { ...METRIC, build: 'in-frame', lies: 'inset', frame: 0.04, frameThick: 0.022, gap: 0.002, side: 0.002, under: 0 },
 };
 
 /** Widths units are sold in, metres. */

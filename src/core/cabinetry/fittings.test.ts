@@ -7,12 +7,14 @@ import { CARDS, LIGHT } from '../stock/stock';
 import { unitsSaid } from '../testing/cabinets';
 import { bounds } from '../testing/measures';
 import { loadKernel, openEdges, volume } from '../testing/solid';
-import { assembleRun, fittingsIn, unitParts, type AssembledUnit } from './assemble';
+import { assembleRun, fittingsIn, frontOf, unitParts, type AssembledUnit } from './assemble';
 import { newRun } from './begin';
-import { cardOf, firstFinish, whatIs } from './fittings';
+import { PLAIN_LOOK } from '../project/joinery';
+import { cardOf, firstFinish, placeFittings, whatIs } from './fittings';
 import { CONSTRUCTIONS } from './figures';
 import { builtInOf } from './said';
 import type { BackLine } from './run';
+import { makeUnit, unitCarcass } from './unit';
 
 beforeAll(loadKernel);
 
@@ -71,6 +73,46 @@ describe('what is built into a unit', () => {
     expect(laid('600 door, 900 range cooker, 600 door').worktop.stretches).toHaveLength(2);
     expect(laid('600 door, 600 washer, 600 door').worktop.stretches).toHaveLength(1);
     expect(totalArea(laid('600 washer').plinth)).toBe(0);
+  });
+
+  it('is raised in a tall unit that has a place for it among others: a machine behind a door, or one over the other', () => {
+    const dishwasher = only('raised dishwasher');
+    const [machine] = fittingsIn(dishwasher, made);
+    expect([machine.how, machine.over]).toEqual(['raised', {}]);
+    expect(machine.size.width).toBeCloseTo(0.598, 9);
+    const { carcass, front } = makeUnit(dishwasher.unit.front, dishwasher.size, 'tall', made, PLAIN_LOOK, 'left', dishwasher.unit.fittings);
+    // It stands on the shelf over the drawer, under the one below the door, and touches no board.
+    const z = machine.at.z - made.plinth;
+    const [low, high] = carcass.panels.filter((p) => p.name === 'shelf').sort((a, b) => a.min.z - b.min.z);
+    expect(z).toBeGreaterThan(low.max.z);
+    expect(z - low.max.z).toBeLessThan(0.005);
+    expect(z + machine.size.height).toBeLessThan(high.min.z);
+    expect(machine.at.y - machine.size.depth / 2).toBeGreaterThan(-dishwasher.size.depth);
+    // Its door covers it.
+    const [door] = front.cells.find((c) => c.cell.hand === 'down')!.leaves;
+    expect([door.z0 < z, door.z1 > z + machine.size.height]).toEqual([true, true]);
+    const tower = fittingsIn(only('washer and dryer'), made);
+    expect(tower.map((m) => [cardOf(m).id, m.how, m.over])).toEqual([
+      ['dryer', 'cell', {}],
+      ['washer', 'cell', {}],
+    ]);
+    expect(tower[0].at.z).toBeGreaterThan(tower[1].at.z + tower[1].size.height + made.board - 1e-9);
+    // Behind fronts that are set in it stands farther back.
+    const [inset] = placeFittings(dishwasher.unit, dishwasher.size, front, { ...made, lies: 'inset' });
+    expect(inset.at.y - machine.at.y).toBeCloseTo(made.front, 9);
+    // A free machine alone in its unit has no carcass, as before.
+    expect(fittingsIn(only('600 free fridge'), made)[0].how).toBe('stands');
+  });
+
+  it('is reached through a unit without a back where a boiler or meters are housed', () => {
+    for (const [line, backs] of [
+      ['500 boiler housing', 0],
+      ['400 service housing', 0],
+      ['500 wall', 1],
+    ] as const) {
+      const own = only(line);
+      expect([line, unitCarcass(own.unit, own.size, made, frontOf(own, made), []).panels.filter((p) => p.name === 'back').length]).toEqual([line, backs]);
+    }
   });
 
   it('fits into its unit, or says by how much it does not', () => {

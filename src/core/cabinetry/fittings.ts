@@ -1,19 +1,22 @@
 import { shiftBy } from '../geometry/extrude';
 import { MeshBuilder, transformPoint } from '../geometry/mesh';
 import { add3, type Vec2, type Vec3 } from '../geometry/vec';
-import type { Cabinet, Construction, Fitting } from '../project/schema/cabinets';
+import type { Cabinet, Cell, Construction, Fitting } from '../project/schema/cabinets';
 import { CARDS, clampSize, madeShut, stockItem, traitsFor } from '../stock/stock';
 import type { Traits } from '../stock/traits';
 import type { BuiltIn, BuiltInHow, Made, PieceSize, StockCard, StockItem } from '../stock/types';
 import { NEAR } from '../units/tolerance';
-import type { LaidFront } from './front';
+import { frontOut, type Field, type LaidFront } from './front';
+
+/** How something is built into a unit: as it is made to be, or raised behind a door of a tall one that opens downwards. */
+export type HowIn = BuiltInHow | 'raised';
 
 /** Something of the stock where it is built into a unit. */
 export interface PlacedFitting {
   fitting: Fitting;
   item: StockItem;
   built: BuiltIn;
-  how: BuiltInHow;
+  how: HowIn;
   traits: Traits;
   size: PieceSize;
   /** The origin of its axes in those of its unit; both look the same way. Metres. */
@@ -50,11 +53,36 @@ export function cardOf({ item, traits, size }: Pick<PlacedFitting, 'item' | 'tra
   return own.sort((a, b) => said(b) - said(a) || off(a) - off(b))[0] ?? CARDS.find((c) => c.item === item)!;
 }
 
+type Housing = Pick<Cabinet, 'band' | 'front' | 'fittings'>;
+
+/** The cells of a tall unit a machine stands in that would stand on the floor: beside others, open or behind a door that opens downwards. */
+export const isRaisedIn = (cell: Cell, how: BuiltInHow): boolean =>
+  how === 'stands' ? cell.kind === 'appliance' : cell.kind === 'door' && cell.hand === 'down';
+
+/** How something is built into a unit: what stands on the floor elsewhere is raised in a tall unit whose front has a cell for it among others. */
+export function howIn({ band, front }: Pick<Housing, 'band' | 'front'>, how: BuiltInHow): HowIn {
+  const cells = front.flatMap((row) => row.cells);
+  if ((how !== 'stands' && how !== 'behind') || band !== 'tall' || cells.length < 2 || !cells.some((c) => isRaisedIn(c, how))) return how;
+  return how === 'stands' ? 'cell' : 'raised';
+}
+
+const hasOne = (unit: Housing, ...hows: HowIn[]): boolean =>
+  unit.fittings.some((f) => {
+    const what = whatIs(f);
+    return what !== null && hows.includes(howIn(unit, what.how));
+  });
+
 /** Whether something built in stands or hangs where the carcass of its unit would be. */
-export const isWithoutCarcass = (fittings: readonly Fitting[]): boolean => fittings.some((f) => ['stands', 'behind', 'hangs'].includes(whatIs(f)?.how ?? ''));
+export const isWithoutCarcass = (unit: Housing): boolean => hasOne(unit, 'stands', 'behind', 'hangs');
 
 /** Whether what is built in is all there is: it has a front of its own. */
-export const isWithoutFronts = (fittings: readonly Fitting[]): boolean => fittings.some((f) => ['stands', 'hangs'].includes(whatIs(f)?.how ?? ''));
+export const isWithoutFronts = (unit: Housing): boolean => hasOne(unit, 'stands', 'hangs');
+
+/** Whether something stands on the floor itself, not on what its run stands on. */
+export const standsItself = (unit: Housing): boolean => hasOne(unit, 'stands');
+
+/** Whether what is built in wants air from below. */
+export const wantsAir = ({ fittings }: Pick<Housing, 'fittings'>): boolean => fittings.some((f) => whatIs(f)?.built.air);
 
 /** Whether something is let into the worktop over a unit: its rails stand upright there. */
 export const isLetIn = (fittings: readonly Fitting[]): boolean => fittings.some((f) => ['top', 'through'].includes(whatIs(f)?.how ?? ''));
@@ -71,6 +99,12 @@ export function firstFinish(fittings: readonly Fitting[], part: string): string 
   }
   return undefined;
 }
+
+/** Between which heights something stands that is raised between the boards of its row: the bottom and the top of its unit, or shelves about its lines. Metres. */
+const betweenBoards = ({ z0, z1 }: Field, height: number, board: number): { z0: number; z1: number } => ({
+  z0: z0 < NEAR ? board : z0 + board / 2,
+  z1: z1 > height - NEAR ? height - board : z1 - board / 2,
+});
 
 /** How much lower a machine is made so that the worktop goes over it, metres. */
 const LOWER = 0.05;
@@ -95,36 +129,48 @@ function fitted(item: StockItem, asked: PieceSize | null, room: Partial<PieceSiz
  * @param size of its carcass, metres
  * @param front its front as it is divided
  */
-export function placeFittings(
-  { band, fittings }: Pick<Cabinet, 'band' | 'fittings'>,
-  { width, height, depth }: PieceSize,
-  front: LaidFront,
-  made: Construction,
-): PlacedFitting[] {
+export function placeFittings(unit: Housing, { width, height, depth }: PieceSize, front: LaidFront, made: Construction): PlacedFitting[] {
+  const { band, fittings } = unit;
   const lift = band === 'wall' ? 0 : made.plinth;
-  const face = -depth - (made.frame > 0 ? 0 : made.front);
+  // What stands in an opening of the carcass itself has a rim before its edges.
+  const face = -depth - (made.frame > 0 ? frontOut(made) : made.front);
   const top = lift + height;
   const cells = front.cells.filter((c) => c.cell.kind === 'appliance');
+  const doors = front.cells.filter((c) => isRaisedIn(c.cell, 'behind'));
   const inside = width - 2 * made.board;
-  let cell = 0;
+  let [cell, door] = [0, 0];
   const out: PlacedFitting[] = [];
   for (const fitting of fittings) {
     const what = whatIs(fitting);
     if (!what) continue;
-    const { item, how, built, traits } = what;
+    const { item, built, traits } = what;
+    const how = howIn(unit, what.how);
     const put = (room: Partial<PieceSize>, at: (size: PieceSize) => Vec3): void => {
       const { size, over } = fitted(item, fitting.size, room);
-      out.push({ fitting, ...what, size, over, at: at(size) });
+      out.push({ fitting, ...what, how, size, over, at: at(size) });
     };
     const x = width / 2;
     switch (how) {
       case 'cell': {
         const field = cells[Math.min(cell++, cells.length - 1)]?.field;
         if (!field) break;
-        put({ width: field.x1 - field.x0 - EASE, height: field.z1 - field.z0 - EASE, depth: -face - EASE }, (s) => ({
+        // A machine that stands elsewhere has no rim: it stands between the boards.
+        const raised = what.how === 'stands';
+        const { z0, z1 } = raised ? betweenBoards(field, height, made.board) : field;
+        put({ width: (raised ? inside : field.x1 - field.x0) - EASE, height: z1 - z0 - EASE, depth: -face - EASE }, (s) => ({
           x: (field.x0 + field.x1) / 2,
           y: face + s.depth / 2,
-          z: lift + field.z0 + EASE / 2,
+          z: lift + z0 + EASE / 2,
+        }));
+        break;
+      }
+      case 'raised': {
+        const field = doors[Math.min(door++, doors.length - 1)].field;
+        const { z0, z1 } = betweenBoards(field, height, made.board);
+        put({ width: inside - EASE, height: z1 - z0 - EASE, depth: depth - EASE }, (s) => ({
+          x: (field.x0 + field.x1) / 2,
+          y: -depth + (made.front - frontOut(made)) + EASE / 2 + s.depth / 2,
+          z: lift + z0 + EASE / 2,
         }));
         break;
       }

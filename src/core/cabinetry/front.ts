@@ -1,6 +1,7 @@
 import type { Band, Cell, Construction, FrontGrid, Hand } from '../project/schema/cabinets';
 import { handOf, isWide } from './said';
 import { sharedOut } from './shares';
+import { NEAR } from '../units/tolerance';
 
 /** A rectangle of a front seen from before it: x from the left edge of the unit, z above the foot of its carcass. Metres. */
 export interface Field {
@@ -28,6 +29,9 @@ export interface LaidCell {
   leaves: Leaf[];
 }
 
+/** How far fronts stand out before the carcass, or the frame before it, metres. */
+export const frontOut = ({ lies, front }: Pick<Construction, 'lies' | 'front'>): number => (lies === 'inset' ? 0 : front);
+
 /** A front that is divided. */
 export interface LaidFront {
   cells: LaidCell[];
@@ -43,6 +47,13 @@ export interface LaidFront {
 export const isDrawn = ({ kind, hand }: Pick<Cell, 'kind' | 'hand'>): boolean =>
   kind === 'drawer' || kind === 'pan drawer' || ((kind === 'door' || kind === 'glazed') && hand === 'pull-out');
 
+/** Half laid on, a front covers no more of a frame, metres: half an inch. */
+const HALF_LAP = 0.0127;
+
+/** Whether a board lies between two rows: drawers that lie over one another need none. */
+export const parted = (above: readonly Pick<Cell, 'kind' | 'hand'>[], below: readonly Pick<Cell, 'kind' | 'hand'>[]): boolean =>
+  [...above, ...below].some((cell) => !isDrawn(cell) && cell.kind !== 'dummy');
+
 /** Cells that nothing closes. */
 const STANDS_OPEN: ReadonlySet<Cell['kind']> = new Set(['open', 'niche', 'appliance']);
 
@@ -50,8 +61,8 @@ const STANDS_OPEN: ReadonlySet<Cell['kind']> = new Set(['open', 'niche', 'applia
 const LEAST = 0.05;
 
 /**
- * Divides the front of a unit into its cells, and finds what closes them: laid on the carcass with gaps between, or inset in the
- * openings of a frame. Fields of cells fill the unit; leaves keep the gaps.
+ * Divides the front of a unit into its cells, and finds what closes them: laid on the carcass or on its frame, on all of its edges
+ * or on half of them, with gaps between; or set in between these. Fields of cells fill the unit, or are the openings of its frame.
  *
  * @param width of the unit, metres
  * @param height of its carcass, metres
@@ -89,9 +100,11 @@ export function layFront(grid: FrontGrid, width: number, height: number, band: B
     out.lacks = Math.max(out.lacks, -columns.rest);
     if (columns.rest > 0) columns.sizes[row.cells.length - 1] += columns.rest;
     let left = framed ? f : 0;
+    // Whether a board lies over this row, and under it.
+    const boards = { over: r === 0 || parted(grid[r - 1].cells, row.cells), under: r === grid.length - 1 || parted(row.cells, grid[r + 1].cells) };
     row.cells.forEach((cell, c) => {
       const field = { x0: left, x1: left + columns.sizes[c], z0, z1 };
-      out.cells.push({ row: r, column: c, cell, field, leaves: leavesOf(cell, field, edgesOf(field, width, height, band, made), made, hangs) });
+      out.cells.push({ row: r, column: c, cell, field, leaves: leavesOf(cell, field, edgesOf(field, width, height, band, made, boards), made, hangs) });
       left = field.x1;
       if (c < row.cells.length - 1) {
         out.between.cells.push({ row: r, x: left + f / 2 });
@@ -106,15 +119,37 @@ export function layFront(grid: FrontGrid, width: number, height: number, band: B
   return out;
 }
 
-/** What a leaf keeps free at each side of its field, laid on: half a gap to others, its own margin at the edges of the unit. */
-function edgesOf(field: Field, width: number, height: number, band: Band, { gap, side, under, frame }: Construction): Record<keyof Field, number> {
-  if (frame > 0) return { x0: gap, x1: gap, z0: gap, z1: gap };
-  return {
-    x0: field.x0 === 0 ? side : gap / 2,
-    x1: field.x1 > width - gap ? side : gap / 2,
-    z0: field.z0 === 0 ? side : gap / 2,
-    z1: field.z1 > height - gap ? (band === 'base' ? under : side) : gap / 2,
+/**
+ * What a leaf keeps free at each side of its field; less than nothing where it goes beyond, on a frame. Laid on, it keeps half a gap
+ * to others and its own margin at the edges of the unit; half laid on, half of each board that is seen beside it; inset, a gap to
+ * whatever it stands between.
+ *
+ * @param boards whether one lies over the row of the field, and under it
+ */
+function edgesOf(
+  field: Field,
+  width: number,
+  height: number,
+  band: Band,
+  made: Construction,
+  boards: { over: boolean; under: boolean },
+): Record<keyof Field, number> {
+  const { gap, side, under, frame, board, lies } = made;
+  const least = frame > 0 ? frame : gap;
+  const outer = { x0: field.x0 < least + NEAR, x1: field.x1 > width - least - NEAR, z0: field.z0 < least + NEAR, z1: field.z1 > height - least - NEAR };
+  const beside = { x0: true, x1: true, z0: boards.under, z1: boards.over };
+  const edge = (key: keyof Field): number => {
+    if (frame > 0) {
+      if (lies === 'inset') return gap;
+      const all = outer[key] ? frame - (key === 'z1' && band === 'base' ? under : side) : (frame - gap) / 2;
+      return -(lies === 'on' ? all : Math.min(all, HALF_LAP));
+    }
+    if (lies === 'inset') return (outer[key] ? board : beside[key] ? board / 2 : -gap / 2) + gap;
+    if (!outer[key]) return gap / 2;
+    if (key === 'z1' && band === 'base') return under;
+    return lies === 'half' ? board / 2 : side;
   };
+  return { x0: edge('x0'), x1: edge('x1'), z0: edge('z0'), z1: edge('z1') };
 }
 
 function leavesOf(cell: Cell, field: Field, edge: Record<keyof Field, number>, { gap }: Construction, hangs: 'left' | 'right'): Leaf[] {

@@ -88,6 +88,7 @@ export function unitsFrom(
       middle: null,
       like: null,
       look: {},
+      backless: said.backless,
       bare: said.bare,
       fittings: said.fittings,
       open: 0,

@@ -21,6 +21,8 @@ export interface SaidUnit {
   finishes: Record<string, string>;
   /** It turns the run into the next wall. */
   corner: boolean;
+  /** It has no back. */
+  backless: boolean;
   /** No carcass: a strip between a unit and a wall, or room that is left free. */
   bare: 'filler' | 'space' | null;
 }
@@ -39,6 +41,7 @@ interface Kind {
   /** Cards of the stock that are built into it. */
   cards?: readonly string[];
   corner?: true;
+  backless?: true;
   bare?: 'filler' | 'space';
 }
 
@@ -182,6 +185,23 @@ const KINDS: readonly Kind[] = [
     // The first appliance is the upper one.
     front: ({ hand }) => [row(null, door(hand, 1)), row(OVEN, { kind: 'appliance' }), row(0.385, { kind: 'appliance' }), row(0.57, { kind: 'pan drawer' })],
   },
+  {
+    word: 'raised dishwasher',
+    also: ['dishwasher housing'],
+    band: 'tall',
+    // A machine of 600 between its sides.
+    usual: [0.64, 27 * INCH],
+    cards: ['dishwasher-built-in'],
+    front: ({ hand }) => [row(null, door(hand ?? 'left', 1)), row(0.845, { kind: 'door', hand: 'down' }), row(0.4, { kind: 'pan drawer' })],
+  },
+  {
+    word: 'washer and dryer',
+    also: ['laundry housing'],
+    band: 'tall',
+    usual: [0.64, 30 * INCH],
+    cards: ['dryer', 'washer'],
+    front: ({ hand }) => [row(null, door(hand ?? 'left', 0)), row(0.873, { kind: 'appliance' }), row(0.882, { kind: 'appliance' })],
+  },
   { word: 'two-door fridge', band: 'tall', usual: [0.92, 36 * INCH], cards: ['fridge-two-doors'], front: APPLIANCE },
   { word: 'free fridge', also: ['free-standing fridge'], band: 'tall', usual: [0.61, 30 * INCH], cards: ['fridge'], front: APPLIANCE },
   {
@@ -199,12 +219,19 @@ const KINDS: readonly Kind[] = [
     cards: ['fridge-built-in'],
     front: ({ hand }) => [row(null, door(hand, 0)), row(null, door(hand, 0))],
   },
-  // What they house is put in by others: nothing is behind their doors.
-  { word: 'boiler housing', band: 'wall', usual: [0.5, 21 * INCH], front: ({ hand }) => [row(null, { ...door(hand, 0), inside: [inside(null, 'nothing')] })] },
+  // What they house is put in by others: nothing is behind their doors, not even a back.
+  {
+    word: 'boiler housing',
+    band: 'wall',
+    usual: [0.5, 21 * INCH],
+    backless: true,
+    front: ({ hand }) => [row(null, { ...door(hand, 0), inside: [inside(null, 'nothing')] })],
+  },
   {
     word: 'service housing',
     band: 'tall',
     usual: [0.4, 18 * INCH],
+    backless: true,
     front: ({ hand }) => [row(null, { ...door(hand, 1) }), row(0.715, { ...door(hand, 0), inside: [inside(null, 'nothing')] })],
   },
   {
@@ -362,6 +389,7 @@ function readOne(text: string, system: UnitSystem): SaidUnit | string {
     front: kind.front({ hand, count }),
     ...builtInOf(kind.cards ?? []),
     corner: kind.corner ?? false,
+    backless: kind.backless ?? false,
     bare: kind.bare ?? null,
   };
 }

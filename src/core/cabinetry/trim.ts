@@ -5,7 +5,9 @@ import { closedSection, sweep, type SweepStretch } from '../geometry/sweep';
 import { add, cross, distance, left, scale, sub, unit as unitVector, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Cabinet, Construction, Run, RunLook } from '../project/schema/cabinets';
 import { NEAR } from '../units/tolerance';
-import { goesUnder, isWithoutFronts, whatIs } from './fittings';
+import { goesUnder, isWithoutFronts, standsItself, whatIs } from './fittings';
+import { frontOut } from './front';
+import { PLINTH } from './plinth';
 import type { Stretch } from './leg';
 import { meeting, stretchOn, type BackLine, type PlacedUnit } from './run';
 
@@ -63,9 +65,6 @@ const OFF_WALL = 0.0006;
 
 /** What is lower under the ceiling is not closed, metres. */
 const LEAST_INFILL = 0.01;
-
-/** Thickness of a plinth board, metres. */
-export const PLINTH = 0.016;
 
 /** Thickness of upstands, metres. */
 const UPSTAND = 0.015;
@@ -157,9 +156,9 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
       ? !bases.some((o) => o.leg < s.leg || (o.leg === s.leg && o.from < s.from - NEAR))
       : !bases.some((o) => o.leg > s.leg || (o.leg === s.leg && o.to > s.to + NEAR));
   for (const s of all) {
-    if (s.unit.bare || (s.unit.band === 'wall' && isWithoutFronts(s.unit.fittings))) continue;
+    if (s.unit.bare || (s.unit.band === 'wall' && isWithoutFronts(s.unit))) continue;
     // Beside a range cooker nothing ends.
-    const alone = s.unit.fittings.some((f) => whatIs(f)?.how === 'stands') && !underWorktop(s.unit, made);
+    const alone = standsItself(s.unit) && !underWorktop(s.unit, made);
     if (alone) continue;
     for (const side of ['left', 'right'] as const) {
       const found = beside(s, side);
@@ -176,7 +175,7 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
       if (run.ends === 'panels' && fits) {
         const stretch = side === 'left' ? { from: s.from - t, to: s.from } : { from: s.to, to: s.to + t };
         // What stands free has a back that its ends cover.
-        out.panels.push({ ring: strip(legs[s.leg], stretch, free(s.leg) ? -t : OFF_WALL, s.depth + (made.frame > 0 ? 0 : t)), z0: s.foot, z1: s.top });
+        out.panels.push({ ring: strip(legs[s.leg], stretch, free(s.leg) ? -t : OFF_WALL, s.depth + frontOut(made)), z0: s.foot, z1: s.top });
         outward.set(`${s.unit.id} ${side}`, t);
         if (s.unit.band === 'base') out.beyond.push({ ...stretch, leg: s.leg, depth: s.depth });
         continue;
@@ -205,7 +204,7 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
         out.upstands.push({ ring: strip(legs[s.leg], s, 0, UPSTAND), z0, z1: z0 + run.upstand });
       }
   const edges = (rows: readonly PlacedUnit[], spans: readonly Span[], height: (s: Span) => number): Edging[] =>
-    groupsOf(rows, spans, height).map((group) => edgeOf(group, legs, made.frame > 0 ? 0 : t, height, (id, side) => outward.get(`${id} ${side}`) ?? 0, beside));
+    groupsOf(rows, spans, height).map((group) => edgeOf(group, legs, frontOut(made), height, (id, side) => outward.get(`${id} ${side}`) ?? 0, beside));
   if (run.cornices.length) {
     const tall = standing.filter((s) => s.unit.band === 'tall');
     out.cornices = [
@@ -219,10 +218,10 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
   }
   if (run.infill && ceiling !== null)
     for (const s of all) {
-      if (s.unit.band === 'base' || s.unit.bare || (s.unit.band === 'wall' && isWithoutFronts(s.unit.fittings))) continue;
+      if (s.unit.band === 'base' || s.unit.bare || (s.unit.band === 'wall' && isWithoutFronts(s.unit))) continue;
       if (ceiling - s.top < LEAST_INFILL) continue;
       const between = { z0: s.top, z1: ceiling - OFF_WALL };
-      const face = s.depth + (made.frame > 0 ? 0 : t);
+      const face = s.depth + frontOut(made);
       // A board in the plane of the fronts, cut short where the next leg turns; and one back to the wall at ends that show.
       const turn = s.placed.corner && s.placed.corner !== 'diagonal' ? { first: s.leg < legs.length - 1 && s.to > length(s.leg) - NEAR } : null;
       const [from, to] = turn ? (turn.first ? [s.from, s.to - s.depth] : [s.from + s.depth, s.to]) : [s.from, s.to];
@@ -250,7 +249,7 @@ function groupsOf(rows: readonly PlacedUnit[], spans: readonly Span[], height: (
   const groups: Span[][] = [];
   for (const placed of rows) {
     const own = spans.filter((s) => s.placed === placed).sort((a, b) => a.leg - b.leg);
-    if (!own.length || isWithoutFronts(own[0].unit.fittings) || own[0].unit.bare) continue;
+    if (!own.length || isWithoutFronts(own[0].unit) || own[0].unit.bare) continue;
     const group = groups.at(-1);
     const last = group?.at(-1);
     const first = own[0];

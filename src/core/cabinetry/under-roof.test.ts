@@ -103,7 +103,7 @@ describe('units under a roof', () => {
     const run = runOf(wardrobe(open, walls[0]));
     const own = run.units.find((u) => u.cut.length)!;
     const { made } = run.run;
-    const whole = unitCarcass(own.size.width, own.size.height, own.size.depth, own.unit.band, made, frontOf(own, made), [], own.unit.fittings).panels;
+    const whole = unitCarcass(own.unit, own.size, made, frontOf(own, made), []).panels;
     const cut = panelsUnder(whole, own, made);
     const { gx, gy, c } = own.cut[0];
     expect(gx).toBeCloseTo(0, 9);

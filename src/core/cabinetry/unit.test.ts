@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { moved, opensTo, reachOf } from '../geometry/joint';
 import { transformPoint } from '../geometry/mesh';
 import { within } from '../geometry/shapes';
-import { BANDS, BUILDS, CELLS, FRONTS, HANDLES, HANDS, HOLDS, INSIDES, type FrontGrid } from '../project/schema/cabinets';
+import { BANDS, BUILDS, CELLS, FRONTS, HANDLES, HANDS, HOLDS, INSIDES, LIES, type FrontGrid } from '../project/schema/cabinets';
 import { FINE, LIGHT } from '../stock/stock';
 import { bounds } from '../testing/measures';
 import { loadKernel, openEdges, volume } from '../testing/solid';
@@ -36,6 +36,7 @@ const grid: fc.Arbitrary<FrontGrid> = fc.array(fc.record({ height: fc.constant(n
 });
 const unit = fc.record({
   build: fc.constantFrom(...BUILDS),
+  lies: fc.constantFrom(...LIES),
   band: fc.constantFrom(...BANDS),
   width: fc.integer({ min: 350, max: 1200 }).map((mm) => mm / 1000),
   height: fc.integer({ min: 600, max: 2200 }).map((mm) => mm / 1000),
@@ -51,10 +52,10 @@ const unit = fc.record({
 describe('a unit as it is made', () => {
   it('is of closed parts within its sizes, light and fine, and of the same parts both times', () => {
     fc.assert(
-      fc.property(unit, ({ build, band, width, height, depth, grid: front, ...look }) => {
+      fc.property(unit, ({ build, lies, band, width, height, depth, grid: front, ...look }) => {
         const names = [LIGHT, FINE].map((off) =>
           within(off, () => {
-            const made = makeUnit(front, { width, height, depth }, band, CONSTRUCTIONS[build], { ...PLAIN_LOOK, ...look });
+            const made = makeUnit(front, { width, height, depth }, band, { ...CONSTRUCTIONS[build], lies }, { ...PLAIN_LOOK, ...look });
             const lift = band === 'wall' ? 0 : CONSTRUCTIONS[build].plinth;
             for (const { part, mesh } of made.parts) {
               expect([part, openEdges(mesh)]).toEqual([part, 0]);
@@ -78,8 +79,14 @@ describe('a unit as it is made', () => {
 
   it('has boards of the volume of its cutting list, as an independent kernel measures them', () => {
     fc.assert(
-      fc.property(unit, ({ build, band, width, height, depth, grid: front }) => {
-        const { carcass } = makeUnit(front, { width, height, depth }, band, CONSTRUCTIONS[build], { ...PLAIN_LOOK, fronts: 'flat', handles: 'none' });
+      fc.property(unit, ({ build, lies, band, width, height, depth, grid: front }) => {
+        const { carcass } = makeUnit(
+          front,
+          { width, height, depth },
+          band,
+          { ...CONSTRUCTIONS[build], lies },
+          { ...PLAIN_LOOK, fronts: 'flat', handles: 'none' },
+        );
         for (const panel of carcass.panels) {
           const grooves = panel.grooves.reduce((sum, { min, max }) => sum + (max.x - min.x) * (max.y - min.y) * (max.z - min.z), 0);
           const mesh = within(LIGHT, () => panelMesh(panel));

@@ -3,10 +3,10 @@ import { MeshBuilder, type Mesh } from '../geometry/mesh';
 import { isLight } from '../geometry/shapes';
 import type { Joint } from '../geometry/joint';
 import type { Vec2 } from '../geometry/vec';
-import type { Band, Cell, Construction, Fitting, FrontGrid, FrontLook } from '../project/schema/cabinets';
+import type { Band, Cabinet, Cell, Construction, Fitting, FrontGrid, FrontLook } from '../project/schema/cabinets';
 import { board, front as frontMesh, handle, timber } from '../stock/forms/boards';
 import { post } from '../stock/forms/turned';
-import type { Made } from '../stock/types';
+import type { Made, PieceSize } from '../stock/types';
 import { carcassOf, type Carcass, type Panel } from './carcass';
 import { DRAWER_BOXES, RUNNERS } from './figures';
 import { fittingParts, isLetIn, isWithoutCarcass, isWithoutFronts, placeFittings, type PlacedFitting } from './fittings';
@@ -47,6 +47,7 @@ const BOX = { side: 0.012, runner: 0.013 } as const;
  * @param hangs where a single door hangs that nobody has said
  * @param fittings what is built into it
  * @param clad sides that are seen
+ * @param backless it has no back
  */
 export function makeUnit(
   grid: FrontGrid,
@@ -57,11 +58,13 @@ export function makeUnit(
   hangs: 'left' | 'right' = 'left',
   fittings: readonly Fitting[] = [],
   clad: readonly ('left' | 'right')[] = [],
+  backless = false,
 ): UnitMade {
+  const unit = { band, front: grid, fittings: [...fittings] };
   const front = layFront(grid, width, height, band, made, hangs);
-  const placed = placeFittings({ band, fittings: [...fittings] }, { width, height, depth }, front, made);
+  const placed = placeFittings(unit, { width, height, depth }, front, made);
   const lift = band === 'wall' ? 0 : made.plinth;
-  const carcass = unitCarcass(width, height, depth, band, made, front, placed, fittings);
+  const carcass = unitCarcass({ ...unit, backless }, { width, height, depth }, made, front, placed);
   const boards = new MeshBuilder();
   const seen = new MeshBuilder();
   // A side that no neighbour covers is of the fronts, as the frame before the carcass is.
@@ -71,7 +74,7 @@ export function makeUnit(
     { part: 'carcass', mesh: boards.build() },
     { part: 'fronts', mesh: seen.build() },
   ];
-  if (!isWithoutFronts(fittings)) for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, look, lift, depth));
+  if (!isWithoutFronts(unit)) for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, look, lift, depth));
   for (const field of carcass.fields) parts.push(...insideParts(field, made.setback).map(({ part, mesh }) => ({ part, mesh: lifted(mesh, lift) })));
   if (lift > 0 && carcass.panels.length && carcass.foot === 0 && made.stands !== 'hung')
     parts.push(made.stands === 'feet' ? { part: 'feet', mesh: feet(width, depth, lift) } : { part: 'legs', mesh: legs(width, depth - made.toe, lift) });
@@ -83,15 +86,13 @@ const lifted = (mesh: Mesh, by: number): Mesh => (by === 0 ? mesh : new MeshBuil
 
 /** The boards of a unit, with room for what is built into it; none where something else stands or hangs there. */
 export function unitCarcass(
-  width: number,
-  height: number,
-  depth: number,
-  band: Band,
+  unit: Pick<Cabinet, 'band' | 'front' | 'fittings' | 'backless'>,
+  { width, height, depth }: PieceSize,
   made: Construction,
   front: LaidFront,
   placed: readonly PlacedFitting[],
-  fittings: readonly Fitting[],
 ): Carcass {
+  const { band } = unit;
   const lift = band === 'wall' ? 0 : made.plinth;
   const heights = (of: (p: PlacedFitting) => boolean): { z0: number; z1: number }[] =>
     placed.filter(of).map((p) => ({ z0: p.at.z - lift, z1: p.at.z - lift + p.size.height }));
@@ -102,12 +103,13 @@ export function unitCarcass(
     band,
     made,
     front,
-    isLetIn(fittings),
+    isLetIn(unit.fittings),
     heights((p) => p.how === 'inside'),
   );
-  if (isWithoutCarcass(fittings)) return { ...whole, panels: [] };
+  if (isWithoutCarcass(unit)) return { ...whole, panels: [] };
+  if (unit.backless) return { ...whole, panels: whole.panels.filter((p) => p.name !== 'back') };
   // Behind what is built in there is no back: it is as deep as its housing, and air goes up behind it.
-  const open = heights((p) => p.how === 'inside' || (p.how === 'cell' && p.size.depth > depth - made.void - made.back));
+  const open = heights((p) => p.how === 'inside' || ((p.how === 'cell' || p.how === 'raised') && p.size.depth > depth - made.void - made.back));
   return open.length ? { ...whole, panels: whole.panels.flatMap((p) => (p.name === 'back' ? backsBeside(p, open) : [p])) } : whole;
 }
 
@@ -169,9 +171,9 @@ function feet(width: number, depth: number, high: number): Mesh {
 /** What closes a cell, with what moves along. */
 function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band, made: Construction, look: FrontLook, lift: number, depth: number): Made[] {
   const { inside } = carcass;
-  // Laid on, a front lies before the carcass; inset, it is flush with its frame.
-  const back = made.frame > 0 ? -depth + made.front : -depth - 0.0004;
-  const room = inside.y1 - inside.y0;
+  // Laid on, a front lies before the carcass or its frame; inset, it is flush with these.
+  const back = made.lies === 'inset' ? -depth + made.front : -depth - 0.0004;
+  const room = inside.y1 - Math.max(inside.y0, back);
   return leaves.flatMap((leaf): Made[] => {
     const at = { x0: leaf.x0, x1: leaf.x1, z0: leaf.z0 + lift, z1: leaf.z1 + lift, y: back, thick: made.front };
     const drawn = isDrawn(cell);
@@ -310,6 +312,9 @@ export function leafParts(
 /** The longest runner that fits, metres. */
 export const runnerFor = (room: number): number => Math.max(RUNNERS[0], ...RUNNERS.filter((r) => r <= room - 0.01));
 
+/** How long a drawer is made in so much room, metres. */
+const longFor = (room: number): number => Math.min(runnerFor(room), room - 0.004);
+
 /** The highest box that fits behind a front, metres. */
 export const boxFor = (high: number): number => Math.max(DRAWER_BOXES[0], ...DRAWER_BOXES.filter((b) => b <= high - 0.045));
 
@@ -328,7 +333,7 @@ function pulledOut(
     x0: Math.max(x0, field.x0) + BOX.runner,
     x1: Math.min(x1, field.x1) - BOX.runner,
     y0: f,
-    y1: Math.max(y0, f) + Math.min(runnerFor(y1 - y0), y1 - y0 - 0.004),
+    y1: Math.max(y0, f) + longFor(y1 - Math.max(y0, f)),
     z0: leaf.z0 + 0.018,
     z1: Math.min(leaf.z1, z1) - 0.018,
   };
@@ -339,9 +344,9 @@ function pulledOut(
 function drawerBox(leaf: Leaf, field: LaidCell['field'], { x0, x1, y0, y1 }: Carcass['inside'], back: number, lift: number, count: number): Mesh {
   const out = new MeshBuilder();
   const [a, b] = [Math.max(x0, field.x0) + BOX.runner, Math.min(x1, field.x1) - BOX.runner];
-  const long = Math.min(runnerFor(y1 - y0), y1 - y0 - 0.004);
   // It begins at the back of its front.
   const f = back + 0.0004;
+  const long = longFor(y1 - Math.max(y0, f));
   const rear = Math.max(y0, f) + long;
   const each = (leaf.z1 - leaf.z0) / count;
   for (let k = 0; k < count; k++) {

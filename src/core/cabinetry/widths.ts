@@ -93,7 +93,9 @@ export function withoutUnit(units: readonly Cabinet[], id: string, keep: boolean
   const order = inOrder(units);
   const rest = keep
     ? order.map((u): Cabinet =>
-        u.id === id ? { ...u, name: 'space', bare: 'space', width: u.width ?? micro(wide), front: [], fittings: [], corner: null, finishes: {} } : u,
+        u.id === id
+          ? { ...u, name: 'space', bare: 'space', backless: false, width: u.width ?? micro(wide), front: [], fittings: [], corner: null, finishes: {} }
+          : u,
       )
     : order.filter((u) => u.id !== id);
   const ids = new Set(rest.filter((u) => u.bare !== 'space').map((u) => u.id));

@@ -7,7 +7,8 @@ import { newRun } from './begin';
 import { layRun, type BackLine } from './run';
 import { EDGES } from '../project/schema/cabinets';
 import { loadKernel, openEdges, volume } from '../testing/solid';
-import { plinthOf, slabOf, withCorners, worktopOf } from './worktop';
+import { plinthOf } from './plinth';
+import { slabOf, withCorners, worktopOf } from './worktop';
 
 beforeAll(loadKernel);
 

@@ -237,17 +237,3 @@ function stretchesOf(legs: readonly BackLine[], units: readonly PlacedUnit[]): W
     return out;
   });
 }
-
-/**
- * Where a plinth stands below units: a strip of a thickness along their fronts, set back behind them, round corners as the
- * fronts go.
- *
- * @param back how far behind the fronts of the carcasses it stands, metres
- */
-export function plinthOf(legs: readonly BackLine[], over: readonly PlacedUnit[], back: number, thickness: number): Region[] {
-  const cover = (by: number): Region[] => {
-    const rings = over.map((u) => whole(coverOf(u, legs, u.depth - by)));
-    return rings.length ? clipRegions('union', rings, []) : [];
-  };
-  return withoutSpikes(clipRegions('difference', cover(back), cover(back + thickness)));
-}

@@ -1,7 +1,7 @@
 import { fittingsIn, frontOf, SHALLOWEST, wallFoot, type AssembledUnit } from '../cabinetry/assemble';
 import type { DerivedRun } from '../cabinetry/derive';
 import { cardOf, type PlacedFitting } from '../cabinetry/fittings';
-import { isDrawn } from '../cabinetry/front';
+import { frontOut, isDrawn } from '../cabinetry/front';
 import type { Stretch } from '../cabinetry/leg';
 import { standsOut } from '../project/joinery';
 import { runnerFor } from '../cabinetry/unit';
@@ -77,7 +77,7 @@ const builtIn = (run: DerivedRun): At[] =>
       const p = transformPoint(unit.matrix, { x: at.x, y: at.y, z: 0 });
       const from = unit.placed.stretch.from + at.x - size.width / 2;
       // What stands in its unit takes all of its width.
-      const stretch = ['inside', 'stands', 'behind'].includes(fitting.how) ? unit.placed.stretch : { from, to: from + size.width };
+      const stretch = ['inside', 'stands', 'behind', 'raised'].includes(fitting.how) ? unit.placed.stretch : { from, to: from + size.width };
       return { run, unit, fitting, word: built.word, leg: unit.placed.leg, stretch, point: { x: p.x, y: p.y } };
     }),
   );
@@ -301,7 +301,7 @@ const front = (run: DerivedRun, { placed }: AssembledUnit): { near: Vec2; far: V
   const line = run.legs[placed.leg];
   const d = along(run, placed.leg);
   const out = scale(left(d), -1);
-  const at = (x: number): Vec2 => add(add(line.from, scale(d, x)), scale(out, placed.depth + run.run.made.front));
+  const at = (x: number): Vec2 => add(add(line.from, scale(d, x)), scale(out, placed.depth + frontOut(run.run.made)));
   return { near: at(placed.stretch.from), far: at(placed.stretch.to), out };
 };
 

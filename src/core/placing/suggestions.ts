@@ -91,7 +91,7 @@ function downlights(putting: Putting): Piece[] | string {
 function underUnits(putting: Putting): Piece[] | string {
   const { run } = putting;
   const card = stockCard('shelf-light')!;
-  const hung = run.units.filter(({ unit, placed }) => unit.band === 'wall' && !unit.bare && !placed.corner && !isWithoutFronts(unit.fittings));
+  const hung = run.units.filter(({ unit, placed }) => unit.band === 'wall' && !unit.bare && !placed.corner && !isWithoutFronts(unit));
   if (!hung.length) return 'Nothing hangs there that light could be put under.';
   return hung.map((own) => {
     const { width, depth } = own.size;
@@ -103,7 +103,7 @@ function underUnits(putting: Putting): Piece[] | string {
 function floorsIn(own: AssembledUnit, run: DerivedRun, { field }: LaidCell): { z: number; high: number }[] {
   const { unit, size } = own;
   const { made } = run.run;
-  const { panels } = unitCarcass(size.width, size.height, size.depth, unit.band, made, frontOf(own, made), fittingsIn(own, made), unit.fittings);
+  const { panels } = unitCarcass(unit, size, made, frontOf(own, made), fittingsIn(own, made));
   const middle = (field.x0 + field.x1) / 2;
   const boards = panels
     .filter(

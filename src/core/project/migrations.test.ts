@@ -11,6 +11,7 @@ import { broughtUp, EARLIER_FORMAT, runChange, validateProject } from './command
 import { DomainError } from './errors';
 import { isOld } from './picture-state';
 import { newRun } from '../cabinetry/begin';
+import { CONSTRUCTIONS } from '../cabinetry/figures';
 import { boxOf } from '../geometry/polygon';
 import { derivedOf } from '../model/model';
 import { unitsSaid } from '../testing/cabinets';
@@ -64,7 +65,7 @@ describe('a project of any earlier version', () => {
     expect(validateProject(project)).toEqual(project);
   });
 
-  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17])(
+  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18])(
     '%i: the demo as that version wrote it opens with all its rooms, things and finishes',
     (version) => {
       const old = earlier<Record<string, Record<string, Record<string, unknown>>>>(`heron-lock-${version}`);
@@ -230,6 +231,18 @@ describe('a project of any earlier version', () => {
       expect(project.runs[id]).toMatchObject({ raised: 0, grooves: 'none', infill: false, slabs: { joint: 'butted', longest: 3 }, made: { stands: 'plinth' } });
     }
     expect(Object.keys(old.runs).length).toBeGreaterThan(3);
+  });
+
+  it('18: fronts lie as they did, plinths have no grilles, and every unit has a back', () => {
+    const old = earlier<Record<string, Record<string, Record<string, unknown>>>>('heron-lock-18');
+    const project = validateProject({ ...old, construction: CONSTRUCTIONS['in-frame'] });
+    for (const [id, run] of Object.entries(old.runs)) {
+      expect(project.runs[id]).toMatchObject(run as object);
+      expect(project.runs[id].made).toMatchObject({ lies: 'on', vented: false });
+    }
+    for (const id of Object.keys(old.cabinets)) expect(project.cabinets[id].backless).toBe(false);
+    expect(project.construction?.lies).toBe('inset');
+    expect(Object.keys(old.cabinets).length).toBeGreaterThan(20);
   });
 
   it('8: keeps its viewpoints as they look, and pictures as they are shown', () => {

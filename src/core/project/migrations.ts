@@ -446,6 +446,18 @@ const toVersion18 = (old: Plain): Plain => ({
   })),
 });
 
+/** Version 18 knew fronts laid on the carcass or set into its frame, plinths without grilles, and units that all have a back. */
+const toVersion19 = (old: Plain): Plain => {
+  const made = (of: unknown): unknown => (isPlain(of) ? { lies: typeof of.frame === 'number' && of.frame > 0 ? 'inset' : 'on', vented: false, ...of } : of);
+  return {
+    ...old,
+    version: 19,
+    construction: made(old.construction),
+    runs: each(old.runs, (run) => ({ ...run, made: made(run.made) })),
+    cabinets: each(old.cabinets, (unit) => ({ backless: false, ...unit })),
+  };
+};
+
 /** Versions that brought a shape whose digest is another one than before, since pictures keep a digest of what they show. */
 const DIGESTED: Readonly<Record<number, (old: Plain) => boolean>> = {
   11: () => true,
@@ -455,6 +467,7 @@ const DIGESTED: Readonly<Record<number, (old: Plain) => boolean>> = {
     (isPlain(runs) && Object.keys(runs).length > 0) || (isPlain(pieces) && Object.values(pieces).some((p) => isPlain(p) && p.maker === 'counter')),
   17: ({ runs }) => isPlain(runs) && Object.keys(runs).length > 0,
   18: ({ runs }) => isPlain(runs) && Object.keys(runs).length > 0,
+  19: ({ runs }) => isPlain(runs) && Object.keys(runs).length > 0,
 };
 
 const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)[] = [
@@ -475,6 +488,7 @@ const STEPS: readonly ((old: Plain, wallTypes: Record<string, object>) => Plain)
   toVersion16,
   toVersion17,
   toVersion18,
+  toVersion19,
 ];
 
 /**

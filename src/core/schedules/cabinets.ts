@@ -45,7 +45,7 @@ function closing(own: AssembledUnit, run: DerivedRun): string {
   const leaves = leavesOf(own, run);
   const of = (what: string): number => leaves.filter((l) => l.what === what).length;
   const doors = leaves.filter((l) => l.moves && !l.drawn);
-  const open = !isWithoutFronts(own.unit.fittings) && (followsCorner(own) ? !leaves.length : frontOf(own, run.run.made).cells.some((c) => !c.leaves.length));
+  const open = !isWithoutFronts(own.unit) && (followsCorner(own) ? !leaves.length : frontOf(own, run.run.made).cells.some((c) => !c.leaves.length));
   return [
     counted(leaves.filter((l) => l.drawn).length, 'drawer'),
     doors.length === 1 && doors[0].hand ? `door ${doors[0].hand}` : counted(doors.length, 'door'),
@@ -70,7 +70,7 @@ const FORM: Readonly<Record<FrontStyle, number>> = { flat: 1, framed: 1.35, bead
 /** What a unit costs without what is built into it, to five. */
 export function priceOfUnit(own: AssembledUnit, run: DerivedRun): number {
   const { unit } = own;
-  if (unit.bare === 'space' || (isWithoutFronts(unit.fittings) && !unit.bare)) return 0;
+  if (unit.bare === 'space' || (isWithoutFronts(unit) && !unit.bare)) return 0;
   if (unit.bare) return 20;
   const cuts = followsCorner(own) ? cuttingList([], 0, shapedBoards(own, run)) : cuttingList(boardsOf(own, run), 0);
   const boards = cuts.reduce((sum, c) => sum + c.length * c.width * c.count, 0);
@@ -177,7 +177,7 @@ const shapedOf = (run: DerivedRun): Cut[] => run.units.filter((u) => !u.unit.bar
 /** The boards of the carcass of a unit that follows no corner, as they are cut to the roof over it. */
 const boardsOf = (own: AssembledUnit, { run: { made } }: DerivedRun): Panel[] => {
   const { unit, size } = own;
-  const { panels } = unitCarcass(size.width, size.height, size.depth, unit.band, made, frontOf(own, made), fittingsIn(own, made), unit.fittings);
+  const { panels } = unitCarcass(unit, size, made, frontOf(own, made), fittingsIn(own, made));
   return panelsUnder(panels, own, made);
 };
 

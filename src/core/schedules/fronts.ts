@@ -7,7 +7,7 @@ import { runnerFor, unitCarcass } from '../cabinetry/unit';
 import { finishIn } from '../finishes/store';
 import { derivedOf, type Model } from '../model/model';
 import { finishedPart } from '../project/kinds';
-import type { Cell, Hand } from '../project/schema/cabinets';
+import type { Cell, Construction, Hand } from '../project/schema/cabinets';
 
 /** A leaf of a unit: a door, a drawer front, a panel. SI units. */
 interface Leaf {
@@ -26,7 +26,7 @@ const WORDS: Readonly<Partial<Record<Cell['kind'], string>>> = { panel: 'panel',
 /** All leaves of a unit, from its upper left. */
 export function leavesOf(own: AssembledUnit, { run: { made } }: DerivedRun): Leaf[] {
   const { unit, placed, size } = own;
-  if (unit.bare === 'space' || isWithoutFronts(unit.fittings)) return [];
+  if (unit.bare === 'space' || isWithoutFronts(unit)) return [];
   if (unit.bare) return [{ what: 'filler', hand: null, drawn: false, moves: false, width: size.width, height: size.height }];
   if (followsCorner(own)) {
     const cell = unit.front[0]?.cells[0];
@@ -134,6 +134,10 @@ export interface IronmongeryRow {
 /** Supports of a shelf, and legs of a unit that stands on them. */
 const PER = { shelf: 4, legs: 4 } as const;
 
+/** The hinge doors of a run hang at: how far its arm is cranked follows from how they lie. */
+const hingeOf = ({ lies, build }: Construction): string =>
+  lies === 'inset' ? (build === 'in-frame' ? 'butt hinge' : 'hinge, inset') : lies === 'half' ? 'hinge, half laid on' : 'hinge';
+
 /** Handles, hinges, runners, stays, shelf supports and legs of each run. */
 export function ironmongerySchedule(model: Model): IronmongeryRow[] {
   return derivedOf(model, 'runs').flatMap((run) => {
@@ -146,15 +150,13 @@ export function ironmongerySchedule(model: Model): IronmongeryRow[] {
         if (!moves) continue;
         if (drawn) add(`pair of runners, ${Math.round(runnerFor(size.depth - made.void - made.back) * 1000)}`, 1);
         else if (pocket) add('set of pocket gear', 1);
-        else if (hand === 'left' || hand === 'right') add(made.build === 'in-frame' ? 'butt hinge' : 'hinge', hingesFor(height));
+        else if (hand === 'left' || hand === 'right') add(hingeOf(made), hingesFor(height));
         else if (hand === 'up' || hand === 'down') add('stay of a flap', 2);
         else if (hand === 'sliding') add('set of sliding gear', 1);
       }
       add(`handle, ${own.look.handles}`, handlesOn(own, run));
       if (unit.bare) continue;
-      const panels = followsCorner(own)
-        ? []
-        : unitCarcass(size.width, size.height, size.depth, unit.band, made, frontOf(own, made), fittingsIn(own, made), unit.fittings).panels;
+      const panels = followsCorner(own) ? [] : unitCarcass(unit, size, made, frontOf(own, made), fittingsIn(own, made)).panels;
       add('shelf support', PER.shelf * panels.filter((p) => p.name === 'shelf' && p.max.y - p.min.y < size.depth - made.board).length);
       const onLegs = made.build === 'frameless' || made.build === 'in-frame';
       if (unit.band !== 'wall' && onLegs && made.stands !== 'hung' && (panels.length || followsCorner(own)))

@@ -92,6 +92,8 @@ export interface BuiltIn<T extends z.ZodObject = z.ZodObject> {
   surface?(size: PieceSize, traits: z.output<T>): number | undefined;
   /** What of the worktop is cut out for it. */
   cut?(size: PieceSize, traits: z.output<T>): Vec2[];
+  /** It wants air from below, through the plinth. */
+  air?: true;
   /** Where a tap stands that belongs to it. */
   tap?(size: PieceSize, traits: z.output<T>): Vec2;
 }

@@ -55,9 +55,7 @@ export function drawRunUpright(derived: DerivedRun, face: DressedFace): DisplayI
       return stretch ? [{ own, stretch }] : [];
     });
     const items = [
-      ...here.flatMap(({ own, stretch: { from, to } }) =>
-        own.unit.band !== 'wall' && !isWithoutFronts(own.unit.fittings) ? standsOn({ from, to }, made, id) : [],
-      ),
+      ...here.flatMap(({ own, stretch: { from, to } }) => (own.unit.band !== 'wall' && !isWithoutFronts(own.unit) ? standsOn({ from, to }, made, id) : [])),
       ...here.flatMap(({ own, stretch }) => drawUnit(derived, own, stretch, own.placed.leg === i)),
       ...edges(derived, i),
       ...worktop.stretches.flatMap((s) => (s.leg === i ? solid({ x0: s.from, x1: s.to, z0: top, z1: top + made.worktop.thickness }, id) : [])),
@@ -156,7 +154,7 @@ function drawUnit({ run: { made } }: DerivedRun, own: AssembledUnit, { from, to 
   const lift = foot - (unit.band === 'wall' ? 0 : made.plinth);
   const seen = carry(built, (q) => ({ x: q.x + from, y: q.y + lift }));
   // What has a front of its own stands where the unit would be.
-  if (isWithoutFronts(unit.fittings)) return seen;
+  if (isWithoutFronts(unit)) return seen;
   const front = drawFront(unit, size, made, entity);
   return [...body, ...carry(front, (q) => ({ x: q.x + from, y: q.y + foot })), ...seen];
 }
@@ -183,7 +181,7 @@ function belowRoof(items: readonly DisplayItem[], own: AssembledUnit, from: numb
 /** What of the things built into a unit is seen from before it, in its axes: not what is behind its fronts. */
 function drawFittings(own: AssembledUnit, made: Construction): DisplayItem[] {
   return fittingsIn(own, made).flatMap(({ item, size, traits, at, how }) => {
-    if (how === 'inside' || how === 'behind') return [];
+    if (how === 'inside' || how === 'behind' || how === 'raised') return [];
     const parts = [...makeParts(item, size, traits)].sort((a, b) => nearestOf(b.mesh) - nearestOf(a.mesh));
     // Of what is let into the worktop only what stands above it is seen.
     const above = how === 'top' || how === 'tap' ? made.plinth + own.size.height + made.worktop.thickness : -Infinity;

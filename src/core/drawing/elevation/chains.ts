@@ -89,7 +89,7 @@ export function runChains(model: Model, placed: Placed, scale: number): Record<C
   const heights = fronts.flatMap(({ own, at, derived: { run, step } }): number[] => {
     const { made } = run;
     const { band } = own.unit;
-    if (band === 'wall') return isWithoutFronts(own.unit.fittings) ? [] : [step + wallFoot(made), at.y + own.size.height];
+    if (band === 'wall') return isWithoutFronts(own.unit) ? [] : [step + wallFoot(made), at.y + own.size.height];
     if (band === 'tall') return [step + made.plinth, at.y + own.size.height];
     return [step + made.plinth, at.y + own.size.height, at.y + own.size.height + made.worktop.thickness];
   });

@@ -1,6 +1,7 @@
 import type { DerivedRun } from '../../cabinetry/derive';
 import { fittingsIn, type AssembledUnit } from '../../cabinetry/assemble';
 import { isWithoutFronts } from '../../cabinetry/fittings';
+import { frontOut } from '../../cabinetry/front';
 import { transformPoint } from '../../geometry/mesh';
 import { coverOf } from '../../cabinetry/run';
 import type { Vec2 } from '../../geometry/vec';
@@ -33,7 +34,7 @@ function drawUnit({ run: { made }, legs, units }: DerivedRun, own: AssembledUnit
   const entity = unit.id;
   const layer = 'piece' as const;
   const hung = unit.band === 'wall';
-  const outline = coverOf(placed, legs, placed.depth + made.front);
+  const outline = coverOf(placed, legs, placed.depth + frontOut(made));
   const line = (points: Vec2[], pen: 0.18 | 0.25): DisplayItem => ({
     kind: 'line',
     points,
@@ -61,14 +62,14 @@ function drawUnit({ run: { made }, legs, units }: DerivedRun, own: AssembledUnit
     })),
   );
   // A hood alone is drawn as it is.
-  if (hung && isWithoutFronts(unit.fittings)) return symbols;
+  if (hung && isWithoutFronts(unit)) return symbols;
   const items: DisplayItem[] = [line(outline, 0.18), ...symbols];
   if (hung) return items;
   items.unshift({ kind: 'fill', rings: [outline], ink: 'paper', entity, layer });
   if (unit.bare) return items;
   const at = middle(placed.footprint);
   const text = String(units.findIndex((u) => u.unit.id === unit.id) + 1);
-  if (!isWithoutFronts(unit.fittings)) items.push(line(placed.footprint, 0.18));
+  if (!isWithoutFronts(unit)) items.push(line(placed.footprint, 0.18));
   items.push({ kind: 'text', at, text, mm: TYPE.number, ink: 'note', weight: 400, angle: 0, entity, layer, yields: 'out' });
   return items;
 }

@@ -19,6 +19,7 @@ const UNIT_PARTS: readonly PartKind[] = [
 const RUN_PARTS: readonly PartKind[] = [
   { part: 'worktop', role: 'worktop', finish: CABINETS.worktop },
   { part: 'plinth', role: 'joinery', finish: CABINETS.fronts },
+  { part: 'grilles', role: 'metal', finish: CABINETS.grilles },
   { part: 'panels', role: 'joinery', finish: CABINETS.fronts },
   { part: 'cornice', role: 'joinery', finish: CABINETS.fronts },
   { part: 'pelmet', role: 'joinery', finish: CABINETS.fronts },

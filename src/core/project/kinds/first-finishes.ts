@@ -62,6 +62,7 @@ export const CABINETS = {
   drawers: 'timber.birch',
   glass: 'glass.clear',
   legs: 'metal.powder-black',
+  grilles: 'metal.powder-black',
   wire: 'metal.chrome',
   bins: 'sheet.laminate-ink',
   splashback: 'tile.glazed-white',

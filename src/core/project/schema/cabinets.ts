@@ -8,6 +8,9 @@ export type Build = (typeof BUILDS)[number];
 /** What units stand on: a plinth, feet that are seen, nothing, since they hang on the wall as high as a plinth would lift them. */
 export const STANDS = ['plinth', 'feet', 'hung'] as const;
 
+/** How fronts lie: before the carcass or its frame, and over all of its edges or over half of them; or between these, flush with them. */
+export const LIES = ['on', 'half', 'inset'] as const;
+
 const length = (most: number) => z.number().min(0).max(most);
 
 /** The figures cabinets are made by, for a project or a run. Metres. */
@@ -23,6 +26,7 @@ export const Construction = z.object({
   setback: length(0.1).describe('how far shelves stand back behind the front edge'),
   edging: length(0.005).describe('thickness of edging on edges that are seen'),
   front: length(0.05).describe('thickness of fronts'),
+  lies: z.enum(LIES).describe('how fronts lie on the carcass or its frame'),
   gap: length(0.02).describe('between fronts'),
   side: length(0.02).describe('from a front to the edge of its unit, laid on; to the frame, inset'),
   under: length(0.02).describe('from fronts to a worktop above them'),
@@ -31,6 +35,7 @@ export const Construction = z.object({
   stands: z.enum(STANDS).describe('what units stand on'),
   plinth: length(0.6).describe('height of the plinth, of the room for toes, of feet, or of what is left free under units that hang'),
   toe: length(0.2).describe('how far the plinth stands back behind the carcass'),
+  vented: z.boolean().describe('the plinth has grilles under what is built in and wants air'),
   base: z.object({ height: length(2), depth: length(2) }),
   wall: z.object({ height: length(2), depth: length(2), above: length(2).describe('above the worktop') }),
   tall: z.object({ height: length(4), depth: length(2) }),
@@ -171,6 +176,7 @@ export const Cabinet = z.object({
   corner: z.enum(CORNERS).nullable().describe('it stands in the corner between two legs: what follows is on the next one'),
   middle: Middle.nullable().describe('what its middle keeps to; null: it stands beside the one before it'),
   like: Id.nullable().describe('the unit of its run it is as wide as; null: of its own width'),
+  backless: z.boolean().describe('it has no back, so that what is on the wall behind it is reached'),
   bare: z.enum(['filler', 'space']).nullable().describe('no carcass: a strip beside a wall, or room that is left free'),
   fittings: z.array(Fitting).max(6).describe('what is built into it; its parts take their finishes under its word: “sink bowl”'),
   open: z.number().min(0).max(1).describe('how far its fronts stand open, 0…1'),

@@ -20,7 +20,7 @@ export * from './finishes';
 export * from './surfaces';
 
 /** Version of the project file format; raised with a migration when the shape changes. */
-export const FORMAT_VERSION = 18;
+export const FORMAT_VERSION = 19;
 
 export const Site = z.object({
   place: Name,

@@ -189,7 +189,7 @@ export const cooling: StockItem[] = [
     min: { width: 0.48, depth: 0.5, height: 0.78 },
     max: { width: 1.0, depth: 0.76, height: 2.1 },
     mount: 'floor',
-    builtIn: { word: 'fridge', how: ({ doors }) => (doors === 'its own' ? 'stands' : 'inside') },
+    builtIn: { word: 'fridge', air: true, how: ({ doors }) => (doors === 'its own' ? 'stands' : 'inside') },
     parts: {
       fronts: 'metal.enamel-white',
       body: 'metal.enamel-white',
@@ -238,7 +238,7 @@ export const cooling: StockItem[] = [
     min: { width: 0.148, depth: 0.5, height: 0.78 },
     max: { width: 0.6, depth: 0.65, height: 0.9 },
     mount: 'floor',
-    builtIn: { word: 'wine cooler', how: () => 'stands' },
+    builtIn: { word: 'wine cooler', air: true, how: () => 'stands' },
     parts: {
       fronts: 'metal.powder-black',
       glass: 'glass.smoke',

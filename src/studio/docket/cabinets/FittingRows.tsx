@@ -43,7 +43,8 @@ export function FittingRows({ unit }: { unit: Cabinet }) {
     <Box component="section" aria-label="Built in" sx={{ borderTop: `1px solid ${colours.hairline}`, mt: 0.75, pt: 0.25 }}>
       {placed.map((p) => {
         const index = unit.fittings.indexOf(p.fitting);
-        const { item, built, how, traits } = p;
+        const { item, built, traits } = p;
+        const how = built.how(traits);
         const label = capital(built.word);
         return (
           <div key={`${index} ${item.id}`}>

@@ -98,7 +98,7 @@ export function FrontRows({ unit }: { unit: Cabinet }) {
   const derived = useStudio((s) => derivedOf(s.model, 'runs').find((r) => r.id === unit.run));
   const front = useFront();
   const own = derived?.units.find((u) => u.unit.id === unit.id);
-  if (!derived || !own || unit.bare || isWithoutFronts(unit.fittings)) return null;
+  if (!derived || !own || unit.bare || isWithoutFronts(unit)) return null;
   const { made } = derived.run;
   const grid = unit.front;
   const put = (next: FrontGrid): boolean => edit('unit.put', { ...unit, front: next });

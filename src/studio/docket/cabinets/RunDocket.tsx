@@ -16,6 +16,7 @@ import { newId, useStudio } from '../../store/studio';
 import { Group } from '../Group';
 import { Actions, PartSwatches, useEdit } from '../parts';
 import { LineField } from './LineField';
+import { MakingRows } from './MakingRows';
 import { RunEdges } from './RunEdges';
 import { RunPresses } from './RunPresses';
 import { StyleRows } from './StyleRows';
@@ -135,6 +136,7 @@ export function RunRows({ run }: { run: Run }) {
           ) : null}
         </Box>
       </Group>
+      <MakingRows run={run} make={make} />
       <RunEdges run={run} />
       <RunPresses run={run} />
     </>

@@ -181,6 +181,9 @@ export function UnitDocket({ id }: { id: string }) {
           unit.corner
             ? { kind: 'choice', label: 'Corner', value: unit.corner, options: plain(CORNERS), set: (v) => set({ corner: v as Cabinet['corner'] }) }
             : null,
+          unit.bare || unit.corner
+            ? null
+            : { kind: 'switch', label: 'Back', aria: 'It has a back', value: !unit.backless, set: (back) => set({ backless: !back }) },
           unit.bare ? null : { kind: 'number', label: 'Open, %', value: unit.open, min: 0, max: 100, scale: 100, set: (open) => set({ open }) },
         ]}
       />
