@@ -16,7 +16,7 @@ import type { Obstacle } from './sides';
 import { armsOf, BLIND_FILLER, layRun, straight, type BackLine, type LaidRun, type PlacedUnit, type RunUnit } from './run';
 import { DUST, NEAR } from '../units/tolerance';
 import { lookOf, newCell, unitLook } from '../project/joinery';
-import { pelmetSection, swept, trimOf, underWorktop, uprights, type Trim } from './trim';
+import { pelmetSection, swept, trimOf, upstandOf, underWorktop, uprights, type Trim } from './trim';
 import { cutToRoof } from './under-roof';
 import { makeUnit } from './unit';
 import { grilleBelow, PLINTH, plinthOf, plinthParts, type Grille } from './plinth';
@@ -51,6 +51,8 @@ export interface AssembledRun {
   hung: LaidRun;
   units: AssembledUnit[];
   worktop: Worktop;
+  /** Where its upstand stands, in the plan. */
+  upstand: Region[];
   /** Where its plinth stands, in the plan. */
   plinth: Region[];
   /** Grilles in it: where they go through it in the plan, and between which heights above the floor, metres. */
@@ -272,7 +274,8 @@ export function assembleRun(
   const returns = trim.returns.map((outer): Region => ({ outer, holes: [] }));
   const plinth = returns.length ? withoutSpikes(clipRegions('union', [...fronts, ...returns], [])) : fronts;
   const grilles = made.vented && plinth.length ? onPlinth.flatMap((p) => grilleBelow(p, unitOf(p.id), legs, made) ?? []) : [];
-  return { floor, hung, units: assembled, worktop, plinth, grilles, trim };
+  const high = obstacles.filter((o) => o.top > made.plinth + made.base.height + made.worktop.thickness + NEAR);
+  return { floor, hung, units: assembled, worktop, upstand: upstandOf(trim.upstands, legs, high), plinth, grilles, trim };
 }
 
 /** A unit that steps back is no shallower, metres; and so far from what stands out. */
@@ -342,7 +345,7 @@ const cutOutsOf = (own: AssembledUnit, made: Construction): Ring[] =>
 
 /** What a run has as a whole, in the plan, z up from the floor of the level. @param sections of its cornices, x before the fronts, y up */
 export function runParts(
-  { worktop, plinth, grilles, trim }: AssembledRun,
+  { worktop, upstand, plinth, grilles, trim }: AssembledRun,
   run: LaidOut,
   legs: readonly BackLine[],
   sections: readonly (readonly Vec2[])[] = [],
@@ -356,19 +359,7 @@ export function runParts(
   if (worktop.raised.length)
     parts.push({ part: 'worktop', mesh: slabOf(worktop.raised, surface + run.raised - made.worktop.thickness, surface + run.raised, edge) });
   for (const mesh of uprights(trim.falls)) parts.push({ part: 'worktop', mesh });
-  if (trim.upstands.length)
-    parts.push({
-      part: 'worktop',
-      mesh: prism(
-        clipRegions(
-          'union',
-          trim.upstands.map(({ ring }) => ({ outer: ring, holes: [] })),
-          [],
-        ),
-        trim.upstands[0].z0,
-        trim.upstands[0].z1,
-      ),
-    });
+  if (upstand.length) parts.push({ part: 'worktop', mesh: prism(upstand, surface, surface + run.upstand) });
   parts.push(...plinthParts(plinth, grilles, made.plinth - 0.002));
   for (const mesh of uprights([...trim.panels, ...trim.infills])) parts.push({ part: 'panels', mesh });
   for (const edge of trim.cornices)

@@ -1,6 +1,8 @@
 import { prism } from '../geometry/extrude';
 import type { Mesh } from '../geometry/mesh';
-import type { Ring } from '../geometry/region';
+import { clipRegions } from '../geometry/clipping';
+import { withoutSpikes } from '../geometry/polygon';
+import type { Region, Ring } from '../geometry/region';
 import { closedSection, sweep, type SweepStretch } from '../geometry/sweep';
 import { add, cross, distance, left, scale, sub, unit as unitVector, type Vec2, type Vec3 } from '../geometry/vec';
 import type { Cabinet, Construction, Run, RunLook } from '../project/schema/cabinets';
@@ -10,6 +12,7 @@ import { frontOut } from './front';
 import { PLINTH } from './plinth';
 import type { Stretch } from './leg';
 import { meeting, stretchOn, type BackLine, type PlacedUnit } from './run';
+import type { Obstacle } from './sides';
 
 /** What a unit takes of one leg, as far as it matters to what ends at it. Heights above the floor, metres. */
 interface Span extends Stretch {
@@ -44,7 +47,7 @@ export interface Trim {
   /** Ends of the worktop that go down to the floor. */
   falls: Upright[];
   /** The strip of worktop along the wall. */
-  upstands: Upright[];
+  upstands: (Stretch & { leg: number })[];
   /** What of the plan panels and falls add to the worktop: along legs. */
   beyond: (Stretch & { leg: number; depth: number })[];
   /** Sides no neighbour covers and no panel finds room beside. */
@@ -197,12 +200,7 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
         const bears = run.raised > 0 && run.behind > 0 && s.unit.band === 'base' && !s.placed.corner;
         out.panels.push({ ring: strip(legs[s.leg], s, -t, 0), z0: s.foot, z1: s.top + (bears ? run.raised : 0) });
       }
-  if (run.upstand > 0)
-    for (const s of [...bases, ...out.beyond])
-      if (!free(s.leg)) {
-        const z0 = made.plinth + made.base.height + made.worktop.thickness;
-        out.upstands.push({ ring: strip(legs[s.leg], s, 0, UPSTAND), z0, z1: z0 + run.upstand });
-      }
+  if (run.upstand > 0) for (const s of [...bases, ...out.beyond]) if (!free(s.leg)) out.upstands.push({ leg: s.leg, from: s.from, to: s.to });
   const edges = (rows: readonly PlacedUnit[], spans: readonly Span[], height: (s: Span) => number): Edging[] =>
     groupsOf(rows, spans, height).map((group) => edgeOf(group, legs, frontOut(made), height, (id, side) => outward.get(`${id} ${side}`) ?? 0, beside));
   if (run.cornices.length) {
@@ -235,6 +233,23 @@ export function trimOf({ run, legs, floor, hung, unitOf, sizeOf, wallFoot, ceili
     }
   if (run.pelmet > 0) out.pelmets = edges(hung, hanging, (s) => s.foot);
   return out;
+}
+
+/**
+ * Where the upstand of a worktop stands: along the wall, and round what stands out from it.
+ *
+ * @param obstacles what stands out above the worktop
+ */
+export function upstandOf(along: Trim['upstands'], legs: readonly BackLine[], obstacles: readonly Obstacle[]): Region[] {
+  if (!along.length) return [];
+  const whole = (outer: Ring): Region => ({ outer, holes: [] });
+  const strips = along.flatMap((s) => {
+    const own = obstacles.filter((o) => o.leg === s.leg).map((o) => ({ ...o, from: Math.max(s.from, o.from - UPSTAND), to: Math.min(s.to, o.to + UPSTAND) }));
+    return [strip(legs[s.leg], s, 0, UPSTAND), ...own.filter((o) => o.to > o.from + NEAR).map((o) => strip(legs[o.leg], o, 0, o.depth + UPSTAND))];
+  });
+  const round = clipRegions('union', strips.map(whole), []);
+  const out = obstacles.map((o) => whole(strip(legs[o.leg], o, 0, o.depth)));
+  return out.length ? withoutSpikes(clipRegions('difference', round, out)) : round;
 }
 
 /** Whether what stands in a unit is low enough for the worktop to go over it. */

@@ -129,6 +129,15 @@ describe('a run past a boxed pipe', () => {
     expect(patch.shape).toMatchObject({ at: expect.closeTo(2.5, 6), width: expect.closeTo(4.7, 6) });
   });
 
+  it('has an upstand that goes round it, and on along the wall where what stands out is lower', () => {
+    const upstand = (project: Project): number => totalArea(laid(project, '1000 drawers, 1000 door, 1000 pans, rest door', { upstand: 0.1 }).run.upstand);
+    const plain = 4.7 * 0.015;
+    // It is 15 thick round three sides of what is 400 by 200, and goes on there from the wall.
+    expect(upstand(boxed(2.5, 0.4, 0.2))).toBeCloseTo(plain + 0.43 * 0.2 - 0.4 * 0.2, 5);
+    const low = edit(room, 'wall.box', { wall: south, side: 'left', at: 2.5, width: 0.4, depth: 0.2, thickness: 0.05, top: { kind: 'fixed', height: 0.6 } });
+    expect(upstand(low)).toBeCloseTo(plain, 6);
+  });
+
   it('steps back only as high as it stands: what hangs over it, and a worktop over it, are whole', () => {
     const low = edit(room, 'wall.box', { wall: south, side: 'left', at: 2.5, width: 0.4, depth: 0.2, thickness: 0.05, top: { kind: 'fixed', height: 0.6 } });
     const { run } = laid(low, '2000 drawers, 1000 door, 2000 wall, 1000 wall');
