@@ -13,7 +13,14 @@ const share = (least: number, most: number): fc.Arbitrary<number | null> =>
     fc.constant(null),
     fc.integer({ min: least * 1000, max: most * 1000 }).map((mm) => mm / 1000),
   );
+const held = fc.record({
+  from: fc.constantFrom('left' as const, 'right' as const),
+  in: fc.double({ min: 0, max: 0.5, noNaN: true }),
+  up: fc.double({ min: 0, max: 1, noNaN: true }),
+  upright: fc.boolean(),
+});
 const cell = fc.record({
+  held: fc.oneof(fc.constant(null), held),
   width: share(0.15, 0.5),
   kind: fc.constantFrom(...CELLS),
   hand: fc.oneof(fc.constant(null), fc.constantFrom(...HANDS)),

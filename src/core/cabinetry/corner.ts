@@ -170,7 +170,7 @@ export function cornerParts(footprint: Ring, height: number, cell: Cell, band: B
     // One takes hold of the leaf that is farther from the hinges.
     const handled = fronts.length === 1 || (hung === fb) === (p === fa);
     const hand = hung === fa ? 'left' : 'right';
-    const { wood, glass, metal, fixed } = leafParts({ hand }, leaf, look, { glazed: cell.kind === 'glazed', drawn: false, band, handled });
+    const { wood, glass, metal, fixed } = leafParts({ hand }, leaf, look, { glazed: cell.kind === 'glazed', drawn: false, band, held: null, handled });
     const place = placement(p.x, p.y, 0, Math.atan2(d.y, d.x));
     const put = (mesh: Mesh): Mesh => new MeshBuilder().add(mesh, place).build();
     parts.push({ part: 'fronts', mesh: put(wood), joint }, { part: 'glass', mesh: put(glass), joint });

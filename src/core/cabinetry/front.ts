@@ -14,6 +14,8 @@ export interface Field {
 /** A leaf: a door, a drawer front or a panel. */
 export interface Leaf extends Field {
   hand: Hand | null;
+  /** It is the right one of a pair. */
+  second?: true;
   /** Once it stands open it slides back into its unit, beside the side it hangs at. */
   pocket?: true;
 }
@@ -165,6 +167,6 @@ function leavesOf(cell: Cell, field: Field, edge: Record<keyof Field, number>, {
   const half = gap / 2;
   return [
     { ...whole, x1: middle - half, hand: 'left', ...into },
-    { ...whole, x0: middle + half, hand: 'right', ...into },
+    { ...whole, x0: middle + half, hand: 'right', second: true, ...into },
   ];
 }

@@ -14,7 +14,14 @@ import { boxFor, makeUnit, panelMesh, runnerFor } from './unit';
 
 beforeAll(loadKernel);
 
+const held = fc.record({
+  from: fc.constantFrom('left' as const, 'right' as const),
+  in: fc.double({ min: 0, max: 0.5, noNaN: true }),
+  up: fc.double({ min: 0, max: 1, noNaN: true }),
+  upright: fc.boolean(),
+});
 const cell = fc.record({
+  held: fc.oneof(fc.constant(null), held),
   width: fc.constant(null),
   kind: fc.constantFrom(...CELLS),
   hand: fc.oneof(fc.constant(null), fc.constantFrom(...HANDS)),

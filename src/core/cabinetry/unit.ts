@@ -9,6 +9,7 @@ import { post } from '../stock/forms/turned';
 import type { Made, PieceSize } from '../stock/types';
 import { carcassOf, type Carcass, type Panel } from './carcass';
 import { DRAWER_BOXES, RUNNERS } from './figures';
+import { placeHandles, type Holding } from './handles';
 import { fittingParts, isLetIn, isWithoutCarcass, isWithoutFronts, placeFittings, type PlacedFitting } from './fittings';
 import { insideParts, layInside } from './inside';
 import { isDrawn, layFront, type LaidCell, type LaidFront, type Leaf } from './front';
@@ -25,12 +26,6 @@ export interface UnitMade {
 
 /** Legs of frameless units: how far in from the plinth, the back and the sides, metres. */
 const LEG_IN = { plinth: 0.045, back: 0.07, side: 0.05 } as const;
-
-/** Height at which one takes hold of a tall door, above the floor, metres. */
-const REACH = 1.05;
-
-/** How far a handle is from the edge of its door, and from its upper or lower end, metres. */
-const HANDLE_IN = { edge: 0.035, end: 0.1 } as const;
 
 /** How far doors open, radians; flaps and pull-outs as well as they can. */
 const OPEN = (105 * Math.PI) / 180;
@@ -177,7 +172,13 @@ function closing({ cell, leaves, field }: LaidCell, carcass: Carcass, band: Band
   return leaves.flatMap((leaf): Made[] => {
     const at = { x0: leaf.x0, x1: leaf.x1, z0: leaf.z0 + lift, z1: leaf.z1 + lift, y: back, thick: made.front };
     const drawn = isDrawn(cell);
-    const { wood, glass, metal, fixed } = leafParts(leaf, at, look, { glazed: cell.kind === 'glazed', drawn, band, handled: cell.kind !== 'panel' });
+    const { wood, glass, metal, fixed } = leafParts(leaf, at, look, {
+      glazed: cell.kind === 'glazed',
+      drawn,
+      band,
+      held: cell.held,
+      handled: cell.kind !== 'panel',
+    });
     const joint = leaf.pocket ? pocketJoint(leaf, at, made, room) : jointOf(leaf, at, drawn, room);
     const parts: Made[] = [
       { part: 'fronts', mesh: wood, joint },
@@ -228,41 +229,6 @@ function pocketJoint({ hand }: Pick<Leaf, 'hand'>, { x0, x1, y }: At, { board: s
   };
 }
 
-/** The handle of a leaf: on the edge away from its hinges; low on wall doors, high on base doors, within reach on tall ones. */
-function handleOn(
-  leaf: Pick<Leaf, 'hand'>,
-  { x0, x1, z0, z1, y }: At,
-  drawn: boolean,
-  band: Band,
-  look: Pick<FrontLook, 'handles' | 'grip' | 'holds'>,
-  thick: number,
-): Mesh {
-  const { handles: style, grip, holds } = look;
-  const out = new MeshBuilder();
-  const [w, h, face] = [x1 - x0, z1 - z0, y - thick];
-  const flat = drawn || leaf.hand === 'up' || leaf.hand === 'down' || leaf.hand === null;
-  if (flat) {
-    const long = Math.min(grip ?? Math.min(0.32, w * 0.45), w - 0.01);
-    const z = leaf.hand === 'up' ? z0 + 0.04 : h < 0.2 ? (z0 + z1) / 2 : z1 - 0.06;
-    if (style === 'knob' && w > 0.7) for (const t of [0.25, 0.75]) out.add(handle(style, x0 + w * t, face, z, long, false));
-    else out.add(handle(style, (x0 + x1) / 2, face, z, long, false));
-    return out.build();
-  }
-  const long = Math.min(grip ?? Math.min(0.16, h * 0.4), h - 0.01);
-  const half = style === 'knob' || style === 'cup' ? 0 : long / 2;
-  const x = leaf.hand === 'left' ? x1 - HANDLE_IN.edge : x0 + HANDLE_IN.edge;
-  const z =
-    holds === 'middle'
-      ? (z0 + z1) / 2
-      : z0 < REACH && z1 > REACH + 0.3
-        ? REACH
-        : band === 'wall' || z0 > REACH
-          ? z0 + HANDLE_IN.end + half
-          : z1 - HANDLE_IN.end - half;
-  out.add(handle(style === 'cup' ? 'knob' : style, x, face, Math.max(z0 + half, Math.min(z1 - half, z)), long, true));
-  return out.build();
-}
-
 /** What is left free at the edge of a front that has no handle, and how thick the rail in its shade is, metres. */
 const RAIL = { free: 0.02, thick: 0.004 } as const;
 
@@ -294,19 +260,22 @@ function railed(leaf: Pick<Leaf, 'hand'>, whole: At, drawn: boolean, band: Band)
 
 /** A leaf with its wood, its glass, and what one takes hold of it by. @param handled whether it has a handle */
 export function leafParts(
-  leaf: Pick<Leaf, 'hand'>,
+  leaf: Pick<Leaf, 'hand' | 'second'>,
   whole: At & { thick: number },
   look: FrontLook,
-  { glazed, drawn, band, handled }: { glazed: boolean; drawn: boolean; band: Band; handled: boolean },
+  { glazed, handled, ...holding }: Holding & { glazed: boolean; handled: boolean },
 ): { wood: Mesh; glass: Mesh; metal: Mesh; fixed: boolean } {
   const { stile, rail, panes, fronts } = look;
   const form = { style: glazed ? ('glazed' as const) : fronts, stile, rail, panes };
   if (look.handles === 'rail' && handled) {
-    const { at, metal } = railed(leaf, whole, drawn, band);
+    const { at, metal } = railed(leaf, whole, holding.drawn, holding.band);
     return { ...frontMesh({ ...at, thick: whole.thick, ...form }), metal, fixed: true };
   }
-  const metal = handled ? handleOn(leaf, whole, drawn, band, look, whole.thick) : new MeshBuilder().build();
-  return { ...frontMesh({ ...whole, ...form }), metal, fixed: false };
+  const metal = new MeshBuilder();
+  if (handled)
+    for (const { style, x, z, long, upright, before } of placeHandles({ ...leaf, ...whole }, holding, look))
+      metal.add(handle(style, x, whole.y - whole.thick, z, long, upright, before));
+  return { ...frontMesh({ ...whole, ...form }), metal: metal.build(), fixed: false };
 }
 
 /** The longest runner that fits, metres. */

@@ -117,6 +117,7 @@ const mirroredFront = (grid: FrontGrid): FrontGrid =>
       newCell({
         ...c,
         hand: c.hand === null ? null : (OTHER[c.hand] ?? c.hand),
+        held: c.held && { ...c.held, from: c.held.from === 'left' ? 'right' : 'left' },
         inside: c.inside.map((i) => ({ ...i, fields: [...i.fields].reverse() })),
       }),
     ),

@@ -4,6 +4,9 @@ import { Finish, JoineryStyle, Profile, type Project } from './schema';
 import type { Cabinet, Cell, FrontLook, Run, RunLook } from './schema/cabinets';
 import { stateOf } from './topology';
 
+/** How far handles are from edges where nobody has said it, metres. */
+export const HANDLE_INSET: NonNullable<FrontLook['inset']> = { edge: 0.035, end: 0.1, top: 0.06 };
+
 /** How runs look that are made in no style. */
 export const PLAIN_LOOK: RunLook = {
   fronts: 'framed',
@@ -56,7 +59,7 @@ export const styleFrom = (id: string, name: string, run: Pick<Run, 'look' | 'fin
 export const standsOut = ({ handles }: Pick<FrontLook, 'handles'>): boolean => handles !== 'none' && handles !== 'rail' && handles !== 'recessed';
 
 /** A cell of a front that is like any until something is said of it. */
-export const newCell = (values: Partial<Cell> = {}): Cell => ({ width: null, kind: 'door', hand: null, shelves: 0, inside: [], ...values });
+export const newCell = (values: Partial<Cell> = {}): Cell => ({ width: null, kind: 'door', hand: null, shelves: 0, inside: [], held: null, ...values });
 
 /** A joinery style told so that it fits any project. */
 export const StyleKit = z.object({

@@ -3,6 +3,7 @@ import { cornerLeaves } from '../cabinetry/corner';
 import { finishedUnit, type DerivedRun } from '../cabinetry/derive';
 import { isWithoutFronts } from '../cabinetry/fittings';
 import { isDrawn } from '../cabinetry/front';
+import { handlesIn, isFixed } from '../cabinetry/handles';
 import { runnerFor, unitCarcass } from '../cabinetry/unit';
 import { finishIn } from '../finishes/store';
 import { derivedOf, type Model } from '../model/model';
@@ -55,11 +56,14 @@ export function leavesOf(own: AssembledUnit, { run: { made } }: DerivedRun): Lea
   });
 }
 
-/** How many handles a unit has: one on all that moves; one takes hold of both leaves of a corner unit at once. */
+/** How many handles a unit has, dummy fronts too; one takes hold of both leaves of a corner unit at once. */
 export function handlesOn(own: AssembledUnit, run: DerivedRun): number {
-  if (own.look.handles === 'none') return 0;
+  const { look, unit } = own;
+  if (look.handles === 'none') return 0;
   const moving = leavesOf(own, run).filter((l) => l.moves).length;
-  return followsCorner(own) ? Math.min(1, moving) : moving;
+  if (followsCorner(own)) return Math.min(1, moving);
+  if (!isFixed(look.handles) || isWithoutFronts(unit)) return moving;
+  return frontOf(own, run.run.made).cells.reduce((sum, c) => sum + handlesIn(c, unit.band, look).length, 0);
 }
 
 /** Fronts of one unit that are alike. SI units. */

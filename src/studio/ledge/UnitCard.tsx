@@ -2,6 +2,7 @@ import { CONSTRUCTIONS } from '@/core/cabinetry/figures';
 import { readLine, type UnitKind } from '@/core/cabinetry/said';
 import { drawFront } from '@/core/drawing/elevation/cabinets';
 import { markPath } from '@/core/drawing/svg';
+import { PLAIN_LOOK } from '@/core/project/joinery';
 import type { UnitSystem } from '@/core/units/length';
 import { colours } from '../look/theme';
 import { useStudio } from '../store/studio';
@@ -21,7 +22,7 @@ function Front({ said, system }: { said: string; system: UnitSystem }) {
     <svg width="56" height="42" fill="none" stroke={colours.ink} strokeWidth="1" aria-hidden="true">
       <g transform={`translate(${28 - (size.width * k) / 2} ${21 + (size.height * k) / 2}) scale(${k})`}>
         <rect y={-size.height} width={size.width} height={size.height} vectorEffect="non-scaling-stroke" />
-        {drawFront({ front, band }, size, made).map((item, i) =>
+        {drawFront({ front, band }, PLAIN_LOOK, size, made).map((item, i) =>
           item.kind !== 'line' && item.kind !== 'lines' ? null : (
             <path key={i} d={markPath(item)} strokeWidth={item.kind === 'line' ? 0.6 : 1} vectorEffect="non-scaling-stroke" />
           ),

@@ -4,12 +4,13 @@ import { boolean, clipHalf } from '../../geometry/polygon';
 import { makeParts } from '../../stock/stock';
 import type { DerivedRun } from '../../cabinetry/derive';
 import { isDrawn, layFront, type Field } from '../../cabinetry/front';
+import { handleField, handlesIn, type PlacedHandle } from '../../cabinetry/handles';
 import type { Stretch } from '../../cabinetry/leg';
 import { stretchOn, type BackLine } from '../../cabinetry/run';
 import type { WallSide } from '../../shell/wall-types';
 import { cross, distance, dot, sub, unit as unitVector, type Vec2 } from '../../geometry/vec';
 import { FOOT } from '../../cabinetry/unit';
-import type { Cabinet, Construction, Hand, Leg } from '../../project/schema/cabinets';
+import type { Cabinet, Construction, FrontLook, Hand, Leg } from '../../project/schema/cabinets';
 import type { PieceSize } from '../../stock/types';
 import type { DressedFace } from '../../shell/dress/dressed';
 import { NEAR } from '../../units/tolerance';
@@ -149,13 +150,13 @@ function drawUnit({ run: { made } }: DerivedRun, own: AssembledUnit, { from, to 
   // Of a corner unit its box shows: the next leg stands before its front.
   if (unit.bare || !whole || (placed.corner && placed.corner !== 'blind left' && placed.corner !== 'blind right')) return body;
   if (own.cut.length)
-    return belowRoof([...body, ...carry(drawFront(unit, size, made, entity), (q) => ({ x: q.x + from, y: q.y + foot }))], own, from, foot, made);
+    return belowRoof([...body, ...carry(drawFront(unit, own.look, size, made, entity), (q) => ({ x: q.x + from, y: q.y + foot }))], own, from, foot, made);
   const built = drawFittings(own, made);
   const lift = foot - (unit.band === 'wall' ? 0 : made.plinth);
   const seen = carry(built, (q) => ({ x: q.x + from, y: q.y + lift }));
   // What has a front of its own stands where the unit would be.
   if (isWithoutFronts(unit)) return seen;
-  const front = drawFront(unit, size, made, entity);
+  const front = drawFront(unit, own.look, size, made, entity);
   return [...body, ...carry(front, (q) => ({ x: q.x + from, y: q.y + foot })), ...seen];
 }
 
@@ -226,9 +227,18 @@ function edges({ id, look, legs, trim, sections }: DerivedRun, leg: number): Dis
   return [...panels, ...cornices, ...(look.pelmet > 0 ? strips(trim.pelmets, -look.pelmet, 0, 0) : [])];
 }
 
-/** What closes a unit, from its lower left corner: leaves and frame, with lines to where doors hang. @param size of its carcass, metres */
+/** The outline of a handle: of a knob round. */
+const handleRing = (handle: PlacedHandle): Vec2[] => {
+  const field = handleField(handle);
+  if (handle.style !== 'knob') return rectangle(field);
+  const r = (field.x1 - field.x0) / 2;
+  return Array.from({ length: 16 }, (_, k) => ({ x: handle.x + r * Math.cos((Math.PI * k) / 8), y: handle.z + r * Math.sin((Math.PI * k) / 8) }));
+};
+
+/** What closes a unit, from its lower left corner: leaves, their handles and the frame, with lines to where doors hang. @param size of its carcass, metres */
 export function drawFront(
   { front, band }: Pick<Cabinet, 'front' | 'band'>,
+  look: FrontLook,
   size: Pick<PieceSize, 'width' | 'height'>,
   made: Construction,
   entity?: string,
@@ -241,5 +251,8 @@ export function drawFront(
   const marks: DisplayItem[] = rings.length ? [{ kind: 'lines', rings, ink: 'line', pen: 0.18, entity, layer: 'piece' }] : [];
   for (const { leaf, edge } of leaves)
     if (edge) marks.push({ kind: 'line', points: hangingLines(leaf, edge), closed: false, ink: 'thin', pen: 0.13, entity, layer: 'piece' });
+  const lift = band === 'wall' ? 0 : made.plinth;
+  const handles = cells.flatMap((c) => handlesIn(c, band, look, lift)).map((h) => handleRing({ ...h, z: h.z - lift }));
+  if (handles.length) marks.push({ kind: 'lines', rings: handles, ink: 'line', pen: 0.13, entity, layer: 'piece' });
   return marks;
 }

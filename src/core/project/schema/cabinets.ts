@@ -73,6 +73,14 @@ export const Inside = z
   )
   .max(12);
 
+/** Where somebody has put the handle of a front: its middle, from a side and from the foot of the front; a pair has its other one as in a mirror. Metres. */
+export const Held = z.object({
+  from: z.enum(['left', 'right']),
+  in: length(4),
+  up: length(4),
+  upright: z.boolean(),
+});
+
 /** One field of a front. */
 export const Cell = z.object({
   width: Share,
@@ -80,6 +88,7 @@ export const Cell = z.object({
   hand: z.enum(HANDS).nullable().default(null).describe('of doors; null: as its width and its place say'),
   shelves: z.number().int().min(0).max(20).default(0).describe('shelves behind it, or in it, where its inside is not divided'),
   inside: Inside.default([]).describe('what is behind it, or in it; empty: its shelves'),
+  held: Held.nullable().default(null).describe('where its handle is; null: where the look of its unit has it'),
 });
 
 /** How the front of a unit is divided: rows from above, each into cells from the left. */
@@ -117,6 +126,14 @@ const frontLook = {
   handles: z.enum(HANDLES),
   grip: length(2).nullable().describe('length of bars and pulls, metres; null: as the width of the front says'),
   holds: z.enum(HOLDS),
+  inset: z
+    .object({
+      edge: length(0.5).describe('from the edge of a door that opens'),
+      end: length(0.5).describe('from the end of a door one reaches first'),
+      top: length(0.5).describe('from the upper edge of a drawer'),
+    })
+    .optional()
+    .describe('how far handles are from edges, metres; left out: as is usual'),
 };
 
 /** How the fronts of a unit look. */
@@ -230,6 +247,7 @@ export const Run = z.object({
 
 export type Construction = z.infer<typeof Construction>;
 export type Cell = z.infer<typeof Cell>;
+export type Held = z.infer<typeof Held>;
 export type FrontGrid = z.infer<typeof FrontGrid>;
 export type Inside = z.infer<typeof Inside>;
 export type FrontLook = z.infer<typeof FrontLook>;

@@ -138,8 +138,15 @@ export function front({ x0, x1, z0, z1, y, thick = 0.02, style, stile = STILE, r
   return { wood: wood.build(), glass: glass.build() };
 }
 
-/** A handle at a point of a front that looks to −y. */
-export function handle(style: HandleStyle, x: number, y: number, z: number, long: number, standing: boolean): Mesh {
+/** How far the middle of a pull that is folded over an edge lies within it, metres. */
+export const EDGE_PULL = 0.0102;
+
+/**
+ * A handle at a point of a front that looks to −y.
+ *
+ * @param before what is folded over an edge is so over the left one, or over the lower one
+ */
+export function handle(style: HandleStyle, x: number, y: number, z: number, long: number, standing: boolean, before = false): Mesh {
   const out = new MeshBuilder();
   if (style === 'knob')
     out.add(
@@ -167,8 +174,10 @@ export function handle(style: HandleStyle, x: number, y: number, z: number, long
   } else if (style === 'edge') {
     // A strip folded over the edge of the front, with a lip to pull at.
     const l = long / 2;
-    const at = (t0: number, t1: number, a0: number, a1: number, d0: number, d1: number): Mesh =>
-      standing ? board(x + a0, y - d1, z + t0, x + a1, y - d0, z + t1, 0.0006) : board(x + t0, y - d1, z + a0, x + t1, y - d0, z + a1, 0.0006);
+    const at = (t0: number, t1: number, near: number, far: number, d0: number, d1: number): Mesh => {
+      const [a0, a1] = before ? [-far, -near] : [near, far];
+      return standing ? board(x + a0, y - d1, z + t0, x + a1, y - d0, z + t1, 0.0006) : board(x + t0, y - d1, z + a0, x + t1, y - d0, z + a1, 0.0006);
+    };
     out
       .add(at(-l, l, -0.01, 0.01, -0.0002, 0.0018))
       .add(at(-l, l, 0.0085, 0.01, 0.0018, 0.018))
@@ -242,7 +251,7 @@ export function drawer(at: Omit<Front, 'style'> & { depth: number; style: FrontS
     .box(bx0 + t - 0.004, y + 0.001, bz0 + 0.008, bx1 - t + 0.004, back - 0.004, bz0 + 0.014);
   const metal = new MeshBuilder();
   const long = Math.min(0.16, (x1 - x0) * 0.4);
-  const z = handles === 'cup' || z1 - z0 < 0.16 ? (z0 + z1) / 2 : z1 - 0.06;
+  const z = handles === 'edge' ? z1 - EDGE_PULL : handles === 'cup' || z1 - z0 < 0.16 ? (z0 + z1) / 2 : z1 - 0.06;
   const f = y - (at.thick ?? 0.02);
   if (handles === 'knob' && x1 - x0 > 0.7) for (const k of [0.25, 0.75]) metal.add(handle(handles, x0 + (x1 - x0) * k, f, z, long, false));
   else metal.add(handle(handles, (x0 + x1) / 2, f, z, long, false));
@@ -258,8 +267,9 @@ export function drawer(at: Omit<Front, 'style'> & { depth: number; style: FrontS
 export function door(at: Front & { hung: 'left' | 'right'; handles: HandleStyle; level?: number }): Moving {
   const { x0, x1, z0, z1, y, hung, handles, level = (z0 + z1) / 2 } = at;
   const f = y - (at.thick ?? 0.02);
-  const x = hung === 'left' ? x1 - 0.032 : x0 + 0.032;
-  const metal = new MeshBuilder().add(handle(handles === 'cup' ? 'knob' : handles, x, f, level, Math.min(0.2, (z1 - z0) * 0.3), true));
+  const edge = handles === 'edge' ? EDGE_PULL : 0.032;
+  const x = hung === 'left' ? x1 - edge : x0 + edge;
+  const metal = new MeshBuilder().add(handle(handles === 'cup' ? 'knob' : handles, x, f, level, Math.min(0.2, (z1 - z0) * 0.3), true, hung !== 'left'));
   // Hinges show as knuckles where it turns.
   for (const t of z1 - z0 > 1.3 ? [0.1, 0.5, 0.9] : [0.15, 0.85])
     metal.add(post(hung === 'left' ? x0 : x1, y + 0.004, z0 + (z1 - z0) * t - 0.025, z0 + (z1 - z0) * t + 0.025, 0.004, 0.004, 8));

@@ -1,13 +1,14 @@
 'use client';
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import { frontOf, followsCorner } from '@/core/cabinetry/assemble';
+import { frontOf, followsCorner, type AssembledUnit } from '@/core/cabinetry/assemble';
 import { cellDivided, cellRemoved, cellSet, cellSized, rowDivided, rowSized, type At } from '@/core/cabinetry/dividing';
 import { isDrawn, type LaidCell } from '@/core/cabinetry/front';
+import { handlesIn, heldAt } from '@/core/cabinetry/handles';
 import { isWithoutFronts } from '@/core/cabinetry/fittings';
 import { derivedOf } from '@/core/model/model';
 import type { Cabinet } from '@/core/project/schema';
-import { CELLS, HANDS, type Cell, type CellKind, type FrontGrid, type Hand } from '@/core/project/schema/cabinets';
+import { CELLS, HANDS, type Cell, type CellKind, type Construction, type FrontGrid, type Hand, type Held } from '@/core/project/schema/cabinets';
 import { formatLength } from '@/core/units/length';
 import { FieldTable, type Field } from '../../look/FieldTable';
 import { colours } from '../../look/theme';
@@ -15,6 +16,7 @@ import { useStudio } from '../../store/studio';
 import { takeCell, useFront } from '../../tools/fronts';
 import { useEdit } from '../parts';
 import { InsideRows } from './InsideRows';
+import { plain } from './RunDocket';
 
 /** What closes a cell, in the words of the trade. */
 const CLOSED: Readonly<Record<CellKind, string>> = {
@@ -90,6 +92,52 @@ function Cells({ cells, width, height, at, take }: { cells: readonly LaidCell[];
       })}
     </Box>
   );
+}
+
+/** Where the handle of a cell is: by rule, or put somewhere by hand. */
+function handleFields(at: LaidCell, { unit, look }: AssembledUnit, made: Construction, set: (held: Held | null) => boolean): Field[] {
+  const lift = unit.band === 'wall' ? 0 : made.plinth;
+  const [leaf] = at.leaves;
+  const [handle] = handlesIn({ cell: at.cell, leaves: at.leaves.slice(0, 1) }, unit.band, look, lift);
+  if (!handle) return [];
+  const { held } = at.cell;
+  return [
+    {
+      kind: 'choice',
+      label: 'Handle',
+      aria: 'Where its handle is',
+      value: held ? 'hand' : 'rule',
+      options: [
+        ['rule', 'by rule'],
+        ['hand', 'put by hand'],
+      ],
+      set: (v) => set(v === 'rule' ? null : heldAt(leaf, { ...handle, z: handle.z - lift })),
+    },
+    held && {
+      kind: 'choice',
+      label: 'Handle, from',
+      aria: 'Side the handle is measured from',
+      value: held.from,
+      options: plain(['left', 'right']),
+      set: (v) => set({ ...held, from: v as Held['from'], in: leaf.x1 - leaf.x0 - held.in }),
+    },
+    held && { kind: 'length', label: 'Handle, in', aria: 'How far the handle is from that side', value: held.in, set: (by) => set({ ...held, in: by }) },
+    held && {
+      kind: 'length',
+      label: 'Handle, up',
+      aria: 'How far the handle is from the foot of the front',
+      value: held.up,
+      set: (up) => set({ ...held, up }),
+    },
+    held && {
+      kind: 'choice',
+      label: 'Handle, lies',
+      aria: 'Which way the handle lies',
+      value: held.upright ? 'upright' : 'level',
+      options: plain(['upright', 'level']),
+      set: (v) => set({ ...held, upright: v === 'upright' }),
+    },
+  ];
 }
 
 /** The front of a unit: its cells, what closes each, how large they are; divided across and down. */
@@ -202,6 +250,7 @@ export function FrontRows({ unit }: { unit: Cabinet }) {
     (filled && !cell.inside.length && !isDrawn(cell)) || (isDrawn(cell) && cell.hand === 'pull-out' && !cell.inside.length)
       ? { kind: 'number', label: 'Shelves', value: cell.shelves, min: 0, max: 20, set: (n) => put(cellSet(grid, inHand, { shelves: Math.round(n) })) }
       : null,
+    ...handleFields(at, own, made, (held) => put(cellSet(grid, inHand, { held }))),
   ];
   return (
     <Box component="section" aria-label="Front" sx={{ borderTop: `1px solid ${colours.hairline}`, mt: 0.75, pt: 0.25 }}>

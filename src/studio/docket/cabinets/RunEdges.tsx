@@ -37,6 +37,16 @@ export function RunEdges({ run }: { run: Run }) {
       return look({ cornices: [...kept, { profile, up, out: PROUD }, ...(k === 0 ? cornices.slice(1) : [])] });
     },
   });
+  const raised = (k: 0 | 1): Field[] => {
+    const own = cornices[k];
+    if (!own) return [];
+    const put = (values: Partial<typeof own>): boolean => look({ cornices: cornices.map((c, i) => (i === k ? { ...c, ...values } : c)) });
+    const which = k === 0 ? 'the cornice' : 'the one upon it';
+    return [
+      { kind: 'length', label: 'Begins', aria: `How far above the carcass ${which} begins`, value: own.up, set: (up) => put({ up }) },
+      { kind: 'length', label: 'Stands out', aria: `How far ${which} stands before the fronts`, value: own.out, set: (out) => put({ out }) },
+    ];
+  };
   const free = run.legs.some((l) => l.kind === 'free');
   return (
     <Group title="Ends and edges">
@@ -55,7 +65,9 @@ export function RunEdges({ run }: { run: Run }) {
             set: (v) => set({ ends: v as Run['ends'] }),
           },
           cornice(0),
+          ...raised(0),
           cornices.length ? cornice(1) : null,
+          ...raised(1),
           { kind: 'length', label: 'Pelmet', aria: 'Height of the pelmet', value: pelmet, set: (high) => look({ pelmet: high }) },
           { kind: 'length', label: 'Upstand', value: run.upstand, set: (upstand) => set({ upstand }) },
           {

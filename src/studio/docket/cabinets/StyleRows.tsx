@@ -2,8 +2,9 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import { useEffect } from 'react';
+import { isFixed } from '@/core/cabinetry/handles';
 import { styleIn, stylesIn } from '@/core/cabinetry/styles';
-import { apart, kitOfStyle, lookOf, styleFrom, unitLook, type StyleKit } from '@/core/project/joinery';
+import { apart, HANDLE_INSET, kitOfStyle, lookOf, styleFrom, unitLook, type StyleKit } from '@/core/project/joinery';
 import { roomOfRun } from '@/core/project/runs';
 import type { Cabinet, Run } from '@/core/project/schema';
 import { EDGES, FRONTS, HANDLES, HOLDS, type FrontLook, type FrontStyle, type HandleStyle, type WorktopEdge } from '@/core/project/schema/cabinets';
@@ -24,12 +25,29 @@ const CALLED: Readonly<Record<string, string>> = {
   rail: 'rails',
   grip: 'length of handles',
   holds: 'place of handles',
+  inset: 'place of handles',
   cornices: 'cornice',
   edge: 'edge of the worktop',
 };
 
 const FRAMED: ReadonlySet<FrontStyle> = new Set(['framed', 'beaded', 'louvred', 'glazed']);
 const LONG: ReadonlySet<HandleStyle> = new Set(['bar', 'edge', 'recessed']);
+
+/** How far handles are from edges. */
+function insets({ inset = HANDLE_INSET, holds }: FrontLook, set: (values: Partial<FrontLook>) => boolean): Field[] {
+  const row = (key: keyof typeof inset, label: string, aria: string): Field => ({
+    kind: 'length',
+    label,
+    aria,
+    value: inset[key],
+    set: (value) => set({ inset: { ...inset, [key]: value } }),
+  });
+  return [
+    row('edge', 'From edge', 'Handles from the edge of doors that opens'),
+    holds === 'reach' ? row('end', 'From end', 'Handles from the end of doors') : null,
+    holds === 'reach' ? row('top', 'From top', 'Handles from the upper edge of drawers') : null,
+  ];
+}
 
 /** How fronts and handles look. @param set puts a value apart */
 function lookFields(look: FrontLook, set: (values: Partial<FrontLook>) => boolean): Field[] {
@@ -43,12 +61,12 @@ function lookFields(look: FrontLook, set: (values: Partial<FrontLook>) => boolea
     LONG.has(look.handles)
       ? { kind: 'length?', label: 'Long', aria: 'Length of handles', value: look.grip, auto: 'as the front is wide', set: (grip) => set({ grip }) }
       : null,
-    look.handles === 'rail' || look.handles === 'none'
+    !isFixed(look.handles)
       ? null
       : {
           kind: 'choice',
-          label: 'On doors',
-          aria: 'Where handles are on doors',
+          label: 'Placed',
+          aria: 'Where handles are',
           value: look.holds,
           options: [
             [HOLDS[0], 'at the end within reach'],
@@ -56,6 +74,7 @@ function lookFields(look: FrontLook, set: (values: Partial<FrontLook>) => boolea
           ],
           set: (v) => set({ holds: v as FrontLook['holds'] }),
         },
+    ...(isFixed(look.handles) && look.handles !== 'edge' ? insets(look, set) : []),
   ];
 }
 
