@@ -158,6 +158,17 @@ test('a run is dragged and filled, its fronts are divided on the docket and in t
     expect(units(await studio.project()).find((u) => u.name === 'door')!.width).toBeCloseTo(0.8, 6);
     for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
     expect(units(await studio.project()).find((u) => u.name === 'door')!.front[0].height).toBeCloseTo(0.2, 6);
+    // The handle of the cell in hand is dragged, then put by typing, then by rule again.
+    await press(1.55, 0.8);
+    await expect(studio.docket.getByRole('radio', { name: 'Row 1, cell 1' })).toHaveAttribute('aria-checked', 'true');
+    await drag([1.7, 0.77], [1.6, 0.72]);
+    const held = async () => units(await studio.project()).find((u) => u.name === 'door')!.front[0].cells[0].held;
+    expect(await held()).toEqual({ from: 'left', in: expect.closeTo(0.1985, 2), up: expect.closeTo(0.05, 1.5), upright: false });
+    await studio.set('How far the handle is from that side', '150');
+    await studio.choose('Which way the handle lies', 'upright', studio.docket);
+    expect(await held()).toMatchObject({ from: 'left', in: 0.15, upright: true });
+    await studio.choose('Where its handle is', 'by rule', studio.docket);
+    expect(await held()).toBeNull();
     // Figures of the strings are typed over: the width, and the height.
     await press(1.7, 0.4);
     for (const [label, typed, of] of [
@@ -188,6 +199,24 @@ test('a run is dragged and filled, its fronts are divided on the docket and in t
     expect(only((await studio.project()).runs).finishes).toEqual({});
     await studio.stage('Shell');
     await press(1.7, 0.4);
+  });
+
+  await test.step('how fronts lie, a board, the air under a housing and the back of a unit are chosen; what can’t be made is said', async () => {
+    const before = await studio.project();
+    await studio.unfold('Boards and fronts');
+    await studio.choose('How fronts lie', 'inset', studio.docket);
+    await studio.set('The thickness of boards', '16');
+    await studio.set('The thickness of fronts', '1');
+    await expect(studio.notice).toContainText('The thickness of fronts is at least 6');
+    await studio.docket.getByRole('switch', { name: 'Grilles in the plinth under what wants air' }).click();
+    await studio.docket.getByRole('switch', { name: 'It has a back' }).click();
+    const project = await studio.project();
+    expect(only(project.runs).made).toMatchObject({ lies: 'inset', board: 0.016, front: 0.02, vented: true });
+    expect(units(project).find((u) => u.name === 'door')!.backless).toBe(true);
+    // Its plinth has a grille now: what is reached through it wants air.
+    expect(runsOf(project)[0].grilles).toHaveLength(1);
+    for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    expect(await studio.project()).toEqual(before);
   });
 
   await test.step('a style is given, something is apart, is said and brought back; it is there after a reload', async () => {

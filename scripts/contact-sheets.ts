@@ -99,7 +99,8 @@ async function pictureOf(card: StockCard): Promise<Buffer> {
   const eye = at(aim.x + way.x * k, aim.y + way.y * k, aim.z + way.z * k);
   const model = deriveModel(s.project);
   const shot = shotFrom({
-    eye: { ...eye, z: Math.max(0.08, eye.z) },
+    // It stays under the ceiling.
+    eye: { ...eye, z: Math.min(2.2, Math.max(0.08, eye.z)) },
     target: at(aim.x, aim.y, aim.z),
     fov: FOV * (CELL.height / CELL.width),
     look: null,

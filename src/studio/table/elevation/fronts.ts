@@ -39,13 +39,20 @@ export function takeFront(model: Model, faces: readonly Placed[], unit: string, 
   const [x, z] = [point.x - at.x, point.y - at.y];
   const begun = { front, laid, from: point, moved: false, meant: null };
   const { corner, width } = own.unit;
-  const handle = corner ? null : handleNear(laid, own, derived.run.made, x, z, near);
-  if (handle) return { ...begun, of: 'handle', ...handle };
+  // On a handle one means it; beside it an edge or a border that is as near.
+  const handle = (within: number): FrontDrag | null => {
+    const found = corner ? null : handleNear(laid, own, derived.run.made, x, z, within);
+    return found && { ...begun, of: 'handle', ...found };
+  };
+  const on = handle(0);
+  if (on) return on;
   if (!corner && width !== null && Math.abs(x) < near) return { ...begun, of: 'edge', side: 'left' };
   if (!corner && width !== null && Math.abs(x - own.size.width) < near) return { ...begun, of: 'edge', side: 'right' };
   // The panel of a unit that runs blind into a corner is no cell of its own: nothing of it is dragged.
   const border = corner ? null : borderAt(laid, x, z, near);
   if (border) return { ...begun, of: 'border', border };
+  const by = handle(near);
+  if (by) return by;
   const cell = corner ? null : cellAt(laid, x, z);
   if (cell) takeCell(unit, cell);
   return null;
