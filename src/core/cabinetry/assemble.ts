@@ -402,12 +402,12 @@ export const likeness = (
   made: Construction,
 ): string => JSON.stringify([front, band, bare, backless, fittings, clad, corner ?? null, corner ? [footprint, matrix] : 0, size, made, look, cut]);
 
-/** All that a unit is made of, in its own axes. */
-export const unitParts = (own: AssembledUnit, made: Construction): Made[] =>
-  own.cut.length ? cutToRoof(wholeParts(own, made), own, made) : wholeParts(own, made);
+/** All that a unit is made of, in its own axes. @param banded the edging of its boards is of another finish than these */
+export const unitParts = (own: AssembledUnit, made: Construction, banded = false): Made[] =>
+  own.cut.length ? cutToRoof(wholeParts(own, made, banded), own, made) : wholeParts(own, made, banded);
 
 /** What a unit would be made of where no roof is in its way. */
-function wholeParts({ unit, placed, clad, look, size: { width, depth, height } }: AssembledUnit, made: Construction): Made[] {
+function wholeParts({ unit, placed, clad, look, size: { width, depth, height } }: AssembledUnit, made: Construction, banded: boolean): Made[] {
   const lift = unit.band === 'wall' ? 0 : made.plinth;
   if (unit.bare === 'space') return [];
   if (unit.bare === 'filler')
@@ -419,8 +419,8 @@ function wholeParts({ unit, placed, clad, look, size: { width, depth, height } }
       },
     ];
   if (followsCorner({ placed })) {
-    return cornerParts(ownFootprint(placed), height, cornerCell({ unit }), unit.band, made, look, lift);
+    return cornerParts(ownFootprint(placed), height, cornerCell({ unit }), unit.band, made, look, lift, banded);
   }
   const grid = gridOf({ unit, placed, size: { width, depth, height } });
-  return makeUnit(grid, { width, height, depth }, unit.band, made, look, 'left', unit.fittings, clad, unit.backless).parts;
+  return makeUnit(grid, { width, height, depth }, unit.band, made, look, 'left', unit.fittings, clad, { backless: unit.backless, banded }).parts;
 }

@@ -52,6 +52,26 @@ describe('a corner unit', () => {
     );
   });
 
+  it('has the edging along its boards as a part of its own where that is of another finish: what it is, they are less', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 1.2, max: 2.3, noNaN: true }), fc.constantFrom<'L' | 'diagonal'>('L', 'diagonal'), (angle, corner) => {
+        const [{ footprint }] = layRun(legs(angle), [{ id: 'c', width: 0.95, depth: 0.56, corner }]).units;
+        const cell = newCell({ shelves: 2 });
+        const made = { ...CONSTRUCTIONS.frameless, edging: 0.002 };
+        const of = (banded: boolean, part: string): number =>
+          cornerParts(footprint, 0.72, cell, 'base', made, PLAIN_LOOK, 0.15, banded)
+            .filter((p) => p.part === part)
+            .reduce((sum, p) => sum + volume(p.mesh), 0);
+        expect(of(true, 'carcass') + of(true, 'edges')).toBeCloseTo(of(false, 'carcass'), 6);
+        expect(of(false, 'edges')).toBe(0);
+        const banded = cornerBoards(footprint, 0.72, cell, made).reduce((sum, b) => sum + b.edged * (b.name === 'side' ? made.board : b.z1 - b.z0), 0);
+        // Where bands meet in a corner one is as much shorter as the other is longer.
+        expect(of(true, 'edges') / (banded * made.edging)).toBeCloseTo(1, 1.5);
+      }),
+      { numRuns: 20 },
+    );
+  });
+
   it('opens out of its corner: no leaf goes into its carcass', () => {
     for (const corner of ['L', 'diagonal'] as const)
       for (const hand of ['left', 'right'] as const) {

@@ -59,6 +59,8 @@ export interface CornerBoard {
   z1: number;
   /** Length of its edges that are seen. */
   edged: number;
+  /** Where these begin in its ring, and how many there are; left out: none is seen. */
+  front?: { at: number; count: number };
 }
 
 /**
@@ -81,21 +83,32 @@ export function cornerBoards(footprint: Ring, height: number, cell: Cell, made: 
   const mitre = meeting(a2, d, b2, e);
   const fronts = frontLines(footprint);
   /** What lies between sides and backs, its front edge set back. */
-  const within = (by: number): { ring: Ring; edged: number } => {
+  const within = (by: number): Pick<CornerBoard, 'ring' | 'edged' | 'front'> => {
     const lines = fronts.map(([p, q]): [Vec2, Vec2] => {
       const way = unit(sub(q, p));
       return [move(p, left(way), by), way];
     });
     const [first, last] = [lines[0], lines[lines.length - 1]];
     const edge = [meeting(...first, a1, od), ...(n === 6 ? [meeting(...first, ...last)] : []), meeting(...last, b1, oe)];
-    return { ring: [a2, ...edge, b2, mitre], edged: edge.reduce((sum, p, i) => (i ? sum + distance(p, edge[i - 1]) : 0), 0) };
+    return {
+      ring: [a2, ...edge, b2, mitre],
+      front: { at: 1, count: edge.length - 1 },
+      edged: edge.reduce((sum, p, i) => (i ? sum + distance(p, edge[i - 1]) : 0), 0),
+    };
   };
-  const upright = (name: Panel['name'], ring: Ring, edged = 0): CornerBoard => ({ name, ring, z0: 0, z1: height, edged });
+  const upright = (name: Panel['name'], ring: Ring, edged = 0, at?: number): CornerBoard => ({
+    name,
+    ring,
+    z0: 0,
+    z1: height,
+    edged,
+    ...(at === undefined ? {} : { front: { at, count: 1 } }),
+  });
   const flat = (name: Panel['name'], by: number, z0: number, z1: number): CornerBoard => ({ name, ...within(by), z0, z1 });
   const shelves = Array.from({ length: cell.shelves }, (_, k) => t + ((height - 2 * t) * (k + 1)) / (cell.shelves + 1));
   return [
-    upright('side', [a, fa, fa1, a1], height),
-    upright('side', [fb, b, b1, fb1], height),
+    upright('side', [a, fa, fa1, a1], height, 1),
+    upright('side', [fb, b, b1, fb1], height, 3),
     upright('back', [a1, a2, mitre, turn]),
     upright('back', [turn, mitre, b2, b1]),
     flat('bottom', 0, 0, t),
@@ -133,6 +146,28 @@ export function cornerCuts(boards: readonly CornerBoard[], made: Construction): 
   });
 }
 
+/** A board without the edging along its front, and that edging: what lies between its edges and these moved in. */
+function edgingOf(ring: Ring, { at, count }: NonNullable<CornerBoard['front']>, thick: number): { rest: Ring; band: Ring } {
+  const n = ring.length;
+  const outer = Array.from({ length: count + 1 }, (_, k) => ring[(at + k) % n]);
+  const [before, behind] = [ring[(at + n - 1) % n], ring[(at + count + 1) % n]];
+  const inward = signedArea(ring) > 0 ? thick : -thick;
+  const lines = outer.slice(1).map((q, k): [Vec2, Vec2] => {
+    const way = unit(sub(q, outer[k]));
+    return [add(outer[k], scale(left(way), inward)), way];
+  });
+  const inner = [
+    meeting(...lines[0], before, unit(sub(outer[0], before))),
+    ...lines.slice(1).map((line, k) => meeting(...lines[k], ...line)),
+    meeting(...lines[lines.length - 1], behind, unit(sub(behind, outer[count]))),
+  ];
+  const rest = Array.from({ length: n }, (_, i) => {
+    const k = (i - at + n) % n;
+    return k <= count ? inner[k] : ring[i];
+  });
+  return { rest, band: [...outer, ...[...inner].reverse()] };
+}
+
 /** Feet at the corners of a footprint. */
 function feetUnder(footprint: Ring, high: number): Mesh {
   const out = new MeshBuilder();
@@ -147,14 +182,31 @@ function feetUnder(footprint: Ring, high: number): Mesh {
  * @param footprint as of its boards, in its axes
  * @param height of its carcass, metres
  * @param lift height of its carcass above the floor it stands on, metres
+ * @param banded the edging of its boards is of another finish than these
  */
-export function cornerParts(footprint: Ring, height: number, cell: Cell, band: Band, made: Construction, look: FrontLook, lift: number): Made[] {
+export function cornerParts(
+  footprint: Ring,
+  height: number,
+  cell: Cell,
+  band: Band,
+  made: Construction,
+  look: FrontLook,
+  lift: number,
+  banded = false,
+): Made[] {
   const n = footprint.length;
   const [fa, fb] = [footprint[1], footprint[n - 3]];
   const fronts = frontLines(footprint);
-  const boards = new MeshBuilder();
-  for (const { ring, z0, z1 } of cornerBoards(footprint, height, cell, made)) boards.add(prism([{ outer: ring, holes: [] }], lift + z0, lift + z1));
-  const parts: Made[] = [{ part: 'carcass', mesh: boards.build() }];
+  const [boards, edges] = [new MeshBuilder(), new MeshBuilder()];
+  for (const { ring, front, z0, z1 } of cornerBoards(footprint, height, cell, made)) {
+    const strip = banded && made.edging > 0 && front ? edgingOf(ring, front, made.edging) : null;
+    boards.add(prism([{ outer: strip?.rest ?? ring, holes: [] }], lift + z0, lift + z1));
+    if (strip) edges.add(prism([{ outer: strip.band, holes: [] }], lift + z0, lift + z1));
+  }
+  const parts: Made[] = [
+    { part: 'carcass', mesh: boards.build() },
+    { part: 'edges', mesh: edges.build() },
+  ];
   if (lift > 0 && made.stands === 'feet') parts.push({ part: 'feet', mesh: feetUnder(footprint, lift) });
   if (cell.kind === 'open') return parts;
   const hung = cell.hand === 'left' ? fa : fb;

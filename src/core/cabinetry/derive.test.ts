@@ -88,6 +88,16 @@ describe('the grain of a run', () => {
 });
 
 describe('a run in the model', () => {
+  it('shows the edging of its boards where that is of another finish than these, and else not', () => {
+    const edges = (finishes: Record<string, string>) =>
+      bodyOf(deriveModel(laid(room, '600 open', runOf({ finishes }))), 'run-a-0')!
+        .parts.filter((p) => p.name === 'edges')
+        .map((p) => p.finish);
+    expect(edges({})).toEqual([]);
+    expect(edges({ carcass: 'timber.oak', edges: 'timber.oak' })).toEqual([]);
+    expect(edges({ edges: 'timber.walnut' })).toEqual(['timber.walnut']);
+  });
+
   it('is bodies of its units and one of its own, closed, with their backs at the face of their wall', () => {
     const model = deriveModel(kitchen);
     const [side] = model.shell.walls.get(south)!.sides.filter((s) => s.room === inside);

@@ -162,15 +162,17 @@ export function putRun(derived: DerivedRun, { memo, owner, parts }: Putting): vo
   for (const own of units) {
     const matrix = memo.get('unit at', own.unit.id, [derived.ground, ...own.matrix], (): Matrix => multiply(ground, own.matrix));
     const alike = likeness(own, run.made);
+    const { edges, carcass } = { ...finishes, ...own.unit.finishes };
+    const banded = edges !== undefined && edges !== carcass;
     parts.kept('unit put', own.unit.id, [own.unit, style, run.finishes, alike, matrix, owner.level], () => {
       const of = { id: own.unit.id, kind: 'cabinets', level: owner.level, matrix } as const;
       put(
         of,
         own.unit,
-        [alike],
+        [alike, banded],
         own.unit.open,
         own.look.fronts === 'flat',
-        () => unitParts(own, run.made),
+        () => unitParts(own, run.made, banded),
         (part) => firstFinish(own.unit.fittings, part),
       );
     });

@@ -105,6 +105,26 @@ describe('a unit as it is made', () => {
     );
   });
 
+  it('has the edging of its boards as a part of its own where that is of another finish: what it is, they are less', () => {
+    fc.assert(
+      fc.property(unit, ({ build, lies, band, width, height, depth, grid: front }) => {
+        const made = { ...CONSTRUCTIONS[build], lies, edging: 0.002 };
+        const of = (banded: boolean) => {
+          const all = within(LIGHT, () => makeUnit(front, { width, height, depth }, band, made, PLAIN_LOOK, 'left', [], [], { banded }));
+          const sum = (part: string): number => all.parts.filter((p) => p.part === part).reduce((s, p) => s + volume(p.mesh), 0);
+          return { carcass: all.carcass, boards: sum('carcass'), edges: sum('edges') };
+        };
+        const [plain, banded] = [of(false), of(true)];
+        expect(plain.edges).toBe(0);
+        expect(banded.boards + banded.edges).toBeCloseTo(plain.boards, 6);
+        const edged = banded.carcass.panels.filter((p) => p.edged.includes('front'));
+        const strips = edged.reduce((s, p) => s + (p.max.x - p.min.x) * (p.max.z - p.min.z - (p.notch?.high ?? 0)) * made.edging, 0);
+        expect(banded.edges).toBeCloseTo(strips, 7);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
   it('opens to its own front: doors about their hinges, flaps up and down, drawers straight out', () => {
     // Behind the front are 502 mm: the runner of 470 fits, and comes out by nine tenths.
     const style = { ...PLAIN_LOOK, fronts: 'flat' } as const;

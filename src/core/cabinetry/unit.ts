@@ -43,6 +43,7 @@ const BOX = { side: 0.012, runner: 0.013 } as const;
  * @param fittings what is built into it
  * @param clad sides that are seen
  * @param backless it has no back
+ * @param banded the edging of its boards is of another finish than these: it is a part of its own
  */
 export function makeUnit(
   grid: FrontGrid,
@@ -53,7 +54,7 @@ export function makeUnit(
   hangs: 'left' | 'right' = 'left',
   fittings: readonly Fitting[] = [],
   clad: readonly ('left' | 'right')[] = [],
-  backless = false,
+  { backless = false, banded = false }: { backless?: boolean; banded?: boolean } = {},
 ): UnitMade {
   const unit = { band, front: grid, fittings: [...fittings] };
   const front = layFront(grid, width, height, band, made, hangs);
@@ -64,9 +65,16 @@ export function makeUnit(
   const seen = new MeshBuilder();
   // A side that no neighbour covers is of the fronts, as the frame before the carcass is.
   const isClad = ({ name, min }: Panel): boolean => name === 'side' && clad.includes(min.x < width / 2 ? 'left' : 'right');
-  for (const panel of carcass.panels) (panel.board === 'frame' || isClad(panel) ? seen : boards).add(panelMesh(panel), shiftBy(0, 0, lift));
+  const edges = new MeshBuilder();
+  for (const panel of carcass.panels) {
+    const clad = panel.board === 'frame' || isClad(panel);
+    const strip = banded && !clad && panel.edged.includes('front') ? edgingOf(panel, made.edging) : null;
+    (clad ? seen : boards).add(panelMesh(strip?.rest ?? panel), shiftBy(0, 0, lift));
+    if (strip) edges.add(strip.mesh, shiftBy(0, 0, lift));
+  }
   const parts: Made[] = [
     { part: 'carcass', mesh: boards.build() },
+    { part: 'edges', mesh: edges.build() },
     { part: 'fronts', mesh: seen.build() },
   ];
   if (!isWithoutFronts(unit)) for (const cell of front.cells) parts.push(...closing(cell, carcass, band, made, look, lift, depth));
@@ -137,6 +145,17 @@ export function panelMesh({ min, max, notch, board: kind }: Panel): Mesh {
   ];
   // The outline bulges inwards at the notch: its edges stay sharp.
   return new MeshBuilder().add(prism([{ outer: outline, holes: [] }], min.x, max.x), [0, 1, 0, 0, 0, 0, 1, 0, 1, 0, 0, 0, 0, 0, 0, 1]).build();
+}
+
+/** A board without the edging at its front, and that edging; a board that is notched for toes has it above its notch alone. */
+function edgingOf(panel: Panel, thick: number): { rest: Panel; mesh: Mesh } | null {
+  const { min, max, notch } = panel;
+  if (thick <= 0 || max.y - min.y <= thick) return null;
+  const foot = min.z + (notch?.high ?? 0);
+  return {
+    rest: { ...panel, min: { ...min, y: min.y + thick }, ...(notch ? { notch: { ...notch, deep: notch.deep - thick } } : {}) },
+    mesh: new MeshBuilder().box(min.x, min.y, foot, max.x, min.y + thick, max.z).build(),
+  };
 }
 
 /** @param depth to the face of the plinth, metres */

@@ -15,6 +15,13 @@ const UNIT_PARTS: readonly PartKind[] = [
   { part: 'feet', role: 'joinery', finish: CABINETS.fronts },
 ];
 
+/** The edging of boards that are seen: of the finish they have, until something else is chosen. */
+const edging = ({ finishes }: { finishes: Record<string, string> }): PartKind => ({
+  part: 'edges',
+  role: 'joinery',
+  finish: finishes.carcass ?? CABINETS.carcass,
+});
+
 /** What a run has as a whole, and what its units are made of. */
 const RUN_PARTS: readonly PartKind[] = [
   { part: 'worktop', role: 'worktop', finish: CABINETS.worktop },
@@ -34,7 +41,7 @@ export const cabinetKinds = {
     word: 'run',
     onLevel: true,
     status: true,
-    parts: () => RUN_PARTS,
+    parts: (run) => [...RUN_PARTS, edging(run)],
     refers: ({ level, legs }) => [
       onLevel(level),
       ...legs.flatMap((leg) => (leg.kind === 'wall' ? [{ to: 'walls', id: leg.wall, as: 'stands along a wall', gone: 'along' } as const] : [])),
@@ -46,7 +53,7 @@ export const cabinetKinds = {
     word: 'unit',
     // What is built into it has parts of its own, which its makers know.
     openParts: true,
-    parts: () => UNIT_PARTS,
+    parts: (unit) => [...UNIT_PARTS, edging(unit)],
     refers: ({ run, middle, like }) => [
       { to: 'runs', id: run, as: 'stands in a run', gone: 'along' },
       ...(middle?.of === 'unit' ? [{ to: 'cabinets', id: middle.id, as: 'keeps to a unit', gone: 'stays' } as const] : []),
