@@ -3,11 +3,12 @@ import { z } from 'zod';
 /** What a piece was chosen to be, by the words of its maker. */
 export type Traits = Readonly<Record<string, number | boolean | string>>;
 
-/** A trait as one sets it. */
-export type TraitRow =
+/** A trait as one sets it; `unless` names another and the value of it with which this one means nothing. */
+export type TraitRow = { unless?: { key: string; is: string } } & (
   | { key: string; word: string; kind: 'length' | 'count'; min: number; max: number; step: number; first: number }
   | { key: string; word: string; kind: 'choice'; options: readonly string[]; first: string }
-  | { key: string; word: string; kind: 'switch'; first: boolean };
+  | { key: string; word: string; kind: 'switch'; first: boolean }
+);
 
 interface Range {
   min: number;
@@ -33,6 +34,9 @@ export const choice = <const T extends readonly [string, ...string[]]>(word: str
 /** With something, or without. */
 export const toggle = (word: string, first: boolean) => z.boolean().default(first).meta({ title: word });
 
+/** A trait that means nothing while another has a value. */
+export const unless = <T extends z.ZodType>(trait: T, key: string, is: string): T => trait.meta({ ...trait.meta(), unless: { key, is } });
+
 interface Described {
   type?: string;
   title: string;
@@ -42,6 +46,7 @@ interface Described {
   maximum?: number;
   unit?: string;
   step?: number;
+  unless?: { key: string; is: string };
 }
 
 const rows = new WeakMap<z.ZodObject, readonly TraitRow[]>();
@@ -51,10 +56,11 @@ export function traitRows(schema: z.ZodObject): readonly TraitRow[] {
   let own = rows.get(schema);
   if (!own) {
     const { properties = {} } = z.toJSONSchema(schema, { io: 'input' }) as { properties?: Record<string, Described> };
-    own = Object.entries(properties).map(([key, { type, title: word, default: first, enum: options, minimum, maximum, unit, step }]): TraitRow => {
-      if (options) return { key, word, kind: 'choice', options, first };
-      if (type === 'boolean') return { key, word, kind: 'switch', first };
-      return { key, word, kind: unit ? 'length' : 'count', min: minimum!, max: maximum!, step: step ?? 1, first };
+    own = Object.entries(properties).map(([key, { type, title, default: first, enum: options, minimum, maximum, unit, step, unless: other }]): TraitRow => {
+      const word = { word: title, ...(other ? { unless: other } : {}) };
+      if (options) return { key, ...word, kind: 'choice', options, first };
+      if (type === 'boolean') return { key, ...word, kind: 'switch', first };
+      return { key, ...word, kind: unit ? 'length' : 'count', min: minimum!, max: maximum!, step: step ?? 1, first };
     });
     rows.set(schema, own);
   }

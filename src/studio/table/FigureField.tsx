@@ -19,6 +19,7 @@ export function FigureField({
   onLeave,
   least,
   rounded = false,
+  covers = false,
 }: {
   label: string;
   value: number;
@@ -31,6 +32,8 @@ export function FigureField({
   least?: number | null;
   /** Shown as the drawing shows it, not to its last digit. */
   rounded?: boolean;
+  /** It covers what the drawing has there, names and figures. */
+  covers?: boolean;
 }) {
   const shown = rounded ? formatLength(value, units) : formatLengthExact(value, units);
   return (
@@ -68,10 +71,10 @@ export function FigureField({
         display: 'block',
         margin: '0 auto',
         width: rounded ? 68 : figureWidth(shown),
-        height: 19,
+        height: covers ? 15 : 19,
         border: 0,
         // The figure stands on the drawing with a rim of paper: it covers no wall. What the plan draws itself is only covered while it is typed over.
-        background: 'transparent',
+        background: covers ? colours.paper : 'transparent',
         textShadow: rounded ? undefined : RIM,
         color: rounded ? 'transparent' : colours.teal,
         font: 'inherit',

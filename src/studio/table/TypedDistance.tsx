@@ -42,12 +42,13 @@ export function TypedDistance({
       <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
         <Marks items={marks} />
       </g>
-      <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-40} y={-20} width={80} height={19}>
+      <foreignObject transform={`translate(${x} ${y}) rotate(${(-text.angle * 180) / Math.PI})`} x={-40} y={-17} width={80} height={16}>
         <FigureField
           label={label}
           value={shown.value}
           units={units}
           least={null}
+          covers
           onType={(v) => {
             if (v !== null) setHeld(shown);
             arranging.showWorked(v === null ? null : worked(v, shown));

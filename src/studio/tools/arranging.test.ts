@@ -89,6 +89,23 @@ describe('arranging', () => {
     expect(state().project.pieces.chest.y + state().project.pieces.chest.size.depth / 2).toBeCloseTo(3.4 + 0.25, 9);
   });
 
+  it('keeps what was chosen for parts that the other has too, where that is the same for all that are replaced', () => {
+    state().run('piece.add', { pieces: [piece('armchair', 'a', 1.5, 1.5), piece('armchair', 'b', 3.2, 1.5)] });
+    const dress = (of: string, part: string, finish: string) => state().run('finish.apply', { targets: [{ kind: 'part', of, part }], finish });
+    const finishes = (id: string) => state().project.pieces[id].finishes;
+    expect(dress('a', 'cushions', 'cloth.tweed-heath')).toBe(true);
+    arranging.doWorked(arranging.replacedBy(['a'], 'sofa-two'));
+    expect(finishes('a')).toMatchObject({ cushions: 'cloth.tweed-heath' });
+    // What its card began with is not chosen: another card has its own.
+    arranging.doWorked(arranging.replacedBy(['b'], 'armchair-buttoned'));
+    expect(finishes('b').cushions).toBe('cloth.tan-hide');
+    arranging.doWorked(arranging.replacedBy(['b'], 'armchair'));
+    expect(finishes('b').cushions ?? 'cloth.moss-herringbone').toBe('cloth.moss-herringbone');
+    // Two that differ are replaced by what the card is.
+    arranging.doWorked(arranging.replacedBy(['a', 'b'], 'slipper-chair'));
+    expect(finishes('a').cushions ?? 'cloth.moss-herringbone').toBe('cloth.moss-herringbone');
+  });
+
   it('goes by steps of the units of the project', () => {
     select('chest');
     const moved = (size: 'small' | 'middle' | 'large', key = 'ArrowRight'): number => {

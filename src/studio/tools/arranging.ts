@@ -4,7 +4,7 @@ import type { Vec2 } from '@/core/geometry/vec';
 import type { CommandArgs, CommandName } from '@/core/project/commands';
 import type { Piece, Project } from '@/core/project/schema';
 import { CARDS, pieceFrom, seatsOf, stockCard, stockItem, traitsFor } from '@/core/stock/stock';
-import type { StockCard } from '@/core/stock/types';
+import type { StockCard, StockItem } from '@/core/stock/types';
 import { errorText } from '../store/sync';
 import { selectedPieces } from './selected';
 import { comingIds, get, wasSet } from './session';
@@ -134,9 +134,19 @@ export function alikeWith(project: Pick<Project, 'pieces'>, id: string): string[
   return Object.values(project.pieces).flatMap((p) => (p.id !== id && p.maker === own.maker && make(p) === key ? [p.id] : []));
 }
 
-/** Pieces replaced by what a card is, each in its place. */
+/** Finishes that somebody has chosen for parts of a piece which another maker has as well: no card of its own maker begins with them. */
+function chosenFor({ maker, finishes }: Piece, other: StockItem): Record<string, string> {
+  const cards = CARDS.filter((c) => c.item.id === maker);
+  const begun = (part: string, finish: string): boolean => cards.some((c) => (c.finishes[part] ?? c.item.parts[part]) === finish);
+  return Object.fromEntries(Object.entries(finishes).filter(([part, finish]) => Object.hasOwn(other.parts, part) && !begun(part, finish)));
+}
+
+/** Pieces replaced by what a card is, each in its place. What was chosen for parts that this has too is kept, where it is the same for all of them. */
 export function replacedBy(pieces: string[], cardId: string): Worked {
-  const { item, name, size, traits, finishes, hangs } = stockCard(cardId)!;
+  const { item, name, size, traits, finishes: own, hangs } = stockCard(cardId)!;
+  const { project } = get();
+  const [chosen, ...others] = pieces.map((id) => chosenFor(project.pieces[id], item));
+  const finishes = { ...own, ...(others.every((o) => JSON.stringify(o) === JSON.stringify(chosen)) ? chosen : {}) };
   return to('pieces.replace', {
     pieces,
     by: { maker: item.id, name, size: { ...size }, traits: { ...traits }, finishes: { ...finishes }, lamp: item.lamp ? { ...item.lamp } : null },

@@ -6,7 +6,7 @@ import { about, shiftBy, upright } from '../forms/carry';
 import { bar, loft, loop, squareSection } from '../forms/skin';
 import { cushion, frontSeam, padded, pillow, PIPING, tufted } from '../forms/soft';
 import { turned } from '../forms/turned';
-import { choice, length, toggle } from '../traits';
+import { choice, length, toggle, unless } from '../traits';
 import { maker, outline, rectangle, rounded, stroke, v3, type Made, type PieceSize, type StockItem } from '../types';
 
 const upholsteredTraits = (arms: 'broad' | 'slim') =>
@@ -14,13 +14,16 @@ const upholsteredTraits = (arms: 'broad' | 'slim') =>
     arms: choice('Arms', ['broad', 'slim', 'low', 'rolled', 'none'], arms),
     back: choice('Back', ['cushions', 'tight', 'buttoned', 'winged'], 'cushions'),
     chaise: choice('Chaise', ['none', 'left', 'right', 'corner left', 'corner right'], 'none'),
-    seat: length('Depth beside the chaise', { min: 0.78, max: 1.1, first: 0.92, step: 0.01 }),
+    seat: unless(length('Depth beside the chaise', { min: 0.78, max: 1.1, first: 0.92, step: 0.01 }), 'chaise', 'none'),
     base: choice('Base', ['turned legs', 'block feet', 'plinth', 'skirt'], 'turned legs'),
     piping: toggle('Piping', true),
     scatter: toggle('Scatter cushions', false),
   });
 
 type Upholstered = z.output<ReturnType<typeof upholsteredTraits>>;
+
+/** What an armchair is of a sofa. Nothing lies beside a chaise it has not. */
+const WITHOUT_CHAISE = { chaise: 'none', seat: 0.92 } as const;
 
 /** Width of an arm, metres. */
 const ARM = { broad: 0.18, slim: 0.14, low: 0.16, rolled: 0.2, none: 0.012 } as const;
@@ -477,7 +480,7 @@ export const upholstery: StockItem[] = [
     id: 'armchair',
     name: 'Armchair',
     category: 'Seating',
-    traits: upholsteredTraits('slim').omit({ chaise: true }),
+    traits: upholsteredTraits('slim').omit({ chaise: true, seat: true }),
     size: { width: 0.84, depth: 0.86, height: 0.78 },
     min: { width: 0.55, depth: 0.72, height: 0.65 },
     max: { width: 1.1, depth: 1.05, height: 1.15 },
@@ -515,8 +518,8 @@ export const upholstery: StockItem[] = [
         words: 'low bedroom',
       },
     ],
-    make: (size, traits) => upholstered(size, { ...traits, chaise: 'none' }),
-    symbol: (size, traits) => upholsteredSymbol(size, { ...traits, chaise: 'none' }),
+    make: (size, traits) => upholstered(size, { ...traits, ...WITHOUT_CHAISE }),
+    symbol: (size, traits) => upholsteredSymbol(size, { ...traits, ...WITHOUT_CHAISE }),
   }),
   maker({
     id: 'recliner',

@@ -1,0 +1,33 @@
+import { chromium } from 'playwright-core';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--use-angle=swiftshader','--enable-unsafe-swiftshader','--ignore-gpu-blocklist','--disable-gpu-compositing'] });
+const c = await b.newContext({ viewport: { width: 1280, height: 800 } });
+const p = await c.newPage();
+p.setDefaultTimeout(60000);
+p.on('console', m => m.type()==='error' && console.log(m.text()));
+await p.addInitScript(() => { for (const [k,v] of Object.entries({ 'enstegon.layout': 'drawing', 'enstegon.true-light': 'off', 'enstegon.shade': 'off' })) if (localStorage.getItem(k)===null) localStorage.setItem(k,v); });
+const at = async (x, y) => { const plan = p.getByTestId('plan'); const [k,vx,vy] = (await plan.getAttribute('data-view')).split(' ').map(Number); const q = await plan.boundingBox(); return [q.x+vx+x*k, q.y+vy-y*k]; };
+const press = async (x, y) => { const [a, d] = await at(x, y); await p.mouse.move(a-2, d-1); await p.mouse.move(a, d); await p.mouse.down(); await p.mouse.up(); };
+await p.goto('http://127.0.0.1:3300/project/heron-lock-cottage');
+await p.locator('main[aria-busy="false"]').waitFor();
+await p.waitForTimeout(1500);
+await press(8.5, 6.8);
+await p.getByTestId('docket').getByRole('button', { name: 'Elevation', exact: true }).click();
+await p.waitForTimeout(2500);
+const pane = p.getByTestId('elevation');
+const eat = async (x, z) => { const [k,vx,vy] = (await pane.getAttribute('data-view')).split(' ').map(Number); const q = await pane.boundingBox(); return [q.x+vx+x*k, q.y+vy-z*k]; };
+const [a,d] = await eat(1.3, 0.5); await p.mouse.click(a,d); await p.waitForTimeout(400); await p.mouse.click(a,d); await p.waitForTimeout(600);
+for (const g of ['Boards and fronts']) { const x = p.getByRole('button', { name: g, exact: true }); if (await x.count()) await x.click(); }
+await p.getByLabel('Where its handle is', { exact: true }).first().scrollIntoViewIfNeeded();
+await p.screenshot({ path: 'tmp/x-1.png' });
+await p.getByRole('button', { name: 'Boards and fronts', exact: true }).scrollIntoViewIfNeeded();
+await p.mouse.move(1180, 600); await p.mouse.wheel(0, 350);
+await p.waitForTimeout(500);
+await p.screenshot({ path: 'tmp/x-2.png' });
+// A piece in the plan: the sofa of the living room
+await p.goto('http://127.0.0.1:3300/project/heron-lock-cottage');
+await p.locator('main[aria-busy="false"]').waitFor();
+await p.waitForTimeout(1500);
+await press(Number(process.argv[2]??3), Number(process.argv[3]??3));
+await p.waitForTimeout(700);
+await p.screenshot({ path: 'tmp/x-3.png' });
+await b.close();
