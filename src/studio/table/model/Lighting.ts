@@ -90,13 +90,13 @@ export class Lighting {
    * Light from the sky and the ground. A house looked into from above has more of it, as a drawing has; where the light of the
    * rooms is known it is that of the open air alone. Returns whether shadows changed.
    *
-   * @param inside where the eye is, if it is in a room @param lidOff whether one looks into the house from above @param glows whether rooms have light of their own
+   * @param inside where the eye is, if it is in a room @param open whether one looks into the house from above, or where it is cut @param glows whether rooms have light of their own
    * @param tint what light is multiplied by so that white is shown as white @param shaded whether luminaires throw shadows in the room of the eye
    */
-  show(inside: Vec3 | null, lidOff: boolean, glows: boolean, tint: Rgb, shaded: boolean): boolean {
+  show(inside: Vec3 | null, open: boolean, glows: boolean, tint: Rgb, shaded: boolean): boolean {
     for (const [light, own] of this.colours) light.copy(own).multiply(this.tint.setRGB(...tint));
     const { lux = 10000, real = 10000 } = this.sky.userData as { lux?: number; real?: number };
-    this.sky.intensity = inside && !glows ? Math.max(150, lux * 0.045) : lidOff ? lux * 2.6 : glows ? real : lux;
+    this.sky.intensity = inside && !glows ? Math.max(150, lux * 0.045) : open ? lux * 2.6 : glows ? real : lux;
     const changed = this.lids.visible !== (inside !== null);
     this.lids.visible = inside !== null;
     return this.lamps.near(inside, shaded) || changed;

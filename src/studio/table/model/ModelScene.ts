@@ -329,15 +329,17 @@ export class ModelScene {
   private light(): void {
     const { inside } = this;
     const { lidOff } = this;
+    // What is cut open is looked into: its rooms have the even light of a house without its roof, not what comes through their windows.
+    const open = lidOff || this.look.section !== null;
     const at = inside ? this.eye.at : null;
-    const glow = this.glow.use((inside || !lidOff) && this.look.mode !== 'lines', at, this.white());
+    const glow = this.glow.use((inside || !open) && this.look.mode !== 'lines', at, this.white());
     const ev = glow ? (glow.ev ?? exposureOutdoors(this.lighting.onGround)) : inside ? EV.inside : EV.outside;
     this.renderer.toneMappingExposure = exposureScale(ev);
     this.canvas.dataset.exposure = ev.toFixed(2);
     const drawing = this.look.mode === 'lines';
     const tint = glow ? this.white() : AS_IT_IS;
     this.beyond.see({ perspective: this.look.projection === 'perspective' && !drawing, sky: inside || (!lidOff && !this.ground.visible), inside, tint });
-    const [shadows, ceilings] = [this.lighting.show(at, lidOff, glow !== null, tint, this.shade && !drawing), this.parts.roofOver(inside)];
+    const [shadows, ceilings] = [this.lighting.show(at, open, glow !== null, tint, this.shade && !drawing), this.parts.roofOver(inside)];
     if (shadows || ceilings) this.shadowsOld = true;
   }
 
