@@ -104,6 +104,31 @@ describe('what is built into a unit', () => {
     expect(fittingsIn(only('600 free fridge'), made)[0].how).toBe('stands');
   });
 
+  it('is a basin in, on or under the top of a vanity, its tap behind it, the top cut out as it wants', () => {
+    const low = { ...run, made: { ...made, base: { height: 0.65, depth: 0.46 }, plinth: 0.15 } };
+    const of = (line: string) => {
+      const all = assembleRun(low, unitsSaid(line), legs);
+      return { all, fittings: fittingsIn(all.units[0], low.made) };
+    };
+    const top = 0.15 + 0.65 + made.worktop.thickness;
+    const inset = of('800 vanity');
+    const [basin, tap] = inset.fittings;
+    expect([basin.item.id, tap.item.id, basin.over, tap.over]).toEqual(['basin-top', 'bathroom-tap', {}, {}]);
+    // Its rim lies on the top, its body below it; the tap stands behind it on the top.
+    expect(basin.at.z + basin.size.height).toBeGreaterThan(top);
+    expect(basin.at.z + basin.size.height).toBeLessThan(top + 0.02);
+    expect(tap.at.z).toBeCloseTo(top, 2);
+    expect(tap.at.y).toBeGreaterThan(basin.at.y);
+    const bowl = of('600 vanity bowl');
+    expect(bowl.fittings[0].at.z).toBeCloseTo(top, 3);
+    // The bowl stands on it: only its waste and the tap go through, as circles of sixteen corners.
+    expect(totalArea(of('600 door').all.worktop.regions) - totalArea(bowl.all.worktop.regions)).toBeCloseTo(
+      8 * Math.sin(Math.PI / 8) * (0.0225 ** 2 + 0.0175 ** 2),
+      6,
+    );
+    expect(totalArea(of('800 door').all.worktop.regions) - totalArea(inset.all.worktop.regions)).toBeGreaterThan(0.1);
+  });
+
   it('is reached through a unit without a back where a boiler or meters are housed', () => {
     for (const [line, backs] of [
       ['500 boiler housing', 0],

@@ -31,6 +31,9 @@ const HOOD = 0.65;
 /** A tap stands on the flange of its sink, which is no thicker, metres. */
 const ON_FLANGE = 0.0014;
 
+/** How far the middle of a tap is from the back edge of the worktop at least, metres. */
+const TAP_IN = 0.03;
+
 /** Room beside and above what stands in its place, metres. */
 const EASE = 0.003;
 
@@ -186,7 +189,14 @@ export function placeFittings(unit: Housing, { width, height, depth }: PieceSize
         // A drainer may go on over the neighbour.
         put({ width: 'drainer' in traits && traits.drainer !== 'none' ? undefined : width - 2 * EASE, depth: depth + made.worktop.overhang - 0.09 }, (s) => {
           const surface = built.surface?.(s, traits);
-          return { x, y: -(depth + made.worktop.overhang) / 2, z: surface === undefined ? top - s.height - 0.0004 : top + made.worktop.thickness - surface };
+          // In the middle, but where the tap behind it wants room before the wall; no nearer to the front edge than that.
+          const deep = depth + made.worktop.overhang;
+          const behind = built.tap ? -TAP_IN - built.tap(s, traits).y : Infinity;
+          return {
+            x,
+            y: Math.max(Math.min(-deep / 2, behind), Math.min(-deep / 2, s.depth / 2 - deep + TAP_IN / 2)),
+            z: surface === undefined ? top - s.height - 0.0004 : top + made.worktop.thickness - surface,
+          };
         });
         break;
       }

@@ -92,6 +92,8 @@ const KINDS: readonly Kind[] = [
     cards: ['sink-belfast', 'tap-bridge'],
     front: ({ hand }) => [row(0.26, { kind: 'appliance' }), row(null, door(hand, 0))],
   },
+  { word: 'vanity', also: ['basin unit'], band: 'base', cards: ['basin-inset', 'tap-basin'], front: ({ hand }) => [row(null, door(hand, 0))] },
+  { word: 'vanity bowl', band: 'base', cards: ['basin-bowl', 'tap-basin-tall'], front: ({ count }) => drawers(count ?? 2) },
   { word: 'hob', band: 'base', cards: ['hob'], front: ({ count }) => [row(DRAWER_LINE, { kind: 'dummy' }), ...drawers(count ?? 2)] },
   { word: 'downdraught hob', band: 'base', usual: [0.9, 36 * INCH], cards: ['hob-draught'], front: () => [row(null, { kind: 'pan drawer' })] },
   { word: 'gas hob', band: 'base', cards: ['hob-gas'], front: ({ count }) => [row(DRAWER_LINE, { kind: 'dummy' }), ...drawers(count ?? 2)] },

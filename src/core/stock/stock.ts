@@ -5,6 +5,10 @@ import { footprintOf } from '../project/footprint';
 import { NO_STARTS, type Finish, type Piece, type Project, type StartRole, type Starts } from '../project/schema';
 import { finishIn } from '../finishes/store';
 import type { Parts } from '../model/body';
+import { basins } from './makers/basins';
+import { bathroomTaps } from './makers/bathroom-taps';
+import { bathroomThings } from './makers/bathroom-things';
+import { baths } from './makers/baths';
 import { beds } from './makers/beds';
 import { belongings } from './makers/belongings';
 import { cabinets } from './makers/cabinets';
@@ -26,6 +30,7 @@ import { machines } from './makers/machines';
 import { greenery } from './makers/plants';
 import { joinParts, type MadePart } from './joined';
 import { LAMP_PART } from './makers/shades';
+import { pans } from './makers/pans';
 import { shelves } from './makers/shelves';
 import { tables } from './makers/tables';
 import { textiles } from './makers/textiles';
@@ -33,7 +38,7 @@ import { toysAndBaskets } from './makers/toys';
 import { upholstery } from './makers/upholstery';
 import { vessels } from './makers/vessels';
 import { walls } from './makers/walls';
-import { washing } from './makers/washing';
+import { showers } from './makers/showers';
 import { wholeTraits, type Traits } from './traits';
 import { rectangle, type Card, type Clear, type Made, type PieceSize, type SeatPlace, type StockCard, type StockItem, type SymbolLine } from './types';
 
@@ -50,7 +55,12 @@ export const STOCK: readonly StockItem[] = [
   ...cooling,
   ...laundry,
   ...sinks,
-  ...washing,
+  ...baths,
+  ...showers,
+  ...pans,
+  ...basins,
+  ...bathroomTaps,
+  ...bathroomThings,
   ...fires,
   ...textiles,
   ...curtainsAndValances,

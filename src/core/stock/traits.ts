@@ -3,8 +3,8 @@ import { z } from 'zod';
 /** What a piece was chosen to be, by the words of its maker. */
 export type Traits = Readonly<Record<string, number | boolean | string>>;
 
-/** A trait as one sets it; `unless` names another and the value of it with which this one means nothing. */
-export type TraitRow = { unless?: { key: string; is: string } } & (
+/** A trait as one sets it; `unless` names another and the values of it with which this one means nothing. */
+export type TraitRow = { unless?: { key: string; is: readonly string[] } } & (
   | { key: string; word: string; kind: 'length' | 'count'; min: number; max: number; step: number; first: number }
   | { key: string; word: string; kind: 'choice'; options: readonly string[]; first: string }
   | { key: string; word: string; kind: 'switch'; first: boolean }
@@ -34,8 +34,8 @@ export const choice = <const T extends readonly [string, ...string[]]>(word: str
 /** With something, or without. */
 export const toggle = (word: string, first: boolean) => z.boolean().default(first).meta({ title: word });
 
-/** A trait that means nothing while another has a value. */
-export const unless = <T extends z.ZodType>(trait: T, key: string, is: string): T => trait.meta({ ...trait.meta(), unless: { key, is } });
+/** A trait that means nothing while another has one of some values. */
+export const unless = <T extends z.ZodType>(trait: T, key: string, ...is: string[]): T => trait.meta({ ...trait.meta(), unless: { key, is } });
 
 interface Described {
   type?: string;
@@ -46,7 +46,7 @@ interface Described {
   maximum?: number;
   unit?: string;
   step?: number;
-  unless?: { key: string; is: string };
+  unless?: { key: string; is: string[] };
 }
 
 const rows = new WeakMap<z.ZodObject, readonly TraitRow[]>();

@@ -23,7 +23,7 @@ export type StockCategory =
   | 'Tables'
   | 'Beds'
   | 'Storage'
-  | 'Kitchen & bath'
+  | 'Bathroom'
   | 'Appliances'
   | 'Fires & radiators'
   | 'Textiles'

@@ -23,7 +23,7 @@ export function TraitRows({
   const put = (key: string, value: Traits[string]): boolean => change({ ...traits, [key]: value });
   const fields = rows.map((row): Field => {
     const { key, word: label } = row;
-    if (row.unless && whole[row.unless.key] === row.unless.is) return null;
+    if (row.unless?.is.includes(whole[row.unless.key] as string)) return null;
     const value = whole[key];
     const set = (v: Traits[string]): boolean => put(key, v);
     switch (row.kind) {
