@@ -116,15 +116,26 @@ test('a bathroom from an empty room: floor, bands round corners and recess, moul
 
   await test.step('basin, WC, shower, mirror and a lamp', async () => {
     await studio.stage('Fit-out');
+    // Cards whose names go on are others: theirs is followed by its size.
     for (const [card, x, y] of [
       ['Wash basin', 1.9, 0.25],
       ['WC', 0.9, 0.35],
       ['Shower', 1.9, 1.7],
+      ['Grab rail', 0.9, 0.02],
     ] as const) {
       await page.getByTestId('ledge').getByRole('textbox').first().fill(card);
-      await studio.card(card).click();
+      await studio.card(`${card}, \\d`).click();
       await studio.press(o.x + x, o.y + y);
     }
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+    // The lid of the WC is turned up on its docket.
+    await studio.press(o.x + 0.9, o.y + 0.4);
+    await studio.set('Open, %', '100');
+    const wc = Object.values((await studio.project()).pieces).find((p) => p.maker === 'wc')!;
+    expect(wc.open).toBe(1);
+    const rail = Object.values((await studio.project()).pieces).find((p) => p.maker === 'grab-rail')!;
+    expect(rail.elevation).toBeCloseTo(0.7, 6);
     await page.keyboard.press('Escape');
     await studio.stage('Light');
     await studio.tab('Luminaires');
@@ -132,7 +143,7 @@ test('a bathroom from an empty room: floor, bands round corners and recess, moul
     await studio.press(o.x + 1.2, o.y + 1.1);
     await page.keyboard.press('Escape');
     const pieces = Object.values((await studio.project()).pieces);
-    expect(pieces.map((p) => p.maker).sort()).toHaveLength(4);
+    expect(pieces.map((p) => p.maker).sort()).toHaveLength(5);
     expect(pieces.find((p) => p.lamp)!.elevation).toBeGreaterThan(2);
   });
 
