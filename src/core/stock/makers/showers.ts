@@ -200,8 +200,8 @@ function screen(size: PieceSize, traits: ScreenTraits): Made[] {
         GLASS,
       );
     const flat = (x0: number, x1: number): void => void glass.add(pane(Math.min(x0, x1), Math.max(x0, x1), FREE - 0.001, top, -d + 0.012));
-    flat(-sx * w, cx);
-    glass.add(paneAcross(cy, d, FREE - 0.001, top, sx * (w - 0.012)));
+    flat(-sx * (w - 0.001), cx);
+    glass.add(paneAcross(cy, d - 0.001, FREE - 0.001, top, sx * (w - 0.012)));
     const half = Math.PI / 4;
     const slide = (axis: Vec3): Joint => ({ kind: 'slide', at: v3(0, 0, 0), axis, range: [0, r * 0.45] });
     const u = Math.SQRT1_2;
@@ -355,7 +355,7 @@ function wholeShower({ width, depth, height }: PieceSize): Made[] {
   const frame = new MeshBuilder()
     .add(profile(x - 0.008, y0, foot, x + 0.008, y1, foot + FREE - 0.002))
     .add(profile(x - 0.012, y1 - PROFILE, foot + FREE - 0.0016, x + 0.012, y1, height));
-  const screen_ = paneAcross(y0, y1 - PROFILE * 0.5, foot + FREE - 0.001, height, x);
+  const screen_ = paneAcross(y0, y1 - PROFILE * 0.5, foot + FREE - 0.001, height - 0.002, x);
   const column = showerSet({ width: 0.3, depth: Math.min(0.46, depth * 0.5), height: 1.1 }, { form: 'riser and head' });
   const rail = new MeshBuilder();
   for (const { mesh } of column) rail.add(mesh, [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, depth / 2 - 0.0006 - Math.min(0.46, depth * 0.5) / 2, height - 1.1, 1]);
