@@ -47,6 +47,27 @@ describe('room beside furniture', () => {
     expect(said(chest, 'piece.clearance')).toEqual(['Bed: 600 before it to Chest; 900 are wanted.']);
   });
 
+  it('is wanted beside and before sanitary ware: 400 from its middle to a wall, 600 before a WC, 700 before a basin', () => {
+    const ware = (card: string, name: string, middle: number, more: Piece[] = []): string[] => {
+      const own = pieceFrom(stockCard(card)!, 'x', bare.levels.ground, { x: 0, y: 0 });
+      return said(withPieces(bare, piece(card, name, middle, 4 - own.size.depth / 2), ...more), 'piece.clearance');
+    };
+    for (const [card, name] of [
+      ['wc', 'WC'],
+      ['wc-hung', 'WC'],
+      ['bidet', 'Bidet'],
+      ['basin', 'Basin'],
+    ] as const) {
+      expect([card, ware(card, name, 0.4)]).toEqual([card, []]);
+      expect([card, ware(card, name, 0.34)]).toEqual([card, [expect.stringMatching(/^\w+: \d+ at its (left|right); \d+ are wanted\.$/)]]);
+    }
+    expect(ware('wc', 'WC', 0.34)[0]).toContain('150 at its');
+    const chest = (gap: number, depth: number) => [piece('chest', 'Chest', 3, 4 - depth - gap - 0.25, size(1, 0.5))];
+    expect(ware('wc', 'WC', 3, chest(0.5, 0.66))).toEqual(['WC: 500 before it to Chest; 600 are wanted.']);
+    expect(ware('basin', 'Basin', 3, chest(0.6, 0.45))).toEqual(['Basin: 600 before it to Chest; 700 are wanted.']);
+    expect(ware('basin', 'Basin', 3, chest(0.72, 0.45))).toEqual([]);
+  });
+
   it('follows the profile: a close fit, as usual, for a wheelchair', () => {
     const p = withPieces(bare, piece('wardrobe', 'Wardrobe', 3, 3.7, size(1.2, 0.6, 2.1)), piece('chest', 'Chest', 3, 3.4 - 0.8 - 0.25, size(1, 0.5)));
     const by = (clearances: Project['clearances']): string[] => said(edit(p, 'project.clearances', { clearances }), 'piece.clearance');

@@ -71,7 +71,8 @@ function clearances(model: Model): Finding[] {
   const told = new Set<string>();
   return model.pieces.flatMap((own): Finding[] => {
     const { item, piece } = own;
-    if (!item || item.lies || isChair(item, piece.size) || item.mount !== 'floor') return [];
+    // What hangs on a wall and wants room is used as what stands on the floor: a basin.
+    if (!item || item.lies || isChair(item, piece.size) || (item.mount !== 'floor' && item.mount !== 'wall')) return [];
     const clear = clearOf(item, piece.size, piece.traits);
     const sleeps = sleepsIn(item, piece.size, piece.traits) > 0;
     const atTable = placesAt(item, piece.size, piece.traits).length > 0;

@@ -6,6 +6,7 @@ import { cornerSteps, ringOf, roseOn, shellFrom, wasteOf, type Section, type Was
 import { curve, rod } from '../forms/skin';
 import { post, turned } from '../forms/turned';
 import { choice } from '../traits';
+import { besideMiddle } from './pans';
 import { circle, maker, outline, v3, type Made, type PieceSize, type StockItem } from '../types';
 
 const basinTraits = z.object({
@@ -305,7 +306,7 @@ export const basins: StockItem[] = [
     parts: { basin: 'ceramic.white', tap: 'metal.chrome', trap: 'metal.chrome', waste: 'metal.chrome', pedestal: 'ceramic.white' },
     words: 'bathroom sink washbasin',
     sold: { supplier: 'Sluice & Penn', price: 290 },
-    clear: { front: 0.7 },
+    clear: ({ width }) => ({ front: 0.7, sides: besideMiddle(width) }),
     connections: ['water', 'waste'],
     cards: [
       { id: 'basin', name: 'Wash basin' },

@@ -23,6 +23,12 @@ const WALL = 0.028;
 /** What rises and falls between the pan and its seat, and between that and its lid, metres: buffers of rubber. */
 const GAP = 0.003;
 
+/** Room beside what one sits on or stands at, so that its middle is as far from a wall as the trade has it, metres. @param width of it */
+export const besideMiddle = (width: number): number => Math.max(0, MIDDLE - width / 2);
+
+/** How far the middle of a WC, a bidet, a basin is from a wall beside it, metres (trade figures). */
+const MIDDLE = 0.4;
+
 /** The plan of a pan: how far it goes before and behind the middle of its bowl. */
 interface Plan {
   width: number;
@@ -263,7 +269,7 @@ export const pans: StockItem[] = [
     },
     words: 'toilet lavatory bathroom',
     sold: { supplier: 'Sluice & Penn', price: 340 },
-    clear: { front: 0.6 },
+    clear: ({ width }) => ({ front: 0.6, sides: besideMiddle(width) }),
     connections: ['water', 'waste'],
     cards: [
       { id: 'wc', name: 'WC' },
@@ -308,7 +314,7 @@ export const pans: StockItem[] = [
     parts: { pan: 'ceramic.white', tap: 'metal.chrome', waste: 'metal.chrome' },
     words: 'bathroom washing',
     sold: { supplier: 'Sluice & Penn', price: 290 },
-    clear: { front: 0.6 },
+    clear: ({ width }) => ({ front: 0.6, sides: besideMiddle(width) }),
     connections: ['water', 'waste'],
     cards: [
       { id: 'bidet', name: 'Bidet' },
