@@ -136,6 +136,10 @@ test('a bathroom from an empty room: floor, bands round corners and recess, moul
     expect(wc.open).toBe(1);
     const rail = Object.values((await studio.project()).pieces).find((p) => p.maker === 'grab-rail')!;
     expect(rail.elevation).toBeCloseTo(0.7, 6);
+    // The electrical zones show about the shower while it is in hand.
+    await page.keyboard.press('Escape');
+    await studio.press(o.x + 1.9, o.y + 1.75);
+    await expect(page.getByTestId('zones')).toContainText('zone 2');
     await page.keyboard.press('Escape');
     await studio.stage('Light');
     await studio.tab('Luminaires');

@@ -10,6 +10,7 @@ import { finishIn, knowsFinish } from '../finishes/store';
 import { modelKind } from '../model/kinds';
 import { coveringFindings } from './coverings';
 import { furnishingFindings } from './furnishing';
+import { wetFindings } from './wet';
 import { choices } from '../project/choices';
 import { collections, type Thing } from '../project/kinds';
 import { boolean, insideRegion, totalArea } from '../geometry/polygon';
@@ -45,7 +46,7 @@ export function findings(model: Model): Finding[] {
     const { checks } = modelKind(collection);
     if (checks) for (const thing of Object.values(project[collection] as Record<string, Thing>)) out.push(...checks(thing, model));
   }
-  out.push(...coveringFindings(model), ...furnishingFindings(model));
+  out.push(...coveringFindings(model), ...furnishingFindings(model), ...wetFindings(model));
   out.push(...offences(model));
   const used = new Set([...partsOf(model)].map(([, part]) => part.finish));
   for (const id of used)

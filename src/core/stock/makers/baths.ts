@@ -245,6 +245,7 @@ export const baths: StockItem[] = [
     min: { width: 1.2, depth: 0.65, height: 0.48 },
     max: { width: 2, depth: 1.2, height: 0.8 },
     mount: 'floor',
+    wet: true,
     parts: { tub: 'ceramic.white', panel: 'paint.sluice-white', waste: 'metal.chrome', feet: 'metal.brass-brushed' },
     words: 'tub bathroom soak',
     sold: { supplier: 'Sluice & Penn', price: 540 },

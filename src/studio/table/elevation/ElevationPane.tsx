@@ -19,6 +19,7 @@ import { useWheel } from '../zoom';
 import { Handles } from './Handles';
 import { dragFront, dropFront, takeFront, type FrontDrag } from './fronts';
 import { FrontInHand } from './FrontInHand';
+import { UprightZones } from './UprightZones';
 import { UnitFigures } from './UnitFigures';
 import { UprightGaps } from './UprightGaps';
 import * as tools from '../../tools/controller';
@@ -353,6 +354,7 @@ export function ElevationPane({ wall: wallId, side, room }: Elevation) {
         <Texts items={items} view={view} selected={NONE} room={null} />
         {only && project.cabinets[only] ? <FrontInHand unit={only} faces={faces} view={view} /> : null}
         {only && project.cabinets[only] && !points.length && !corner ? <UnitFigures unit={only} faces={faces} view={view} scale={scale} /> : null}
+        {only && project.pieces[only] ? <UprightZones id={only} faces={faces} view={view} /> : null}
         {held ? <Handles {...held} view={view} /> : null}
         {piece && !points.length && !corner ? <UprightGaps piece={piece} faces={faces} view={view} /> : null}
       </svg>

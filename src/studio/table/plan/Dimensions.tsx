@@ -1,9 +1,11 @@
 'use client';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { drawDimension, inRows } from '@/core/drawing/dimension';
 import { overallLines } from '@/core/drawing/plan/plan';
+import { drawZones } from '@/core/drawing/plan/zones';
 import { add, left, rotate, scale, sub, unit, type Vec2 } from '@/core/geometry/vec';
 import { gapsOf, halfOf, OUT, SIDE_WORDS, SIDES, type Gap, type PieceSide } from '@/core/placing/around';
+import { zonesOf } from '@/core/placing/zones';
 import type { Piece } from '@/core/project/schema';
 import { dimensionEdit, endWords, roomDimensions, wallDimensions, type Dimension } from '@/core/shell/dimensions';
 import type { DerivedRoom } from '@/core/shell/model';
@@ -12,7 +14,7 @@ import { useStudio } from '../../store/studio';
 import * as arranging from '../../tools/arranging';
 import * as tools from '../../tools/controller';
 import { FigureField, figureWidth } from '../FigureField';
-import { Marks, type View } from '../marks';
+import { Marks, Texts, type View } from '../marks';
 import { TypedDistance, type Distance } from '../TypedDistance';
 
 /** The lengths of the selected wall's faces, or of the selected room, typed over where they stand; a press on an arrow says which end gives way. */
@@ -213,6 +215,24 @@ export function PieceGaps({ id, view }: { id: string; view: View }) {
         />
       ))}
     </>
+  );
+}
+
+const NONE: ReadonlySet<string> = new Set();
+
+/** The electrical zones about the selected piece, where it is washed in. */
+export function PieceZones({ id, view }: { id: string; view: View }) {
+  const model = useStudio((s) => s.model);
+  const zones = useMemo(() => zonesOf(model, id), [model, id]);
+  if (!zones) return null;
+  const items = drawZones(zones);
+  return (
+    <g data-testid="zones" style={{ pointerEvents: 'none' }}>
+      <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
+        <Marks items={items} />
+      </g>
+      <Texts items={items} view={view} selected={NONE} room={null} />
+    </g>
   );
 }
 

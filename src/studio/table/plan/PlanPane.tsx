@@ -16,7 +16,7 @@ import { colours } from '../../look/theme';
 import { useStudio, type Spot } from '../../store/studio';
 import * as tools from '../../tools/controller';
 import { registerPane } from '../../tools/panes';
-import { Dimensions, GapFields, OverallFields, PieceGaps } from './Dimensions';
+import { Dimensions, GapFields, OverallFields, PieceGaps, PieceZones } from './Dimensions';
 import { Group, Marks, PX_PER_MM, Texts, type View } from '../marks';
 import { useWheel } from '../zoom';
 import { UnderlayPicture } from './UnderlayPicture';
@@ -205,6 +205,7 @@ export function PlanPane() {
         <Texts items={marks} view={view} selected={NONE} room={null} />
         {showGaps ? <GapFields id={opening.id} view={view} /> : null}
         {piece && tool.kind === 'select' && marks.length === 0 ? <PieceGaps id={piece.id} view={view} /> : null}
+        {piece ? <PieceZones id={piece.id} view={view} /> : null}
         {piece ? <TurnHandle view={view} piece={piece} /> : null}
         {tool.kind === 'select' && one
           ? handles(model.project, one).map(({ id, p: c }) => {
