@@ -3,6 +3,8 @@ import { signedArea, totalArea } from '../geometry/polygon';
 import type { Region, Ring } from '../geometry/region';
 import { add, left, scale, sub, unit, type Vec2 } from '../geometry/vec';
 import type { Model } from '../model/model';
+import { fromAxesOf } from '../project/footprint';
+import { traitsFor } from '../stock/stock';
 import { DUST } from '../units/tolerance';
 import { roomAt } from './around';
 
@@ -37,8 +39,9 @@ function grown(ring: Ring, by: number): Ring {
     const [a, b] = [left(unit(sub(p, own[(i + n - 1) % n]))), left(unit(sub(own[(i + 1) % n], p)))];
     const [from, to] = [Math.atan2(-a.y, -a.x), Math.atan2(-b.y, -b.x)];
     const turn = (to - from + 2 * Math.PI) % (2 * Math.PI);
-    return Array.from({ length: STEPS + 1 }, (_, k): Vec2 => {
-      const angle = from + (turn * k) / STEPS;
+    const steps = Math.max(1, Math.ceil((turn / (Math.PI / 2)) * STEPS - DUST));
+    return Array.from({ length: steps + 1 }, (_, k): Vec2 => {
+      const angle = from + (turn * k) / steps;
       return add(p, scale({ x: Math.cos(angle), y: Math.sin(angle) }, by));
     });
   });
@@ -50,10 +53,12 @@ export function zonesOf(model: Model, id: string): Zones | null {
   const room = own?.item?.wet ? roomAt(model, own.piece) : null;
   const region = room === null ? undefined : model.shell.rooms.get(room)?.region;
   if (!own || room === null || !region) return null;
-  const ring = signedArea(own.footprint) < 0 ? [...own.footprint].reverse() : own.footprint;
+  const { piece, item } = own;
+  const shape = item!.wet!(piece.size, traitsFor(item!, piece.traits)).map((p) => fromAxesOf(piece, piece.mirrored ? { x: -p.x, y: p.y } : p));
+  const ring = signedArea(shape) < 0 ? [...shape].reverse() : shape;
   const one = clipRegions('intersection', [{ outer: ring, holes: [] }], [region]);
   const two = clipRegions('difference', clipRegions('intersection', [{ outer: grown(ring, BEYOND), holes: [] }], [region]), one);
-  const { elevation, size } = own.piece;
+  const { elevation, size } = piece;
   return { piece: id, room, one, two, rim: elevation + size.height, top: elevation + TOP };
 }
 

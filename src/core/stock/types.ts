@@ -143,8 +143,8 @@ export interface StockItem<T extends z.ZodObject = z.ZodObject> {
   lies?: boolean;
   /** Built in: what it stands on and against need not be finished behind it. */
   fixed?: boolean;
-  /** It holds water one stands or lies in: electrical zones reach round it. */
-  wet?: true;
+  /** The outline, convex, of what holds water one stands or lies in: electrical zones reach round it. */
+  wet?(size: PieceSize, traits: z.output<T>): Vec2[];
   /** Made with fronts, worktop and handles, which a scheme decides for all. */
   cabinet?: boolean;
   /** How it is built into a unit of a run of cabinets; left out: it is not. */

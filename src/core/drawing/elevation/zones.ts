@@ -10,6 +10,9 @@ import type { Placed } from './unroll';
 /** How far before a face what lies at it is looked for, metres: what stands there may stand a hair off the wall. */
 const NEAR_WALL = 0.012;
 
+/** What is narrower is what the round corner of a tub leaves at the wall, metres. */
+const LEAST = 0.05;
+
 /** The stretches of a face before which regions of the floor lie, metres along it. */
 function stretchesOf(regions: readonly Region[], placed: Placed): { from: number; to: number }[] {
   const axes = faceAxes(placed.face);
@@ -20,9 +23,10 @@ function stretchesOf(regions: readonly Region[], placed: Placed): { from: number
   const far = scale(out, NEAR_WALL);
   const strip: Ring = [origin, end, add(end, far), add(origin, far)];
   const ring = signedArea(strip) < 0 ? [...strip].reverse() : strip;
-  return clipRegions('intersection', regions, [{ outer: ring, holes: [] }]).map(({ outer }) => {
+  return clipRegions('intersection', regions, [{ outer: ring, holes: [] }]).flatMap(({ outer }) => {
     const at = outer.map((p) => dot(sub(p, origin), right));
-    return { from: Math.min(...at), to: Math.max(...at) };
+    const [from, to] = [Math.min(...at), Math.max(...at)];
+    return to - from > LEAST ? [{ from, to }] : [];
   });
 }
 

@@ -22,7 +22,9 @@ export interface Section {
 export function ringOf({ width, depth, z, x = 0, y = 0, radius }: Section, steps: number): Vec3[] {
   const radii = typeof radius === 'number' ? [radius, radius, radius, radius] : radius;
   return [0, 1, 2, 3].flatMap((q) => {
-    const r = Math.max(HAIR, Math.min(radii[q], width / 2 - HAIR, depth / 2 - HAIR));
+    // A corner may take what those beside it leave of a side, and half of it in any case.
+    const [beside, behind] = [Math.min(radii[[1, 0, 3, 2][q]], width / 2), Math.min(radii[3 - q], depth / 2)];
+    const r = Math.max(HAIR, Math.min(radii[q], width - beside - HAIR, depth - behind - HAIR));
     const [cx, cy] = [x + (q === 0 || q === 3 ? 1 : -1) * (width / 2 - r), y + (q < 2 ? 1 : -1) * (depth / 2 - r)];
     return Array.from({ length: steps + 1 }, (_, k) => {
       const a = (Math.PI / 2) * (q + k / steps);

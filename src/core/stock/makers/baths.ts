@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { MeshBuilder } from '../../geometry/mesh';
 import { isLight } from '../../geometry/shapes';
-import type { Vec3 } from '../../geometry/vec';
+import type { Vec2, Vec3 } from '../../geometry/vec';
 import { board } from '../forms/boards';
 import { collar, cornerSteps, ringOf, shellFrom, wasteOf, type Section, type Waste } from '../forms/sanitary';
 import { curve, loop, rod } from '../forms/skin';
@@ -235,6 +235,12 @@ function freestanding(whole: PieceSize, traits: BathTraits): Made[] {
   return [...parts, { part: 'feet', mesh: metal.build() }];
 }
 
+const plan = (s: Section): Vec2[] => ringOf(s, 6).map(({ x, y }) => ({ x, y }));
+
+/** What a bath covers of the floor. */
+const outlineOf = (size: PieceSize, traits: BathTraits): Vec2[] =>
+  plan({ width: size.width, depth: size.depth, z: 0, radius: isFree(traits) ? (size.depth / 2) * 0.94 : radiiOf(size, traits, 0, 0.014) });
+
 export const baths: StockItem[] = [
   maker({
     id: 'bath',
@@ -245,7 +251,7 @@ export const baths: StockItem[] = [
     min: { width: 1.2, depth: 0.65, height: 0.48 },
     max: { width: 2, depth: 1.2, height: 0.8 },
     mount: 'floor',
-    wet: true,
+    wet: outlineOf,
     parts: { tub: 'ceramic.white', panel: 'paint.sluice-white', waste: 'metal.chrome', feet: 'metal.brass-brushed' },
     words: 'tub bathroom soak',
     sold: { supplier: 'Sluice & Penn', price: 540 },
@@ -283,16 +289,8 @@ export const baths: StockItem[] = [
     ],
     make: (size, traits) => (isFree(traits) ? freestanding(size, traits) : builtIn(size, traits)),
     symbol(size, traits) {
-      const { width, depth } = size;
-      const plan = (s: Section) => ringOf(s, 6).map(({ x, y }) => ({ x, y }));
       const waste = wasteAt(size, traits);
-      return [
-        outline(
-          isFree(traits) ? plan({ width, depth, z: 0, radius: (depth / 2) * 0.94 }) : plan({ width, depth, z: 0, radius: radiiOf(size, traits, 0, 0.014) }),
-        ),
-        outline(plan(insideAt(size, traits, 0.9))),
-        outline(circle(0.03, waste.x, waste.y, 16)),
-      ];
+      return [outline(outlineOf(size, traits)), outline(plan(insideAt(size, traits, 0.9))), outline(circle(0.03, waste.x, waste.y, 16))];
     },
   }),
 ];

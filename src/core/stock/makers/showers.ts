@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Joint } from '../../geometry/joint';
 import { MeshBuilder, type Mesh } from '../../geometry/mesh';
 import { isLight, roundedBox } from '../../geometry/shapes';
-import type { Vec3 } from '../../geometry/vec';
+import type { Vec2, Vec3 } from '../../geometry/vec';
 import { board } from '../forms/boards';
 import { cornerSteps, ringOf, roseOn, shellFrom, wasteOf, type Section, type Waste } from '../forms/sanitary';
 import { curve, rod, slat } from '../forms/skin';
@@ -37,6 +37,10 @@ function trayWaste({ width, depth, height }: PieceSize, { form, waste }: TrayTra
   const x = form !== 'rectangular' || waste === 'middle' ? 0 : (waste === 'left' ? -1 : 1) * (width / 2 - Math.min(0.2, width / 4));
   return { x, y: 0, z: height - sunkBy(height) - Math.min(FALL, height * 0.62), radius: Math.min(0.055, depth / 8) };
 }
+
+/** What a tray covers of the floor, drawn in by a distance. */
+const outlineOf = ({ width, depth }: PieceSize, { form }: TrayTraits, by: number): Vec2[] =>
+  ringOf({ width: width - 2 * by, depth: depth - 2 * by, z: 0, radius: radii({ width, depth }, form, by, 0.012) }, 8).map(({ x, y }) => ({ x, y }));
 
 function tray(size: PieceSize, traits: TrayTraits): Made[] {
   const { width, depth, height } = size;
@@ -376,7 +380,7 @@ export const showers: StockItem[] = [
     min: { width: 0.7, depth: 0.7, height: 1.85 },
     max: { width: 1.8, depth: 1.2, height: 2.4 },
     mount: 'floor',
-    wet: true,
+    wet: ({ width, depth }) => rectangle(width, depth),
     parts: { tray: 'ceramic.white', screen: 'glass.clear', rail: 'metal.chrome', frame: 'metal.chrome' },
     words: 'tray cubicle screen bathroom',
     sold: { supplier: 'Sluice & Penn', price: 760 },
@@ -401,7 +405,7 @@ export const showers: StockItem[] = [
     min: { width: 0.7, depth: 0.7, height: 0.018 },
     max: { width: 2, depth: 1.4, height: 0.16 },
     mount: 'floor',
-    wet: true,
+    wet: (size, traits) => outlineOf(size, traits, 0),
     fixed: true,
     lies: true,
     parts: { tray: 'ceramic.white', waste: 'metal.chrome' },
@@ -422,8 +426,6 @@ export const showers: StockItem[] = [
     ],
     make: tray,
     symbol(size, traits) {
-      const plan = (by: number) =>
-        ringOf({ width: size.width - 2 * by, depth: size.depth - 2 * by, z: 0, radius: radii(size, traits.form, by, 0.012) }, 8).map(({ x, y }) => ({ x, y }));
       const waste = trayWaste(size, traits);
       const [w, d] = [size.width / 2 - RIM, size.depth / 2 - RIM];
       const corners: [number, number][] =
@@ -439,8 +441,8 @@ export const showers: StockItem[] = [
               [w * 0.9, d * 0.9],
             ];
       return [
-        outline(plan(0)),
-        outline(plan(RIM)),
+        outline(outlineOf(size, traits, 0)),
+        outline(outlineOf(size, traits, RIM)),
         outline(circle(waste.radius, waste.x, waste.y, 18)),
         ...corners.map(([x, y]) => {
           const l = Math.hypot(x - waste.x, y - waste.y);
