@@ -66,8 +66,8 @@ const PICTURES: Shipped[] = [
     name: 'Shower room',
     viewpoint: 'view-shower',
     scheme: 'scheme-1',
-    samples: 96,
-    made: '2026-12-01T05:00:30.000Z',
+    samples: 64,
+    made: '2026-12-01T09:36:00.000Z',
   },
   {
     file: 'loft.exr',
