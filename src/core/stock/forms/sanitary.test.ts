@@ -111,7 +111,7 @@ describe('what is cast and fired', () => {
     },
   );
 
-  it('a bath holds what one of its size does: 140 to 300 litres', () => {
+  it('a bath holds what one of its size does: 130 to 320 litres', () => {
     for (const id of ['bath', 'bath-double', 'bath-corner', 'bath-oval']) {
       const card = stockCard(id)!;
       const mesh = partOf(card);

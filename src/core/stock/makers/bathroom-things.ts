@@ -199,7 +199,7 @@ function bathroomFitting({ width, depth, height }: PieceSize, { form, bare }: z.
             [0, 0.008],
           ],
           0,
-          y - 0.085,
+          at,
           0.022,
         ),
       );

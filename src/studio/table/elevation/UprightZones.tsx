@@ -4,9 +4,8 @@ import type { Placed } from '@/core/drawing/elevation/unroll';
 import { drawZonesUpright } from '@/core/drawing/elevation/zones';
 import { zonesOf } from '@/core/placing/zones';
 import { useStudio } from '../../store/studio';
-import { Marks, Texts, type View } from '../marks';
-
-const NONE: ReadonlySet<string> = new Set();
+import type { View } from '../marks';
+import { ZoneMarks } from '../ZoneMarks';
 
 /** The electrical zones about the selected piece on the walls of an elevation, where it is washed in. */
 export function UprightZones({ id, faces, view }: { id: string; faces: readonly Placed[]; view: View }) {
@@ -15,13 +14,5 @@ export function UprightZones({ id, faces, view }: { id: string; faces: readonly 
     const zones = zonesOf(model, id);
     return zones ? faces.flatMap((placed) => drawZonesUpright(zones, placed)) : [];
   }, [model, id, faces]);
-  if (!items.length) return null;
-  return (
-    <g data-testid="zones" style={{ pointerEvents: 'none' }}>
-      <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
-        <Marks items={items} />
-      </g>
-      <Texts items={items} view={view} selected={NONE} room={null} />
-    </g>
-  );
+  return <ZoneMarks items={items} view={view} />;
 }

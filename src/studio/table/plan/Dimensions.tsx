@@ -14,8 +14,9 @@ import { useStudio } from '../../store/studio';
 import * as arranging from '../../tools/arranging';
 import * as tools from '../../tools/controller';
 import { FigureField, figureWidth } from '../FigureField';
-import { Marks, Texts, type View } from '../marks';
+import { Marks, type View } from '../marks';
 import { TypedDistance, type Distance } from '../TypedDistance';
+import { ZoneMarks } from '../ZoneMarks';
 
 /** The lengths of the selected wall's faces, or of the selected room, typed over where they stand; a press on an arrow says which end gives way. */
 export function Dimensions({ view, wall, room }: { view: View; wall: string | null; room: string | null }) {
@@ -218,22 +219,14 @@ export function PieceGaps({ id, view }: { id: string; view: View }) {
   );
 }
 
-const NONE: ReadonlySet<string> = new Set();
-
 /** The electrical zones about the selected piece, where it is washed in. */
 export function PieceZones({ id, view }: { id: string; view: View }) {
   const model = useStudio((s) => s.model);
-  const zones = useMemo(() => zonesOf(model, id), [model, id]);
-  if (!zones) return null;
-  const items = drawZones(zones);
-  return (
-    <g data-testid="zones" style={{ pointerEvents: 'none' }}>
-      <g transform={`translate(${view.x} ${view.y}) scale(${view.k})`}>
-        <Marks items={items} />
-      </g>
-      <Texts items={items} view={view} selected={NONE} room={null} />
-    </g>
-  );
+  const items = useMemo(() => {
+    const zones = zonesOf(model, id);
+    return zones ? drawZones(zones) : [];
+  }, [model, id]);
+  return <ZoneMarks items={items} view={view} />;
 }
 
 /** The line of a gap. It begins at the middle of the side: the figure belongs to the piece, whatever it is measured to. */
